@@ -1,0 +1,66 @@
+# make demo   sets everything up and starts the application on the demo records, http://127.0.0.1:8040
+# make test   sets everything up and runs all tests
+# make check  linters and types     make bench  benchmarks     make shots  docs/screenshots
+PY := .venv/bin/python
+STAMPS := .stamps
+WEB_SOURCES := $(shell find web/src web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
+API_SOURCES := $(shell find src/rain_porch -name '*.py')
+
+.PHONY: demo test check bench shots types clean
+
+demo: $(STAMPS)/python $(STAMPS)/web
+	.venv/bin/rain-porch demo
+
+test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
+	$(PY) -m pytest
+
+check: $(STAMPS)/python-dev $(STAMPS)/npm web/src/shared/api/schema.d.ts
+	.venv/bin/ruff check src tests bench scripts
+	.venv/bin/ruff format --check src tests bench scripts
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	cd web && npm run --silent lint && npm run --silent types
+
+bench: $(STAMPS)/python-dev
+	$(PY) -m bench
+
+shots: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
+	$(PY) scripts/make_screenshots.py
+
+$(STAMPS)/python: requirements.lock pyproject.toml
+	@mkdir -p $(STAMPS)
+	test -x $(PY) || python3.11 -m venv .venv || python3 -m venv .venv
+	$(PY) -m pip install -q -r requirements.lock
+	$(PY) -m pip install -q --no-deps -e .
+	@touch $@
+
+$(STAMPS)/python-dev: $(STAMPS)/python requirements-dev.lock
+	$(PY) -m pip install -q -r requirements-dev.lock
+	@touch $@
+
+$(STAMPS)/npm: web/package.json web/package-lock.json
+	@mkdir -p $(STAMPS)
+	cd web && npm ci --no-audit --no-fund --silent
+	@touch $@
+
+$(STAMPS)/web: $(STAMPS)/npm $(WEB_SOURCES)
+	cd web && npm run --silent build
+	@touch $@
+
+# the browser of the interface's tests
+$(STAMPS)/browser:
+	test -x /usr/bin/chromium || (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium)
+	@mkdir -p $(STAMPS)
+	@touch $@
+
+# the front end's types come from the service's own description
+types: web/src/shared/api/schema.d.ts
+
+web/openapi.json: $(STAMPS)/python $(API_SOURCES)
+	$(PY) -m rain_porch.api.openapi > $@
+
+web/src/shared/api/schema.d.ts: web/openapi.json $(STAMPS)/npm
+	cd web && npm run --silent api
+
+clean:
+	rm -rf .venv .stamps .demo web/node_modules src/rain_porch/web web/openapi.json web/src/shared/api/schema.d.ts

@@ -1,0 +1,48 @@
+"""The application as a web service: one folder's records and workups, JSON under /api, the interface elsewhere."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Callable
+from importlib.resources import files
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse
+from fastapi.staticfiles import StaticFiles
+from starlette.middleware.gzip import GZipMiddleware
+
+from ..workups.records import Records
+from ..workups.workups import Workups
+from . import desk, errors, market, paper, records, workups
+from .state import State
+
+WEB = Path(str(files("rain_porch"))) / "web"
+
+
+def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -> FastAPI:
+    """The application on one data folder; `now` is its only clock."""
+    app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
+    held = Records(folder, today=lambda: now().date())
+    app.state.porch = State(held, Workups(held, now))
+    errors.install(app)
+    app.add_middleware(GZipMiddleware, minimum_size=2000)
+    for router in (desk.router, workups.router, market.router, records.router, paper.router):
+        app.include_router(router, prefix="/api")
+    _interface(app)
+    return app
+
+
+def _interface(app: FastAPI) -> None:
+    """The built front end; every other path opens the page, which finds its own way."""
+    index = WEB / "index.html"
+    if not index.is_file():
+        return
+    app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> FileResponse:
+        wanted = (WEB / path).resolve()
+        if path and wanted.is_file() and WEB.resolve() in wanted.parents:
+            return FileResponse(wanted)
+        return FileResponse(index, headers={"Cache-Control": "no-cache"})

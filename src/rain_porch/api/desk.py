@@ -1,0 +1,96 @@
+"""Finding a home, the field catalogue, the base map."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel
+
+from ..core.fields import FIELDS
+from ..core.words import HOME_PLURAL
+from ..store import areas, homes
+from .errors import RESPONSES
+from .state import Porch
+
+router = APIRouter(tags=["desk"], responses=RESPONSES)
+
+
+class HitDoc(BaseModel):
+    """Something that the command field may mean. kind: parcel, listing or workup."""
+
+    kind: Literal["parcel", "listing", "workup"]
+    key: str
+    shown: str
+    note: str = ""
+
+
+class HitsDoc(BaseModel):
+    hits: list[HitDoc]
+    nearest: list[HitDoc] = []
+
+
+class FieldDoc(BaseModel):
+    name: str
+    label: str
+    short: str
+    kind: str
+    unit: str
+    group: str
+    step: float
+    low: float | None
+    high: float | None
+    adjusted: bool
+    searched: bool
+    shown: bool
+
+
+@router.get("/lookup")
+def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc:
+    """Homes and workups that a text may mean: an address in parts, a parcel or listing number, a workup's title."""
+    db = porch.records.db
+    text = text.strip()
+    hits: list[HitDoc] = []
+    if not text:
+        return HitsDoc(hits=[])
+    for row in porch.workups.rows():
+        if text.casefold() in row["title"].casefold():
+            hits.append(HitDoc(kind="workup", key=str(row["workup_id"]), shown=row["title"], note="workup"))
+    hits = hits[:4]
+    if parcel := homes.parcel(db, text):
+        hits.append(HitDoc(kind="parcel", key=text, shown=parcel["unparsed_address"] or text, note=f"parcel {text}"))
+    if listing := homes.listing(db, text):
+        hits.append(HitDoc(kind="listing", key=text, shown=listing["unparsed_address"] or text, note=f"listing {text}"))
+    hits += [HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in homes.search_address(db, text)]
+    near = [] if hits else [HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in homes.nearest_addresses(db, text)]
+    return HitsDoc(hits=hits[:14], nearest=near)
+
+
+def _kind(hit: homes.Hit) -> Literal["parcel", "listing"]:
+    return "parcel" if hit.kind == "parcel" else "listing"
+
+
+@router.get("/fields")
+def fields() -> list[FieldDoc]:
+    """The field catalogue, without what is private."""
+    return [
+        FieldDoc(**{k: getattr(f, k) for k in FieldDoc.model_fields if k != "kind"}, kind=f.kind.value)
+        for f in FIELDS
+        if not f.private
+    ]
+
+
+@router.get("/home-kinds")
+def home_kinds() -> dict[str, str]:
+    return {k.value: v for k, v in HOME_PLURAL.items()}
+
+
+@router.get("/map")
+def base_map(porch: Porch) -> dict[str, Any]:
+    """The base map as one GeoJSON feature collection."""
+    return areas.base_map(porch.records.db)
+
+
+@router.get("/areas")
+def named_areas(porch: Porch) -> list[dict[str, str]]:
+    return areas.named_areas(porch.records.db)

@@ -1,0 +1,48 @@
+"""Errors of the core as HTTP answers, mapped in this one place."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+
+from ..core.errors import Ambiguous, BadInput, NotEnough, NotFound, OutOfDate, RainPorchError, Refused
+
+STATUS: dict[type[RainPorchError], int] = {
+    BadInput: 422,
+    NotFound: 404,
+    Ambiguous: 409,
+    OutOfDate: 409,
+    NotEnough: 422,
+    Refused: 422,
+}
+
+
+class ErrorDoc(BaseModel):
+    """message: what happened and what to do. field: which part of the request, where there is one."""
+
+    message: str
+    field: str | None = None
+
+
+RESPONSES: dict[int | str, dict[str, Any]] = {
+    code: {"model": ErrorDoc, "description": text}
+    for code, text in ((404, "not in the records"), (409, "ambiguous or out of date"), (422, "makes no sense"))
+}
+
+
+def install(app: FastAPI) -> None:
+    @app.exception_handler(RainPorchError)
+    def told(_: Request, error: RainPorchError) -> JSONResponse:
+        field = error.values.get("field")
+        body = ErrorDoc(message=error.message, field=field if isinstance(field, str) else None)
+        return JSONResponse(body.model_dump(), STATUS.get(type(error), 422))
+
+    @app.exception_handler(RequestValidationError)
+    def misread(_: Request, error: RequestValidationError) -> JSONResponse:
+        first = error.errors()[0]
+        where = ".".join(str(p) for p in first["loc"] if p not in ("body", "query", "path")) or "request"
+        return JSONResponse(ErrorDoc(message=f"{where}: {first['msg']}.", field=where).model_dump(), 422)

@@ -1,0 +1,20 @@
+"""Starting the server."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import uvicorn
+
+from ..settings import setting
+from .app import create_app
+
+
+def serve(folder: Path, host: str | None = None, port: int | None = None) -> None:
+    """Run until stopped, on the given address or the settings'."""
+    host = host or setting("RAIN_PORCH_HOST")
+    port = port or int(setting("RAIN_PORCH_PORT"))
+    app = create_app(folder)
+    app.state.porch.records.columns()
+    print(f"Rain Porch is open at http://{host}:{port}", flush=True)
+    uvicorn.run(app, host=host, port=port, log_level="warning")

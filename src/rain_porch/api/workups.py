@@ -1,0 +1,319 @@
+"""Workups: list, make, open, change, undo; candidates and worth."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any, Literal
+
+import numpy as np
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from ..core import search as sr
+from ..core.columns import SOLD
+from ..core.sentence import phrases
+from ..workups.answers import candidate_docs, pricing_doc, subject_doc
+from ..workups.changes import Change
+from ..workups.documents import CandidateDoc, PriceDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
+from ..workups.homes import FACT_FIELDS, HomeRef
+from ..workups.pricing import candidates, label
+from ..workups.workups import Opened
+from .errors import RESPONSES
+from .state import Porch, State
+
+router = APIRouter(tags=["workups"], responses=RESPONSES)
+
+THIN_DAYS = (90, 120, 180, 365, 730)
+
+
+class NewWorkup(BaseModel):
+    kind: Literal["parcel", "listing"]
+    key: str
+    as_of: dt.date | None = None
+
+
+class Made(BaseModel):
+    workup_id: int
+
+
+class WorkupRow(BaseModel):
+    workup_id: int
+    title: str
+    created_at: str
+    changed_at: str
+    kept: int
+    list_price: float | None
+    effective_date: dt.date
+
+
+class FactDoc(BaseModel):
+    """One fact as each source says it; `used` is in force."""
+
+    field: str
+    label: str
+    unit: str
+    kind: str
+    tax_roll: Value | None
+    last_listing: Value | None
+    agent: Value | None
+    corrected: bool
+    used: Value | None
+
+
+class PastDoc(BaseModel):
+    """Something that happened to this home: a listing, a closing, a deed."""
+
+    date: dt.date | None
+    what: str
+    price: float | None
+    note: str
+
+
+class OpenDoc(BaseModel):
+    workup_id: int
+    revision: int
+    state: WorkupDoc
+    subject: SubjectDoc
+    facts: list[FactDoc]
+    past: list[PastDoc]
+    last_change: str
+
+
+class ChangeRequest(BaseModel):
+    revision: int
+    change: Change
+
+
+class Changed(BaseModel):
+    revision: int
+    what: str
+
+
+class UndoneDoc(BaseModel):
+    what: str | None
+
+
+class PhraseDoc(BaseModel):
+    text: str
+    part: str | None
+
+
+class StepDoc(BaseModel):
+    words: str
+    counts: dict[str, int]
+
+
+class WhatIfDoc(BaseModel):
+    part: str
+    looser: StepDoc | None
+    tighter: StepDoc | None
+    without: dict[str, int] | None
+
+
+class CountsDoc(BaseModel):
+    counts: dict[str, int]
+    unknown: dict[str, int]
+    sentence: list[PhraseDoc]
+    what_if: list[WhatIfDoc]
+
+
+class CandidatesDoc(CountsDoc):
+    candidates: list[CandidateDoc]
+    kept_elsewhere: list[CandidateDoc]
+    suggested: list[str]
+    sold_within: dict[int, int]
+
+
+class LineDoc(BaseModel):
+    field: str
+    label: str
+    amount: float | None
+    computed: float | None
+    theirs: float | None
+    formula: str
+    overridden: bool
+
+
+class ColumnDoc(BaseModel):
+    listing_id: str
+    lines: list[LineDoc]
+    over_limits: list[str]
+
+
+class WorthDoc(BaseModel):
+    price: PriceDoc
+    grid: list[ColumnDoc]
+
+
+@router.get("/workups")
+def list_workups(porch: Porch) -> list[WorkupRow]:
+    return [WorkupRow(**row) for row in porch.workups.rows()]
+
+
+@router.post("/workups", status_code=201)
+def make_workup(porch: Porch, body: NewWorkup) -> Made:
+    return Made(workup_id=porch.workups.create(HomeRef(body.kind, body.key), body.as_of))
+
+
+@router.get("/workups/{workup_id}")
+def open_workup(porch: Porch, workup_id: int) -> OpenDoc:
+    opened = porch.workups.open(workup_id)
+    history = porch.workups.history(workup_id)
+    return OpenDoc(
+        workup_id=workup_id,
+        revision=opened.revision,
+        state=opened.state,
+        subject=subject_doc(opened.subject),
+        facts=_facts(opened),
+        past=_past(opened),
+        last_change=history[0]["what"] if history else "",
+    )
+
+
+@router.delete("/workups/{workup_id}", status_code=204)
+def delete_workup(porch: Porch, workup_id: int) -> None:
+    porch.workups.delete(workup_id)
+
+
+@router.post("/workups/{workup_id}/changes")
+def change_workup(porch: Porch, workup_id: int, body: ChangeRequest) -> Changed:
+    revision, what = porch.workups.change(workup_id, body.revision, body.change)
+    return Changed(revision=revision, what=what)
+
+
+@router.post("/workups/{workup_id}/undo")
+def undo(porch: Porch, workup_id: int) -> UndoneDoc:
+    return UndoneDoc(what=porch.workups.undo(workup_id))
+
+
+@router.get("/workups/{workup_id}/history")
+def history(porch: Porch, workup_id: int) -> list[dict[str, Any]]:
+    return porch.workups.history(workup_id)
+
+
+@router.post("/workups/{workup_id}/counts")
+def live_counts(porch: Porch, workup_id: int, body: SearchDoc) -> CountsDoc:
+    """What a search would find, without saving it."""
+    return CountsDoc(**_counts(porch, porch.workups.open(workup_id), body.search()))
+
+
+@router.get("/workups/{workup_id}/candidates")
+def find_candidates(porch: Porch, workup_id: int) -> CandidatesDoc:
+    opened = porch.workups.open(workup_id)
+    setting, search = opened.setting, opened.state.search.search()
+    found = setting.run(search)
+    here = candidates(setting, found.rows)
+    held = {c.listing_id for c in here}
+    row_of = setting.columns.row_of
+    elsewhere = [row_of[k] for k in opened.state.decisions if k in row_of and k not in held]
+    kept = candidates(setting, np.array(elsewhere, dtype=np.int64)) if elsewhere else []
+    sold_within = {}
+    for days in THIN_DAYS:
+        rows = setting.run(search.with_days("sold", days)).rows
+        sold_within[days] = int((setting.view.kind[rows] == SOLD).sum())
+    return CandidatesDoc(
+        **_counts(porch, opened, search),
+        candidates=candidate_docs(setting, here),
+        kept_elsewhere=candidate_docs(setting, kept),
+        suggested=porch.workups.suggested(opened),
+        sold_within=sold_within,
+    )
+
+
+@router.get("/workups/{workup_id}/worth")
+def worth(porch: Porch, workup_id: int) -> WorthDoc:
+    opened = porch.workups.open(workup_id)
+    pricing = porch.workups.priced(opened)
+    doc = pricing_doc(opened.setting, pricing, opened.state.search.search(), [])
+    doc.workup_id = workup_id
+    grid = [
+        ColumnDoc(
+            listing_id=a.listing_id,
+            lines=[
+                LineDoc(
+                    field=x.field, label=label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs,
+                    formula=x.formula, overridden=x.overridden,
+                )
+                for x in a.lines
+            ],
+            over_limits=list(a.over_limits),
+        )
+        for a in pricing.adjusted
+    ]  # fmt: skip
+    return WorthDoc(price=doc, grid=grid)
+
+
+def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
+    setting = opened.setting
+    area = porch.records.mask_of(search)
+    found = sr.run(search, setting.columns, setting.view, setting.subject, area)
+    what_if = sr.what_if(search, setting.columns, setting.view, setting.subject, area)
+
+    def step(given: Any) -> StepDoc | None:
+        return None if given is None else StepDoc(words=given[0], counts=dict(given[1]))
+
+    return {
+        "counts": dict(found.counts),
+        "unknown": dict(found.unknown),
+        "sentence": [PhraseDoc(text=p.text, part=p.part) for p in phrases(search)],
+        "what_if": [
+            WhatIfDoc(
+                part=w.part,
+                looser=step(w.looser),
+                tighter=step(w.tighter),
+                without=None if w.without is None else dict(w.without),
+            )
+            for w in what_if.values()
+        ],
+    }
+
+
+def _facts(opened: Opened) -> list[FactDoc]:
+    tax, listing = (opened.home.says.get(k, {}) for k in ("tax_roll", "last_listing"))
+    own = opened.state.corrections
+    out = []
+    for f in FACT_FIELDS:
+        name = f.name
+        used = opened.subject.facts.get(name)
+        if f.group != "home" and used is None and name not in tax and name not in listing:
+            continue
+        out.append(
+            FactDoc(
+                field=name, label=f.label, unit=f.unit, kind=f.kind.value, tax_roll=tax.get(name),
+                last_listing=listing.get(name), agent=own.get(name), corrected=name in own, used=used,
+            )
+        )  # fmt: skip
+    return out
+
+
+def _past(opened: Opened) -> list[PastDoc]:
+    day = opened.state.effective_date.isoformat()
+    out: list[PastDoc] = []
+    for x in opened.home.listings:
+        lease = "lease, " if x["is_lease"] else ""
+        if x["on_market_date"] and x["on_market_date"] <= day:
+            out.append(
+                PastDoc(
+                    date=x["on_market_date"],
+                    what="listed",
+                    price=x["original_list_price"],
+                    note=f"{lease}{x['listing_id']}",
+                )
+            )
+        if x["close_date"] and x["close_date"] <= day:
+            what = "leased" if x["is_lease"] else "sold"
+            out.append(
+                PastDoc(date=x["close_date"], what=what, price=x["close_price"], note=f"{lease}{x['listing_id']}")
+            )
+        elif x["off_market_date"] and x["off_market_date"] <= day:
+            what = x["standard_status"].lower()
+            out.append(
+                PastDoc(date=x["off_market_date"], what=what, price=x["list_price"], note=f"{lease}{x['listing_id']}")
+            )
+    for t in opened.home.transfers:
+        if t["listing_id"] is None and t["date"] and t["date"] <= day:
+            note = t["document_type"] or ""
+            if t["not_arms_length"]:
+                note += f" · no ordinary sale: {t['not_arms_length']}"
+            out.append(PastDoc(date=t["date"], what="deed", price=t["price"], note=note))
+    return sorted(out, key=lambda p: p.date or dt.date.min, reverse=True)

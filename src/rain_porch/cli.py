@@ -1,0 +1,298 @@
+"""The command line: `rain-porch COMMAND … [--data DIR] [--json]`. Exit codes: 0, 1 refused, 2 usage."""
+
+from __future__ import annotations
+
+import argparse
+import csv
+import datetime as dt
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from pydantic import BaseModel, ValidationError
+
+from .core.errors import BadInput, RainPorchError, Refused
+from .core.money import dollars
+from .records.importing import import_file
+from .settings import SETTINGS, data_folder
+from .workups import answers, homes
+from .workups.documents import SCHEMAS, SearchDoc
+from .workups.records import Records
+
+
+def date_argument(text: str) -> dt.date:
+    try:
+        return dt.date.fromisoformat(text)
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"“{text}” is no date: write it as 2026-05-31") from None
+
+
+def place_argument(text: str) -> tuple[float, float]:
+    try:
+        lat, lon = (float(part) for part in text.split(","))
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"“{text}” is no place: write LAT,LON") from None
+    if not (-90 <= lat <= 90 and -180 <= lon <= 180):
+        raise argparse.ArgumentTypeError(f"“{text}” is no place: latitude −90 to 90, longitude −180 to 180")
+    return lat, lon
+
+
+def parser() -> argparse.ArgumentParser:
+    top = argparse.ArgumentParser(
+        prog="rain-porch",
+        description="Prices homes from listing and tax records.",
+        epilog="Settings, from the environment: " + "; ".join(f"{s.name} ({s.help}; {s.default})" for s in SETTINGS),
+    )
+    common = argparse.ArgumentParser(add_help=False)
+    common.add_argument("--data", metavar="DIR", help="folder of records and workups")
+    common.add_argument("--json", action="store_true", help="print a JSON document")
+    home = argparse.ArgumentParser(add_help=False)
+    named = home.add_mutually_exclusive_group(required=True)
+    named.add_argument("--address", metavar="TEXT")
+    named.add_argument("--parcel", metavar="NUMBER")
+    named.add_argument("--listing", metavar="ID")
+    named.add_argument("--place", metavar="LAT,LON", type=place_argument)
+    home.add_argument("--as-of", type=date_argument, metavar="DATE", help="effective date")
+    home.add_argument("--search", type=Path, metavar="FILE", help="a search as find --json returns it")
+    commands = top.add_subparsers(dest="command", required=True, metavar="COMMAND")
+
+    p = commands.add_parser("import", parents=[common], help="bring files in")
+    p.add_argument("files", nargs="+", type=Path, metavar="FILE")
+    p.add_argument("--kind", choices=["listings", "history", "parcels", "transfers", "assessments", "areas", "series"])
+    p.add_argument("--source", metavar="NAME")
+    p.add_argument("--mapping", type=Path, metavar="FILE", help="JSON: {column: field}")
+    p.add_argument("--dry-run", action="store_true")
+    p.set_defaults(run=run_import)
+
+    p = commands.add_parser("find", parents=[common, home], help="candidates around a home")
+    p.set_defaults(run=run_find)
+
+    p = commands.add_parser("price", parents=[common, home], help="comps, adjustments, value and range")
+    p.add_argument(
+        "--exclude-self", action="store_true", help="hide the home's own sale and stand on its contract date"
+    )
+    p.add_argument("--save", action="store_true", help="make a workup of it")
+    p.set_defaults(run=run_price)
+
+    p = commands.add_parser("market", parents=[common], help="market statistics")
+    p.add_argument("--measure", nargs="+", action="extend", required=True, metavar="NAME")
+    p.add_argument("--by", choices=["month", "quarter", "year", "ytd"], default="month")
+    p.add_argument("--from", dest="start", type=date_argument, metavar="DATE")
+    p.add_argument("--to", dest="end", type=date_argument, metavar="DATE")
+    p.add_argument("--area", metavar="NAME")
+    p.add_argument("--where", nargs="+", action="extend", default=[], metavar="'FIELD OP VALUE'")
+    p.add_argument("--csv", action="store_true")
+    p.set_defaults(run=run_market)
+
+    p = commands.add_parser("report", parents=[common], help="the report of a workup")
+    p.add_argument("--workup", type=int, required=True, metavar="ID")
+    p.add_argument("--layout", default="three_pages", metavar="NAME")
+    p.add_argument("--out", type=Path, required=True, metavar="FILE.pdf")
+    p.set_defaults(run=run_report)
+
+    p = commands.add_parser("workups", parents=[common], help="list the workups")
+    p.set_defaults(run=run_workups)
+
+    p = commands.add_parser("serve", parents=[common], help="start the application")
+    p.add_argument("--host")
+    p.add_argument("--port", type=int)
+    p.set_defaults(run=run_serve)
+
+    p = commands.add_parser("demo", parents=[common], help="make the demo records and start the application on them")
+    p.add_argument("--no-serve", action="store_true", help="only make and import the records")
+    p.add_argument("--host")
+    p.add_argument("--port", type=int)
+    p.set_defaults(run=run_demo)
+
+    p = commands.add_parser("schema", parents=[common], help="the JSON schema of a document")
+    p.add_argument("name", choices=[*SCHEMAS])
+    p.set_defaults(run=run_schema)
+    return top
+
+
+def show(args: argparse.Namespace, document: Any, text: str) -> int:
+    """Print the document as JSON where asked, else the text for people."""
+    if args.json:
+        data = document.model_dump(mode="json") if isinstance(document, BaseModel) else document
+        print(json.dumps(data, ensure_ascii=False, indent=2, allow_nan=False))
+    else:
+        print(text)
+    return 0
+
+
+def read_search(path: Path | None) -> Any:
+    if path is None:
+        return None
+    try:
+        data = json.loads(path.read_text(encoding="utf-8"))
+        if isinstance(data, dict) and "search" in data:
+            data = data["search"]
+        return SearchDoc.model_validate(data).search()
+    except (OSError, json.JSONDecodeError) as error:
+        raise Refused(f"{path} is no search file: {error}.") from None
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = ".".join(str(part) for part in first["loc"])
+        raise BadInput(where, f"{path}: {where}: {first['msg']}.") from None
+
+
+def named_home(records: Records, args: argparse.Namespace) -> homes.Home:
+    ref = homes.locate(records, address=args.address, parcel=args.parcel, listing=args.listing, place=args.place)
+    return homes.read_home(records, ref)
+
+
+def run_import(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+    columns = None
+    if args.mapping:
+        try:
+            columns = json.loads(args.mapping.read_text(encoding="utf-8"))
+        except (OSError, json.JSONDecodeError) as error:
+            raise Refused(f"{args.mapping} is no mapping: {error}.") from None
+        if not isinstance(columns, dict) or not all(isinstance(v, str) for v in columns.values()):
+            raise Refused(f"{args.mapping} is no mapping: it must hold one object of column: field.")
+    out = []
+    for path in args.files:
+        result = import_file(
+            records.db, path, folder=records.folder, now=dt.datetime.now(), kind=args.kind, source=args.source,
+            columns=columns, dry_run=args.dry_run,
+        )  # fmt: skip
+        doc = answers.import_doc(result)
+        out.append(doc)
+        if not args.json:
+            print(
+                f"{path.name}: {doc.rows:,} {doc.kind}: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same, "
+                f"{doc.suspect:,} suspect, {doc.rejected:,} rejected in {doc.seconds:.1f} s"
+            )
+            for reason, n in doc.reasons.items():
+                print(f"  {n:,} × {reason}")
+    if args.json:
+        data = [doc.model_dump(mode="json") for doc in out]
+        print(json.dumps(data[0] if len(data) == 1 else data, ensure_ascii=False, indent=2))
+    return 0
+
+
+def run_find(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+    doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search))
+    lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
+    lines += [f"loosened: {step}" for step in doc.loosened]
+    for c in doc.candidates[:40]:
+        lines.append(
+            f"{c.likeness:5.1f}  {c.kind:<14} {c.distance_miles:5.2f} mi  {c.date or '':<10}  {dollars(c.price):>11}  "
+            f"{c.address or c.listing_id}  {', '.join(c.differences)}"
+        )
+    return show(args, doc, "\n".join(lines))
+
+
+def run_price(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+    home = named_home(records, args)
+    search = read_search(args.search)
+    doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self)
+    if args.save:
+        from .workups.workups import Workups
+
+        with Workups(records) as workups:
+            doc.workup_id = workups.save_priced(home, doc, comps)
+    lines = [doc.subject.address or "the home", doc.sentence, *(f"loosened: {s}" for s in doc.loosened), ""]
+    for c in doc.comps:
+        lines.append(
+            f"{c.weight * 100:5.1f} %  {c.close_date}  {dollars(c.close_price):>11} → {dollars(c.adjusted_price):>11}  "
+            f"net {c.net_pct:+.1f} %  gross {c.gross_pct:.1f} %  {c.address or c.listing_id}"
+        )
+    lines.append("")
+    for m in doc.methods:
+        lines.append(f"{m.label}: {dollars(m.value)}")
+    if doc.range:
+        note = "measured" if doc.range.measured else "not yet measured"
+        lines.append(
+            f"Indicated {dollars(doc.indicated_value)} · likely {dollars(doc.range.low)}–{dollars(doc.range.high)} ({note})"
+        )
+    lines += [f"note: {w}" for w in doc.warnings]
+    return show(args, doc, "\n".join(lines))
+
+
+def run_market(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+    measures = [name for text in args.measure for name in text.replace(",", " ").split()]
+    doc = answers.market_doc(records, measures, args.by, args.start, args.end, args.area, args.where)
+    if args.csv:
+        writer = csv.writer(sys.stdout)
+        writer.writerow(["period", "start", "end", "finished", *(x for m in doc.measures for x in (m, f"{m}_n"))])
+        for p in doc.periods:
+            cells = [x for m in doc.measures for x in (p.values[m].value, p.values[m].n)]
+            writer.writerow([p.period, p.start, p.end, p.finished, *cells])
+        return 0
+    lines = ["period    " + "  ".join(f"{m:>22}" for m in doc.measures)]
+    for p in doc.periods:
+        values = "  ".join(
+            f"{'—' if (v := p.values[m].value) is None else f'{v:,.4g}' if abs(v) < 100 else f'{v:,.0f}':>22}"
+            for m in doc.measures
+        )
+        lines.append(f"{p.period:<9}{' ' if p.finished else '*'}{values}")
+    return show(args, doc, "\n".join(lines))
+
+
+def run_report(args: argparse.Namespace) -> int:
+    from .report.papers import write_report
+    from .workups.workups import Workups
+
+    records = Records(data_folder(args.data))
+    with Workups(records) as workups:
+        pages = write_report(workups.report_input(args.workup), args.layout, args.out)
+    return show(args, {"file": str(args.out), "pages": pages}, f"{args.out}: {pages} pages")
+
+
+def run_workups(args: argparse.Namespace) -> int:
+    from .workups.workups import Workups
+
+    with Workups(Records(data_folder(args.data))) as workups:
+        rows = workups.rows()
+    return show(
+        args, rows, "\n".join(f"{r['workup_id']:>4}  {r['changed_at']}  {r['title']}" for r in rows) or "no workups"
+    )
+
+
+def run_serve(args: argparse.Namespace) -> int:
+    from .api.serve import serve
+
+    serve(data_folder(args.data), args.host, args.port)
+    return 0
+
+
+def run_demo(args: argparse.Namespace) -> int:
+    from .demo.town import prepare_demo
+
+    folder = data_folder(args.data or ".demo")
+    prepare_demo(folder, say=lambda text: print(text, flush=True))
+    if args.no_serve:
+        return 0
+    return run_serve(argparse.Namespace(data=str(folder), host=args.host, port=args.port))
+
+
+def run_schema(args: argparse.Namespace) -> int:
+    print(json.dumps(SCHEMAS[args.name].model_json_schema(), indent=2))
+    return 0
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    args = parser().parse_args(argv)
+    try:
+        return int(args.run(args))
+    except RainPorchError as error:
+        print(f"rain-porch: {error.message}", file=sys.stderr)
+        if args.json:
+            print(
+                json.dumps({"error": error.message, **error.values}, default=str),
+                file=sys.stderr,
+            )
+        return 1
+    except BrokenPipeError:
+        return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,72 @@
+"""Addresses as words that can be compared: case, direction words, street types and unit marks are folded."""
+
+from __future__ import annotations
+
+import re
+
+_DIRECTIONS = {
+    "north": "n", "south": "s", "east": "e", "west": "w",
+    "northeast": "ne", "northwest": "nw", "southeast": "se", "southwest": "sw",
+}  # fmt: skip
+_TYPES = {
+    "street": "st", "str": "st", "avenue": "ave", "av": "ave", "road": "rd", "drive": "dr", "drv": "dr", "lane": "ln",
+    "court": "ct", "crt": "ct", "place": "pl", "boulevard": "blvd", "circle": "cir", "terrace": "ter", "trail": "trl",
+    "parkway": "pkwy", "highway": "hwy", "square": "sq", "crescent": "cres", "alley": "aly", "row": "row", "way": "way",
+}  # fmt: skip
+_UNITS = {"unit", "apt", "apartment", "suite", "ste", "no", "number"}
+_WORD = re.compile(r"[a-z]+|\d+[a-z]?(?![a-z])|\d+[a-z]+|#")
+
+
+def words(address: str) -> list[str]:
+    """The folded words of an address, in order. "No. 14 North Ferry Lane, Apt 3" → 14 n ferry ln unit3."""
+    out: list[str] = []
+    raw = _WORD.findall(address.lower().replace(".", " ").replace("'", ""))
+    unit_next = False
+    for i, word in enumerate(raw):
+        if unit_next:
+            out.append(f"unit{word}")
+            unit_next = False
+        elif word == "#" or (word in _UNITS and i + 1 < len(raw) and i > 0):
+            unit_next = True
+        elif word in _UNITS and i == 0:
+            continue
+        else:
+            out.append(_DIRECTIONS.get(word) or _TYPES.get(word) or word)
+    return out
+
+
+def folded(
+    address: str | None, unit: str | None = None, city: str | None = None, postal_code: str | None = None
+) -> str:
+    """All words by which a home's address may be looked up, as one text."""
+    parts = words(address or "")
+    if unit and not any(p.startswith("unit") for p in parts):
+        parts.append("unit" + unit.lower().lstrip("#").strip())
+    parts += words(city or "")
+    if postal_code:
+        parts.append(postal_code.strip()[:5].lower())
+    return " ".join(parts)
+
+
+def key(address: str | None, unit: str | None, city: str | None, postal_code: str | None) -> str | None:
+    """One text for one home: equal for two spellings of the same address; None without a street address."""
+    parts = words(address or "")
+    if not parts:
+        return None
+    parts = folded(address, unit).split()
+    place = (postal_code or "").strip()[:5] or " ".join(words(city or ""))
+    return " ".join(parts) + ("|" + place if place else "")
+
+
+def one_slip(a: str, b: str) -> bool:
+    """Whether one letter dropped, added, changed or swapped with its neighbour turns a into b."""
+    if a == b:
+        return True
+    if abs(len(a) - len(b)) > 1:
+        return False
+    i = 0
+    while i < min(len(a), len(b)) and a[i] == b[i]:
+        i += 1
+    if len(a) == len(b):
+        return a[i + 1 :] == b[i + 1 :] or (a[i : i + 2] == b[i : i + 2][::-1] and a[i + 2 :] == b[i + 2 :])
+    return a[i + 1 :] == b[i:] if len(a) > len(b) else a[i:] == b[i + 1 :]

@@ -1,0 +1,188 @@
+"""The market as columns: one row a listing or deed sale, arrays all of one length, in the order of the records.
+
+Scans over the whole market run on these; the database stays the truth. Unknown is NaN, code −1 or NO_DAY.
+Suspect values arrive here already unknown, so that no statistic sees them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .dates import NO_DAY
+from .words import KIND_OF_STATUS, HomeKind, RecordKind, Status
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Days = NDArray[np.int32]
+Codes = NDArray[np.int32]
+Bools = NDArray[np.bool_]
+
+STATUSES = tuple(Status)
+RECORD_KINDS = tuple(RecordKind)
+HOME_KINDS = tuple(HomeKind)
+KIND_CODE = np.array([RECORD_KINDS.index(KIND_OF_STATUS[s]) for s in STATUSES], dtype=np.int8)
+SOLD, DEED_SALE, UNDER_CONTRACT, FOR_SALE, FAILED, PAUSED = range(6)
+NOTHING = -1  # at that date the record did not exist yet
+
+
+@dataclass(frozen=True)
+class Words:
+    """A column of words: `codes` index `words`; −1 is unknown."""
+
+    codes: Codes
+    words: tuple[str, ...]
+
+    def __getitem__(self, row: int) -> str | None:
+        code = int(self.codes[row])
+        return None if code < 0 else self.words[code]
+
+    def mask(self, wanted: frozenset[str]) -> Bools:
+        """Rows whose word, case folded, is among `wanted`; unknown rows are False."""
+        hit = np.array([w.casefold() in wanted for w in self.words] + [False], dtype=np.bool_)
+        return hit[self.codes]
+
+
+@dataclass(frozen=True)
+class PriceChanges:
+    """List price before each change, sorted by row and day: enough to rewind a price to any date."""
+
+    rows: Ints
+    days: Days
+    old: Floats
+
+
+NO_CHANGES = PriceChanges(np.zeros(0, np.int64), np.zeros(0, np.int32), np.zeros(0))
+
+
+@dataclass(frozen=True)
+class Columns:
+    keys: NDArray[Any]
+    numbers: Mapping[str, Floats]
+    words: Mapping[str, Words]
+    on_market: Days
+    contract: Days
+    close: Days
+    off_market: Days
+    status: NDArray[np.int8]
+    home_kind: NDArray[np.int8]
+    deed: Bools
+    lease: Bools
+    not_arms_length: Bools
+    distressed: Bools
+    new_construction: Bools
+    home_id: Ints  # the same number for all records of one home
+    changes: PriceChanges = NO_CHANGES
+    version: int = 0
+    home_of: Mapping[str, int] = field(default_factory=dict, repr=False)  # home key → home_id
+    _views: dict[int, AsOf] = field(default_factory=dict, repr=False, compare=False)
+
+    def __len__(self) -> int:
+        return len(self.keys)
+
+    @cached_property
+    def row_of(self) -> dict[str, int]:
+        return {key: i for i, key in enumerate(self.keys)}
+
+    @cached_property
+    def _by_home(self) -> tuple[Ints, Ints]:
+        order = np.argsort(self.home_id, kind="stable")
+        return order, self.home_id[order]
+
+    def rows_of_home(self, home_id: int) -> Ints:
+        """All records of one home, in the order of the records."""
+        order, sorted_ids = self._by_home
+        first, last = np.searchsorted(sorted_ids, [home_id, home_id + 1])
+        return order[first:last]
+
+    @property
+    def lats(self) -> Floats:
+        return self.numbers["latitude"]
+
+    @property
+    def lons(self) -> Floats:
+        return self.numbers["longitude"]
+
+    def last_day(self) -> int:
+        """The newest event date in the records; NO_DAY when there is none."""
+        return max(int(d.max(initial=NO_DAY)) for d in (self.on_market, self.contract, self.close, self.off_market))
+
+    def as_of(self, day: int) -> AsOf:
+        """The market as it stood at the end of `day`. Kept, since every search of a workup asks for the same day."""
+        view = self._views.get(day)
+        if view is None:
+            while len(self._views) > 8:
+                self._views.pop(next(iter(self._views)), None)
+            view = self._views[day] = rewind(self, day)
+        return view
+
+    def fact(self, row: int, name: str) -> float | str | None:
+        """One catalogue value of one row; None when unknown."""
+        if name in self.numbers:
+            value = float(self.numbers[name][row])
+            return None if np.isnan(value) else value
+        return self.words[name][row] if name in self.words else None
+
+
+@dataclass(frozen=True)
+class AsOf:
+    """Each row at one date: kind of record (NOTHING if not there yet), its date, list price and price then.
+
+    date   the day that its kind's window looks at: close, sale, contract, on-market or off-market day
+    price  the close price of sold ones, else the list price of that day
+    """
+
+    day: int
+    kind: NDArray[np.int8]
+    date: Days
+    list_price: Floats
+    price: Floats
+
+
+def rewind(columns: Columns, day: int) -> AsOf:
+    """Statuses, dates and prices as of the end of `day` (rules: everything is rewound).
+
+    Later events have not happened: a sale that closed after `day` is under contract if its contract was
+    signed by then, else for sale if it was on the market, else not there at all.
+    """
+
+    def by(days: Days) -> Bools:
+        return np.asarray((days != NO_DAY) & (days <= day))
+
+    kind = np.where(columns.deed, np.int8(DEED_SALE), KIND_CODE[columns.status])
+    final = kind.copy()
+    known_start = columns.on_market != NO_DAY
+    started = by(columns.on_market) | (~known_start & np.isin(final, (UNDER_CONTRACT, FOR_SALE, PAUSED)))
+    earlier = np.where(by(columns.contract), UNDER_CONTRACT, np.where(started, FOR_SALE, NOTHING)).astype(np.int8)
+    ended = np.where(np.isin(final, (SOLD, DEED_SALE)), by(columns.close), by(columns.off_market))
+    ends = np.isin(final, (SOLD, DEED_SALE, FAILED))
+    kind = np.where(ends & ~ended, np.where(columns.deed, NOTHING, earlier), kind).astype(np.int8)
+    # a listing that failed in the end was for sale before, whatever contracts fell through meanwhile
+    kind = np.where((final == FAILED) & (kind == UNDER_CONTRACT), FOR_SALE, kind).astype(np.int8)
+    kind = np.where((final == UNDER_CONTRACT) & (columns.contract > day), FOR_SALE, kind).astype(np.int8)
+    kind = np.where(~ends & ~started, NOTHING, kind).astype(np.int8)
+
+    date = np.full(len(columns), NO_DAY, dtype=np.int32)
+    for code, source in (
+        (SOLD, columns.close),
+        (DEED_SALE, columns.close),
+        (UNDER_CONTRACT, columns.contract),
+        (FOR_SALE, columns.on_market),
+        (FAILED, columns.off_market),
+        (PAUSED, columns.on_market),
+    ):
+        date = np.where(kind == code, source, date)
+
+    list_price = columns.numbers["list_price"].copy()
+    undo = columns.changes.days > day
+    # the oldest change after `day` tells the price of that day: write the newest first, the oldest last
+    rows, old = columns.changes.rows[undo], columns.changes.old[undo]
+    list_price[rows[::-1]] = old[::-1]
+    closed = (kind == SOLD) | (kind == DEED_SALE)
+    price = np.where(closed, columns.numbers["close_price"], list_price)
+    return AsOf(day, kind, date.astype(np.int32), list_price, price)

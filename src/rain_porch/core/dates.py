@@ -1,0 +1,34 @@
+"""Calendar dates as whole days since 1970-01-01, as the columns hold them. No clock and no time zone."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+NO_DAY = -(2**31)
+DAYS_PER_MONTH = 30.4375
+_EPOCH = dt.date(1970, 1, 1).toordinal()
+
+
+def day_of(date: dt.date) -> int:
+    return date.toordinal() - _EPOCH
+
+
+def date_of(day: int) -> dt.date:
+    return dt.date.fromordinal(day + _EPOCH)
+
+
+def parse_date(text: str) -> dt.date | None:
+    """An ISO date ("2010-05-15", also with a time behind it), or None."""
+    try:
+        return dt.date.fromisoformat(text[:10])
+    except ValueError:
+        return None
+
+
+def add_months(date: dt.date, months: int) -> dt.date:
+    """The same day `months` later, the month's last day where it has no such day."""
+    index = date.year * 12 + date.month - 1 + months
+    year, month = divmod(index, 12)
+    month += 1
+    last = (dt.date(year + month // 12, month % 12 + 1, 1) - dt.timedelta(days=1)).day
+    return dt.date(year, month, min(date.day, last))

@@ -1,0 +1,263 @@
+"""What local sales say a feature is worth: the hedonic fit, local and shrunk towards the wider market.
+
+Log price net of concessions on the features, each sale seen against its nearest neighbours so that the worth of
+the place drops out; weighted to nearness in place, size and time; robust to odd sales.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from .columns import HOME_KINDS, AsOf, Columns, Floats, Ints
+from .dates import NO_DAY
+from .features import BY_NAME, FEATURES, LAND_FEATURES, Feature, matrix, transformed
+from .homes import Subject
+from .listing_facts import recent_sale_rows
+from .market_change import MarketChange, TimeBasis, basis_for, read_change
+from .place import near_miles
+from .regression import Fit, robust_fit, weighted_quantile
+from .words import HomeKind
+
+MAX_SALES, LOCAL_SALES, NEIGHBOURS = 3000, 400, 12
+REACH_MILES, REACH_DAYS = 25.0, 5 * 365
+# how far local rates stray from the wider market's: one s.d. of a feature may be worth 3 % more or less here
+_LOCAL_SD = 0.03
+_Z80 = 1.2816
+
+
+@dataclass(frozen=True)
+class Rate:
+    """Dollars for one unit of a field at the subject's level.
+
+    se: its standard error in dollars. n: sales that knew the field. source: "local sales", "wider market",
+    "house rule", "typed" or "none". weak: sign implausible or interval too wide to lean on.
+    """
+
+    field: str
+    dollars: float
+    se: float
+    n: int
+    source: str
+    weak: bool
+    elasticity: float | None = None  # for fields that enter as logarithms
+    says: str = ""
+
+
+@dataclass(frozen=True)
+class Evidence:
+    rates: Mapping[str, Rate]
+    market_change: MarketChange
+    model_value: float | None
+    half_width: float
+    n_local: int
+    n_wide: int
+
+
+@dataclass(frozen=True)
+class WideFit:
+    """The fit over the wider market, shared by every subject of one kind at one date."""
+
+    rows: Ints
+    days: Floats
+    features: tuple[Feature, ...]
+    x: Floats
+    y: Floats
+    basis: TimeBasis
+    fit: Fit
+    cov_time: Floats
+    x_apart: Floats
+    y_apart: Floats
+    h_apart: Floats
+
+    @property
+    def k(self) -> int:
+        return len(self.features)
+
+
+def sale_days(columns: Columns, rows: Ints) -> Floats:
+    """The day on which each price was agreed: the contract where known, else the closing."""
+    contract, close = columns.contract[rows], columns.close[rows]
+    return np.where((contract != NO_DAY) & (contract <= close), contract, close).astype(np.float64)
+
+
+def net_price(columns: Columns, rows: Ints) -> Floats:
+    """Close price less known concessions."""
+    given = np.nan_to_num(columns.numbers["concessions_amount"][rows])
+    price = columns.numbers["close_price"][rows]
+    return np.where(given < price * 0.5, price - given, price)
+
+
+def features_of(home_kind: HomeKind) -> tuple[Feature, ...]:
+    return LAND_FEATURES if home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else FEATURES
+
+
+def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool) -> Ints:
+    """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most 3,000, nearest in place and time."""
+    rows = recent_sale_rows(columns, view)
+    size = "lot_size_square_feet" if subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else "living_area"
+    good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (columns.numbers[size][rows] > 0)
+    good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= REACH_DAYS)
+    if leave_out_home and subject.home_id is not None:
+        good &= columns.home_id[rows] != subject.home_id
+    if leave_out_home and subject.own_listing in columns.row_of:
+        good &= rows != columns.row_of[subject.own_listing]
+    rows = rows[good]
+    far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
+    inside = far <= REACH_MILES
+    rows, far = rows[inside], far[inside]
+    if rows.size > MAX_SALES:
+        cost = far + (view.day - columns.close[rows]) / 365.0
+        rows = np.sort(rows[np.argpartition(cost, MAX_SALES)[:MAX_SALES]])
+    return rows
+
+
+def _apart(matrix_: Floats, near: Ints) -> Floats:
+    """Each row less the mean of its nearest neighbours: the worth of the place drops out."""
+    return np.asarray(matrix_ - matrix_[near].mean(axis=1))
+
+
+def wide_fit(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False) -> WideFit | None:
+    """The fit over the wider market; None where there are fewer than 5 sales."""
+    rows = wide_rows(columns, view, subject, leave_out_home)
+    if rows.size < 5:
+        return None
+    days = sale_days(columns, rows)
+    features, x = matrix(columns, rows, features_of(subject.home_kind))
+    y = np.log(net_price(columns, rows))
+    basis = basis_for(view.day, days)
+    h = basis.columns(days)
+    north = columns.lats[rows] * 69.0
+    east = columns.lons[rows] * 69.17 * np.cos(np.radians(subject.latitude))
+    k = min(NEIGHBOURS, rows.size - 1)
+    places = np.column_stack([north, east])
+    near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
+    xa, ya, ha = _apart(x, near), _apart(y, near), _apart(h, near)
+    nx = len(features)
+    prior = np.concatenate([[f.prior for f in features], np.zeros(h.shape[1])])
+    precision = np.zeros((nx + h.shape[1],) * 2)
+    precision[:nx, :nx] = np.diag([1 / f.prior_sd**2 for f in features])
+    precision[nx:, nx:] = basis.precision()
+    design = np.hstack([xa, ha])
+    fit = robust_fit(design, ya, prior=prior, precision=precision)
+    s2 = max(fit.scale**2, 1e-12)
+    cov = np.asarray(s2) * np.linalg.pinv(design.T @ (design * fit.robust_weights[:, None]) + s2 * precision)
+    trend = slice(nx, nx + basis.knots)
+    return WideFit(rows, days, features, x, y, basis, fit, cov[trend, trend], xa, ya, ha)
+
+
+def nearness(wide: WideFit, columns: Columns, subject: Subject, day: int) -> Floats:
+    """Weight of each sale for this subject: near in place (to the 150th sale), in size and in time, (n,)."""
+    rows = wide.rows
+    far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
+    reach = max(0.25, float(np.partition(far, min(150, far.size - 1))[min(150, far.size - 1)]))
+    w = np.exp(-0.5 * (far / (0.7 * reach)) ** 2) * 0.5 ** ((day - wide.days) / (3 * 365))
+    size = "lot_size_square_feet" if subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else "living_area"
+    mine = subject.number(size)
+    if mine:
+        w = w * np.exp(-0.5 * (np.log(columns.numbers[size][rows] / mine) / 0.45) ** 2)
+    return np.asarray(w)
+
+
+def subject_vector(wide: WideFit, subject: Subject) -> Floats:
+    """The subject's features as the fit sees them; what is unknown stands at the sales' mean."""
+    out: Floats = np.asarray(wide.x.mean(axis=0))
+    for j, feature in enumerate(wide.features):
+        value = subject.number(feature.name)
+        if value is not None and (not feature.log or value > 0):
+            out[j] = transformed(feature, np.array([value]))[0]
+    return out
+
+
+def evidence(
+    columns: Columns,
+    view: AsOf,
+    subject: Subject,
+    window_days: int = 365,
+    leave_out_home: bool = False,
+    shared: WideFit | None = None,
+) -> Evidence | None:
+    """Rates, market change, the model's value and the spread of past errors, all before the view's day.
+
+    window_days: the span over which market change is stated. shared: a wide fit already made for this kind and
+    day. None where the records hold fewer than 5 usable sales.
+    """
+    wide = shared or wide_fit(columns, view, subject, leave_out_home)
+    if wide is None:
+        return None
+    w = nearness(wide, columns, subject, view.day)
+    pick = np.argsort(-w)[: min(LOCAL_SALES, w.size)]
+    pick = pick[w[pick] > w[pick[0]] * 1e-4]
+    w = w[pick] / w[pick].max()
+    k = wide.k
+    beta_wide, gamma = wide.fit.coef[:k], wide.fit.coef[k:]
+    y_local = wide.y_apart[pick] - wide.h_apart[pick] @ gamma
+    sd = np.maximum(wide.x_apart.std(axis=0), 1e-9)
+    local = robust_fit(wide.x_apart[pick], y_local, w, beta_wide, (sd / _LOCAL_SD) ** 2)
+    se = np.sqrt(local.se**2 + 0.25 * wide.fit.se[:k] ** 2)
+    # the worth of this very place: what the nearest sales brought beyond their features, at today's prices
+    trend = wide.basis.trend(wide.days[pick]) - wide.basis.trend(np.array([float(view.day)]))
+    season = wide.basis.season(wide.days[pick])
+    left = wide.y[pick] - wide.x[pick] @ local.coef
+    left -= trend @ gamma[: wide.basis.knots] + season @ gamma[wide.basis.knots :]
+    closest = w**2
+    level = weighted_quantile(left, closest, 0.5)
+    near = np.abs(left - level) < 3 * max(local.scale, 0.02)
+    level = float(np.average(left[near], weights=closest[near]))
+    model = float(np.exp(level + subject_vector(wide, subject) @ local.coef))
+    spread = weighted_quantile(np.abs(local.residuals), w, 0.8)
+    # comps carry their own noise on top of the fit's: seen on past sales, about two fifths more
+    thin = 1.4 + 3.0 / max(1.0, float(w.sum() ** 2 / (w**2).sum()))
+    change = read_change(
+        wide.basis, gamma[: wide.basis.knots], wide.cov_time, window_days, len(wide.rows),
+        float(view.day - wide.days.min()),
+    )  # fmt: skip
+    rates = {
+        f.name: _rate(
+            f,
+            local.coef[j],
+            se[j],
+            wide.fit.coef[j],
+            wide.fit.se[j],
+            model,
+            subject,
+            columns,
+            wide.rows[pick],
+        )
+        for j, f in enumerate(wide.features)
+    }
+    return Evidence(rates, change, model, max(spread, 0.02) * thin, len(pick), len(wide.rows))
+
+
+def _rate(
+    f: Feature, coef: float, se: float, wide: float, wide_se: float, worth: float,
+    subject: Subject, columns: Columns, rows: Ints,
+) -> Rate:  # fmt: skip
+    """A feature's dollars at the subject's level, and whether they can be leaned on."""
+    known = columns.numbers[f.name][rows]
+    n = int(np.isfinite(known).sum())
+    level = subject.number(f.name)
+    if f.log and not level:
+        level = float(np.nanmedian(known)) if n else 1.0
+    per = worth / level if f.log and level else worth
+    source, says = "local sales", ""
+    if coef <= 0 and wide > 1.5 * wide_se:
+        coef, se, source = wide, wide_se, "wider market"
+    weak = coef <= 0 or coef < _Z80 * se
+    if coef <= 0:
+        says = f"The {n} sales around here give it no worth of its own."
+        coef, source = 0.0, "none"
+    elif weak:
+        says = f"The {n} sales around here leave it uncertain."
+    return Rate(f.name, coef * per, se * per, n, source, weak, coef if f.log else None, says)
+
+
+def house_rate(name: str, worth: float, level: float | None) -> Rate:
+    """The house rule's rate for a feature, at a given worth; used where no sale speaks."""
+    f = BY_NAME[name]
+    per = worth / level if f.log and level else worth
+    return Rate(name, f.prior * per, f.prior_sd * per, 0, "house rule", True, f.prior if f.log else None,
+                "No sale here tells; this is the house rule.")  # fmt: skip

@@ -1,0 +1,174 @@
+"""The field catalogue: one row a field, the single source for search, grid, table, report and interface.
+
+Names are those of the RESO Data Dictionary (an open standard) in snake_case; `reso` is the standard's own
+spelling, which is also the native column name of our files.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class Kind(StrEnum):
+    NUMBER = "number"
+    MONEY = "money"
+    YEAR = "year"
+    DATE = "date"
+    TIME = "time"
+    YES_NO = "yes_no"
+    WORD = "word"  # one of a few words: can be listed and counted
+    TEXT = "text"  # free text
+
+
+NUMERIC = frozenset({Kind.NUMBER, Kind.MONEY, Kind.YEAR, Kind.YES_NO})
+
+
+@dataclass(frozen=True)
+class Field:
+    """One field of a record.
+
+    step       display and what-if step, in the field's unit
+    low, high  what is believable; values outside are kept but marked suspect
+    tolerance  difference at which likeness falls to 0 (as a share of the subject's value where `relative`)
+    weight     weight in likeness
+    adjusted   has a line in the grid
+    private    never reaches a client's paper
+    """
+
+    name: str
+    reso: str
+    label: str
+    kind: Kind
+    unit: str = ""
+    group: str = "home"
+    short: str = ""
+    step: float = 1.0
+    low: float | None = None
+    high: float | None = None
+    tolerance: float = 0.0
+    relative: bool = False
+    weight: float = 0.0
+    adjusted: bool = False
+    searched: bool = True
+    shown: bool = False
+    parcel: bool = False
+    private: bool = False
+
+    @property
+    def numeric(self) -> bool:
+        return self.kind in NUMERIC
+
+
+N, M, Y, D, B, W, T = (
+    Kind.NUMBER,
+    Kind.MONEY,
+    Kind.YEAR,
+    Kind.DATE,
+    Kind.YES_NO,
+    Kind.WORD,
+    Kind.TEXT,
+)
+
+FIELDS: tuple[Field, ...] = (
+    # what it is
+    Field("listing_id", "ListingId", "Listing number", T, group="record", searched=False),
+    Field("parcel_number", "ParcelNumber", "Parcel number", T, group="record", parcel=True),
+    Field("standard_status", "StandardStatus", "Status", W, group="record", searched=False),
+    Field("local_status", "MlsStatus", "Local status", W, group="record"),
+    Field("property_type", "PropertyType", "Property type", W, group="record", parcel=True),
+    Field("property_sub_type", "PropertySubType", "Kind of home", W, group="record", parcel=True),
+    # where it is
+    Field("unparsed_address", "UnparsedAddress", "Address", T, group="place", parcel=True),
+    Field("unit_number", "UnitNumber", "Unit", T, group="place", parcel=True),
+    Field("city", "City", "City", W, group="place", parcel=True),
+    Field("postal_code", "PostalCode", "Postal code", W, group="place", parcel=True),
+    Field("subdivision_name", "SubdivisionName", "Subdivision", W, group="place", weight=0.6, parcel=True),
+    Field("latitude", "Latitude", "Latitude", N, "°", "place", searched=False, low=-90, high=90, parcel=True),
+    Field("longitude", "Longitude", "Longitude", N, "°", "place", searched=False, low=-180, high=180, parcel=True),
+    # when
+    Field("on_market_date", "OnMarketDate", "On the market", D, group="dates"),
+    Field("purchase_contract_date", "PurchaseContractDate", "Contract", D, group="dates"),
+    Field("close_date", "CloseDate", "Closed", D, group="dates"),
+    Field("off_market_date", "OffMarketDate", "Off the market", D, group="dates"),
+    Field("modification_timestamp", "ModificationTimestamp", "Last changed", Kind.TIME, group="dates", searched=False),
+    # money
+    Field("list_price", "ListPrice", "List price", M, "$", "price", step=1000, low=1000, high=5e7, shown=True),
+    Field("original_list_price", "OriginalListPrice", "First list price", M, "$", "price", step=1000, low=1000, high=5e7),
+    Field("close_price", "ClosePrice", "Close price", M, "$", "price", step=1000, low=1000, high=5e7, shown=True),
+    Field("concessions_amount", "ConcessionsAmount", "Concessions", M, "$", "price", step=500, low=0, high=500_000,
+          adjusted=True),
+    # the home
+    Field("living_area", "LivingArea", "Living area", N, "sq ft", short="Area", step=50, low=150, high=20_000,
+          tolerance=0.40, relative=True, weight=2.2, adjusted=True, shown=True, parcel=True),
+    Field("above_grade_finished_area", "AboveGradeFinishedArea", "Above grade, finished", N, "sq ft", step=50,
+          low=150, high=20_000, parcel=True),
+    Field("below_grade_finished_area", "BelowGradeFinishedArea", "Below grade, finished", N, "sq ft",
+          short="Finished below", step=50, low=0, high=10_000, tolerance=1200, weight=0.5, adjusted=True, parcel=True),
+    Field("basement", "Basement", "Basement", W, parcel=True),
+    Field("lot_size_square_feet", "LotSizeSquareFeet", "Lot", N, "sq ft", short="Lot", step=500, low=200, high=5e8,
+          tolerance=1.5, relative=True, weight=0.6, adjusted=True, shown=True, parcel=True),
+    Field("year_built", "YearBuilt", "Year built", Y, short="Built", step=5, low=1700, high=2100, tolerance=45,
+          weight=1.2, adjusted=True, shown=True, parcel=True),
+    Field("year_remodelled", "YearBuiltEffective", "Year remodelled", Y, short="Remodelled", step=5, low=1700,
+          high=2100, parcel=True),
+    Field("bedrooms_total", "BedroomsTotal", "Bedrooms", N, short="Beds", low=0, high=20, tolerance=3, weight=0.5,
+          shown=True, parcel=True),
+    Field("bathrooms_full", "BathroomsFull", "Full baths", N, short="Full", low=0, high=15, tolerance=2.5,
+          weight=0.8, adjusted=True, shown=True, parcel=True),
+    Field("bathrooms_half", "BathroomsHalf", "Half baths", N, short="Half", low=0, high=10, tolerance=2.5,
+          weight=0.4, adjusted=True, shown=True, parcel=True),
+    Field("stories", "Stories", "Storeys", N, low=1, high=60, step=0.5, tolerance=1.6, weight=0.5, parcel=True),
+    Field("architectural_style", "ArchitecturalStyle", "Style", W, weight=0.3, parcel=True),
+    Field("garage_spaces", "GarageSpaces", "Garage spaces", N, short="Garage", low=0, high=12, tolerance=3, weight=0.5,
+          adjusted=True, shown=True, parcel=True),
+    Field("fireplaces_total", "FireplacesTotal", "Fireplaces", N, low=0, high=10, tolerance=3, weight=0.2, parcel=True),
+    Field("main_level_bedrooms", "MainLevelBedrooms", "Bedrooms on the main level", N, low=0, high=10),
+    Field("number_of_units_total", "NumberOfUnitsTotal", "Units", N, low=1, high=1000, parcel=True),
+    Field("pool_private_yn", "PoolPrivateYN", "Pool", B, tolerance=1.01, weight=0.3, parcel=True),
+    Field("waterfront_yn", "WaterfrontYN", "On the water", B, tolerance=1.01, weight=0.5, parcel=True),
+    Field("new_construction_yn", "NewConstructionYN", "New construction", B),
+    Field("builder_name", "BuilderName", "Builder", W),
+    Field("property_condition", "PropertyCondition", "Condition", W),
+    Field("heating", "Heating", "Heating", W, parcel=True),
+    Field("cooling", "Cooling", "Cooling", W, parcel=True),
+    Field("utilities", "Utilities", "Utilities", W),
+    Field("flooring", "Flooring", "Flooring", W),
+    Field("lot_features", "LotFeatures", "Lot features", W, parcel=True),
+    Field("view", "View", "View", W, parcel=True),
+    Field("special_listing_conditions", "SpecialListingConditions", "Kind of sale", W),
+    # costs
+    Field("association_fee", "AssociationFee", "Dues", M, "$", "costs", step=10, low=0, high=20_000),
+    Field("association_fee_frequency", "AssociationFeeFrequency", "Dues paid", W, group="costs"),
+    Field("tax_annual_amount", "TaxAnnualAmount", "Taxes a year", M, "$", "costs", step=100, low=0, high=500_000,
+          parcel=True),
+    Field("tax_assessed_value", "TaxAssessedValue", "Assessed value", M, "$", "costs", step=1000, low=0, high=5e7,
+          parcel=True),
+    # as the source counts
+    Field("days_on_market", "DaysOnMarket", "Days, as given", N, "days", "source", low=0, high=5000),
+    Field("cumulative_days_on_market", "CumulativeDaysOnMarket", "Cumulative days, as given", N, "days", "source",
+          low=0, high=10_000),
+    # words
+    Field("public_remarks", "PublicRemarks", "Remarks", T, group="words"),
+    Field("private_remarks", "PrivateRemarks", "Private remarks", T, group="words", private=True, searched=False),
+    Field("list_agent_full_name", "ListAgentFullName", "Listing agent", T, group="words", private=True, searched=False),
+    Field("list_office_name", "ListOfficeName", "Listing office", T, group="words", private=True, searched=False),
+)  # fmt: skip
+
+BY_NAME: dict[str, Field] = {f.name: f for f in FIELDS}
+BY_RESO: dict[str, Field] = {f.reso.lower(): f for f in FIELDS}
+
+ADJUSTED: tuple[str, ...] = tuple(f.name for f in FIELDS if f.adjusted and f.name != "concessions_amount")
+PARCEL: tuple[Field, ...] = tuple(f for f in FIELDS if f.parcel)
+HOME_FACTS: tuple[str, ...] = tuple(f.name for f in FIELDS if f.group == "home")
+PRIVATE: frozenset[str] = frozenset(f.name for f in FIELDS if f.private)
+
+
+def names(fields: Iterable[Field]) -> tuple[str, ...]:
+    return tuple(f.name for f in fields)
+
+
+def field(name: str) -> Field:
+    """The field called `name` (ours or RESO's spelling). Raises KeyError for a name that is neither."""
+    return BY_NAME.get(name) or BY_RESO[name.lower()]

@@ -1,0 +1,70 @@
+"""The home that is priced, and one record read out of the columns."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from .words import HomeKind
+
+Value = float | str
+
+
+@dataclass(frozen=True)
+class Subject:
+    """The subject home. `facts` holds catalogue names → numbers or words; what is unknown is absent.
+
+    home_id      the records that are this same home (None when it stands in no record)
+    own_listing  the listing by which the home was named, if it was
+    """
+
+    facts: Mapping[str, Value]
+    latitude: float
+    longitude: float
+    home_kind: HomeKind = HomeKind.UNKNOWN
+    address: str = ""
+    parcel_number: str | None = None
+    home_id: int | None = None
+    own_listing: str | None = None
+    originals: Mapping[str, Value | None] = field(default_factory=dict)
+
+    def number(self, name: str) -> float | None:
+        value = self.facts.get(name)
+        return float(value) if isinstance(value, (int, float)) else None
+
+    def word(self, name: str) -> str | None:
+        value = self.facts.get(name)
+        return value if isinstance(value, str) else None
+
+    def corrected(self, corrections: Mapping[str, Value | None]) -> Subject:
+        """The subject with the agent's word in place; what it replaced is kept in `originals`."""
+        facts = dict(self.facts)
+        originals = dict(self.originals)
+        for name, value in corrections.items():
+            originals[name] = self.facts.get(name)
+            if value is None:
+                facts.pop(name, None)
+            else:
+                facts[name] = value
+        return replace(self, facts=facts, originals=originals)
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """One record that a search found, with its facts of listing_facts and its likeness."""
+
+    row: int
+    listing_id: str
+    kind: str
+    distance_miles: float
+    date: dt.date | None
+    price: float | None
+    list_price: float | None
+    price_per_sqft: float | None
+    days_on_market: int | None
+    likeness: float
+    known_share: float
+    facts: Mapping[str, Value]
+    differences: tuple[str, ...]
+    flags: tuple[str, ...]

@@ -1,0 +1,125 @@
+"""Facts of one listing: price per square foot, shares of list, days on market, differences in words, flags."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .columns import FAILED, FOR_SALE, PAUSED, SOLD, UNDER_CONTRACT, AsOf, Columns, Floats, Ints
+from .dates import NO_DAY, date_of
+from .homes import Subject
+from .words import HomeKind
+
+
+def price_per_sqft(price: float | None, living_area: float | None) -> float | None:
+    """Price ÷ living area in dollars per square foot. 412,500 ÷ 1,875 = 220.00."""
+    return price / living_area if price and living_area else None
+
+
+def share(part: float | None, whole: float | None) -> float | None:
+    """Close price ÷ list price, as a fraction; None when either is unknown."""
+    return part / whole if part and whole else None
+
+
+def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
+    """Days from the on-market date to the contract (sold, under contract), the off-market date (failed) or the
+    effective day (for sale); NaN where a needed date is unknown: the close date never stands in for the contract.
+    """
+    kind = view.kind[rows]
+    end = np.full(len(rows), NO_DAY, dtype=np.int64)
+    end = np.where((kind == SOLD) | (kind == UNDER_CONTRACT), columns.contract[rows], end)
+    end = np.where(kind == FAILED, columns.off_market[rows], end)
+    end = np.where((kind == FOR_SALE) | (kind == PAUSED), view.day, end)
+    start = columns.on_market[rows].astype(np.int64)
+    known = (start != NO_DAY) & (end != NO_DAY) & (end >= start)
+    return np.where(known, end - start, np.nan)
+
+
+def _counted(difference: float, one: str, many: str, more: str, fewer: str) -> str:
+    size = abs(difference)
+    number = f"{size:g}"
+    return f"{number} {one if size == 1 else many} {more if difference > 0 else fewer}"
+
+
+def differences(columns: Columns, row: int, subject: Subject) -> tuple[str, ...]:
+    """What differs from the subject, as an agent would say it: "220 sq ft larger", "1 full bath fewer"."""
+    said: list[str] = []
+
+    def gap(name: str) -> float | None:
+        here, there = columns.fact(row, name), subject.number(name)
+        return here - there if isinstance(here, float) and there is not None else None
+
+    area = gap("living_area")
+    if area and abs(area) >= 1:
+        said.append(f"{abs(area):,.0f} sq ft {'larger' if area > 0 else 'smaller'}")
+    for name, one, many in (
+        ("bathrooms_full", "full bath", "full baths"),
+        ("bathrooms_half", "half bath", "half baths"),
+        ("bedrooms_total", "bedroom", "bedrooms"),
+        ("garage_spaces", "garage space", "garage spaces"),
+    ):
+        d = gap(name)
+        if d:
+            said.append(_counted(d, one, many, "more", "fewer"))
+    year = gap("year_built")
+    if year and abs(year) >= 3:
+        said.append(f"built {abs(year):.0f} years {'later' if year > 0 else 'earlier'}")
+    lot, mine = gap("lot_size_square_feet"), subject.number("lot_size_square_feet")
+    if lot and mine and abs(lot) > 0.15 * mine:
+        said.append(f"lot {abs(lot):,.0f} sq ft {'larger' if lot > 0 else 'smaller'}")
+    for name, text in (("pool_private_yn", "a pool"), ("waterfront_yn", "on the water")):
+        d = gap(name)
+        if d:
+            said.append(text if d > 0 else ("no pool" if name == "pool_private_yn" else "not on the water"))
+    style, mine_style = columns.fact(row, "architectural_style"), subject.word("architectural_style")
+    if isinstance(style, str) and mine_style and style.casefold() != mine_style.casefold():
+        said.append(style.lower())
+    if subject.home_kind != HomeKind.UNKNOWN:
+        theirs = list(HomeKind)[int(columns.home_kind[row])]
+        if theirs != subject.home_kind:
+            said.append(theirs.replace("_", " "))
+    return tuple(said)
+
+
+def flags(columns: Columns, view: AsOf, row: int) -> tuple[str, ...]:
+    """What a reviewer would want to know of this record before it is used."""
+    out: list[str] = []
+    if columns.new_construction[row]:
+        out.append("new construction")
+    if columns.distressed[row]:
+        out.append("distressed sale")
+    if columns.not_arms_length[row]:
+        out.append("not arm's length")
+    if view.kind[row] == SOLD:
+        earlier = earlier_sale(columns, row)
+        if earlier is not None and columns.close[row] - columns.close[earlier] <= 365:
+            paid = columns.numbers["close_price"][earlier]
+            out.append(f"quick resale: {paid:,.0f} on {date_of(int(columns.close[earlier])).isoformat()}")
+        concession = columns.numbers["concessions_amount"][row]
+        if concession > 0:
+            out.append(f"concessions {concession:,.0f}")
+    return tuple(out)
+
+
+def earlier_sale(columns: Columns, row: int) -> int | None:
+    """The row of the same home's last sale before this one, or None."""
+    same = columns.rows_of_home(int(columns.home_id[row]))
+    before = [
+        int(r)
+        for r in same
+        if columns.close[r] != NO_DAY
+        and columns.close[r] < columns.close[row]
+        and not np.isnan(columns.numbers["close_price"][r])
+    ]
+    return max(before, key=lambda r: columns.close[r]) if before else None
+
+
+def recent_sale_rows(columns: Columns, view: AsOf) -> Ints:
+    """Rows of arm's-length, undistressed sales known at the view's day, with a price: what evidence may use."""
+    good = (
+        (view.kind == SOLD)
+        & ~columns.lease
+        & ~columns.not_arms_length
+        & ~columns.distressed
+        & np.isfinite(columns.numbers["close_price"])
+    )
+    return np.flatnonzero(good)

@@ -1,0 +1,55 @@
+"""The search read back as one plain sentence, in parts that the interface can open."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .search import Search, criterion_words
+from .words import COUNTED, HOME_PLURAL, RECORD_LABEL, HomeKind, RecordKind
+
+
+@dataclass(frozen=True)
+class Phrase:
+    """A run of the sentence; `part` names the part of the search that opens there, None for plain words."""
+
+    text: str
+    part: str | None = None
+
+
+def _and(items: list[str]) -> str:
+    return items[0] if len(items) == 1 else f"{', '.join(items[:-1])} and {items[-1]}"
+
+
+def phrases(search: Search) -> list[Phrase]:
+    """ "Detached homes within 1 mi, 1,562–2,062 sq ft, 2+ full baths; sold in the last 180 days, …"."""
+    kinds = _and([HOME_PLURAL[HomeKind(k)] for k in search.home_kinds]) if search.home_kinds else "homes of any kind"
+    out = [Phrase(kinds[0].upper() + kinds[1:], "home_kinds")]
+    if search.radius_miles is not None:
+        out += [Phrase(" "), Phrase(f"within {search.radius_miles:g} mi", "radius_miles")]
+    if search.areas:
+        out += [Phrase(" in "), Phrase(_and(list(search.areas)), "areas")]
+    for c in search.criteria:
+        out += [Phrase(", "), Phrase(criterion_words(c), c.field)]
+    if search.leave_out_new_construction:
+        out += [Phrase(", "), Phrase("no new construction", "leave_out_new_construction")]
+    now: list[str] = []
+    windows: list[Phrase] = []
+    for kind in COUNTED:
+        window = search.windows.get(kind)
+        if window is None or not window.on:
+            continue
+        if window.days is None and kind in (RecordKind.UNDER_CONTRACT, RecordKind.FOR_SALE):
+            now.append(RECORD_LABEL[kind])
+            continue
+        label = "sold by deed" if kind == RecordKind.DEED_SALE else RECORD_LABEL[kind]
+        when = "at any time" if window.days is None else f"in the last {window.days} days"
+        windows += [Phrase(", " if windows else "; "), Phrase(f"{label} {when}", f"windows.{kind.value}")]
+    out += windows
+    if now:
+        out += [Phrase(", " if windows else "; "), Phrase(f"{_and(now)} now", "windows.now")]
+    out.append(Phrase("."))
+    return out
+
+
+def sentence(search: Search) -> str:
+    return "".join(p.text for p in phrases(search))

@@ -1,0 +1,188 @@
+"""The words of the job: statuses, kinds of record, kinds of home, and how source words map to them.
+
+Statuses are RESO StandardStatus. Kinds of record group them the way an agent reads them.
+"""
+
+from __future__ import annotations
+
+import re
+from enum import StrEnum
+
+
+class Status(StrEnum):
+    COMING_SOON = "Coming Soon"
+    ACTIVE = "Active"
+    ACTIVE_UNDER_CONTRACT = "Active Under Contract"
+    PENDING = "Pending"
+    CLOSED = "Closed"
+    EXPIRED = "Expired"
+    WITHDRAWN = "Withdrawn"
+    CANCELED = "Canceled"
+    HOLD = "Hold"
+
+
+class RecordKind(StrEnum):
+    SOLD = "sold"
+    DEED_SALE = "deed_sale"
+    UNDER_CONTRACT = "under_contract"
+    FOR_SALE = "for_sale"
+    FAILED = "failed"
+    PAUSED = "paused"
+
+
+RECORD_LABEL = {
+    RecordKind.SOLD: "sold",
+    RecordKind.DEED_SALE: "deed sale",
+    RecordKind.UNDER_CONTRACT: "under contract",
+    RecordKind.FOR_SALE: "for sale",
+    RecordKind.FAILED: "failed",
+    RecordKind.PAUSED: "paused",
+}
+
+COUNTED = (
+    RecordKind.SOLD,
+    RecordKind.DEED_SALE,
+    RecordKind.UNDER_CONTRACT,
+    RecordKind.FOR_SALE,
+    RecordKind.FAILED,
+)
+
+KIND_OF_STATUS = {
+    Status.COMING_SOON: RecordKind.FOR_SALE,
+    Status.ACTIVE: RecordKind.FOR_SALE,
+    Status.ACTIVE_UNDER_CONTRACT: RecordKind.UNDER_CONTRACT,
+    Status.PENDING: RecordKind.UNDER_CONTRACT,
+    Status.CLOSED: RecordKind.SOLD,
+    Status.EXPIRED: RecordKind.FAILED,
+    Status.WITHDRAWN: RecordKind.FAILED,
+    Status.CANCELED: RecordKind.FAILED,
+    Status.HOLD: RecordKind.PAUSED,
+}
+
+
+class HomeKind(StrEnum):
+    DETACHED = "detached"
+    ATTACHED = "attached"
+    CONDOMINIUM = "condominium"
+    COOPERATIVE = "cooperative"
+    MANUFACTURED = "manufactured"
+    SMALL_MULTI_FAMILY = "small_multi_family"
+    LAND = "land"
+    ACREAGE = "acreage"
+    UNKNOWN = "unknown"
+
+
+HOME_PLURAL = {
+    HomeKind.DETACHED: "detached homes",
+    HomeKind.ATTACHED: "attached homes",
+    HomeKind.CONDOMINIUM: "condominium units",
+    HomeKind.COOPERATIVE: "co-operative units",
+    HomeKind.MANUFACTURED: "manufactured homes",
+    HomeKind.SMALL_MULTI_FAMILY: "small multi-family homes",
+    HomeKind.LAND: "vacant lots",
+    HomeKind.ACREAGE: "acreage",
+    HomeKind.UNKNOWN: "homes of unknown kind",
+}
+
+_PLAIN = re.compile(r"[^a-z0-9]+")
+
+_STATUS_WORDS = {
+    "comingsoon": Status.COMING_SOON,
+    "active": Status.ACTIVE,
+    "forsale": Status.ACTIVE,
+    "new": Status.ACTIVE,
+    "activeundercontract": Status.ACTIVE_UNDER_CONTRACT,
+    "undercontract": Status.ACTIVE_UNDER_CONTRACT,
+    "contingent": Status.ACTIVE_UNDER_CONTRACT,
+    "pending": Status.PENDING,
+    "closed": Status.CLOSED,
+    "sold": Status.CLOSED,
+    "expired": Status.EXPIRED,
+    "withdrawn": Status.WITHDRAWN,
+    "canceled": Status.CANCELED,
+    "cancelled": Status.CANCELED,
+    "terminated": Status.CANCELED,
+    "hold": Status.HOLD,
+    "onhold": Status.HOLD,
+    "temporarilyoffmarket": Status.HOLD,
+}
+
+_HOME_WORDS = (
+    ("cooperative", HomeKind.COOPERATIVE),
+    ("stockcoop", HomeKind.COOPERATIVE),
+    ("coop", HomeKind.COOPERATIVE),
+    ("condo", HomeKind.CONDOMINIUM),
+    ("apartment", HomeKind.CONDOMINIUM),
+    ("manufactured", HomeKind.MANUFACTURED),
+    ("mobile", HomeKind.MANUFACTURED),
+    ("duplex", HomeKind.SMALL_MULTI_FAMILY),
+    ("triplex", HomeKind.SMALL_MULTI_FAMILY),
+    ("quadruplex", HomeKind.SMALL_MULTI_FAMILY),
+    ("multifamily", HomeKind.SMALL_MULTI_FAMILY),
+    ("residentialincome", HomeKind.SMALL_MULTI_FAMILY),
+    ("townhouse", HomeKind.ATTACHED),
+    ("townhome", HomeKind.ATTACHED),
+    ("rowhouse", HomeKind.ATTACHED),
+    ("semidetached", HomeKind.ATTACHED),
+    ("attached", HomeKind.ATTACHED),
+    ("singlefamily", HomeKind.DETACHED),
+    ("detached", HomeKind.DETACHED),
+    ("house", HomeKind.DETACHED),
+    ("acreage", HomeKind.ACREAGE),
+    ("farm", HomeKind.ACREAGE),
+    ("land", HomeKind.LAND),
+    ("lot", HomeKind.LAND),
+)
+
+
+def plain(text: str) -> str:
+    """Lower case, letters and digits only: how two spellings of one word are compared."""
+    return _PLAIN.sub("", text.lower())
+
+
+def status_of(word: str) -> Status | None:
+    """The standard status that a source's word means, or None. "Sold" → Closed."""
+    return _STATUS_WORDS.get(plain(word))
+
+
+def home_kind_of(property_type: str | None, property_sub_type: str | None) -> HomeKind:
+    """The kind of home from RESO PropertySubType, else PropertyType.
+
+    "Single Family Residence" → detached; "Townhouse" → attached; nothing known → unknown, a kind of its own.
+    """
+    for text in (property_sub_type, property_type):
+        word = plain(text or "")
+        for part, kind in _HOME_WORDS:
+            if part in word:
+                return kind
+    return HomeKind.UNKNOWN
+
+
+def is_lease(property_type: str | None) -> bool:
+    """Leases never count as sales. RESO PropertyType "Residential Lease", "Commercial Lease"."""
+    word = plain(property_type or "")
+    return "lease" in word or "rental" in word
+
+
+_NOT_ARMS_LENGTH = ("family", "notarmslength", "relocationinternal", "nonarms", "related")
+_DISTRESSED = (
+    "bankowned",
+    "reo",
+    "foreclos",
+    "auction",
+    "shortsale",
+    "realestateowned",
+    "sheriff",
+    "hud",
+    "abnorml",
+)
+
+
+def sale_manner(special_listing_conditions: str | None) -> str:
+    """ "standard", "distressed" or "not_arms_length" from RESO SpecialListingConditions."""
+    word = plain(special_listing_conditions or "")
+    if any(part in word for part in _NOT_ARMS_LENGTH):
+        return "not_arms_length"
+    if any(part in word for part in _DISTRESSED):
+        return "distressed"
+    return "standard"

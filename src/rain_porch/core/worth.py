@@ -1,0 +1,145 @@
+"""From adjusted comps to a number: weights, indicated value, range, the other ways, brackets and cautions."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from .columns import Floats
+from .grid import Adjusted
+from .homes import Subject
+from .money import dollars, half_up
+from .summary import summarise
+
+WEIGHT_FORMULA = "likeness² × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 15)²), scaled to add up to 1"
+
+
+@dataclass(frozen=True)
+class Method:
+    """One way to the number, with its formula written out in the actual figures."""
+
+    name: str
+    label: str
+    value: float
+    formula: str
+
+
+@dataclass(frozen=True)
+class Range:
+    """low–high is meant to hold `coverage` of such sales; `measured` says whether a backtest has shown it."""
+
+    low: float
+    high: float
+    coverage: float = 0.8
+    measured: bool = False
+
+
+def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats) -> Floats:
+    """Weights by WEIGHT_FORMULA; they sum to 1. Shape (n,)."""
+    raw = (likeness / 100) ** 2 * 0.5 ** (days / 365) / (1 + (gross_pct / 15) ** 2)
+    raw = np.maximum(raw, 1e-9)
+    return np.asarray(raw / raw.sum())
+
+
+def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:
+    """Weights with some set by hand (index → share); the rest are rescaled so that all sum to 1."""
+    out = weights.copy()
+    held = np.array([i in fixed for i in range(len(weights))])
+    share = min(1.0, sum(fixed.values()))
+    for i, value in fixed.items():
+        out[i] = value
+    rest = weights[~held].sum()
+    if held.all() or rest <= 0:
+        return np.asarray(out / out.sum())
+    out[~held] *= (1 - share) / rest
+    return out
+
+
+def indicated(adjusted: Sequence[Adjusted], weights: Floats) -> float:
+    """Weighted mean of the adjusted prices, exact; shown to the nearest 100."""
+    return float(np.dot([a.adjusted_price for a in adjusted], weights))
+
+
+def value_range(value: float, half_width: float) -> Range:
+    """An 80 % band: value × e^(± half width of past errors in logarithms)."""
+    return Range(half_up(value * float(np.exp(-half_width)), 100), half_up(value * float(np.exp(half_width)), 100))
+
+
+def methods(
+    subject: Subject,
+    adjusted: Sequence[Adjusted],
+    weights: Floats,
+    per_sqft: Sequence[float],
+    model_value: float | None,
+    n_local: int,
+) -> list[Method]:
+    """Every way side by side. Mean 228.40 $/sq ft × 1,875 sq ft = 428,250."""
+    out: list[Method] = []
+    if adjusted:
+        value = indicated(adjusted, weights)
+        terms = " + ".join(
+            f"{w * 100:.1f} % × {dollars(a.adjusted_price)}" for a, w in zip(adjusted, weights, strict=True)
+        )
+        out.append(Method("adjusted_comps", "Adjusted comps", value, f"{terms} = {dollars(value)}"))
+    area = subject.number("living_area")
+    s = summarise(per_sqft)
+    if area and s.count:
+        for name, label, figure in (
+            ("mean_price_per_sqft", "Mean price per sq ft", s.mean),
+            ("median_price_per_sqft", "Median price per sq ft", s.median),
+            ("low_price_per_sqft", "Lowest price per sq ft", s.low),
+            ("high_price_per_sqft", "Highest price per sq ft", s.high),
+        ):
+            assert figure is not None
+            out.append(
+                Method(
+                    name,
+                    label,
+                    figure * area,
+                    f"{figure:,.2f} × {area:,.0f} sq ft = {dollars(figure * area)}",
+                )
+            )
+    if model_value is not None:
+        out.append(
+            Method(
+                "model",
+                "Model",
+                model_value,
+                f"hedonic fit on {n_local:,} sales around here, at today's prices = {dollars(model_value)}",
+            )
+        )
+    assessed = subject.number("tax_assessed_value")
+    if assessed:
+        out.append(Method("assessed_value", "Assessed value", assessed, "from the tax roll, for information"))
+    return out
+
+
+def brackets(
+    subject: Subject, comps: Sequence[Mapping[str, float]], adjusted: Sequence[Adjusted], value: float
+) -> list[str]:
+    """Where the subject does not lie between the comps, and other cautions that a reviewer would raise."""
+    out: list[str] = []
+    if len(comps) < 3:
+        out.append(f"{len(comps)} sold comps: reviewers want at least three.")
+    for name, what in (("living_area", "area"), ("year_built", "year built")):
+        mine = subject.number(name)
+        theirs = [c[name] for c in comps if name in c]
+        if mine is not None and theirs and not min(theirs) <= mine <= max(theirs):
+            side = "above" if mine > max(theirs) else "below"
+            out.append(f"The subject's {what} ({mine:,.10g}) lies {side} that of every comp ({min(theirs):,.10g}–{max(theirs):,.10g})." if name == "living_area"
+                       else f"The subject's {what} ({mine:.0f}) lies {side} that of every comp ({min(theirs):.0f}–{max(theirs):.0f}).")  # fmt: skip
+    if adjusted:
+        before = [a.close_price for a in adjusted]
+        after = [a.adjusted_price for a in adjusted]
+        if len(adjusted) >= 3 and np.std(after) > np.std(before):
+            out.append(
+                "The adjusted prices lie further apart than the prices themselves: look at the adjustments again."
+            )
+        if not min(after) <= value <= max(after):
+            out.append("The indicated value lies outside the adjusted comps.")
+        marked = sum(1 for a in adjusted if a.over_limits)
+        if marked:
+            out.append(f"{marked} of {len(adjusted)} comps pass a review limit on adjustments.")
+    return out

@@ -1,0 +1,187 @@
+"""The homes that stand on the lots, each with its facts and its true worth."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from . import truth
+from .plan import FT, Lot, Plan, postal_code, to_degrees
+from .words import STYLES, TOWN
+
+BASE_LEVEL = 2.0
+
+
+@dataclass
+class House:
+    """One home: what the world knows (facts), what it is worth (log_worth on the last day), and its parcel."""
+
+    parcel: str
+    kind: str
+    address: str
+    unit: str
+    lot: Lot
+    latitude: float
+    longitude: float
+    facts: dict[str, float]
+    style: str
+    log_worth: float
+    built_day: int | None = None  # day on which a new house can first be sold
+    words: dict[str, str] = field(default_factory=dict)
+
+    @property
+    def postal_code(self) -> str:
+        return postal_code(self.lot)
+
+    @property
+    def city(self) -> str:
+        return TOWN
+
+
+def build(plan: Plan, rng: np.random.Generator) -> list[House]:
+    """A home on every lot, several in condominium buildings and rows; parcel numbers by block."""
+    houses: list[House] = []
+    buildings = _buildings(plan, rng)
+    for i, lot in enumerate(plan.lots):
+        base = f"{1 + i // 1000:02d}-{i % 1000:04d}"
+        if i in buildings:
+            houses += _units(lot, base, buildings[i], rng)
+            continue
+        hood = lot.neighbourhood
+        draw = rng.random()
+        if draw < hood.attached:
+            houses.append(_house(lot, base, "attached", rng))
+        elif draw < hood.attached + hood.two_family:
+            houses.append(_house(lot, base, "small_multi_family", rng))
+        else:
+            houses.append(_house(lot, base, "detached", rng))
+    return houses
+
+
+def _buildings(plan: Plan, rng: np.random.Generator) -> dict[int, int]:
+    """Lot index → number of units."""
+    out: dict[int, int] = {}
+    hoods = {lot.neighbourhood.name: lot.neighbourhood for lot in plan.lots}
+    for name, hood in hoods.items():
+        lots = [i for i, lot in enumerate(plan.lots) if lot.neighbourhood.name == name and lot.corner]
+        for i in rng.choice(lots, hood.condo_buildings, replace=False):
+            out[int(i)] = int(rng.integers(12, 37))
+    return out
+
+
+def _house(lot: Lot, parcel: str, kind: str, rng: np.random.Generator) -> House:
+    hood = lot.neighbourhood
+    year = _year(lot, rng)
+    scale = {"detached": 1.0, "attached": 0.78, "small_multi_family": 1.45}[kind]
+    median, spread = hood.area
+    area = float(np.clip(10 * round(median * scale * math.exp(rng.normal(0, spread)) / 10), 560, 6800))
+    stories = float(rng.choice([1.0, 1.5, 2.0], p=[0.52, 0.18, 0.30] if year < 1990 else [0.28, 0.10, 0.62]))
+    if kind != "detached":
+        stories = 2.0
+    beds = float(np.clip(round(area / 620 + rng.normal(0.4, 0.6)), 1, 6))
+    full = float(np.clip(round(area / 1150 + (year - 1950) / 60 + rng.normal(0, 0.45)), 1, 4))
+    half = float(rng.random() < (0.62 if stories >= 1.5 else 0.22))
+    garage = (
+        float(np.clip(round((year - 1925) / 32 + rng.normal(0, 0.7)), 0, 3))
+        if kind == "detached"
+        else float(rng.random() < 0.5)
+    )
+    share = 0.55 if kind == "attached" else 1.0
+    width = math.dist(lot.corners[0], lot.corners[1]) / FT
+    depth = math.dist(lot.corners[1], lot.corners[2]) / FT
+    lot_area = float(round(width * depth * share * math.exp(rng.normal(0, 0.07)) / 10) * 10)
+    basement = float(rng.choice([0, 1, 2], p=[0.25, 0.35, 0.40] if year < 2000 else [0.10, 0.30, 0.60]))
+    below = float(10 * round(area / stories * rng.uniform(0.35, 0.85) / 10)) if basement == 2 else 0.0
+    facts = {
+        "living_area": area, "bedrooms_total": beds, "bathrooms_full": full, "bathrooms_half": half,
+        "garage_spaces": garage, "lot_size_square_feet": lot_area, "year_built": float(year), "stories": stories,
+        "below_grade_finished_area": below,
+        "fireplaces_total": float(rng.random() < 0.42) + float(rng.random() < 0.06),
+        "pool_private_yn": float(rng.random() < (0.13 if lot_area > 9000 else 0.04) and kind == "detached"),
+        "waterfront_yn": float(lot.waterfront),
+        "backs_to_highway": float(lot.backs_to_highway),
+        "condition": float(np.clip(round(3 + rng.normal(0, 0.9) + (0.4 if year < 1960 else -0.6 if year > 2005 else 0)), 1, 6)),
+        "units": 2.0 if kind == "small_multi_family" else 1.0,
+    }  # fmt: skip
+    words = {"basement": ("None", "Full, unfinished", "Finished")[int(basement)]}
+    return _placed(lot, parcel, kind, "", facts, rng, words)
+
+
+def _year(lot: Lot, rng: np.random.Generator) -> int:
+    first, last = lot.neighbourhood.years
+    if lot.neighbourhood.name == "Foxglove Meadow":
+        # built outward from the west, street by street
+        west, _, east, _ = lot.neighbourhood.box
+        done = (lot.centre[0] - west) / (east - west)
+        return int(np.clip(round(first + done * (last - first) + rng.normal(0, 1.0)), first, last))
+    if rng.random() < 0.03:
+        return int(rng.integers(last, 2018))
+    return int(rng.integers(first, last + 1))
+
+
+def _units(lot: Lot, base: str, n: int, rng: np.random.Generator) -> list[House]:
+    year = int(rng.integers(1972, 2018))
+    out = []
+    per_floor = 4 if n <= 20 else 6
+    for k in range(n):
+        floor, door = 1 + k // per_floor, 1 + k % per_floor
+        area = float(10 * round(rng.choice([640, 820, 980, 1240]) * math.exp(rng.normal(0, 0.06)) / 10))
+        facts = {
+            "living_area": area, "bedrooms_total": 1.0 + float(area > 760) + float(area > 1150),
+            "bathrooms_full": 1.0 + float(area > 900), "bathrooms_half": float(rng.random() < 0.2),
+            "garage_spaces": float(rng.random() < 0.6), "lot_size_square_feet": 0.0, "year_built": float(year),
+            "stories": 1.0, "below_grade_finished_area": 0.0, "fireplaces_total": 0.0, "pool_private_yn": 0.0,
+            "waterfront_yn": float(lot.waterfront), "backs_to_highway": float(lot.backs_to_highway),
+            "condition": float(np.clip(round(3 + rng.normal(0, 0.8)), 1, 6)), "units": 1.0, "floor": float(floor),
+        }  # fmt: skip
+        unit = f"{floor}{door:02d}"
+        out.append(
+            _placed(
+                lot,
+                f"{base}-{unit}",
+                "condominium",
+                unit,
+                facts,
+                rng,
+                {"building": f"The {lot.street.split()[-2]} House"},
+            )
+        )
+    return out
+
+
+def _placed(
+    lot: Lot,
+    parcel: str,
+    kind: str,
+    unit: str,
+    facts: dict[str, float],
+    rng: np.random.Generator,
+    words: dict[str, str],
+) -> House:
+    x, y = lot.centre
+    lon, lat = to_degrees(x + rng.normal(0, 0.0012), y + rng.normal(0, 0.0012)) if not unit else to_degrees(x, y)
+    place = BASE_LEVEL + lot.neighbourhood.level + _spot(x, y) + rng.normal(0, truth.HOME_NOISE)
+    worth = {**facts, "lot_size_square_feet": facts["lot_size_square_feet"] or 1500.0}
+    kind_level = {"detached": 0.0, "attached": -0.05, "condominium": -0.06, "small_multi_family": -0.10}[kind]
+    log_worth = truth.log_worth(worth, place + kind_level)
+    style = (
+        str(rng.choice(STYLES[facts["stories"]]))
+        if kind == "detached"
+        else "Townhouse"
+        if kind == "attached"
+        else "Contemporary"
+    )
+    house = House(parcel, kind, f"{lot.number} {lot.street}", unit, lot, lat, lon, facts, style, log_worth, None, words)
+    if lot.neighbourhood.name == "Foxglove Meadow" and kind != "condominium":
+        year = int(facts["year_built"])
+        house.built_day = (np.datetime64(f"{year}-01-01") - np.datetime64("1970-01-01")).astype(int) + int(
+            rng.integers(60, 340)
+        )
+    return house
+
+
+def _spot(x: float, y: float) -> float:
+    """How the place within a neighbourhood moves its worth: smooth, up to a few percent."""
+    return 0.035 * math.sin(3.1 * x + 1.2) * math.cos(2.7 * y - 0.4) + 0.02 * math.sin(6.3 * y)

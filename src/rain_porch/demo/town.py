@@ -1,0 +1,51 @@
+"""The demo: the town made from its seed, written as files, and brought in through the same import as anyone's."""
+
+from __future__ import annotations
+
+import datetime as dt
+import shutil
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+
+from ..records.importing import import_file
+from ..workups.records import Records
+from .files import write_town
+from .houses import build
+from .plan import lay_out
+from .trading import Market
+
+SEED = 1847
+RECIPE = "1"  # changed when the generator makes another town, so that an old demo is made anew
+
+
+def make_town(folder: Path, seed: int = SEED) -> list[Path]:
+    """Write the town's files; the same seed gives the same bytes."""
+    rng = np.random.default_rng(seed)
+    plan = lay_out(rng)
+    houses = build(plan, rng)
+    trade = Market(rng).run(houses)
+    return write_town(folder, plan, houses, trade, rng)
+
+
+def prepare_demo(folder: Path, seed: int = SEED, say: Callable[[str], None] = lambda text: None) -> None:
+    """Make and import the demo records unless this recipe's are there already."""
+    marker = folder / "demo.txt"
+    recipe = f"{RECIPE} {seed}"
+    if marker.is_file() and marker.read_text(encoding="utf-8").strip() == recipe:
+        say(f"Demo records are in {folder}.")
+        return
+    if folder.exists() and any(folder.iterdir()):
+        if not (marker.is_file() or (folder / "files").is_dir()):
+            raise SystemExit(f"{folder} holds records that are no demo: choose another folder with --data.")
+        shutil.rmtree(folder)
+    folder.mkdir(parents=True, exist_ok=True)
+    say("Making the town …")
+    files = make_town(folder / "files", seed)
+    records = Records(folder)
+    for path in files:
+        result = import_file(records.db, path, folder=folder, now=dt.datetime.now(), source=f"Demo {path.stem}")
+        say(f"  {path.name}: {result.new:,} new, {result.suspect:,} suspect, {result.rejected:,} rejected")
+    records.close()
+    marker.write_text(recipe + "\n", encoding="utf-8")

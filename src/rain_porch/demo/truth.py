@@ -1,0 +1,77 @@
+"""What the generator knows: the worth of every feature, the trend, the seasons. Written here and nowhere else.
+
+Only the tests read it; the application sees nothing but the records.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from typing import Any
+
+import numpy as np
+
+FIRST_DAY = dt.date(2016, 7, 1)
+LAST_DAY = dt.date(2026, 10, 31)
+
+# effect on log price of one unit (of the logarithm for living area and lot)
+RATES = {
+    "living_area": 0.62,
+    "bathrooms_full": 0.045,
+    "bathrooms_half": 0.022,
+    "garage_spaces": 0.038,
+    "lot_size_square_feet": 0.10,
+    "year_built": 0.0026,
+    "below_grade_finished_area": 0.00007,
+    "fireplaces_total": 0.018,
+    "pool_private_yn": 0.03,
+    "waterfront_yn": 0.16,
+}
+CONDITION_STEP = -0.045
+BACKS_TO_HIGHWAY = -0.06
+HOME_NOISE = 0.045
+SALE_NOISE = 0.035
+
+# trend: percent a month from the given day on
+TREND = (
+    (dt.date(2015, 1, 1), 0.40),
+    (dt.date(2020, 6, 1), 1.00),
+    (dt.date(2022, 6, 1), -0.35),
+    (dt.date(2023, 7, 1), 0.15),
+    (dt.date(2025, 2, 1), 0.38),
+)
+SEASON_HEIGHT = 0.018  # spring above, winter below
+SEASON_PEAK_DAY = 150
+
+
+def trend(day: Any) -> Any:
+    """Log of the price level at a day (days since 1970), 0 on LAST_DAY. Works on numbers and arrays."""
+    days = np.asarray(day, dtype=np.float64)
+    level = np.zeros_like(days)
+    starts = [(_day(start), pct) for start, pct in TREND]
+    ends = [s for s, _ in starts[1:]] + [_day(dt.date(2100, 1, 1))]
+    anchor = 0.0
+    last = _day(LAST_DAY)
+    for (start, pct), end in zip(starts, ends, strict=True):
+        rate = math.log1p(pct / 100) / 30.4375
+        level = level + rate * np.clip(days - start, 0, end - start)
+        anchor += rate * min(max(last - start, 0), end - start)
+    return level - anchor
+
+
+def season(day: Any) -> Any:
+    """Log effect of the time of year."""
+    return SEASON_HEIGHT * np.cos(2 * np.pi * (np.asarray(day, dtype=np.float64) - SEASON_PEAK_DAY) / 365.25)
+
+
+def _day(date: dt.date) -> int:
+    return (date - dt.date(1970, 1, 1)).days
+
+
+def log_worth(features: dict[str, float], place: float) -> float:
+    """Log of a home's worth on LAST_DAY without season: place (neighbourhood and spot) plus its features."""
+    out = place
+    for name, rate in RATES.items():
+        value = features.get(name, 0.0)
+        out += rate * (math.log(value) if name in ("living_area", "lot_size_square_feet") else value)
+    return out + CONDITION_STEP * (features["condition"] - 3) + BACKS_TO_HIGHWAY * features.get("backs_to_highway", 0.0)

@@ -1,0 +1,68 @@
+"""What makes a value suspect: out of all reason, against another date, or outside the county."""
+
+from __future__ import annotations
+
+import datetime as dt
+import statistics
+
+from .layouts import Layout, Row
+
+FAR_DEGREES = 1.5
+TIMES_USUAL = 10.0
+_DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
+_NEEDED = {"listings": ("close_price", "close_date", "latitude", "longitude"), "transfers": ("price",)}
+
+
+class Checker:
+    """Learns what is usual from the first hundred rows that it sees, then marks what is not.
+
+    needed: fields in which an unreadable value refuses the row.
+    """
+
+    def __init__(self, layout: Layout, today: dt.date) -> None:
+        self.limits = [(f.name, f.low, f.high) for f in layout.fields if f.low is not None and f.high is not None]
+        self.latest = today.isoformat()
+        self.needed = frozenset(_NEEDED.get(layout.kind, ()))
+        self.dated = layout.kind == "listings"
+        self._sample: dict[str, list[float]] = {"latitude": [], "longitude": [], "living_area": []}
+        self._usual: dict[str, float] = {}
+
+    def suspects(self, row: Row) -> list[str]:
+        """Names of the fields of this row that are not to be believed, in the order of the catalogue."""
+        out = [
+            name
+            for name, low, high in self.limits
+            if isinstance(value := row.get(name), float) and not low <= value <= high
+        ]
+        self._learn(row, out)
+        for name in ("latitude", "longitude"):
+            value = row.get(name)
+            usual = self._usual.get(name)
+            if isinstance(value, float) and usual is not None and name not in out and abs(value - usual) > FAR_DEGREES:
+                out.append(name)
+        area, usual = row.get("living_area"), self._usual.get("living_area")
+        if isinstance(area, float) and usual is not None and area > TIMES_USUAL * usual and "living_area" not in out:
+            out.append("living_area")
+        if self.dated:
+            out += self._dates(row)
+        return out
+
+    def _dates(self, row: Row) -> list[str]:
+        out = []
+        start, contract, close, off = (row.get(name) for name in _DATES)
+        for name, value in zip(_DATES, (start, contract, close, off), strict=True):
+            if isinstance(value, str) and not "1900-01-01" <= value <= self.latest:
+                out.append(name)
+        for name, value in (("close_date", close), ("off_market_date", off)):
+            late = contract if name == "close_date" and isinstance(contract, str) else start
+            if isinstance(value, str) and isinstance(late, str) and value < late and name not in out:
+                out.append(name)
+        return out
+
+    def _learn(self, row: Row, suspect: list[str]) -> None:
+        for name, sample in self._sample.items():
+            value = row.get(name)
+            if name not in self._usual and isinstance(value, float) and name not in suspect:
+                sample.append(value)
+                if len(sample) == 100:
+                    self._usual[name] = statistics.median(sample)

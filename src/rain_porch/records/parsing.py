@@ -1,0 +1,129 @@
+"""Text cells to values, a column at a time. What cannot be read becomes None and its row is told."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+import re
+from collections.abc import Callable, Sequence
+
+from ..core.fields import Field, Kind
+
+_MONEY = re.compile(r"[$€£,\s\u00a0]|USD|usd")
+_NUMBER_TAIL = re.compile(r"\s*(sq\.?\s*ft\.?|sqft|sf|square feet)\s*$", re.IGNORECASE)
+_YES = {"y", "yes", "true", "t", "1", "1.0"}
+_NO = {"n", "no", "false", "f", "0", "0.0"}
+_EMPTY = {"", "na", "n/a", "null", "none", "nan", "-", "--", "unknown"}
+_DATE_FORMS = (
+    "%m/%d/%Y",
+    "%m/%d/%y",
+    "%m-%d-%Y",
+    "%Y/%m/%d",
+    "%d.%m.%Y",
+    "%Y%m%d",
+    "%d %b %Y",
+    "%b %d, %Y",
+    "%B %d, %Y",
+)
+_ISO = re.compile(r"\d{4}-\d{2}-\d{2}")
+MAX_TEXT = 20_000
+
+
+class Unreadable(ValueError):
+    """The cell holds something that is no value of its kind."""
+
+
+def number(text: str) -> float:
+    """ "$412,500" → 412500.0; "1,875 sq ft" → 1875.0; "(250)" → −250.0."""
+    try:
+        value = float(text)
+    except ValueError:
+        bare = _NUMBER_TAIL.sub("", _MONEY.sub("", text))
+        if bare.startswith("(") and bare.endswith(")"):
+            bare = "-" + bare[1:-1]
+        try:
+            value = float(bare)
+        except ValueError:
+            raise Unreadable from None
+    if not math.isfinite(value) or abs(value) > 1e15 or "_" in text:
+        raise Unreadable
+    return value
+
+
+def date(text: str) -> str:
+    """Any usual local form to an ISO date."""
+    if _ISO.match(text):
+        try:
+            return dt.date.fromisoformat(text[:10]).isoformat()
+        except ValueError:
+            raise Unreadable from None
+    for form in _DATE_FORMS:
+        try:
+            return dt.datetime.strptime(text, form).date().isoformat()
+        except ValueError:
+            continue
+    head = text.split(" ", 1)[0]
+    if head != text and "/" in head:
+        return date(head)
+    raise Unreadable
+
+
+def timestamp(text: str) -> str:
+    """An ISO time, kept as it is; a bare date is allowed."""
+    try:
+        dt.datetime.fromisoformat(text)
+    except ValueError:
+        return date(text)
+    return text
+
+
+def yes_no(text: str) -> float:
+    word = text.lower()
+    if word in _YES:
+        return 1.0
+    if word in _NO:
+        return 0.0
+    raise Unreadable
+
+
+def words(text: str) -> str:
+    if len(text) > MAX_TEXT:
+        raise Unreadable
+    return text.replace("\x00", "")
+
+
+_PARSERS: dict[Kind, Callable[[str], object]] = {
+    Kind.NUMBER: number,
+    Kind.MONEY: number,
+    Kind.YEAR: number,
+    Kind.YES_NO: yes_no,
+    Kind.DATE: date,
+    Kind.TIME: timestamp,
+    Kind.WORD: words,
+    Kind.TEXT: words,
+}
+
+
+def parse_column(f: Field, cells: Sequence[str]) -> tuple[list[object], list[int]]:
+    """Values of one column and the positions that could not be read. Repeated cells are read once."""
+    read = _PARSERS[f.kind]
+    textual = f.kind in (Kind.TEXT, Kind.WORD)
+    seen: dict[str, object] = {}
+    bad: list[int] = []
+    out: list[object] = []
+    for i, cell in enumerate(cells):
+        if cell in seen:
+            value = seen[cell]
+        else:
+            text = cell.strip()
+            try:
+                value = None if (not text or (not textual and text.lower() in _EMPTY)) else read(text)
+            except Unreadable:
+                value = Unreadable
+            if len(seen) < 50_000:
+                seen[cell] = value
+        if value is Unreadable:
+            bad.append(i)
+            value = None
+        out.append(value)
+    return out, bad

@@ -1,0 +1,188 @@
+"""Pages as data: each is a pure function from a frozen workup to what the template lays out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from ..core.fields import BY_NAME
+from ..core.money import dollars, half_up, signed
+from ..core.summary import summarise
+from .maps import map_svg
+from .model import ReportInput
+from .rail import rail_svg
+
+BLOCK = 6
+_FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
+
+
+def _fact(facts: Mapping[str, Any], name: str) -> str:
+    if name == "bathrooms":
+        full, half = facts.get("bathrooms_full"), facts.get("bathrooms_half")
+        if full is None:
+            return "—"
+        return f"{full:.0f} full" + (f", {half:.0f} half" if half else "")
+    value = facts.get(name)
+    if value is None:
+        return "—"
+    if not isinstance(value, (int, float)):
+        return str(value)
+    if BY_NAME[name].kind == "year":
+        return f"{value:.0f}"
+    if BY_NAME[name].kind == "yes_no":
+        return "yes" if value else "no"
+    return f"{value:,.10g}"
+
+
+def _label(name: str) -> str:
+    special = {"bathrooms": "Baths", "concessions": "Concessions", "market_change": "Market change"}
+    if name in special:
+        return special[name]
+    f = BY_NAME[name]
+    return f"{f.label}, {f.unit}" if f.unit and f.unit != "$" else f.label
+
+
+def facts_line(facts: Mapping[str, Any]) -> str:
+    """ "3 bedrooms · 2 full, 1 half baths · 1,812 sq ft · lot 9,100 sq ft · built 1987"."""
+    out = []
+    if "bedrooms_total" in facts:
+        out.append(f"{facts['bedrooms_total']:.0f} bedrooms")
+    if "bathrooms_full" in facts:
+        out.append(f"{_fact(facts, 'bathrooms')} baths")
+    if "living_area" in facts:
+        out.append(f"{facts['living_area']:,.0f} sq ft")
+    if "lot_size_square_feet" in facts:
+        out.append(f"lot {facts['lot_size_square_feet']:,.0f} sq ft")
+    if "year_built" in facts:
+        out.append(f"built {facts['year_built']:.0f}")
+    return " · ".join(out)
+
+
+def summary_page(given: ReportInput) -> dict[str, Any]:
+    """The price, the rail, the map, and how it was found."""
+    price = given.price
+    value, span = price["indicated_value"], price["range"]
+    missing = []
+    if not given.comps:
+        missing.append("No comps are kept yet, so there is no indicated value. Keep some sales in Comps.")
+    if given.list_price is None:
+        missing.append("No list price is set.")
+    radius = price["search"]["radius_miles"]
+    say = None
+    if given.list_price and value:
+        pct = 100 * (given.list_price - value) / value
+        say = (
+            f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} the indicated value"
+            if round(pct, 1)
+            else "at the indicated value"
+        )
+    return {
+        "page": "summary",
+        "title": given.title,
+        "facts": facts_line(given.subject["facts"]),
+        "client": given.client,
+        "value": dollars(value) if value else None,
+        "range": f"{dollars(span['low'])} – {dollars(span['high'])}" if span else None,
+        "measured": bool(span and span["measured"]),
+        "list_price": dollars(given.list_price) if given.list_price else None,
+        "list_says": say,
+        "sentence": price["sentence"],
+        "counts": [[k.replace("_", " "), n] for k, n in given.counts.items() if n],
+        "statistics": _statistics(given),
+        "map": map_svg(given.subject, given.around, given.comps, given.base_map, radius),
+        "rail": rail_svg(price["comps"], given.around, value, span, given.list_price),
+        "missing": missing,
+        "notes": price["warnings"],
+    }
+
+
+def _statistics(given: ReportInput) -> list[list[str]]:
+    rows = []
+    for kind, name in (
+        ("sold", "Sold"),
+        ("under_contract", "Under contract"),
+        ("for_sale", "For sale"),
+        ("failed", "Failed"),
+    ):
+        prices = [c["price"] for c in given.around if c["kind"] == kind and c["price"]]
+        s = summarise(prices, 1000)
+        if s.count:
+            rows.append([name, f"{s.count}", dollars(s.low), dollars(s.median), dollars(s.mean), dollars(s.high)])
+    return rows
+
+
+def comps_page(given: ReportInput) -> dict[str, Any]:
+    """Comps beside the subject, six to a block."""
+    blocks = []
+    mine = given.subject["facts"]
+    for first in range(0, len(given.comps), BLOCK):
+        part = given.comps[first : first + BLOCK]
+        rows = [
+            ["Close price", "", *(dollars(c["price"]) for c in part)],
+            ["Closed", "", *(str(c["date"]) for c in part)],
+            ["Price per sq ft", "", *(f"{c['price_per_sqft']:,.2f}" if c["price_per_sqft"] else "—" for c in part)],
+            ["Distance, mi", "", *(f"{c['distance_miles']:.2f}" for c in part)],
+            ["Days on market", "", *("—" if c["days_on_market"] is None else str(c["days_on_market"]) for c in part)],
+            *([_label(n), _fact(mine, n), *(_fact(c["facts"], n) for c in part)] for n in _FACT_ROWS),
+            ["Likeness", "", *(f"{c['likeness']:.0f}" for c in part)],
+        ]
+        heads = [[first + i + 1, c["address"] or c["listing_id"]] for i, c in enumerate(part)]
+        differs = [", ".join(c["differences"]) or "no difference recorded" for c in part]
+        blocks.append(
+            {"heads": heads, "rows": rows, "differs": differs, "flags": [", ".join(c["flags"]) for c in part]}
+        )
+    return {"page": "comps", "subject": given.title, "blocks": blocks}
+
+
+def grid_page(given: ReportInput) -> dict[str, Any]:
+    """Adjustments line by line, six comps to a block, with rates, net, gross and the ways to the number."""
+    price = given.price
+    rates = {r["field"]: r for r in price["rates"]}
+    names = list(dict.fromkeys(n for g in given.grid for n, amount in g["lines"].items() if amount))
+    blocks = []
+    for first in range(0, len(price["comps"]), BLOCK):
+        part = price["comps"][first : first + BLOCK]
+        lines = given.grid[first : first + BLOCK]
+        rows = []
+        for name in names:
+            if name == "market_change":
+                rate = f"{price['market_change']['pct_per_month']:+.2f} % a month"
+            else:
+                rate = (
+                    f"{rates[name]['dollars']:,.0f} $"
+                    if name in rates and abs(rates[name]["dollars"]) >= 100
+                    else f"{rates[name]['dollars']:,.2f} $"
+                    if name in rates
+                    else ""
+                )
+            rows.append([_label(name), rate, *(_amount(g["lines"].get(name)) for g in lines)])
+        blocks.append(
+            {
+                "heads": [[first + i + 1, c["address"] or c["listing_id"]] for i, c in enumerate(part)],
+                "prices": [dollars(c["close_price"]) for c in part],
+                "rows": rows,
+                "net": [f"{c['net_pct']:+.1f} %".replace("-", "−") for c in part],
+                "gross": [f"{c['gross_pct']:.1f} %" for c in part],
+                "adjusted": [dollars(c["adjusted_price"]) for c in part],
+                "weights": [f"{100 * c['weight']:.1f} %" for c in part],
+            }
+        )
+    ways = [[m["label"], dollars(half_up(m["value"], 100)), m["formula"]] for m in price["methods"]]
+    return {
+        "page": "grid",
+        "blocks": blocks,
+        "ways": ways,
+        "value": dollars(price["indicated_value"]) if price["indicated_value"] else None,
+    }
+
+
+def _amount(amount: float | None) -> str:
+    return "unknown" if amount is None else signed(amount) if half_up(amount) else "0"
+
+
+PAGES: Mapping[str, Callable[[ReportInput], dict[str, Any]]] = {
+    "summary": summary_page,
+    "comps": comps_page,
+    "grid": grid_page,
+}
+LAYOUTS: Mapping[str, tuple[str, ...]] = {"three_pages": ("summary", "comps", "grid"), "one_page": ("summary",)}

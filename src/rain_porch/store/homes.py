@@ -1,0 +1,141 @@
+"""Homes looked up in the records: by address, number or place; a home's own records."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ..core import addresses
+from ..core.place import near_miles
+
+
+@dataclass(frozen=True)
+class Hit:
+    """One home that an address may mean. kind: parcel or listing; key: its number; shown: its address in full."""
+
+    kind: str
+    key: str
+    shown: str
+
+
+def parcel(db: sqlite3.Connection, number: str) -> dict[str, Any] | None:
+    row = db.execute("SELECT * FROM parcels WHERE parcel_number = :n", {"n": number}).fetchone()
+    return dict(row) if row else None
+
+
+def listing(db: sqlite3.Connection, listing_id: str) -> dict[str, Any] | None:
+    row = db.execute("SELECT * FROM listings WHERE listing_id = :n", {"n": listing_id}).fetchone()
+    return dict(row) if row else None
+
+
+def listings_of_home(db: sqlite3.Connection, home_key: str) -> list[dict[str, Any]]:
+    """All listings of one home, newest first."""
+    rows = db.execute(
+        "SELECT * FROM listings WHERE home_key = :k "
+        "ORDER BY coalesce(close_date, off_market_date, purchase_contract_date, on_market_date) DESC",
+        {"k": home_key},
+    )
+    return [dict(r) for r in rows]
+
+
+def transfers_of_parcel(db: sqlite3.Connection, number: str) -> list[dict[str, Any]]:
+    """Transfers of a parcel, newest first, without the parties' names."""
+    rows = db.execute(
+        "SELECT coalesce(sale_date, recording_date) AS date, price, document_type, not_arms_length, listing_id "
+        "FROM transfers WHERE parcel_number = :n ORDER BY date DESC",
+        {"n": number},
+    )
+    return [dict(r) for r in rows]
+
+
+def addresses_of(db: sqlite3.Connection, listing_ids: list[str]) -> dict[str, str]:
+    """listing id → address with unit, for those that have one. Deed sales take their parcel's."""
+    out: dict[str, str] = {}
+    for first in range(0, len(listing_ids), 900):
+        part = listing_ids[first : first + 900]
+        marks = ", ".join("?" * len(part))
+        for r in db.execute(
+            "SELECT listing_id, unparsed_address || coalesce(', unit ' || unit_number, '') AS shown FROM listings "
+            f"WHERE listing_id IN ({marks}) AND unparsed_address IS NOT NULL "
+            "UNION ALL SELECT 'deed:' || t.transfer_key, p.unparsed_address || coalesce(', unit ' || p.unit_number, '') "
+            f"FROM transfers t JOIN parcels p USING (parcel_number) WHERE 'deed:' || t.transfer_key IN ({marks}) "
+            "AND p.unparsed_address IS NOT NULL",
+            [*part, *part] if any(k.startswith("deed:") for k in part) else [*part, *([""] * len(part))],
+        ):
+            out[r["listing_id"]] = r["shown"]
+    return out
+
+
+def _match(db: sqlite3.Connection, query: str, limit: int) -> list[Hit]:
+    rows = db.execute(
+        "SELECT kind, key, shown FROM addresses WHERE addresses MATCH :q ORDER BY rank, length(shown), shown LIMIT :limit",
+        {"q": query, "limit": limit},
+    )
+    return [Hit(r["kind"], r["key"], r["shown"]) for r in rows]
+
+
+def search_address(db: sqlite3.Connection, text: str, limit: int = 12) -> list[Hit]:
+    """Homes whose address has all the words, in any order, the last one perhaps unfinished; else with one slip a word."""
+    parts = addresses.words(text)
+    if not parts:
+        return []
+    exact = [f'"{p}"' for p in parts]
+    return (
+        _match(db, " ".join(exact), limit)
+        or _match(db, " ".join([*exact[:-1], f"{exact[-1]} *"]), limit)
+        or _match(db, " ".join(_with_slips(db, p) for p in parts), limit)
+    )
+
+
+def nearest_addresses(db: sqlite3.Connection, text: str, limit: int = 5) -> list[Hit]:
+    """What comes close to an address that fits nothing: any of its words, house numbers last."""
+    parts = addresses.words(text)
+    words = [p for p in parts if not p[0].isdigit()]
+    if not words:
+        return []
+    return _match(db, " OR ".join(_with_slips(db, p) for p in words), limit)
+
+
+def _with_slips(db: sqlite3.Connection, word: str) -> str:
+    """The word, its continuations, and the words of the records one typing slip away, as an FTS5 expression."""
+    if word[0].isdigit() or len(word) < 4:
+        return f'"{word}"'
+    near = [
+        r["term"]
+        for r in db.execute("SELECT term FROM address_words WHERE length(term) BETWEEN :a AND :b",
+                            {"a": len(word) - 1, "b": len(word) + 1})
+        if not r["term"][0].isdigit() and addresses.one_slip(r["term"], word)
+    ]  # fmt: skip
+    return "(" + " OR ".join([f'"{word}" *', *(f'"{n}"' for n in near[:20])]) + ")"
+
+
+def nearest_home(db: sqlite3.Connection, lat: float, lon: float, within_miles: float = 0.15) -> tuple[str, str] | None:
+    """("parcel" or "listing", key) of the home nearest to a point; a parcel before a listing at the same distance."""
+    reach = within_miles / 60
+    box = {"s": lat - reach, "n": lat + reach, "w": lon - 2 * reach, "e": lon + 2 * reach}
+    found: list[tuple[float, int, str, str]] = []
+    for r in db.execute(
+        "SELECT p.parcel_number AS key, p.latitude, p.longitude FROM parcel_places b JOIN parcels p USING (row_id) "
+        "WHERE b.north >= :s AND b.south <= :n AND b.east >= :w AND b.west <= :e AND p.suspect IS NULL",
+        box,
+    ):
+        found.append((_miles(lat, lon, r), 0, "parcel", r["key"]))
+    for r in db.execute(
+        "SELECT l.listing_id AS key, l.latitude, l.longitude FROM listing_places b JOIN listings l USING (row_id) "
+        "WHERE b.north >= :s AND b.south <= :n AND b.east >= :w AND b.west <= :e "
+        "ORDER BY coalesce(l.close_date, l.on_market_date) DESC",
+        box,
+    ):
+        found.append((_miles(lat, lon, r), 1 + len(found), "listing", r["key"]))
+    if not found:
+        return None
+    far, _, kind, key = min(found)
+    return (kind, key) if far <= within_miles else None
+
+
+def _miles(lat: float, lon: float, row: sqlite3.Row) -> float:
+    """Distance rounded to a yard, so that records of one spot tie and the newest comes first."""
+    return round(float(near_miles(lat, lon, np.array([row["latitude"]]), np.array([row["longitude"]]))[0]), 3)

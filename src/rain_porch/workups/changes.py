@@ -1,0 +1,179 @@
+"""What an agent can do to a workup: each change is a small document, applied by a pure function that says what it did."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..core.errors import BadInput
+from ..core.fields import ADJUSTED, BY_NAME
+from ..core.money import dollars
+from .documents import DecisionDoc, Doc, FiniteNumber, SearchDoc, Value, WorkupDoc
+from .homes import checked_corrections
+
+MAX_PRICE = 5e8
+
+
+class CorrectFact(Doc):
+    """The agent's word on a fact; null takes the fact away, `back` returns to the records."""
+
+    change: Literal["correct_fact"]
+    field: str
+    value: Value | None = None
+    back: bool = False
+
+
+class SetSearch(Doc):
+    change: Literal["set_search"]
+    search: SearchDoc
+
+
+class Decide(Doc):
+    """Keep, set aside (with a reason), or leave undecided; several at once."""
+
+    change: Literal["decide"]
+    listing_ids: list[str] = Field(min_length=1, max_length=2000)
+    choice: Literal["kept", "set_aside", "undecided"]
+    reason: str = Field("", max_length=500)
+
+
+class SetRate(Doc):
+    """A rate typed over (dollars a unit; percent a month for market_change); null returns to the evidence."""
+
+    change: Literal["set_rate"]
+    field: str
+    value: FiniteNumber | None
+
+
+class SetCell(Doc):
+    """One cell of the grid typed over, in dollars; null returns to the computed amount."""
+
+    change: Literal["set_cell"]
+    listing_id: str
+    field: str
+    amount: FiniteNumber | None
+
+
+class SetListPrice(Doc):
+    change: Literal["set_list_price"]
+    list_price: FiniteNumber | None
+
+
+class SetDate(Doc):
+    change: Literal["set_date"]
+    effective_date: dt.date
+
+
+class SetClient(Doc):
+    change: Literal["set_client"]
+    client: str = Field(max_length=200)
+
+
+Change = Annotated[
+    CorrectFact | SetSearch | Decide | SetRate | SetCell | SetListPrice | SetDate | SetClient,
+    Field(discriminator="change"),
+]
+
+
+def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
+    """The state after the change, and what was done in words. Raises BadInput; the state given is never altered."""
+    if isinstance(change, CorrectFact):
+        return _correct(state, change)
+    if isinstance(change, SetSearch):
+        change.search.search()
+        return state.model_copy(update={"search": change.search}), "search changed"
+    if isinstance(change, Decide):
+        return _decide(state, change)
+    if isinstance(change, SetRate):
+        return _rate(state, change)
+    if isinstance(change, SetCell):
+        return _cell(state, change)
+    if isinstance(change, SetListPrice):
+        return _list_price(state, change)
+    if isinstance(change, SetDate):
+        if not dt.date(1950, 1, 1) <= change.effective_date <= dt.date(2100, 1, 1):
+            raise BadInput("effective_date", f"{change.effective_date} is no usable date: give one from 1950 on.")
+        return state.model_copy(
+            update={"effective_date": change.effective_date}
+        ), f"date set to {change.effective_date}"
+    return state.model_copy(update={"client": change.client.strip()}), "client changed"
+
+
+def _correct(state: WorkupDoc, change: CorrectFact) -> tuple[WorkupDoc, str]:
+    label = BY_NAME[change.field].label if change.field in BY_NAME else change.field
+    corrections = dict(state.corrections)
+    if change.back:
+        corrections.pop(change.field, None)
+        return state.model_copy(update={"corrections": corrections}), f"{label.lower()} back to the records"
+    corrections |= checked_corrections({change.field: change.value})
+    shown = (
+        "unknown"
+        if change.value is None
+        else f"{change.value:,.10g}"
+        if isinstance(change.value, float)
+        else change.value
+    )
+    return state.model_copy(update={"corrections": corrections}), f"{label.lower()} set to {shown}"
+
+
+def _decide(state: WorkupDoc, change: Decide) -> tuple[WorkupDoc, str]:
+    decisions = dict(state.decisions)
+    for key in change.listing_ids:
+        if change.choice == "undecided":
+            decisions.pop(key, None)
+        elif key in decisions and decisions[key].choice == change.choice == "kept":
+            continue
+        else:
+            decisions[key] = DecisionDoc(choice=change.choice, reason=change.reason)
+    if sum(d.choice == "kept" for d in decisions.values()) > 60:
+        raise BadInput("listing_ids", "More than 60 comps would be kept: set some aside first.")
+    n = len(change.listing_ids)
+    done = {"kept": "kept", "set_aside": "set aside", "undecided": "left undecided"}[change.choice]
+    return state.model_copy(update={"decisions": decisions}), f"{n} {'home' if n == 1 else 'homes'} {done}"
+
+
+def _rate(state: WorkupDoc, change: SetRate) -> tuple[WorkupDoc, str]:
+    rates = dict(state.rates)
+    name = change.field
+    if name != "market_change" and name not in ADJUSTED:
+        raise BadInput("field", f"“{name}” has no rate: use market_change or one of {', '.join(ADJUSTED)}.")
+    label = "market change" if name == "market_change" else BY_NAME[name].label.lower()
+    if change.value is None:
+        rates.pop(name, None)
+        return state.model_copy(update={"rates": rates}), f"{label} rate back to the evidence"
+    limit = 10.0 if name == "market_change" else 1e6
+    if abs(change.value) > limit:
+        unit = " % a month" if name == "market_change" else " dollars"
+        raise BadInput(
+            "value", f"A {label} rate of {change.value:,.10g}{unit} makes no sense: give at most {limit:,.10g}."
+        )
+    rates[name] = change.value
+    return state.model_copy(update={"rates": rates}), f"{label} rate set to {change.value:,.10g}"
+
+
+def _cell(state: WorkupDoc, change: SetCell) -> tuple[WorkupDoc, str]:
+    if change.field not in (*ADJUSTED, "concessions", "market_change"):
+        raise BadInput("field", f"“{change.field}” has no line in the grid.")
+    cells = {key: dict(row) for key, row in state.cells.items()}
+    row = cells.setdefault(change.listing_id, {})
+    if change.amount is None:
+        row.pop(change.field, None)
+        done = "adjustment back to the computed one"
+    else:
+        if abs(change.amount) > MAX_PRICE:
+            raise BadInput("amount", f"An adjustment of {dollars(change.amount)} makes no sense.")
+        row[change.field] = change.amount
+        done = f"adjustment set to {dollars(change.amount)}"
+    cells = {key: r for key, r in cells.items() if r}
+    return state.model_copy(update={"cells": cells}), done
+
+
+def _list_price(state: WorkupDoc, change: SetListPrice) -> tuple[WorkupDoc, str]:
+    price = change.list_price
+    if price is None:
+        return state.model_copy(update={"list_price": None}), "list price left open"
+    if not 1000 <= price <= MAX_PRICE:
+        raise BadInput("list_price", f"A list price of {dollars(price)} makes no sense: give at least 1,000.")
+    return state.model_copy(update={"list_price": price}), f"list price set to {dollars(price)}"

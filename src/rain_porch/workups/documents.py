@@ -1,0 +1,251 @@
+"""The JSON documents of the command line and the interface, and the stored workup, as Pydantic models."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..core import search as sr
+
+Value = float | str
+FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
+
+
+class Doc(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class CriterionDoc(Doc):
+    field: str
+    low: FiniteNumber | None = None
+    high: FiniteNumber | None = None
+    words: list[str] = []
+    must_be_known: bool = False
+
+
+class WindowDoc(Doc):
+    on: bool = True
+    days: int | None = None
+
+
+class SearchDoc(Doc):
+    """A search; `find --json` gives it back under `search`, and `--search FILE` takes it."""
+
+    home_kinds: list[str] = []
+    radius_miles: FiniteNumber | None = 1.0
+    areas: list[str] = []
+    windows: dict[str, WindowDoc] = {k.value: WindowDoc(on=w.on, days=w.days) for k, w in sr.DEFAULT_WINDOWS.items()}  # type: ignore[attr-defined]
+    criteria: list[CriterionDoc] = []
+    leave_out_new_construction: bool = True
+    arms_length_only: bool = True
+
+    @classmethod
+    def of(cls, search: sr.Search) -> SearchDoc:
+        return cls(
+            home_kinds=list(search.home_kinds),
+            radius_miles=search.radius_miles,
+            areas=list(search.areas),
+            windows={str(k): WindowDoc(on=w.on, days=w.days) for k, w in search.windows.items()},
+            criteria=[
+                CriterionDoc(field=c.field, low=c.low, high=c.high, words=list(c.words), must_be_known=c.must_be_known)
+                for c in search.criteria
+            ],
+            leave_out_new_construction=search.leave_out_new_construction,
+            arms_length_only=search.arms_length_only,
+        )
+
+    def search(self) -> sr.Search:
+        """The search as the core has it. Raises BadInput for limits that make no sense."""
+        out = sr.Search(
+            home_kinds=tuple(self.home_kinds),
+            radius_miles=self.radius_miles,
+            areas=tuple(self.areas),
+            windows={k: sr.Window(w.on, w.days) for k, w in self.windows.items()},
+            criteria=tuple(
+                sr.Criterion(c.field, c.low, c.high, tuple(c.words), c.must_be_known) for c in self.criteria
+            ),
+            leave_out_new_construction=self.leave_out_new_construction,
+            arms_length_only=self.arms_length_only,
+        )
+        sr.check(out)
+        return out
+
+
+class ImportDoc(Doc):
+    import_id: int | None
+    kind: str
+    rows: int
+    new: int
+    changed: int
+    same: int
+    suspect: int
+    rejected: int
+    reasons: dict[str, int]
+    seconds: float
+
+
+class CandidateDoc(Doc):
+    listing_id: str
+    kind: str
+    distance_miles: float
+    date: dt.date | None
+    price: float | None
+    list_price: float | None
+    price_per_sqft: float | None
+    days_on_market: int | None
+    likeness: float
+    known_share: float
+    address: str = ""
+    latitude: float | None = None
+    longitude: float | None = None
+    facts: dict[str, Value]
+    differences: list[str]
+    flags: list[str]
+
+
+class FindDoc(Doc):
+    effective_date: dt.date
+    sentence: str
+    counts: dict[str, int]
+    unknown: dict[str, int]
+    loosened: list[str]
+    search: SearchDoc
+    candidates: list[CandidateDoc]
+
+
+class AdjustmentDoc(Doc):
+    field: str
+    amount: float
+
+
+class CompDoc(Doc):
+    listing_id: str
+    address: str = ""
+    close_price: float
+    close_date: dt.date
+    distance_miles: float
+    adjustments: list[AdjustmentDoc]
+    adjusted_price: float
+    net_pct: float
+    gross_pct: float
+    weight: float
+    likeness: float
+    flags: list[str]
+
+
+class SubjectDoc(Doc):
+    address: str
+    parcel_number: str | None
+    home_kind: str
+    latitude: float
+    longitude: float
+    facts: dict[str, Value]
+
+
+class RangeDoc(Doc):
+    low: float
+    high: float
+    coverage: float
+    measured: bool
+
+
+class MethodDoc(Doc):
+    name: str
+    label: str
+    value: float
+    formula: str
+
+
+class RateDoc(Doc):
+    field: str
+    dollars: float
+    standard_error: float
+    sales: int
+    source: str
+    weak: bool
+    says: str
+
+
+class MarketChangeDoc(Doc):
+    pct_per_month: float
+    low: float
+    high: float
+    sales: int
+    window_days: int
+
+
+class PriceDoc(Doc):
+    effective_date: dt.date
+    subject: SubjectDoc
+    sentence: str
+    search: SearchDoc
+    comps: list[CompDoc]
+    rates: list[RateDoc]
+    market_change: MarketChangeDoc
+    indicated_value: float | None
+    range: RangeDoc | None
+    methods: list[MethodDoc]
+    loosened: list[str]
+    warnings: list[str]
+    workup_id: int | None = None
+
+
+class ValueDoc(Doc):
+    value: float | None
+    n: int
+
+
+class PeriodDoc(Doc):
+    period: str
+    start: dt.date
+    end: dt.date
+    finished: bool
+    values: dict[str, ValueDoc]
+
+
+class MarketDoc(Doc):
+    measures: list[str]
+    periods: list[PeriodDoc]
+
+
+# --- the stored workup
+
+
+class HomeRefDoc(Doc):
+    kind: Literal["parcel", "listing"]
+    key: str
+
+
+class DecisionDoc(Doc):
+    choice: Literal["kept", "set_aside"]
+    reason: str = ""
+
+
+class WorkupDoc(Doc):
+    """Everything that the agent has decided about one home; the rest is computed from the records."""
+
+    home: HomeRefDoc
+    address: str
+    effective_date: dt.date
+    corrections: dict[str, Value | None] = {}
+    search: SearchDoc
+    decisions: dict[str, DecisionDoc] = {}
+    rates: dict[str, FiniteNumber] = {}
+    cells: dict[str, dict[str, FiniteNumber]] = {}
+    list_price: FiniteNumber | None = None
+    client: str = ""
+
+    def kept(self) -> list[str]:
+        return [key for key, d in self.decisions.items() if d.choice == "kept"]
+
+
+SCHEMAS: dict[str, type[BaseModel]] = {
+    "import": ImportDoc,
+    "find": FindDoc,
+    "price": PriceDoc,
+    "market": MarketDoc,
+    "search": SearchDoc,
+    "workup": WorkupDoc,
+}

@@ -1,0 +1,240 @@
+"""Candidates and price of one home on one date: load → search → weigh → adjust → worth."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from ..core import evidence as ev
+from ..core import search as sr
+from ..core.columns import RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
+from ..core.dates import NO_DAY, date_of
+from ..core.errors import NotEnough
+from ..core.evidence import Evidence, Rate, evidence, house_rate
+from ..core.features import BY_NAME as FEATURES
+from ..core.fields import ADJUSTED, BY_NAME, FIELDS
+from ..core.grid import Adjusted, Comp, adjust
+from ..core.homes import Candidate, Subject
+from ..core.likeness import days_since, likeness
+from ..core.listing_facts import days_on_market, differences, flags, price_per_sqft
+from ..core.market_change import MarketChange
+from ..core.place import miles
+from ..core.words import HomeKind
+from ..core.worth import Method, Range, brackets, comp_weights, indicated, methods, value_range
+from .records import Records
+
+TAKE = 12
+SHOWN_FACTS = tuple(f.name for f in FIELDS if f.group in ("home", "price") or f.name == "subdivision_name")
+
+
+@dataclass(frozen=True)
+class Setting:
+    """Everything a computation stands on: the market, its view at a day, and the subject."""
+
+    records: Records
+    columns: Columns
+    view: AsOf
+    subject: Subject
+
+    @classmethod
+    def at(cls, records: Records, subject: Subject, day: int) -> Setting:
+        columns = records.columns()
+        return cls(records, columns, columns.as_of(day), subject)
+
+    def run(self, search: sr.Search) -> sr.Found:
+        sr.check(search)
+        return sr.run(search, self.columns, self.view, self.subject, self.records.mask_of(search))
+
+    def likeness(self, rows: Ints) -> tuple[Floats, Floats, Floats]:
+        """(score, known share, distance in miles) of rows."""
+        s, c = self.subject, self.columns
+        far = miles(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
+        like = likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day))
+        return like.score, like.known, far
+
+    def proposed(self) -> sr.Search:
+        return sr.proposed_search(self.subject, date_of(self.view.day).year)
+
+
+def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidate]:
+    """The found records with their facts, most alike first."""
+    score, known, far = setting.likeness(rows)
+    order = np.argsort(-score, kind="stable")[:limit]
+    rows, score, known, far = rows[order], score[order], known[order], far[order]
+    view, columns = setting.view, setting.columns
+    on_market = days_on_market(columns, view, rows)
+    out = []
+    for i, row in enumerate(int(r) for r in rows):
+        price = _known(view.price[row])
+        area = _known(columns.numbers["living_area"][row])
+        out.append(
+            Candidate(
+                row=row,
+                listing_id=str(columns.keys[row]),
+                kind=RECORD_KINDS[view.kind[row]].value,
+                distance_miles=round(float(far[i]), 4),
+                date=None if view.date[row] == NO_DAY else date_of(int(view.date[row])),
+                price=price,
+                list_price=_known(view.list_price[row]),
+                price_per_sqft=price_per_sqft(price, area),
+                days_on_market=None if np.isnan(on_market[i]) else int(on_market[i]),
+                likeness=round(float(score[i]), 2),
+                known_share=round(float(known[i]), 3),
+                facts={n: v for n in SHOWN_FACTS if (v := columns.fact(row, n)) is not None},
+                differences=differences(columns, row, setting.subject),
+                flags=flags(columns, view, row),
+            )
+        )
+    return out
+
+
+def _known(value: float) -> float | None:
+    return None if np.isnan(value) else float(value)
+
+
+def sold_rows(setting: Setting, search: sr.Search) -> Ints:
+    rows = setting.run(search).rows
+    return np.asarray(rows[setting.view.kind[rows] == SOLD])
+
+
+def loosened(setting: Setting, search: sr.Search) -> tuple[sr.Search, list[str]]:
+    """The search as it is, or loosened step by step until it finds six sales."""
+    return sr.loosened_until_enough(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
+
+
+@dataclass(frozen=True)
+class Decided:
+    """What the agent has decided that bears on the numbers. Rates in dollars; market change in percent a month."""
+
+    rates: Mapping[str, float] = field(default_factory=dict)
+    cells: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Pricing:
+    comps: list[Candidate]
+    adjusted: list[Adjusted]
+    weights: list[float]
+    rates: Mapping[str, Rate]
+    market_change: MarketChange
+    value: float | None
+    range: Range | None
+    methods: list[Method]
+    warnings: list[str]
+    n_local: int
+
+
+def most_alike(setting: Setting, search: sr.Search) -> list[Candidate]:
+    """The twelve most alike sales that a search finds."""
+    return candidates(setting, sold_rows(setting, search), TAKE)
+
+
+def price(
+    setting: Setting,
+    comps: Sequence[Candidate],
+    *,
+    decided: Decided | None = None,
+    leave_out_home: bool = False,
+    shared: ev.WideFit | None = None,
+) -> Pricing:
+    """Rates, grid, weights, indicated value and range for these comps, in the given order.
+
+    Raises NotEnough where the records hold no sale to learn from at all. Without comps there is no value and
+    the warnings say so.
+    """
+    decided = decided or Decided()
+    sold = [c for c in comps if c.kind in ("sold", "deed_sale") and c.price and c.date]
+    columns, day = setting.columns, setting.view.day
+    ages = np.array([day - _price_day(columns, c) for c in sold], dtype=np.float64)
+    window = int(max(365, *ages)) if sold else 365
+    found = evidence(columns, setting.view, setting.subject, window, leave_out_home, shared)
+    warnings: list[str] = []
+    if found is None:
+        found = _no_evidence(sold)
+        warnings.append("Fewer than five sales around here: the rates are house rules and no market change is used.")
+    elif found.market_change.past_data:
+        warnings.append("Some comps are older than the sales from which market change is read.")
+    rates = rates_for(setting.subject, found, sold)
+    for name, dollars in decided.rates.items():
+        if name in rates:
+            rates[name] = replace(rates[name], dollars=dollars, se=0.0, source="typed", weak=False, says="")
+    change = found.market_change
+    if "market_change" in decided.rates:
+        typed = decided.rates["market_change"]
+        change = replace(change, pct_per_month=typed, low=typed, high=typed)
+    units = {f.name: f.unit for f in FIELDS}
+    adjusted = [
+        adjust(
+            setting.subject,
+            Comp(
+                c.listing_id,
+                float(c.price or 0),
+                float(age),
+                {k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))},
+                _known(columns.numbers["concessions_amount"][c.row]),
+                decided.cells.get(c.listing_id, {}),
+            ),
+            rates,
+            change.pct_per_month,
+            units,
+        )
+        for c, age in zip(sold, ages, strict=True)
+    ]
+    if not sold:
+        warnings.append("No comps are kept yet: keep some sales to see an indicated value.")
+        ways = methods(setting.subject, [], np.zeros(0), [], found.model_value, found.n_local)
+        return Pricing([], [], [], rates, change, None, None, ways, warnings, found.n_local)
+    weights = comp_weights(
+        np.array([c.likeness for c in sold]), np.maximum(ages, 0), np.array([a.gross_pct for a in adjusted])
+    )
+    value = indicated(adjusted, weights)
+    per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
+    ways = methods(setting.subject, adjusted, weights, per_sqft, found.model_value, found.n_local)
+    facts = [{k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))} for c in sold]
+    warnings += brackets(setting.subject, facts, adjusted, value)
+    return Pricing(
+        sold, adjusted, [float(w) for w in weights], rates, change, value, value_range(value, found.half_width),
+        ways, warnings, found.n_local,
+    )  # fmt: skip
+
+
+def _price_day(columns: Columns, c: Candidate) -> int:
+    contract, close = int(columns.contract[c.row]), int(columns.close[c.row])
+    return contract if contract != NO_DAY and contract <= close else close
+
+
+def rates_for(subject: Subject, found: Evidence, comps: Sequence[Candidate]) -> dict[str, Rate]:
+    """A rate for every adjustable field that the kind of home has: evidence first, else the house rule where it matters."""
+    worth = found.model_value or float(np.median([c.price for c in comps if c.price] or [0.0]))
+    land = subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE)
+    out: dict[str, Rate] = {}
+    for name in ADJUSTED:
+        if name in found.rates:
+            out[name] = found.rates[name]
+        elif not (land and name != "lot_size_square_feet") and _differs(subject, name, comps):
+            level = subject.number(name)
+            if FEATURES[name].log and not level:
+                continue
+            out[name] = house_rate(name, worth, level)
+    return out
+
+
+def _differs(subject: Subject, name: str, comps: Sequence[Candidate]) -> bool:
+    mine = subject.number(name)
+    return mine is not None and any(isinstance(v := c.facts.get(name), float) and v != mine for c in comps)
+
+
+def _no_evidence(comps: Sequence[Candidate]) -> Evidence:
+    prices = [c.price for c in comps if c.price]
+    if not prices:
+        raise NotEnough("There are not five sales within 25 miles and five years to learn from, and no comps: "
+                        "bring in more listings, or loosen the search.")  # fmt: skip
+    return Evidence({}, MarketChange(0.0, 0.0, 0.0, 0, 365, (), True), None, 0.25, 0, 0)
+
+
+def label(name: str) -> str:
+    """A grid line's name as people read it."""
+    other = {"concessions": "Concessions", "market_change": "Market change"}
+    return other.get(name) or BY_NAME[name].label

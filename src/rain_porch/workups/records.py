@@ -1,0 +1,96 @@
+"""The records as the application uses them: one open database, and its columns kept until the records change."""
+
+from __future__ import annotations
+
+import datetime as dt
+import sqlite3
+import threading
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from ..core.columns import Bools, Columns
+from ..core.dates import NO_DAY, date_of, day_of
+from ..core.errors import NotEnough, NotFound
+from ..core.place import in_area
+from ..core.search import Search
+from ..store import areas, columns, db
+from ..store.imports import records_version
+
+
+class Records:
+    """records.db of one data folder. `today` is asked for only to keep the effective date from the future."""
+
+    def __init__(self, folder: Path, today: Callable[[], dt.date] = dt.date.today) -> None:
+        self.folder = folder
+        self.today = today
+        self.db: sqlite3.Connection = db.open_database(folder, db.RECORDS)
+        self._columns: Columns | None = None
+        self._masks: dict[str, Bools] = {}
+        self._lock = threading.RLock()
+
+    def columns(self) -> Columns:
+        """The columns of the newest records."""
+        with self._lock:
+            version = records_version(self.db)
+            if self._columns is None or self._columns.version != version:
+                self._columns = columns.load_columns(self.db)
+                self._masks.clear()
+            return self._columns
+
+    def through(self) -> dt.date:
+        """The day through which the records run: their newest event, never later than today. NotEnough when empty."""
+        day = self.columns().last_day()
+        if day == NO_DAY:
+            raise NotEnough(
+                "There are no records yet: bring in a file of listings first (Records, or rain-porch import)."
+            )
+        return date_of(min(day, day_of(self.today())))
+
+    def effective_day(self, given: dt.date | None) -> int:
+        return day_of(given or self.through())
+
+    def area_mask(self, names: tuple[str, ...]) -> Bools | None:
+        """Rows in any of the named areas; None when no area is asked for. NotFound for a name that is nowhere."""
+        if not names:
+            return None
+        held = self.columns()
+        out = np.zeros(len(held), dtype=np.bool_)
+        for name in names:
+            if name not in self._masks:
+                self._masks[name] = self._one_area(held, name)
+            out |= self._masks[name]
+        return out
+
+    def _one_area(self, held: Columns, name: str) -> Bools:
+        shape = areas.area_shape(self.db, name)
+        if shape is not None:
+            return in_area(shape, held.lats, held.lons)
+        wanted = frozenset({name.casefold()})
+        for field in ("subdivision_name", "city", "postal_code"):
+            mask = held.words[field].mask(wanted)
+            if mask.any():
+                return mask
+        known = [a["name"] for a in areas.named_areas(self.db)]
+        raise NotFound(
+            f"There is no area, subdivision, city or postal code “{name}” in the records"
+            + (f": known areas are {', '.join(known[:12])}." if known else "."),
+            name=name,
+        )
+
+    def mask_of(self, search: Search) -> Bools | None:
+        return self.area_mask(search.areas)
+
+    def close(self) -> None:
+        self.db.close()
+
+
+def freshness(records: Records) -> dict[str, Any]:
+    """How many records of each kind there are, and the day through which they run."""
+    counts = {
+        kind: int(records.db.execute(f"SELECT count(*) FROM {kind}").fetchone()[0])
+        for kind in ("listings", "parcels", "transfers", "events", "assessments", "areas")
+    }
+    return {"counts": counts, "through": records.through().isoformat() if counts["listings"] else None}

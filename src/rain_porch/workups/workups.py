@@ -1,0 +1,159 @@
+"""The agent's workups: made from a home, changed step by step, computed afresh from the records, undone."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ..core.homes import Subject
+from ..report.model import ReportInput
+from ..store import db as database
+from ..store import workups as store
+from ..store.areas import base_map
+from . import changes
+from .answers import candidate_docs, pricing_doc, subject_doc
+from .changes import Change
+from .documents import DecisionDoc, HomeRefDoc, PriceDoc, SearchDoc, WorkupDoc
+from .homes import Home, HomeRef, read_home
+from .pricing import Decided, Pricing, Setting, candidates, most_alike, price
+from .records import Records
+
+OWNER = 1
+
+
+@dataclass(frozen=True)
+class Opened:
+    """A workup with what it stands on."""
+
+    workup_id: int
+    revision: int
+    state: WorkupDoc
+    home: Home
+    subject: Subject
+    setting: Setting
+
+
+class Workups:
+    """porch.db of the same folder as the records. `now` is the only clock."""
+
+    def __init__(self, records: Records, now: Callable[[], dt.datetime] = dt.datetime.now) -> None:
+        self.records = records
+        self.now = now
+        self.db = database.open_database(records.folder, database.PORCH)
+
+    def __enter__(self) -> Workups:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.db.close()
+
+    def _stamp(self) -> str:
+        return self.now().isoformat(timespec="seconds")
+
+    # --- making and changing
+
+    def create(self, ref: HomeRef, as_of: dt.date | None = None) -> int:
+        """A workup with the proposed search, as of the records' newest day unless another is given."""
+        home = read_home(self.records, ref)
+        setting = Setting.at(self.records, home.subject, self.records.effective_day(as_of))
+        state = WorkupDoc(
+            home=HomeRefDoc.model_validate({"kind": ref.kind, "key": ref.key}),
+            address=home.subject.address or ref.key,
+            effective_date=as_of or self.records.through(),
+            search=SearchDoc.of(setting.proposed()),
+        )
+        return store.create(self.db, OWNER, state.address, state.model_dump_json(), "workup begun", self._stamp())
+
+    def save_priced(self, home: Home, doc: PriceDoc, comps: list[str]) -> int:
+        """A workup of a price found on the command line, with its comps kept."""
+        state = WorkupDoc(
+            home=HomeRefDoc.model_validate({"kind": home.ref.kind, "key": home.ref.key}),
+            address=home.subject.address or home.ref.key,
+            effective_date=doc.effective_date,
+            search=doc.search,
+            decisions={key: DecisionDoc(choice="kept") for key in comps},
+        )
+        return store.create(self.db, OWNER, state.address, state.model_dump_json(), "priced", self._stamp())
+
+    def change(self, workup_id: int, revision: int, change: Change) -> tuple[int, str]:
+        """Apply one change to the revision that was read; returns the new revision and what was done."""
+        held = store.read(self.db, OWNER, workup_id)
+        state, what = changes.apply(WorkupDoc.model_validate_json(held["document"]), change)
+        self.records.mask_of(state.search.search())
+        number = store.save(
+            self.db, OWNER, workup_id, revision, held["title"], state.model_dump_json(), what, self._stamp()
+        )
+        return number, what
+
+    def undo(self, workup_id: int) -> str | None:
+        return store.undo(self.db, OWNER, workup_id, self._stamp())
+
+    def history(self, workup_id: int) -> list[dict[str, Any]]:
+        store.read(self.db, OWNER, workup_id)
+        return store.history(self.db, OWNER, workup_id)
+
+    def delete(self, workup_id: int) -> None:
+        store.delete(self.db, OWNER, workup_id)
+
+    def rows(self) -> list[dict[str, Any]]:
+        """Every workup with where it stands, newest change first."""
+        out = []
+        for row in store.listed(self.db, OWNER):
+            state = WorkupDoc.model_validate_json(row.pop("document"))
+            out.append({**row, "kept": len(state.kept()), "list_price": state.list_price,
+                        "effective_date": state.effective_date.isoformat()})  # fmt: skip
+        return out
+
+    # --- computing
+
+    def open(self, workup_id: int) -> Opened:
+        """Raises NotFound for a workup, or a home of one, that is not there any more."""
+        held = store.read(self.db, OWNER, workup_id)
+        state = WorkupDoc.model_validate_json(held["document"])
+        home = read_home(self.records, HomeRef(state.home.kind, state.home.key))
+        subject = home.subject.corrected(state.corrections)
+        setting = Setting.at(self.records, subject, self.records.effective_day(state.effective_date))
+        return Opened(workup_id, int(held["revision"]), state, home, subject, setting)
+
+    def priced(self, opened: Opened) -> Pricing:
+        """Grid and worth of the kept comps, in the order in which they were kept."""
+        columns = opened.setting.columns
+        rows = [columns.row_of[key] for key in opened.state.kept() if key in columns.row_of]
+        found = {c.listing_id: c for c in candidates(opened.setting, np.array(rows, dtype=np.int64))}
+        kept = [found[key] for key in opened.state.kept() if key in found]
+        decided = Decided(rates=opened.state.rates, cells=opened.state.cells)
+        return price(opened.setting, kept, decided=decided)
+
+    def suggested(self, opened: Opened) -> list[str]:
+        """The most alike sales of the search as it stands: what Rain Porch would keep."""
+        return [c.listing_id for c in most_alike(opened.setting, opened.state.search.search())]
+
+    def report_input(self, workup_id: int) -> ReportInput:
+        """What the pages are made from: the workup frozen as plain data, nothing private in it."""
+        opened = self.open(workup_id)
+        pricing = self.priced(opened)
+        search = opened.state.search.search()
+        found = opened.setting.run(search)
+        around = candidates(opened.setting, found.rows, 300)
+        return ReportInput(
+            title=opened.state.address,
+            client=opened.state.client,
+            made_on=self.now().date(),
+            subject=subject_doc(opened.subject).model_dump(mode="json"),
+            price=pricing_doc(opened.setting, pricing, search, []).model_dump(mode="json"),
+            comps=[c.model_dump(mode="json") for c in candidate_docs(opened.setting, pricing.comps)],
+            around=[c.model_dump(mode="json") for c in candidate_docs(opened.setting, around)],
+            counts=dict(found.counts),
+            grid=[
+                {"listing_id": a.listing_id, "lines": {line.field: line.amount for line in a.lines},
+                 "facts": {line.field: line.theirs for line in a.lines}}
+                for a in pricing.adjusted
+            ],
+            list_price=opened.state.list_price,
+            through=self.records.through(),
+            base_map=base_map(self.records.db),
+        )  # fmt: skip
