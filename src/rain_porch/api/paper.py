@@ -8,24 +8,28 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
 from ..report.pages import LAYOUTS
-from ..report.papers import page_pictures, pdf
+from ..report.papers import page_picture, pdf
 from .errors import RESPONSES
 from .state import Porch
 
 router = APIRouter(tags=["paper"], responses=RESPONSES)
 
 
-class PagesDoc(BaseModel):
-    layout: str
-    layouts: list[str]
+class LayoutDoc(BaseModel):
+    name: str
     pages: list[str]
 
 
-@router.get("/workups/{workup_id}/pages")
-def pages(porch: Porch, workup_id: int, layout: str = "three_pages") -> PagesDoc:
-    """Every page as SVG, exactly as it will print."""
+@router.get("/layouts")
+def layouts() -> list[LayoutDoc]:
+    return [LayoutDoc(name=name, pages=list(pages)) for name, pages in LAYOUTS.items()]
+
+
+@router.get("/workups/{workup_id}/pages/{number}.png", response_class=Response)
+def page(porch: Porch, workup_id: int, number: int, layout: str = "three_pages") -> Response:
+    """One page as a picture, exactly as it will print."""
     given = porch.workups.report_input(workup_id)
-    return PagesDoc(layout=layout, layouts=list(LAYOUTS), pages=page_pictures(given, layout))
+    return Response(page_picture(given, layout, number), media_type="image/png")
 
 
 @router.get("/workups/{workup_id}/report.pdf", response_class=Response)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import threading
-from collections.abc import Iterator
+import asyncio
+from collections.abc import AsyncIterator
 from typing import Annotated
 
 from fastapi import Depends, Request
@@ -13,17 +13,20 @@ from ..workups.workups import Workups
 
 
 class State:
-    """The open records and workups. SQLite connections are shared, so requests take turns."""
+    """The open records and workups. SQLite connections are shared, so requests take turns.
+
+    Waiting is done on the event loop: no thread of the pool is held by a request whose turn has not come.
+    """
 
     def __init__(self, records: Records, workups: Workups) -> None:
         self.records = records
         self.workups = workups
-        self.turn = threading.RLock()
+        self.turn = asyncio.Lock()
 
 
-def take_turn(request: Request) -> Iterator[State]:
+async def take_turn(request: Request) -> AsyncIterator[State]:
     state: State = request.app.state.porch
-    with state.turn:
+    async with state.turn:
         yield state
 
 

@@ -88,11 +88,11 @@ def to_degrees(x: float, y: float) -> tuple[float, float]:
 
 
 def river_line() -> list[tuple[float, float]]:
-    return [(x, 0.03 * math.sin(2.2 * x)) for x in np.linspace(-2.0, 2.8, 120)]
+    return [(x, 0.03 * math.sin(2.2 * x)) for x in np.linspace(-4.5, 5.0, 240)]
 
 
 def highway_line() -> list[tuple[float, float]]:
-    return [(0.18 + 0.04 * math.sin(1.3 * y), y) for y in np.linspace(-2.0, 2.0, 90)]
+    return [(0.18 + 0.04 * math.sin(1.3 * y), y) for y in np.linspace(-4.0, 4.0, 180)]
 
 
 def lay_out(rng: np.random.Generator) -> Plan:

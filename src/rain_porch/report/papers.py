@@ -26,11 +26,13 @@ def document(given: ReportInput, layout: str) -> dict[str, Any]:
         "made_on": f"{given.made_on:%B} {given.made_on.day}, {given.made_on.year}",
         "effective": given.price["effective_date"],
         "through": given.through.isoformat(),
+        "first": 1,
+        "last": len(LAYOUTS[layout]),
         "pages": [PAGES[name](given) for name in LAYOUTS[layout]],
     }
 
 
-def _compile(model: dict[str, Any], form: Literal["pdf", "svg"]) -> Any:
+def _compile(model: dict[str, Any], form: Literal["pdf", "png"]) -> Any:
     return typst.compile(
         str(_HERE / "report.typ"),
         root=str(_HERE),
@@ -38,6 +40,7 @@ def _compile(model: dict[str, Any], form: Literal["pdf", "svg"]) -> Any:
         ignore_system_fonts=True,
         sys_inputs={"data": json.dumps(model, ensure_ascii=False)},
         format=form,
+        ppi=150,
     )
 
 
@@ -45,11 +48,13 @@ def pdf(given: ReportInput, layout: str) -> bytes:
     return bytes(_compile(document(given, layout), "pdf"))
 
 
-def page_pictures(given: ReportInput, layout: str) -> list[str]:
-    """Each page as SVG text, for the preview."""
-    made = _compile(document(given, layout), "svg")
-    pages = made if isinstance(made, list) else [made]
-    return [p.decode("utf-8") if isinstance(p, bytes) else str(p) for p in pages]
+def page_picture(given: ReportInput, layout: str, number: int) -> bytes:
+    """One page as PNG, exactly as it will print, at twice the screen's resolution. BadInput for a page that is not there."""
+    model = document(given, layout)
+    if not 1 <= number <= len(model["pages"]):
+        raise BadInput("page", f"There is no page {number}: the layout has {len(model['pages'])}.")
+    made = _compile({**model, "pages": [model["pages"][number - 1]], "first": number, "last": len(model["pages"])}, "png")
+    return bytes(made[0] if isinstance(made, list) else made)
 
 
 def write_report(given: ReportInput, layout: str, out: Path) -> int:

@@ -16,7 +16,7 @@
     #line(length: 100%, stroke: 0.4pt + rule)
     #v(-4pt)
     A comparative market analysis, not an appraisal. Effective #data.effective; records through #data.through; made #data.made_on.
-    #h(1fr) #counter(page).display() / #counter(page).final().first()
+    #h(1fr) #(counter(page).get().first() + data.first - 1) / #data.last
   ],
 )
 #set text(font: "Figtree", size: 9.4pt, fill: slate, lang: "en", number-width: "tabular")

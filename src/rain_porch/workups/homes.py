@@ -184,4 +184,7 @@ def own_sale(records: Records, home: Home) -> tuple[str, dt.date] | None:
     return None
 
 
-FACT_FIELDS = tuple(f for f in FIELDS if f.name in _FACTS and f.name != "list_price")
+# the home itself first, then its place and costs
+FACT_FIELDS = tuple(
+    sorted((f for f in FIELDS if f.name in _FACTS and f.name != "list_price"), key=lambda f: f.group != "home")
+)

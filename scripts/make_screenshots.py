@@ -1,0 +1,128 @@
+"""Make docs/screenshots from the demo records: one PNG of each main view at 1280×800.
+
+usage: python scripts/make_screenshots.py [FOLDER] [NAME…]   (names choose among the shots; all by default)
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import shutil
+import socket
+import sys
+import tempfile
+import threading
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import uvicorn
+from playwright.sync_api import Page, sync_playwright
+
+from rain_porch.api.app import create_app
+from rain_porch.demo.town import prepare_demo
+
+ROOT = Path(__file__).parent.parent
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    "--no-first-run",
+]  # fmt: skip
+NOW = dt.datetime(2026, 11, 2, 19, 30)
+HOME = "529 Wren Pl"
+
+
+def serve(folder: Path) -> str:
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        port = s.getsockname()[1]
+    server = uvicorn.Server(
+        uvicorn.Config(create_app(folder, now=lambda: NOW), host="127.0.0.1", port=port, log_level="error")
+    )
+    threading.Thread(target=server.run, daemon=True).start()
+    while not server.started:
+        time.sleep(0.05)
+    return f"http://127.0.0.1:{port}"
+
+
+def desk(page: Page, base: str) -> None:
+    page.goto(base)
+    page.get_by_role("combobox", name="Which home?", exact=True).fill("wren pl")
+    page.get_by_role("option").first.wait_for()
+
+
+def open_room(name: str) -> Callable[[Page, str], None]:
+    def shot(page: Page, base: str) -> None:
+        page.goto(f"{base}/workups/1/{name}")
+        page.wait_for_load_state("networkidle")
+
+    return shot
+
+
+def place(name: str) -> Callable[[Page, str], None]:
+    def shot(page: Page, base: str) -> None:
+        page.goto(f"{base}/{name}")
+        page.wait_for_load_state("networkidle")
+
+    return shot
+
+
+def part_opened(page: Page, base: str) -> None:
+    open_room("comps")(page, base)
+    page.get_by_role("button", name="within 1 mi").click()
+
+
+def night(page: Page, base: str) -> None:
+    page.goto(f"{base}/settings")
+    page.get_by_label("Night").check()
+    open_room("comps")(page, base)
+
+
+SHOTS: dict[str, Callable[[Page, str], None]] = {
+    "desk": desk,
+    "home": open_room("home"),
+    "comps": open_room("comps"),
+    "search-part": part_opened,
+    "worth": open_room("worth"),
+    "paper": open_room("paper"),
+    "market": place("market"),
+    "records": place("records"),
+    "settings": place("settings"),
+    "night": night,
+}
+
+
+def prepare(page: Page, base: str) -> None:
+    """A workup as an agent would have it after a quarter of an hour."""
+    page.goto(base)
+    page.get_by_role("combobox", name="Which home?", exact=True).fill(HOME)
+    page.get_by_role("option").first.click()
+    page.wait_for_url("**/home")
+    page.get_by_role("link", name="Comps", exact=False).first.click()
+    page.get_by_role("button", name="Keep the").click()
+    page.get_by_text("· likely").first.wait_for()
+    page.get_by_label("List", exact=True).fill("309,900")
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(600)
+
+
+def main(out: Path, names: list[str]) -> None:
+    demo = ROOT / ".demo"
+    prepare_demo(demo, say=print)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
+        shutil.copy(demo / "records.db", Path(folder) / "records.db")
+        base = serve(Path(folder))
+        browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.on("console", lambda m: print("console:", m.text) if m.type == "error" else None)
+        page.on("pageerror", lambda e: print("page error:", e))
+        prepare(page, base)
+        for name in names or list(SHOTS):
+            SHOTS[name](page, base)
+            page.wait_for_timeout(900)
+            page.screenshot(path=out / f"{name}.png")
+        browser.close()
+
+
+if __name__ == "__main__":
+    target = Path(sys.argv[1]) if len(sys.argv) > 1 else ROOT / "docs/screenshots"
+    target.mkdir(parents=True, exist_ok=True)
+    main(target, sys.argv[2:])

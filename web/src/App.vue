@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import {
+  mdiChartLine,
+  mdiClipboardTextOutline,
+  mdiCogOutline,
+  mdiDatabaseOutline,
+  mdiHomeSearchOutline,
+} from '@mdi/js'
+import CommandField from './shared/CommandField.vue'
+import Legend from './shared/Legend.vue'
+import { useLight } from './shared/useTheme'
+
+const places = [
+  { to: '/', label: 'Desk', icon: mdiHomeSearchOutline },
+  { to: '/workups', label: 'Workups', icon: mdiClipboardTextOutline },
+  { to: '/market', label: 'Market', icon: mdiChartLine },
+  { to: '/records', label: 'Records', icon: mdiDatabaseOutline },
+  { to: '/settings', label: 'Settings', icon: mdiCogOutline },
+]
+useLight().follow()
+</script>
+
+<template>
+  <v-app>
+    <div class="frame">
+      <nav class="bar" aria-label="Places">
+        <router-link to="/" class="sign" aria-label="Rain Porch, to the desk">
+          <img src="/icon.svg" alt="" width="34" height="34" />
+        </router-link>
+        <router-link
+          v-for="place in places"
+          :key="place.to"
+          :to="place.to"
+          class="place"
+          :exact="place.to === '/'"
+        >
+          <v-icon :icon="place.icon" size="22" />
+          <span>{{ place.label }}</span>
+        </router-link>
+      </nav>
+      <header class="top"><CommandField /></header>
+      <main class="room"><router-view /></main>
+    </div>
+    <Legend />
+  </v-app>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template-columns: 76px minmax(0, 1fr);
+  grid-template-rows: 52px minmax(0, 1fr);
+  height: 100vh;
+  background: rgb(var(--v-theme-background));
+}
+.bar {
+  grid-row: 1 / 3;
+  background: rgb(var(--v-theme-surface));
+  border-right: 1px solid rgb(var(--v-theme-line));
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  gap: 2px;
+}
+.sign {
+  height: 52px;
+  display: grid;
+  place-items: center;
+  margin-bottom: 6px;
+}
+.place {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 3px;
+  padding: 9px 0;
+  font-size: 11.5px;
+  color: rgb(var(--v-theme-quiet));
+  text-decoration: none;
+  border-left: 3px solid transparent;
+}
+.place:hover {
+  color: rgb(var(--v-theme-slate));
+  background: rgb(var(--v-theme-mist));
+}
+.place.router-link-exact-active,
+.place.router-link-active:not([href='/']) {
+  color: rgb(var(--v-theme-slate));
+  font-weight: 600;
+  border-left-color: rgb(var(--v-theme-slate));
+}
+.top {
+  display: flex;
+  align-items: center;
+  padding: 0 16px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+  background: rgb(var(--v-theme-surface));
+}
+.room {
+  min-height: 0;
+  overflow: auto;
+}
+</style>

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { api, got } from '@/shared/api/client'
+import CommandField from '@/shared/CommandField.vue'
+import { day, number } from '@/shared/format'
+import WorkupList from '@/workup/WorkupList.vue'
+
+const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/api/records')) })
+</script>
+
+<template>
+  <div class="desk">
+    <h1>Which home?</h1>
+    <CommandField large />
+    <WorkupList class="mt-8" :limit="8" />
+    <p v-if="records.isError.value" class="lamp mt-6" role="alert">{{ records.error.value?.message }}</p>
+    <p v-else-if="records.data.value" class="fresh quiet">
+      <template v-if="records.data.value.through">
+        Records run through {{ day(records.data.value.through) }}:
+        {{ number(records.data.value.counts.listings) }} listings,
+        {{ number(records.data.value.counts.parcels) }} parcels,
+        {{ number(records.data.value.counts.transfers) }} transfers.
+      </template>
+      <template v-else
+        >There are no records yet. Bring in a file with <code>rain-porch import FILE</code>.</template
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  max-width: 860px;
+  margin: 0 auto;
+  padding: 72px 32px 40px;
+}
+h1 {
+  font-size: 34px;
+  margin-bottom: 14px;
+}
+.fresh {
+  margin-top: 28px;
+}
+</style>

@@ -1,0 +1,18 @@
+import './shared/reset.css'
+import '@fontsource/figtree/latin-400.css'
+import '@fontsource/figtree/latin-500.css'
+import '@fontsource/figtree/latin-600.css'
+import { VueQueryPlugin } from '@tanstack/vue-query'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { router } from './router'
+import './shared/base.css'
+import { vuetify } from './shared/vuetify'
+
+createApp(App)
+  .use(router)
+  .use(vuetify)
+  .use(VueQueryPlugin, {
+    queryClientConfig: { defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } },
+  })
+  .mount('#app')

@@ -1,0 +1,25 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'desk', component: () => import('./desk/Desk.vue') },
+    { path: '/workups', name: 'workups', component: () => import('./workup/Workups.vue') },
+    {
+      path: '/workups/:id(\\d+)',
+      component: () => import('./workup/Workup.vue'),
+      props: (to) => ({ id: Number(to.params.id) }),
+      children: [
+        { path: '', redirect: (to) => ({ name: 'comps', params: to.params }) },
+        { path: 'home', name: 'home', component: () => import('./workup/home/HomeRoom.vue') },
+        { path: 'comps', name: 'comps', component: () => import('./workup/comps/CompsRoom.vue') },
+        { path: 'worth', name: 'worth', component: () => import('./workup/worth/WorthRoom.vue') },
+        { path: 'paper', name: 'paper', component: () => import('./workup/paper/PaperRoom.vue') },
+      ],
+    },
+    { path: '/market', name: 'market', component: () => import('./market/Market.vue') },
+    { path: '/records', name: 'records', component: () => import('./records/Records.vue') },
+    { path: '/settings', name: 'settings', component: () => import('./settings/Settings.vue') },
+    { path: '/:rest(.*)', redirect: '/' },
+  ],
+})

@@ -1,0 +1,16 @@
+<script setup lang="ts">
+import { useLight } from '@/shared/useTheme'
+
+const { choice } = useLight()
+</script>
+
+<template>
+  <div class="pa-8" style="max-width: 640px">
+    <h1 class="mb-5">Settings</h1>
+    <v-radio-group v-model="choice" label="Light" hide-details>
+      <v-radio label="As the machine has it" value="system" />
+      <v-radio label="Day" value="day" />
+      <v-radio label="Night" value="night" />
+    </v-radio-group>
+  </div>
+</template>

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { mdiClipboardTextOutline, mdiHomeOutline } from '@mdi/js'
+import type { Hit } from './useLookup'
+
+defineProps<{ id: string; hits: Hit[]; nearest: Hit[]; nothing: boolean; at: number; text: string }>()
+defineEmits<{ open: [hit: Hit] }>()
+</script>
+
+<template>
+  <div
+    v-if="hits.length || nothing"
+    :id="id"
+    class="list sheet"
+    role="listbox"
+    aria-label="Homes and workups found"
+  >
+    <p v-if="nothing" class="none">
+      No home has the address “{{ text.trim() }}”.
+      <template v-if="nearest.length">The nearest are:</template>
+      <template v-else>Try part of it, a parcel number or a listing number.</template>
+    </p>
+    <button
+      v-for="(hit, i) in hits.length ? hits : nearest"
+      :id="`${id}-${i}`"
+      :key="hit.kind + hit.key"
+      type="button"
+      role="option"
+      class="hit"
+      :class="{ at: i === at }"
+      :aria-selected="i === at"
+      @mousedown.prevent="$emit('open', hit)"
+    >
+      <v-icon
+        :icon="hit.kind === 'workup' ? mdiClipboardTextOutline : mdiHomeOutline"
+        size="17"
+        class="quiet"
+      />
+      <span class="shown">{{ hit.shown }}</span>
+      <span class="quiet small">{{
+        hit.note || (hit.kind === 'parcel' ? `parcel ${hit.key}` : hit.key)
+      }}</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.list {
+  max-height: 420px;
+  overflow: auto;
+  box-shadow: 0 8px 26px rgba(20, 40, 50, 0.16);
+  padding: 4px;
+}
+.none {
+  padding: 8px 10px 4px;
+}
+.hit {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  width: 100%;
+  text-align: left;
+  padding: 7px 10px;
+  border-radius: 4px;
+  cursor: pointer;
+}
+.hit.at,
+.hit:hover {
+  background: rgb(var(--v-theme-mist));
+}
+.shown {
+  flex: 1;
+}
+</style>

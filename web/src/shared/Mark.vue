@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { KIND_WORDS, markSvg, type Choice } from './marks'
+import { useLight } from './useTheme'
+
+const props = withDefaults(defineProps<{ kind: string; choice?: Choice; lit?: boolean }>(), {
+  choice: 'undecided',
+  lit: false,
+})
+const { tokens } = useLight()
+const svg = computed(() => markSvg(props.kind, props.choice, tokens.value, props.lit))
+const words = computed(() => {
+  const done = props.choice === 'undecided' ? '' : `, ${props.choice === 'kept' ? 'kept' : 'set aside'}`
+  return (KIND_WORDS[props.kind] ?? props.kind) + done
+})
+</script>
+
+<template>
+  <!-- eslint-disable-next-line vue/no-v-html -- our own drawing, no foreign text -->
+  <span class="mark" role="img" :aria-label="words" :title="words" v-html="svg" />
+</template>
+
+<style scoped>
+.mark {
+  display: inline-flex;
+  width: 24px;
+  height: 24px;
+}
+</style>

@@ -1,0 +1,37 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Docs = components['schemas']
+export const api = createClient<paths>({ baseUrl: '' })
+
+/** What the service said was wrong: a sentence for people, and the field it is about. */
+export class Told extends Error {
+  constructor(
+    message: string,
+    readonly field: string | null,
+    readonly status: number,
+  ) {
+    super(message)
+  }
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response }
+
+/** The data of an answer, or the service's own words as an error. */
+export async function got<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>
+  try {
+    answer = await asked
+  } catch {
+    throw new Told('Rain Porch does not answer. Is it still running? Nothing is lost; try again.', null, 0)
+  }
+  if (answer.error !== undefined || !answer.response.ok) {
+    const said = (answer.error ?? {}) as { message?: string; field?: string | null }
+    throw new Told(
+      said.message ?? 'Something went wrong here. Try again.',
+      said.field ?? null,
+      answer.response.status,
+    )
+  }
+  return answer.data as T
+}

@@ -1,0 +1,64 @@
+/** Numbers, money and dates in the user's local form; unknown is an em dash. */
+const whole = new Intl.NumberFormat(undefined, { maximumFractionDigits: 0 })
+const two = new Intl.NumberFormat(undefined, { minimumFractionDigits: 2, maximumFractionDigits: 2 })
+
+export const DASH = '—'
+
+export function number(value: number | null | undefined, digits = 0): string {
+  if (value === null || value === undefined) return DASH
+  return digits === 0
+    ? whole.format(value)
+    : value.toLocaleString(undefined, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+}
+
+export function money(value: number | null | undefined): string {
+  return value === null || value === undefined ? DASH : whole.format(Math.round(value))
+}
+
+export function perSqft(value: number | null | undefined): string {
+  return value === null || value === undefined ? DASH : two.format(value)
+}
+
+/** +5,741 or −6,000, with a true minus sign. */
+export function signed(value: number | null | undefined): string {
+  if (value === null || value === undefined) return DASH
+  const rounded = Math.round(value)
+  return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${whole.format(Math.abs(rounded))}`
+}
+
+export function signedPct(value: number, digits = 1): string {
+  return `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(digits)} %`
+}
+
+export function day(iso: string | null | undefined): string {
+  if (!iso) return DASH
+  const date = new Date(`${iso.slice(0, 10)}T00:00:00`)
+  return date.toLocaleDateString(undefined, { year: 'numeric', month: 'short', day: 'numeric' })
+}
+
+/** 10/18/26: a date in as little room as a table has. */
+export function shortDay(iso: string | null | undefined): string {
+  if (!iso) return DASH
+  const date = new Date(`${iso.slice(0, 10)}T00:00:00`)
+  return date.toLocaleDateString(undefined, { year: '2-digit', month: 'numeric', day: 'numeric' })
+}
+
+export function baths(full: unknown, half: unknown): string {
+  if (typeof full !== 'number') return DASH
+  return typeof half === 'number' && half > 0 ? `${full} full, ${half} half` : `${full} full`
+}
+
+/** A fact of the catalogue as it is shown: years without separators, yes or no, words as they are. */
+export function fact(value: unknown, kind: string): string {
+  if (value === null || value === undefined || value === '') return DASH
+  if (typeof value !== 'number') return String(value)
+  if (kind === 'year') return String(value)
+  if (kind === 'yes_no') return value ? 'yes' : 'no'
+  return value.toLocaleString(undefined, { maximumFractionDigits: 2 })
+}
+
+/** What people type for money or a count: "$412,500" → 412500; null for nothing; NaN for no number. */
+export function typedNumber(text: string): number | null {
+  const bare = text.replace(/[$,\s]/g, '').replace('−', '-')
+  return bare === '' ? null : Number(bare)
+}

@@ -1,0 +1,242 @@
+import { Feature, Map as OlMap, View } from 'ol'
+import { defaults as controls, ScaleLine } from 'ol/control'
+import type { FeatureLike } from 'ol/Feature'
+import GeoJSON from 'ol/format/GeoJSON'
+import { LineString, Point, type Polygon } from 'ol/geom'
+import { circular } from 'ol/geom/Polygon'
+import { Translate } from 'ol/interaction'
+import Collection from 'ol/Collection'
+import VectorLayer from 'ol/layer/Vector'
+import { fromLonLat, toLonLat } from 'ol/proj'
+import VectorSource from 'ol/source/Vector'
+import { getDistance } from 'ol/sphere'
+import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style'
+import type { Docs } from './api/client'
+import { houseSvg, markSvg, type Choice } from './marks'
+import type { Tokens } from './tokens'
+
+const MILE = 1609.344
+
+interface Told {
+  lit(key: string | null): void
+  open(key: string): void
+  radius(miles: number, done: boolean): void
+}
+
+/** The map: base map, radius with its handle, marks and the subject. Knows nothing of the workup. */
+export class HomeMapDrawing {
+  private readonly map: OlMap
+  private readonly ground = new VectorSource()
+  private readonly ring = new VectorSource()
+  private readonly dots = new VectorSource()
+  private readonly home = new VectorSource()
+  private readonly handle = new Feature(new Point([0, 0]))
+  private readonly cache = new Map<string, Style>()
+  private centre: [number, number] = [0, 0]
+  private miles: number | null = null
+  private dragging = false
+
+  constructor(
+    box: HTMLElement,
+    private tokens: Tokens,
+    private readonly told: Told,
+  ) {
+    const layer = (
+      source: VectorSource,
+      style: (f: FeatureLike, r: number) => Style | Style[] | void,
+      declutter = false,
+    ) =>
+      new VectorLayer({ source, style, declutter, updateWhileInteracting: true, updateWhileAnimating: true })
+    this.map = new OlMap({
+      target: box,
+      controls: controls({ attribution: false, rotate: false }).extend([new ScaleLine({ units: 'us' })]),
+      layers: [
+        layer(this.ground, (f, r) => this.groundStyle(f, r), true),
+        layer(this.ring, () => this.ringStyle()),
+        layer(this.dots, (f) => f.get('style') as Style),
+        layer(this.home, (f) => this.homeStyle(f)),
+      ],
+      view: new View({ center: [0, 0], zoom: 14, maxZoom: 19 }),
+    })
+    const translate = new Translate({ features: new Collection([this.handle]), hitTolerance: 6 })
+    translate.on('translating', () => this.drag(false))
+    translate.on('translateend', () => this.drag(true))
+    this.map.addInteraction(translate)
+    this.map.on('pointermove', (event) => {
+      if (event.dragging) return
+      const key = this.keyAt(event.pixel)
+      box.style.cursor = key ? 'pointer' : ''
+      this.told.lit(key)
+    })
+    this.map.on('singleclick', (event) => {
+      const key = this.keyAt(event.pixel)
+      if (key) this.told.open(key)
+    })
+    box.style.background = tokens.land
+  }
+
+  private keyAt(pixel: number[]): string | null {
+    const hit = this.map.forEachFeatureAtPixel(pixel, (f) => f.get('key') as string | undefined, {
+      hitTolerance: 4,
+    })
+    return hit ?? null
+  }
+
+  base(features: Record<string, unknown>) {
+    this.ground.clear()
+    this.ground.addFeatures(new GeoJSON().readFeatures(features, { featureProjection: 'EPSG:3857' }))
+  }
+
+  recolour(tokens: Tokens) {
+    this.tokens = tokens
+    this.cache.clear()
+    const box = this.map.getTargetElement()
+    if (box) box.style.background = tokens.land
+    this.ground.changed()
+    this.ring.changed()
+    this.home.changed()
+  }
+
+  /** Put the subject in the middle with its radius, and look at both. */
+  place(subject: { latitude: number; longitude: number }, miles: number | null, zoom?: number) {
+    const centre: [number, number] = [subject.longitude, subject.latitude]
+    const moved = centre[0] !== this.centre[0] || centre[1] !== this.centre[1]
+    const grown = miles !== this.miles
+    this.centre = centre
+    this.miles = miles
+    this.home.clear()
+    this.home.addFeature(new Feature({ geometry: new Point(fromLonLat(centre)), what: 'house' }))
+    this.ring.clear()
+    if (miles) {
+      const circle = this.circle(miles)
+      this.ring.addFeature(new Feature(circle))
+      this.home.addFeature(this.handle)
+      if (!this.dragging) this.handle.setGeometry(new Point(this.east(circle)))
+      if ((moved || grown) && !this.dragging)
+        this.map.getView().fit(circle.getExtent(), { padding: [14, 14, 14, 14], duration: moved ? 0 : 250 })
+    } else if (moved) {
+      this.map.getView().setCenter(fromLonLat(centre))
+      this.map.getView().setZoom(zoom ?? 15)
+    }
+  }
+
+  private circle(miles: number): Polygon {
+    return circular(this.centre, miles * MILE, 96).transform('EPSG:4326', 'EPSG:3857') as Polygon
+  }
+
+  private east(circle: Polygon): number[] {
+    const extent = circle.getExtent()
+    return [extent[2], fromLonLat(this.centre)[1]]
+  }
+
+  private drag(done: boolean) {
+    this.dragging = !done
+    const at = toLonLat((this.handle.getGeometry() as Point).getCoordinates())
+    const miles = Math.min(25, Math.max(0.1, Math.round((getDistance(this.centre, at) / MILE) * 20) / 20))
+    this.ring.clear()
+    this.ring.addFeature(new Feature(this.circle(miles)))
+    if (done) this.handle.setGeometry(new Point(this.east(this.circle(miles))))
+    this.told.radius(miles, done)
+  }
+
+  marks(candidates: Docs['CandidateDoc'][], choices: Record<string, Choice>, lit: string | null) {
+    this.dots.clear(true)
+    const features = candidates
+      .filter((c) => c.latitude !== null && c.longitude !== null)
+      .map((c) => {
+        const choice = choices[c.listing_id] ?? 'undecided'
+        const feature = new Feature({
+          geometry: new Point(fromLonLat([c.longitude as number, c.latitude as number])),
+          key: c.listing_id,
+        })
+        feature.set('style', this.markStyle(c.kind, choice, c.listing_id === lit))
+        return feature
+      })
+    this.dots.addFeatures(features)
+  }
+
+  private markStyle(kind: string, choice: Choice, lit: boolean): Style {
+    const name = `${kind} ${choice} ${lit}`
+    let style = this.cache.get(name)
+    if (!style) {
+      const src = `data:image/svg+xml;utf8,${encodeURIComponent(markSvg(kind, choice, this.tokens, lit))}`
+      style = new Style({
+        image: new Icon({ src }),
+        zIndex: lit ? 3 : choice === 'kept' ? 2 : choice === 'set_aside' ? 0 : 1,
+      })
+      this.cache.set(name, style)
+    }
+    return style
+  }
+
+  private homeStyle(feature: FeatureLike): Style {
+    if (feature.get('what') === 'house') {
+      const src = `data:image/svg+xml;utf8,${encodeURIComponent(houseSvg(this.tokens))}`
+      return new Style({ image: new Icon({ src }) })
+    }
+    return new Style({
+      image: new Circle({
+        radius: 7,
+        fill: new Fill({ color: this.tokens.paper }),
+        stroke: new Stroke({ color: this.tokens.slate, width: 2 }),
+      }),
+    })
+  }
+
+  private ringStyle(): Style {
+    return new Style({
+      stroke: new Stroke({ color: this.tokens.slate, width: 1.4, lineDash: [6, 5] }),
+      fill: new Fill({ color: this.tokens.slate + '0A' }),
+    })
+  }
+
+  private groundStyle(feature: FeatureLike, resolution: number): Style | Style[] | void {
+    const t = this.tokens
+    const kind = feature.get('kind') as string
+    const name = feature.get('name') as string
+    const label = (size: number, colour: string, line: boolean, italic = false) =>
+      new Text({
+        text: name,
+        font: `${italic ? 'italic ' : ''}500 ${size}px Figtree, sans-serif`,
+        fill: new Fill({ color: colour }),
+        stroke: new Stroke({ color: t.land, width: 3 }),
+        placement: line && feature.getGeometry() instanceof LineString ? 'line' : 'point',
+        overflow: false,
+      })
+    if (kind === 'river' || kind === 'pond')
+      return new Style({
+        fill: new Fill({ color: t.water }),
+        text: label(12, t.rain, false, true),
+        zIndex: 1,
+      })
+    if (kind === 'park' || kind === 'school')
+      return new Style({ fill: new Fill({ color: t.park }), text: label(11, t.moss, false) })
+    if (kind === 'highway')
+      return [
+        new Style({ stroke: new Stroke({ color: t.line, width: 8 }), zIndex: 5 }),
+        new Style({
+          stroke: new Stroke({ color: t.highway, width: 6 }),
+          text: label(11, t.slate, true),
+          zIndex: 6,
+        }),
+      ]
+    if (kind === 'street' || kind === 'main street') {
+      const wide = (kind === 'street' ? 7 : 10) / Math.max(0.55, Math.min(resolution, 12) / 1.6)
+      const shown = resolution < (kind === 'street' ? 2.6 : 6)
+      return [
+        new Style({ stroke: new Stroke({ color: t.line, width: Math.max(1, wide + 1.4) }), zIndex: 2 }),
+        new Style({
+          stroke: new Stroke({ color: t.road, width: Math.max(0.8, wide) }),
+          text: shown ? label(10.5, t.quiet, true) : undefined,
+          zIndex: 3,
+        }),
+      ]
+    }
+    if (kind === 'neighbourhood' && resolution > 3)
+      return new Style({ text: label(13, t.slate, false), zIndex: 8 })
+  }
+
+  remove() {
+    this.map.setTarget(undefined)
+  }
+}

@@ -1,0 +1,47 @@
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch, type Ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, got, type Docs, type Told } from './api/client'
+
+export type Hit = Docs['HitDoc']
+
+/** What a typed text may mean, and what opening one of the answers does. */
+export function useLookup(text: Ref<string>) {
+  const router = useRouter()
+  const asked = ref('')
+  const failed = ref('')
+  let timer = 0
+  watch(text, (now) => {
+    window.clearTimeout(timer)
+    timer = window.setTimeout(() => (asked.value = now.trim()), 90)
+  })
+  const query = useQuery({
+    queryKey: ['lookup', asked],
+    queryFn: () => got(api.GET('/api/lookup', { params: { query: { text: asked.value } } })),
+    enabled: computed(() => asked.value.length > 1),
+    placeholderData: keepPreviousData,
+  })
+  const hits = computed(() => (asked.value.length > 1 ? (query.data.value?.hits ?? []) : []))
+  const nearest = computed(() => (asked.value.length > 1 ? (query.data.value?.nearest ?? []) : []))
+  const nothing = computed(
+    () =>
+      asked.value.length > 1 &&
+      asked.value === text.value.trim() &&
+      query.isSuccess.value &&
+      !hits.value.length,
+  )
+  async function open(hit: Hit) {
+    failed.value = ''
+    try {
+      if (hit.kind === 'workup') {
+        await router.push({ name: 'comps', params: { id: hit.key } })
+        return
+      }
+      const made = await got(api.POST('/api/workups', { body: { kind: hit.kind, key: hit.key } }))
+      await router.push({ name: 'home', params: { id: made.workup_id } })
+    } catch (error) {
+      failed.value = (error as Told).message
+    }
+  }
+  return { hits, nearest, nothing, failed, open }
+}

@@ -1,0 +1,294 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { money, number, perSqft, signedPct, typedNumber } from '@/shared/format'
+import { markBody } from '@/shared/marks'
+import { useLight } from '@/shared/useTheme'
+import { useRail } from './useRail'
+import { useWorkup } from './useWorkup'
+
+const { send, lit, open, refused } = useWorkup()
+const { tokens } = useLight()
+const box = ref<HTMLElement>()
+const width = ref(600)
+const { price, above, below, waiting, list, span, place, dollarsAt, ticks } = useRail(() => width.value)
+const LINE = 46
+
+const dragged = ref<number | null>(null)
+const shownList = computed(() => dragged.value ?? list.value)
+const value = computed(() => price.value?.indicated_value ?? null)
+const area = computed(() => (open.data.value?.subject.facts.living_area as number | undefined) ?? null)
+
+const typed = ref('')
+const typedPer = ref('')
+watch(
+  shownList,
+  (now) => {
+    typed.value = now ? number(now) : ''
+    typedPer.value = now && area.value ? perSqft(now / area.value) : ''
+  },
+  { immediate: true },
+)
+
+function set(dollars: number | null) {
+  void send({ change: 'set_list_price', list_price: dollars })
+}
+function typeTotal() {
+  const given = typedNumber(typed.value)
+  if (given !== list.value) set(Number.isNaN(given) ? -1 : given)
+}
+function typePer() {
+  const given = typedNumber(typedPer.value)
+  if (given === null) return set(null)
+  if (area.value) set(Number.isNaN(given) ? -1 : Math.round((given * area.value) / 100) * 100)
+}
+const fieldFault = computed(() => (refused.value?.field?.endsWith('list_price') ? refused.value.message : ''))
+
+function startDrag(event: PointerEvent) {
+  const svg = (event.currentTarget as SVGElement).ownerSVGElement ?? (event.currentTarget as SVGSVGElement)
+  ;(event.currentTarget as SVGElement).setPointerCapture(event.pointerId)
+  const move = (e: PointerEvent) => {
+    const x = e.clientX - svg.getBoundingClientRect().left
+    dragged.value = Math.max(1000, Math.round(dollarsAt(x) / 1000) * 1000)
+  }
+  const end = () => {
+    window.removeEventListener('pointermove', move)
+    window.removeEventListener('pointerup', end)
+    if (dragged.value !== null) set(dragged.value)
+    window.setTimeout(() => (dragged.value = null), 400)
+  }
+  window.addEventListener('pointermove', move)
+  window.addEventListener('pointerup', end)
+}
+function nudge(event: KeyboardEvent) {
+  const step =
+    (event.shiftKey ? 10000 : 1000) * (event.key === 'ArrowRight' || event.key === 'ArrowUp' ? 1 : -1)
+  if (!event.key.startsWith('Arrow')) return
+  event.preventDefault()
+  event.stopPropagation()
+  const base = list.value ?? value.value
+  if (base) set(Math.max(1000, base + step))
+}
+
+let watcher: ResizeObserver
+onMounted(() => {
+  watcher = new ResizeObserver(() => (width.value = box.value?.clientWidth ?? 600))
+  if (box.value) watcher.observe(box.value)
+})
+onBeforeUnmount(() => watcher.disconnect())
+
+const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens.value.slate)
+</script>
+
+<template>
+  <footer class="foot" aria-label="Price rail">
+    <div ref="box" class="line">
+      <svg v-if="span" :width="width" height="92" role="group" aria-label="Prices around this home">
+        <rect
+          v-if="price?.range"
+          class="glide"
+          :x="place(price.range.low)"
+          :width="Math.max(0, place(price.range.high) - place(price.range.low))"
+          :y="8"
+          height="62"
+          rx="4"
+          :fill="tokens.moss"
+          opacity="0.15"
+        />
+        <path :d="`M8 ${LINE}H${width - 8}`" :stroke="tokens.slate" stroke-width="1.3" />
+        <g v-for="tick in ticks" :key="tick">
+          <path :d="`M${place(tick)} ${LINE - 3}v6`" :stroke="tokens.slate" />
+          <text :x="place(tick)" y="89" text-anchor="middle" font-size="11" :fill="tokens.quiet">
+            {{ money(tick) }}
+          </text>
+        </g>
+        <g v-for="(c, i) in above" :key="c.key" @mouseenter="lit = c.key" @mouseleave="lit = null">
+          <path
+            :d="`M${place(c.paid)} ${LINE - 11 - 8 * (i % 3)}H${place(c.adjusted)}`"
+            :stroke="colour(c.key)"
+            :opacity="lit === c.key ? 1 : 0.45"
+          />
+          <circle :cx="place(c.paid)" :cy="LINE - 11 - 8 * (i % 3)" r="2" :fill="tokens.quiet" />
+          <circle
+            class="glide"
+            :cx="place(c.adjusted)"
+            :cy="LINE - 11 - 8 * (i % 3)"
+            :r="lit === c.key ? 6 : 4.5"
+            :fill="colour(c.key)"
+          >
+            <title>{{ c.words }}</title>
+          </circle>
+        </g>
+        <!-- eslint-disable vue/no-v-html -- our own drawing -->
+        <g v-for="c in waiting" :key="c.key" @mouseenter="lit = c.key" @mouseleave="lit = null">
+          <title>{{ c.words }}</title>
+          <g
+            v-html="
+              markBody('sold', place(c.price), LINE - 11, lit === c.key ? 6 : 4, tokens.rain, tokens.paper)
+            "
+          />
+        </g>
+        <g v-for="(c, i) in below" :key="c.key" @mouseenter="lit = c.key" @mouseleave="lit = null">
+          <title>{{ c.words }}</title>
+          <g
+            v-if="c.price > span.low && c.price < span.high"
+            v-html="
+              markBody(
+                c.kind,
+                place(c.price),
+                LINE + 13 + 9 * (i % 2),
+                lit === c.key ? 5.5 : 4,
+                tokens.rain,
+                tokens.paper,
+              )
+            "
+          />
+        </g>
+        <!-- eslint-enable vue/no-v-html -->
+        <path
+          v-for="m in price?.methods.filter((x) =>
+            ['model', 'median_price_per_sqft', 'assessed_value'].includes(x.name),
+          )"
+          :key="m.name"
+          :d="`M${place(m.value)} ${LINE - 8}v16`"
+          :stroke="tokens.quiet"
+          stroke-width="1.4"
+        >
+          <title>{{ m.label }}: {{ money(m.value) }}</title>
+        </path>
+        <path v-if="value" class="glide" :d="`M${place(value)} 6v66`" :stroke="tokens.moss" stroke-width="3">
+          <title>Indicated {{ money(value) }}</title>
+        </path>
+        <g
+          v-if="shownList"
+          class="handle"
+          role="slider"
+          tabindex="0"
+          aria-label="List price"
+          :aria-valuenow="shownList"
+          :aria-valuetext="money(shownList)"
+          :transform="`translate(${place(shownList)} 0)`"
+          @pointerdown.prevent="startDrag"
+          @keydown="nudge"
+        >
+          <rect x="-11" y="4" width="22" height="72" fill="transparent" />
+          <path :d="`M0 18V74`" :stroke="tokens.cedar" stroke-width="2.5" />
+          <path d="M-8 18V11L0 3l8 8v7z" :fill="tokens.cedar" :stroke="tokens.paper" />
+          <title>List price {{ money(shownList) }}: drag, or arrow keys</title>
+        </g>
+      </svg>
+      <p v-else class="quiet empty">Nothing stands on the rail yet: this search finds no priced home.</p>
+    </div>
+    <div class="says">
+      <p v-if="value" class="first">
+        Indicated <b class="moss">{{ money(value) }}</b>
+        <span
+          v-if="price?.range"
+          :title="
+            price.range.measured ? '' : 'The range comes from the fit; no backtest has measured it yet.'
+          "
+        >
+          · likely {{ money(price.range.low) }}–{{ money(price.range.high) }}
+        </span>
+      </p>
+      <p v-if="price?.range && !price.range.measured" class="quiet small note">
+        80 % range, not yet measured
+      </p>
+      <p v-if="!value" class="quiet first">Keep comps to see a value</p>
+      <p class="ask">
+        <label for="list-total">List</label>
+        <input
+          id="list-total"
+          v-model="typed"
+          inputmode="numeric"
+          placeholder="price"
+          :aria-invalid="!!fieldFault"
+          @change="typeTotal"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
+        />
+        <template v-if="area">
+          <label for="list-per" class="quiet">or</label>
+          <input
+            id="list-per"
+            v-model="typedPer"
+            class="per"
+            inputmode="decimal"
+            placeholder="per"
+            aria-label="List price per square foot"
+            @change="typePer"
+            @keydown.enter="($event.target as HTMLInputElement).blur()"
+          />
+          <span class="quiet small">/sq ft</span>
+        </template>
+        <span v-if="shownList && value" class="cedar pct">{{
+          signedPct((100 * (shownList - value)) / value)
+        }}</span>
+      </p>
+      <p v-if="fieldFault" class="clay small" role="alert">{{ fieldFault }}</p>
+    </div>
+  </footer>
+</template>
+
+<style scoped>
+.foot {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 372px;
+  height: 100px;
+  background: rgb(var(--v-theme-surface));
+  border-top: 1px solid rgb(var(--v-theme-line));
+  box-shadow: 0 -4px 14px rgba(20, 40, 50, 0.05);
+}
+.line {
+  padding-top: 3px;
+  overflow: hidden;
+}
+.empty {
+  padding: 36px 24px;
+}
+.note {
+  margin-top: -1px;
+}
+.says {
+  padding: 9px 18px 0 14px;
+  border-left: 1px solid rgba(var(--v-theme-line), 0.7);
+}
+.first {
+  white-space: nowrap;
+}
+.first b {
+  font-size: 19px;
+  font-weight: 600;
+}
+.ask {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  margin-top: 5px;
+}
+.ask input {
+  width: 96px;
+  height: 30px;
+  padding: 0 8px;
+  text-align: right;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: rgb(var(--v-theme-cedar));
+  font-weight: 600;
+}
+.ask input[aria-invalid='true'] {
+  border-color: rgb(var(--v-theme-clay));
+}
+.ask .per {
+  width: 74px;
+  font-weight: 400;
+}
+.pct {
+  margin-left: auto;
+  white-space: nowrap;
+}
+.glide {
+  transition: all 0.35s ease;
+}
+.handle {
+  cursor: ew-resize;
+}
+</style>

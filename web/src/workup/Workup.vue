@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { mdiUndo } from '@mdi/js'
+import { computed, onBeforeUnmount, onMounted, toRef } from 'vue'
+import { baths, day, money, number } from '@/shared/format'
+import { isTyping } from '@/shared/keys'
+import PriceRail from './PriceRail.vue'
+import { provideWorkup } from './useWorkup'
+
+const props = defineProps<{ id: number }>()
+const workup = provideWorkup(toRef(props, 'id'))
+const { open, found, worth, state, said, saving, refused, undo, kept } = workup
+
+const facts = computed(() => open.data.value?.subject.facts ?? {})
+const rooms = computed(() => {
+  const corrected = Object.keys(state.value?.corrections ?? {}).length
+  const counts = found.data.value?.counts
+  const total = counts ? Object.values(counts).reduce((a, b) => a + b, 0) : null
+  const value = worth.data.value?.price.indicated_value
+  const list = state.value?.list_price
+  return [
+    { name: 'home', label: 'Home', says: corrected ? `${corrected} corrected` : 'as recorded' },
+    { name: 'comps', label: 'Comps', says: total === null ? '…' : `${total} found, ${kept.value} kept` },
+    {
+      name: 'worth',
+      label: 'Worth',
+      says: value
+        ? `${money(value)}${list ? `, list ${money(list)}` : ''}`
+        : list
+          ? `list ${money(list)}`
+          : 'no comps kept',
+    },
+    { name: 'paper', label: 'Paper', says: '3 pages' },
+  ]
+})
+
+function key(event: KeyboardEvent) {
+  const z = event.key.toLowerCase() === 'z'
+  if (isTyping(event) || !z || event.shiftKey || event.altKey) return
+  event.preventDefault()
+  void undo()
+}
+onMounted(() => window.addEventListener('keydown', key))
+onBeforeUnmount(() => window.removeEventListener('keydown', key))
+</script>
+
+<template>
+  <div v-if="open.isError.value" class="pa-8">
+    <h1 class="mb-3">This workup cannot be opened</h1>
+    <p class="lamp" role="alert">{{ open.error.value?.message }}</p>
+    <p class="mt-4"><router-link to="/workups">To the list of workups</router-link></p>
+  </div>
+  <div v-else-if="!open.data.value" class="pa-8 quiet">Opening …</div>
+  <div v-else class="workup">
+    <header class="strip">
+      <div>
+        <h1>{{ open.data.value.state.address }}</h1>
+        <p class="facts">
+          <span v-if="facts.bedrooms_total">{{ facts.bedrooms_total }} bd</span>
+          <span v-if="facts.bathrooms_full">{{ baths(facts.bathrooms_full, facts.bathrooms_half) }}</span>
+          <span v-if="facts.living_area">{{ number(facts.living_area as number) }} sq ft</span>
+          <span v-if="facts.lot_size_square_feet">
+            {{ number((facts.lot_size_square_feet as number) / 43560, 2) }} ac
+          </span>
+          <span v-if="facts.year_built">built {{ facts.year_built }}</span>
+          <span>{{ open.data.value.subject.home_kind.replaceAll('_', ' ') }}</span>
+        </p>
+      </div>
+      <div class="saved small quiet">
+        <p>as of {{ day(state?.effective_date) }}</p>
+        <p aria-live="polite">
+          {{ saving ? 'Saving …' : said ? `Saved: ${said}` : 'Everything saves by itself' }}
+          <v-btn
+            :icon="mdiUndo"
+            size="x-small"
+            :disabled="open.data.value.revision < 2"
+            aria-label="Undo the last change"
+            :title="`Undo: ${open.data.value.last_change} (Z)`"
+            @click="undo()"
+          />
+        </p>
+      </div>
+    </header>
+    <p v-if="refused" class="lamp refused" role="alert">{{ refused.message }}</p>
+    <nav class="stair" aria-label="Rooms of the workup">
+      <router-link
+        v-for="(room, i) in rooms"
+        :key="room.name"
+        :to="{ name: room.name, params: { id } }"
+        class="step"
+        :style="{ marginLeft: `${i * 7}px` }"
+      >
+        <b>{{ room.label }}</b>
+        <span class="small">{{ room.says }}</span>
+      </router-link>
+    </nav>
+    <section class="inside"><router-view /></section>
+    <PriceRail class="rail" />
+  </div>
+</template>
+
+<style scoped>
+.workup {
+  display: grid;
+  grid-template-columns: 150px minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  height: 100%;
+}
+.strip {
+  grid-column: 1 / 3;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 8px 20px;
+  background: rgb(var(--v-theme-surface));
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.strip h1 {
+  font-size: 20px;
+}
+.facts span + span::before {
+  content: '·';
+  margin: 0 7px;
+  color: rgb(var(--v-theme-quiet));
+}
+.saved {
+  text-align: right;
+}
+.refused {
+  grid-column: 1 / 3;
+  margin: 6px 16px 0;
+}
+.stair {
+  grid-row: 3;
+  padding: 16px 0 0 10px;
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+.step {
+  display: flex;
+  flex-direction: column;
+  padding: 8px 8px 9px 12px;
+  color: rgb(var(--v-theme-quiet));
+  text-decoration: none;
+  border-radius: 6px 0 0 6px;
+  border: 1px solid transparent;
+  border-right: 0;
+}
+.step b {
+  font-weight: 600;
+  font-size: 15px;
+  color: rgb(var(--v-theme-slate));
+}
+.step:hover {
+  background: rgba(var(--v-theme-surface), 0.7);
+}
+.step.router-link-active {
+  background: rgb(var(--v-theme-surface));
+  border-color: rgb(var(--v-theme-line));
+}
+.inside {
+  grid-row: 3;
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+  background: rgb(var(--v-theme-surface));
+  border-left: 1px solid rgb(var(--v-theme-line));
+}
+.rail {
+  grid-row: 4;
+  grid-column: 1 / 3;
+}
+</style>

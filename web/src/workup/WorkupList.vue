@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { mdiDeleteOutline } from '@mdi/js'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { day, money } from '@/shared/format'
+
+const props = defineProps<{ limit?: number }>()
+const client = useQueryClient()
+const list = useQuery({ queryKey: ['workups'], queryFn: () => got(api.GET('/api/workups')), staleTime: 0 })
+const rows = computed(() => (list.data.value ?? []).slice(0, props.limit ?? 500))
+
+async function remove(id: number, title: string) {
+  if (!window.confirm(`Delete the workup of ${title}? This cannot be undone.`)) return
+  await got(api.DELETE('/api/workups/{workup_id}', { params: { path: { workup_id: id } } }))
+  await client.invalidateQueries({ queryKey: ['workups'] })
+}
+</script>
+
+<template>
+  <section v-if="rows.length" aria-label="Open workups">
+    <h2 class="mb-2">Workups</h2>
+    <div class="sheet">
+      <div v-for="row in rows" :key="row.workup_id" class="row">
+        <router-link :to="{ name: 'comps', params: { id: row.workup_id } }" class="title">{{
+          row.title
+        }}</router-link>
+        <span class="quiet">
+          {{ row.kept }} {{ row.kept === 1 ? 'comp' : 'comps' }} kept
+          <template v-if="row.list_price"> · list {{ money(row.list_price) }}</template>
+        </span>
+        <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
+        <v-btn
+          :icon="mdiDeleteOutline"
+          size="x-small"
+          class="quiet"
+          :aria-label="`Delete the workup of ${row.title}`"
+          @click="remove(row.workup_id, row.title)"
+        />
+      </div>
+    </div>
+  </section>
+  <p v-else-if="list.isSuccess.value" class="quiet">
+    No workups yet. Type part of an address above to begin one.
+  </p>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr) auto 32px;
+  gap: 16px;
+  align-items: center;
+  padding: 6px 8px 6px 16px;
+  border-bottom: 1px solid rgba(var(--v-theme-line), 0.6);
+}
+.row:last-child {
+  border-bottom: 0;
+}
+.title {
+  color: inherit;
+  font-weight: 600;
+  text-decoration: none;
+}
+.title:hover {
+  text-decoration: underline;
+}
+</style>

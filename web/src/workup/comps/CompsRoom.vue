@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
+import { number } from '@/shared/format'
+import { isTyping } from '@/shared/keys'
+import Mark from '@/shared/Mark.vue'
+import { KIND_WORDS } from '@/shared/marks'
+import { useWorkup } from '../useWorkup'
+import CandidateTable from './CandidateTable.vue'
+import SearchSentence from './SearchSentence.vue'
+import SetAside from './SetAside.vue'
+import { useSearch } from './useSearch'
+import { useSelection } from './useSelection'
+
+const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
+const { open, found, choices, choiceOf, decide, lit, kept } = useWorkup()
+const search = useSearch()
+const { shown, at, only, current, move, sortBy, sorting } = useSelection()
+
+const counts = computed(() => search.live.value?.counts ?? found.data.value?.counts ?? {})
+const unknown = computed(() => Object.entries(search.live.value?.unknown ?? found.data.value?.unknown ?? {}))
+const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}))
+const suggested = computed(() => found.data.value?.suggested ?? [])
+const asking = ref(false)
+
+function setAside(reason: string) {
+  asking.value = false
+  const key = current.value?.listing_id
+  if (key) void decide([key], 'set_aside', reason)
+  move(1)
+}
+function keepOne() {
+  const key = current.value?.listing_id
+  if (!key) return
+  void decide([key], choiceOf(key) === 'kept' ? 'undecided' : 'kept')
+  move(1)
+}
+function toggle(key: string) {
+  void decide([key], choiceOf(key) === 'kept' ? 'undecided' : 'kept')
+}
+
+function key(event: KeyboardEvent) {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
+  const pressed = event.key.toLowerCase()
+  if (pressed === 'arrowdown') move(1)
+  else if (pressed === 'arrowup') move(-1)
+  else if (pressed === 'k') keepOne()
+  else if (pressed === 'x' && current.value) asking.value = true
+  else if (pressed === 'u' && current.value) void decide([current.value.listing_id], 'undecided')
+  else return
+  event.preventDefault()
+}
+onMounted(() => window.addEventListener('keydown', key))
+onBeforeUnmount(() => window.removeEventListener('keydown', key))
+</script>
+
+<template>
+  <div class="comps">
+    <div class="head">
+      <SearchSentence :search="search" />
+      <p class="counts" aria-live="polite">
+        <span
+          v-for="(words, kind) in KIND_WORDS"
+          v-show="kind !== 'deed_sale' || counts[kind]"
+          :key="kind"
+          class="count"
+        >
+          <Mark :kind="String(kind)" /> <b>{{ number(counts[kind] ?? 0) }}</b> {{ words }}
+        </span>
+        <span v-if="unknown.length" class="quiet small">
+          of these, unknown:
+          <template v-for="[field, n] in unknown" :key="field"
+            >{{ search.label(field).toLowerCase() }} {{ n }}
+          </template>
+        </span>
+        <span class="quiet small within">
+          sold within
+          <template v-for="[days, n] in within" :key="days">
+            <button
+              class="link"
+              type="button"
+              :title="`Look back ${days} days`"
+              @click="search.setWindow('sold', Number(days))"
+            >
+              {{ days }} d: {{ n }}
+            </button>
+            {{ ' ' }}
+          </template>
+        </span>
+      </p>
+      <div class="act">
+        <v-btn
+          v-if="suggested.length"
+          size="small"
+          variant="outlined"
+          :disabled="suggested.every((k) => choiceOf(k) === 'kept')"
+          @click="
+            decide(
+              suggested.filter((k) => choiceOf(k) !== 'kept'),
+              'kept',
+            )
+          "
+        >
+          Keep the {{ suggested.length }} most alike
+        </v-btn>
+        <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
+        <span class="quiet small keys">↑ ↓ move · K keep · X set aside · U undecided · Z undo · L marks</span>
+      </div>
+    </div>
+    <div class="around">
+      <div class="map">
+        <HomeMap
+          v-if="open.data.value"
+          :subject="open.data.value.subject"
+          :candidates="shown"
+          :choices="choices"
+          :lit="lit"
+          :radius="search.draft.value?.radius_miles ?? null"
+          @lit="lit = $event"
+          @open="toggle"
+          @radius="search.dragRadius"
+        />
+      </div>
+      <CandidateTable
+        :rows="shown"
+        :at="at"
+        :sorting="sorting"
+        :loading="found.isFetching.value"
+        @sort="sortBy"
+        @select="at = $event"
+        @toggle="toggle"
+      >
+        <template #empty>
+          <p class="mb-2">This search finds no home.</p>
+          <p v-for="w in search.helps.value" :key="w.words" class="mb-1">
+            <button class="link" type="button" @click="search.take(w.search)">{{ w.words }}</button> would
+            find {{ w.total }}.
+          </p>
+        </template>
+      </CandidateTable>
+    </div>
+    <SetAside
+      v-if="asking"
+      :name="current?.address || current?.listing_id || ''"
+      @done="setAside"
+      @close="asking = false"
+    />
+  </div>
+</template>
+
+<style scoped>
+.comps {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100%;
+}
+.head {
+  padding: 12px 18px 8px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.counts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 16px;
+  margin-top: 6px;
+}
+.count {
+  display: inline-flex;
+  align-items: center;
+  gap: 3px;
+}
+.within {
+  margin-left: auto;
+}
+.act {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-top: 6px;
+}
+.keys {
+  margin-left: auto;
+}
+.around {
+  display: grid;
+  grid-template-columns: minmax(260px, 31%) minmax(0, 1fr);
+  min-height: 0;
+}
+.map {
+  min-height: 0;
+  border-right: 1px solid rgb(var(--v-theme-line));
+}
+</style>

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { number, typedNumber } from '@/shared/format'
+import { useWorkup } from '../useWorkup'
+import type { Search, SearchTools } from './useSearch'
+
+const props = defineProps<{ part: string; search: SearchTools }>()
+const emit = defineEmits<{ close: [] }>()
+const { open, refused } = useWorkup()
+const RADII = [0.25, 0.5, 0.75, 1, 1.25, 1.5, 2, 3, 5, 10, 15, 25]
+const DAYS = [30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825]
+
+const draft = computed(() => props.search.draft.value as Search)
+const criterion = computed(() => draft.value.criteria?.find((c) => c.field === props.part))
+const window_ = computed(() => (props.part.startsWith('windows.') ? props.part.slice(8) : null))
+const days = computed(() => (window_.value ? (draft.value.windows?.[window_.value]?.days ?? null) : null))
+const mine = computed(() => open.data.value?.subject.facts[props.part])
+const low = ref('')
+const high = ref('')
+watch(
+  criterion,
+  (c) => {
+    low.value = c?.low === null || c?.low === undefined ? '' : number(c.low)
+    high.value = c?.high === null || c?.high === undefined ? '' : number(c.high)
+  },
+  { immediate: true },
+)
+const fault = ref('')
+
+async function take(next: Search, close = false) {
+  fault.value = ''
+  if (!(await props.search.take(next))) fault.value = refused.value?.message ?? ''
+  else if (close) emit('close')
+}
+function takeRange() {
+  const a = typedNumber(low.value)
+  const b = typedNumber(high.value)
+  if (Number.isNaN(a) || Number.isNaN(b)) fault.value = 'Give numbers, or leave an end empty for no limit.'
+  else void take(props.search.withRange(props.part, a, b))
+}
+/** Nearest step of a ladder to the present value: where the slider stands. */
+function stepOf(ladder: number[], value: number | null | undefined): number {
+  if (value === null || value === undefined) return ladder.length - 1
+  return ladder.reduce((best, v, i) => (Math.abs(v - value) < Math.abs(ladder[best] - value) ? i : best), 0)
+}
+
+const total = (counts: Record<string, number>) => Object.values(counts).reduce((a, b) => a + b, 0)
+const ifs = computed(() => {
+  const w = props.search.whatIf.value.find((x) => x.part === props.part)
+  if (!w) return []
+  return [
+    w.tighter && { words: w.tighter.words, n: total(w.tighter.counts) },
+    w.looser && { words: w.looser.words, n: total(w.looser.counts) },
+    w.without && { words: 'no limit', n: total(w.without) },
+  ].filter((x): x is { words: string; n: number } => !!x)
+})
+</script>
+
+<template>
+  <v-card class="sheet pa-4 editor" elevation="6">
+    <h2 class="mb-1">{{ search.label(part) }}</h2>
+    <p v-if="mine !== undefined" class="quiet small mb-2">
+      This home: <b class="cedar">{{ typeof mine === 'number' ? number(mine) : mine }}</b>
+    </p>
+    <template v-if="part === 'radius_miles'">
+      <v-slider
+        :model-value="stepOf(RADII, draft.radius_miles)"
+        :max="RADII.length - 1"
+        step="1"
+        color="rain"
+        hide-details
+        aria-label="Miles from the home"
+        @update:model-value="search.look(search.withRadius(RADII[$event]))"
+        @end="take(search.withRadius(RADII[$event]))"
+      />
+      <p>
+        within <b>{{ draft.radius_miles ?? 'any number of' }}</b> miles
+      </p>
+    </template>
+    <template v-else-if="window_">
+      <v-slider
+        :model-value="stepOf(DAYS, days)"
+        :max="DAYS.length - 1"
+        step="1"
+        color="rain"
+        hide-details
+        aria-label="Days back"
+        @update:model-value="search.look(search.withWindow(window_, DAYS[$event]))"
+        @end="take(search.withWindow(window_, DAYS[$event]))"
+      />
+      <p>
+        in the last <b>{{ days === null ? 'any number of' : number(days) }}</b> days
+      </p>
+    </template>
+    <template v-else-if="criterion">
+      <div class="range">
+        <v-text-field
+          v-model="low"
+          label="From"
+          inputmode="numeric"
+          @change="takeRange"
+          @keydown.enter="takeRange"
+        />
+        <v-text-field
+          v-model="high"
+          label="To"
+          inputmode="numeric"
+          @change="takeRange"
+          @keydown.enter="takeRange"
+        />
+      </div>
+    </template>
+    <p v-if="fault" class="clay small mt-2" role="alert">{{ fault }}</p>
+    <p v-if="ifs.length" class="quiet small mt-3">
+      What if:
+      <template v-for="(w, i) in ifs" :key="w.words">
+        <template v-if="i"> · </template>{{ w.words }}: <b>{{ number(w.n) }}</b>
+      </template>
+    </p>
+    <p class="mt-2">
+      <button type="button" class="link" @click="take(search.without(part), true)">
+        {{ part === 'leave_out_new_construction' ? 'Let new construction in' : 'No limit here' }}
+      </button>
+    </p>
+  </v-card>
+</template>
+
+<style scoped>
+.editor {
+  width: 340px;
+}
+.range {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  margin-top: 8px;
+}
+</style>

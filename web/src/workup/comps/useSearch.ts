@@ -1,0 +1,119 @@
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { api, got, type Docs } from '@/shared/api/client'
+import { useWorkup } from '../useWorkup'
+
+export type Search = Docs['SearchDoc']
+
+/**
+ * The search as it stands, and a draft of it while a part is being changed: counts of the draft come at once, and an
+ * answer to an older draft never replaces that of a newer one.
+ */
+export function useSearch() {
+  const { id, state, found, send } = useWorkup()
+  const fields = useQuery({
+    queryKey: ['fields'],
+    queryFn: () => got(api.GET('/api/fields')),
+    staleTime: Infinity,
+  })
+  const draft = ref<Search>()
+  const live = ref<Docs['CountsDoc']>()
+  watch(
+    () => state.value?.search,
+    (now) => {
+      if (JSON.stringify(now) !== JSON.stringify(draft.value)) draft.value = now
+    },
+    { immediate: true },
+  )
+  watch(found.data, () => (live.value = undefined))
+
+  let asked = 0
+  let answered = 0
+  async function look(search: Search) {
+    draft.value = search
+    const turn = ++asked
+    try {
+      const counts = await got(
+        api.POST('/api/workups/{workup_id}/counts', {
+          params: { path: { workup_id: id.value } },
+          body: search,
+        }),
+      )
+      if (turn > answered) {
+        answered = turn
+        live.value = counts
+      }
+    } catch {
+      // the part that was typed wrong says so when it is taken
+    }
+  }
+  async function take(search: Search): Promise<boolean> {
+    draft.value = search
+    const done = await send({ change: 'set_search', search })
+    if (!done) draft.value = state.value?.search
+    return done
+  }
+
+  const copy = () => JSON.parse(JSON.stringify(draft.value)) as Search
+  function withRadius(miles: number | null): Search {
+    return { ...copy(), radius_miles: miles }
+  }
+  function withWindow(kind: string, days: number | null): Search {
+    const next = copy()
+    next.windows = { ...next.windows, [kind]: { on: true, days } }
+    return next
+  }
+  function withRange(field: string, low: number | null, high: number | null): Search {
+    const next = copy()
+    const held = (next.criteria ?? []).find((c) => c.field === field)
+    const criterion = { ...(held ?? { field, words: [], must_be_known: false }), low, high }
+    next.criteria = held
+      ? next.criteria?.map((c) => (c.field === field ? criterion : c))
+      : [...(next.criteria ?? []), criterion]
+    return next
+  }
+  function without(part: string): Search {
+    const next = copy()
+    if (part === 'radius_miles') next.radius_miles = null
+    else if (part === 'leave_out_new_construction') next.leave_out_new_construction = false
+    else if (part.startsWith('windows.'))
+      next.windows = { ...next.windows, [part.slice(8)]: { on: true, days: null } }
+    else next.criteria = (next.criteria ?? []).filter((c) => c.field !== part)
+    return next
+  }
+
+  const phrases = computed(() => live.value?.sentence ?? found.data.value?.sentence ?? [])
+  const whatIf = computed(() => live.value?.what_if ?? found.data.value?.what_if ?? [])
+  const total = (counts: Record<string, number> | null | undefined) =>
+    Object.values(counts ?? {}).reduce((a, b) => a + b, 0)
+  /** When nothing is found: the single parts whose absence would find something, best first. */
+  const helps = computed(() =>
+    whatIf.value
+      .map((w) => ({
+        words: `No limit on ${label(w.part).toLowerCase()}`,
+        total: total(w.without),
+        search: w.part,
+      }))
+      .filter((w) => w.total > 0)
+      .sort((a, b) => b.total - a.total)
+      .slice(0, 3)
+      .map((w) => ({ ...w, search: without(w.search) })),
+  )
+  function label(part: string): string {
+    const own: Record<string, string> = {
+      radius_miles: 'Distance',
+      'windows.sold': 'Sold within',
+      leave_out_new_construction: 'New construction',
+    }
+    return own[part] ?? fields.data.value?.find((f) => f.name === part)?.label ?? part
+  }
+  function dragRadius(miles: number, done: boolean) {
+    void (done ? take(withRadius(miles)) : look(withRadius(miles)))
+  }
+  const setWindow = (kind: string, days: number | null) => take(withWindow(kind, days))
+  return {
+    draft, live, phrases, whatIf, helps, label, look, take, dragRadius, setWindow, withRadius, withWindow, withRange, without,
+  } // prettier-ignore
+}
+
+export type SearchTools = ReturnType<typeof useSearch>

@@ -1,0 +1,141 @@
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue'
+import { api, got, Told, type Docs } from '@/shared/api/client'
+import type { Choice } from '@/shared/marks'
+
+export type Change = Docs['ChangeRequest']['change']
+export type Candidate = Docs['CandidateDoc']
+
+/**
+ * One workup: what it holds, what its search finds, what it is worth. Changes are sent one after the other, each on
+ * the revision that the last one made, so that quick keys never collide; decisions show before the answer comes.
+ */
+function makeWorkup(id: Ref<number>) {
+  const client = useQueryClient()
+  const path = computed(() => ({ workup_id: id.value }))
+  const open = useQuery({
+    queryKey: ['workup', id],
+    queryFn: () => got(api.GET('/api/workups/{workup_id}', { params: { path: path.value } })),
+    placeholderData: keepPreviousData,
+  })
+  const searchKey = computed(() =>
+    JSON.stringify([
+      open.data.value?.state.search,
+      open.data.value?.state.corrections,
+      open.data.value?.state.effective_date,
+    ]),
+  )
+  const found = useQuery({
+    queryKey: ['candidates', id, searchKey],
+    queryFn: () => got(api.GET('/api/workups/{workup_id}/candidates', { params: { path: path.value } })),
+    enabled: computed(() => !!open.data.value),
+    placeholderData: keepPreviousData,
+  })
+  const worth = useQuery({
+    queryKey: ['worth', id, computed(() => open.data.value?.revision)],
+    queryFn: () => got(api.GET('/api/workups/{workup_id}/worth', { params: { path: path.value } })),
+    enabled: computed(() => !!open.data.value),
+    placeholderData: keepPreviousData,
+  })
+
+  const saving = ref(0)
+  const said = ref('')
+  const refused = ref<Told | null>(null)
+  const ahead = ref<Record<string, Choice>>({})
+  let line: Promise<unknown> = Promise.resolve()
+  let revision: number | null = null
+
+  async function send(change: Change): Promise<boolean> {
+    saving.value += 1
+    refused.value = null
+    const turn = line.then(async () => {
+      const from = Math.max(revision ?? 0, open.data.value?.revision ?? 0)
+      const done = await got(
+        api.POST('/api/workups/{workup_id}/changes', {
+          params: { path: path.value },
+          body: { revision: from, change },
+        }),
+      )
+      revision = done.revision
+      said.value = done.what
+    })
+    line = turn.catch(() => undefined)
+    try {
+      await turn
+      return true
+    } catch (error) {
+      refused.value = error as Told
+      revision = null
+      return false
+    } finally {
+      saving.value -= 1
+      if (saving.value === 0) {
+        await refresh()
+        ahead.value = {}
+      }
+    }
+  }
+
+  async function refresh() {
+    await client.invalidateQueries({ queryKey: ['workup', id.value] })
+    void client.invalidateQueries({ queryKey: ['workups'] })
+  }
+
+  async function undo() {
+    await line
+    const done = await got(api.POST('/api/workups/{workup_id}/undo', { params: { path: path.value } }))
+    revision = null
+    said.value = done.what ? `undone: ${done.what}` : 'nothing to undo'
+    await refresh()
+  }
+
+  const state = computed(() => open.data.value?.state)
+  const choices = computed<Record<string, Choice>>(() => {
+    const out: Record<string, Choice> = {}
+    for (const [key, decision] of Object.entries(state.value?.decisions ?? {})) out[key] = decision.choice
+    return { ...out, ...ahead.value }
+  })
+  const choiceOf = (key: string): Choice => choices.value[key] ?? 'undecided'
+
+  function decide(listingIds: string[], choice: Choice, reason = '') {
+    const next = { ...ahead.value }
+    for (const key of listingIds) next[key] = choice
+    ahead.value = next
+    return send({ change: 'decide', listing_ids: listingIds, choice, reason })
+  }
+
+  const lit = ref<string | null>(null)
+  const kept = computed(() => Object.values(choices.value).filter((c) => c === 'kept').length)
+  return {
+    id,
+    open,
+    found,
+    worth,
+    state,
+    choices,
+    choiceOf,
+    decide,
+    send,
+    undo,
+    saving,
+    said,
+    refused,
+    lit,
+    kept,
+  }
+}
+
+export type Workup = ReturnType<typeof makeWorkup>
+const KEY: InjectionKey<Workup> = Symbol('workup')
+
+export function provideWorkup(id: Ref<number>): Workup {
+  const made = makeWorkup(id)
+  provide(KEY, made)
+  return made
+}
+
+export function useWorkup(): Workup {
+  const held = inject(KEY)
+  if (!held) throw new Error('useWorkup stands inside a workup only')
+  return held
+}

@@ -1,0 +1,355 @@
+<script setup lang="ts">
+import { mdiUndoVariant } from '@mdi/js'
+import { computed, ref } from 'vue'
+import type { Docs } from '@/shared/api/client'
+import { DASH, money, number, perSqft, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
+import { useWorkup } from '../useWorkup'
+
+const { worth, state, send, refused, lit, open } = useWorkup()
+const price = computed(() => worth.data.value?.price)
+const comps = computed(() => price.value?.comps ?? [])
+const grid = computed(() => worth.data.value?.grid ?? [])
+const mine = computed(() => open.data.value?.subject.facts ?? {})
+const rates = computed(() => Object.fromEntries((price.value?.rates ?? []).map((r) => [r.field, r])))
+
+const rows = computed(() => {
+  const first = grid.value[0]
+  if (!first) return []
+  return first.lines
+    .map((line, i) => ({
+      field: line.field,
+      label: line.label,
+      cells: grid.value.map((column) => column.lines[i]),
+    }))
+    .filter(
+      (row) =>
+        ['concessions', 'market_change'].includes(row.field) ||
+        row.field in (state.value?.rates ?? {}) ||
+        row.cells.some(
+          (cell) => cell.overridden || (cell.theirs !== null && cell.theirs !== mine.value[row.field]),
+        ),
+    )
+})
+
+type Cell = Docs['LineDoc']
+function own(field: string): string {
+  const value = mine.value[field]
+  if (typeof value !== 'number') return ['concessions', 'market_change'].includes(field) ? '' : DASH
+  return field === 'year_built' ? String(value) : number(value)
+}
+/** The comp less the subject, in the feature's unit; days for market change. */
+function difference(cell: Cell): string {
+  if (cell.field === 'market_change') return `${number(cell.theirs)} days`
+  const value = mine.value[cell.field]
+  if (cell.field === 'concessions' || cell.theirs === null || typeof value !== 'number') return ''
+  return cell.theirs === value ? 'alike' : signed(cell.theirs - value)
+}
+
+const faulty = ref('')
+async function typeRate(field: string, event: Event) {
+  const given = typedNumber((event.target as HTMLInputElement).value)
+  const held =
+    field === 'market_change' ? price.value?.market_change.pct_per_month : rates.value[field]?.dollars
+  if (given !== null && Math.abs(given - (held ?? 0)) < 0.005) return
+  faulty.value = (await send({ change: 'set_rate', field, value: Number.isNaN(given) ? 1e12 : given }))
+    ? ''
+    : field
+}
+const backRate = (field: string) => send({ change: 'set_rate', field, value: null })
+async function typeCell(listing: string, field: string, event: Event) {
+  const input = event.target as HTMLInputElement
+  const given = typedNumber(input.value)
+  const ok = await send({
+    change: 'set_cell',
+    listing_id: listing,
+    field,
+    amount: Number.isNaN(given) ? 1e12 : given,
+  })
+  faulty.value = ok ? '' : `${listing} ${field}`
+}
+const backCell = (listing: string, field: string) =>
+  send({ change: 'set_cell', listing_id: listing, field, amount: null })
+
+/** Length of the bar of evidence: full where the rate is five times its error, none where it is weak. */
+function strength(field: string): number {
+  const r = rates.value[field]
+  if (!r || !r.standard_error || r.source === 'house rule') return r?.source === 'typed' ? 0 : 6
+  return Math.round(Math.min(1, Math.abs(r.dollars) / (5 * r.standard_error)) * 52)
+}
+function evidence(field: string): string {
+  if (field === 'concessions') return ''
+  if (field === 'market_change') {
+    const m = price.value?.market_change
+    if (!m) return ''
+    return m.low === m.high ? 'typed' : `${m.sales} sales, ${m.low.toFixed(2)} to ${m.high.toFixed(2)}`
+  }
+  const r = rates.value[field]
+  if (!r) return ''
+  if (r.source === 'typed') return 'typed'
+  if (r.source === 'house rule') return 'house rule'
+  return `${number(r.sales)} sales, ± ${number(1.28 * r.standard_error, r.dollars < 100 ? 2 : 0)}${r.weak ? ', weak' : ''}`
+}
+const typedRate = (field: string) => field in (state.value?.rates ?? {})
+const shownRate = (field: string) =>
+  field === 'market_change'
+    ? (price.value?.market_change.pct_per_month ?? 0).toFixed(2)
+    : Math.abs(rates.value[field]?.dollars ?? 0) < 1000
+      ? perSqft(rates.value[field]?.dollars)
+      : number(rates.value[field]?.dollars)
+</script>
+
+<template>
+  <div class="box">
+    <table aria-label="Adjustment grid">
+      <thead>
+        <tr>
+          <th class="name">Adjusted to the subject</th>
+          <th class="num">Rate</th>
+          <th class="num cedar" :title="state?.address">Subject</th>
+          <th v-for="c in comps" :key="c.listing_id" class="num comp" :class="{ lit: lit === c.listing_id }">
+            <span class="address">{{ c.address || c.listing_id }}</span>
+            <span class="quiet small under"
+              >{{ shortDay(c.close_date) }} · {{ c.distance_miles.toFixed(2) }} mi</span
+            >
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr class="price">
+          <td class="name">Close price</td>
+          <td />
+          <td />
+          <td v-for="c in comps" :key="c.listing_id" class="num">{{ money(c.close_price) }}</td>
+        </tr>
+        <tr v-for="row in rows" :key="row.field">
+          <td class="name">
+            {{ row.label }}
+          </td>
+          <td class="num rate">
+            <template v-if="row.field !== 'concessions'">
+              <span class="typed" :class="{ cedar: typedRate(row.field) }">
+                <v-btn
+                  v-if="typedRate(row.field)"
+                  :icon="mdiUndoVariant"
+                  size="x-small"
+                  :aria-label="`Rate of ${row.label}: back to the evidence`"
+                  @click="backRate(row.field)"
+                />
+                <input
+                  :value="shownRate(row.field)"
+                  inputmode="decimal"
+                  :aria-label="`Rate of ${row.label}`"
+                  :aria-invalid="faulty === row.field"
+                  @change="typeRate(row.field, $event)"
+                  @keydown.enter="($event.target as HTMLInputElement).blur()"
+                />
+                <span class="quiet small unit">{{ row.field === 'market_change' ? '%/mo' : '$' }}</span>
+              </span>
+              <span
+                class="evidence"
+                :class="{ weak: rates[row.field]?.weak }"
+                :title="rates[row.field]?.says"
+              >
+                <i v-if="rates[row.field]" :style="{ width: `${strength(row.field)}px` }" />
+                {{ evidence(row.field) }}
+              </span>
+              <span v-if="faulty === row.field && refused" class="clay small fault" role="alert">{{
+                refused.message
+              }}</span>
+            </template>
+          </td>
+          <td class="num subject">{{ own(row.field) }}</td>
+          <td
+            v-for="(cell, i) in row.cells"
+            :key="comps[i]?.listing_id"
+            class="num cell"
+            :class="{ own: cell.overridden, lit: lit === comps[i]?.listing_id }"
+            :title="cell.formula"
+          >
+            <input
+              :value="cell.amount === null ? '' : signed(cell.amount)"
+              :placeholder="cell.amount === null ? 'unknown' : ''"
+              :aria-label="`${row.label}, ${comps[i]?.address || comps[i]?.listing_id}`"
+              :aria-invalid="faulty === `${comps[i]?.listing_id} ${row.field}`"
+              @change="typeCell(comps[i].listing_id, row.field, $event)"
+              @keydown.enter="($event.target as HTMLInputElement).blur()"
+            />
+            <span v-if="!cell.overridden" class="under quiet">{{ difference(cell) }}</span>
+            <button
+              v-if="cell.overridden"
+              type="button"
+              class="under link"
+              :title="`Back to ${signed(cell.computed)}`"
+              @click="backCell(comps[i].listing_id, row.field)"
+            >
+              {{ cell.computed === null ? 'back' : `not ${signed(cell.computed)}` }}
+            </button>
+          </td>
+        </tr>
+      </tbody>
+      <tfoot>
+        <tr>
+          <td class="name" colspan="3">Net · gross</td>
+          <td
+            v-for="(c, i) in comps"
+            :key="c.listing_id"
+            class="num small"
+            :title="grid[i]?.over_limits.join('; ')"
+          >
+            <span :class="{ over: grid[i]?.over_limits.length }">
+              {{ signedPct(c.net_pct) }} · {{ c.gross_pct.toFixed(1) }} %
+            </span>
+          </td>
+        </tr>
+        <tr class="total">
+          <td class="name" colspan="3">Adjusted price</td>
+          <td v-for="c in comps" :key="c.listing_id" class="num">
+            <b>{{ money(c.adjusted_price) }}</b>
+          </td>
+        </tr>
+        <tr>
+          <td class="name" colspan="3">Weight · likeness</td>
+          <td v-for="c in comps" :key="c.listing_id" class="num small quiet">
+            {{ (100 * c.weight).toFixed(1) }} % · {{ number(c.likeness) }}
+          </td>
+        </tr>
+      </tfoot>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.box {
+  overflow: auto;
+  max-height: calc(100vh - 268px);
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 6px;
+}
+table {
+  border-collapse: separate;
+  border-spacing: 0;
+  min-width: 100%;
+  font-size: 13px;
+}
+th,
+td {
+  padding: 3px 8px;
+  border-bottom: 1px solid rgba(var(--v-theme-line), 0.6);
+  background: rgb(var(--v-theme-surface));
+}
+thead th {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  font-weight: 600;
+  vertical-align: bottom;
+  text-align: left;
+}
+thead th.num {
+  text-align: right;
+}
+tfoot td {
+  position: sticky;
+  z-index: 2;
+}
+tfoot tr:nth-child(1) td {
+  bottom: 58px;
+}
+tfoot tr:nth-child(2) td {
+  bottom: 28px;
+}
+tfoot tr:nth-child(3) td {
+  bottom: 0;
+}
+.name {
+  position: sticky;
+  left: 0;
+  z-index: 3;
+  min-width: 112px;
+}
+.comp {
+  min-width: 84px;
+}
+.address {
+  display: block;
+  white-space: normal;
+}
+.rate {
+  min-width: 138px;
+}
+.subject {
+  background: rgba(var(--v-theme-cedar), 0.07);
+}
+.rate input,
+.cell input {
+  width: 70px;
+  text-align: right;
+  height: 24px;
+  border-radius: 4px;
+  border: 1px solid transparent;
+  padding: 0 4px;
+  color: inherit;
+}
+.rate input:hover,
+.cell input:hover,
+.rate input:focus,
+.cell input:focus {
+  border-color: rgb(var(--v-theme-line));
+}
+input[aria-invalid='true'] {
+  border-color: rgb(var(--v-theme-clay));
+}
+.typed {
+  display: inline-flex;
+  align-items: center;
+  justify-content: flex-end;
+}
+.unit {
+  width: 34px;
+  text-align: left;
+  padding-left: 4px;
+}
+.evidence {
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 6px;
+  font-size: 11px;
+  color: rgb(var(--v-theme-quiet));
+}
+.evidence i {
+  display: inline-block;
+  height: 4px;
+  border-radius: 2px;
+  background: rgb(var(--v-theme-rain));
+}
+.evidence.weak i {
+  background: rgb(var(--v-theme-lamp));
+}
+.fault {
+  display: block;
+  white-space: normal;
+  max-width: 200px;
+}
+.own input {
+  color: rgb(var(--v-theme-cedar));
+  font-weight: 600;
+}
+.under {
+  display: block;
+  font-size: 11px;
+  font-weight: 400;
+  margin-left: auto;
+}
+.lit {
+  background: rgba(var(--v-theme-lamp), 0.14);
+}
+.over {
+  background: rgba(var(--v-theme-lamp), 0.35);
+  padding: 1px 5px;
+  border-radius: 3px;
+}
+.total td {
+  border-top: 1.5px solid rgb(var(--v-theme-slate));
+}
+</style>
