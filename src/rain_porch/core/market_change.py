@@ -11,8 +11,8 @@ from .dates import DAYS_PER_MONTH
 
 KNOT_MONTHS = 3.0
 SEASON_COLUMNS = 4
-# a bend of 1 % in a quarter's growth is usual, seasons of 3 % are usual, growth of 2 % a quarter is usual
-_BEND_SD, _SEASON_SD, _SLOPE_SD = 0.01, 0.03, 0.02
+# a bend of 1 % in a quarter's growth is usual, seasons of 3 % are usual, growth of 5 % a quarter is possible
+_BEND_SD, _SEASON_SD, _SLOPE_SD = 0.01, 0.03, 0.05
 
 
 @dataclass(frozen=True)

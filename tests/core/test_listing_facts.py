@@ -1,0 +1,56 @@
+from __future__ import annotations
+
+import datetime as dt
+
+import numpy as np
+import pytest
+
+from rain_porch.core.listing_facts import days_on_market, differences, flags, price_per_sqft, share
+from tests.made import DAY, TODAY, market, sale, subject
+
+
+def test_price_per_square_foot_check_value():
+    assert price_per_sqft(412_500, 1875) == 220.0
+    assert price_per_sqft(412_500, None) is None and price_per_sqft(None, 1875) is None
+    assert share(406_000, 415_000) == pytest.approx(0.9783, abs=1e-4)
+
+
+def test_days_run_to_the_contract_never_to_the_closing():
+    rows = [
+        sale(30),  # 35 days from market to contract
+        sale(30, purchase_contract_date=None),
+        {**sale(), "status": "Active", "close_date": None, "purchase_contract_date": None,
+         "on_market_date": TODAY - dt.timedelta(days=12)},
+        {**sale(), "status": "Withdrawn", "close_date": None, "on_market_date": TODAY - dt.timedelta(days=90),
+         "off_market_date": TODAY - dt.timedelta(days=20)},
+        sale(30, on_market_date=None),
+    ]  # fmt: skip
+    columns = market(rows)
+    days = days_on_market(columns, columns.as_of(DAY), np.arange(5))
+    assert np.nan_to_num(days, nan=-1).tolist() == [35, -1, 12, 70, -1]
+
+
+def test_differences_are_said_in_words():
+    row = sale(living_area=2020.0, bathrooms_full=1.0, bathrooms_half=2.0, garage_spaces=0.0, year_built=2001.0,
+               lot_size_square_feet=12_000.0, pool_private_yn=1.0, architectural_style="Ranch")  # fmt: skip
+    said = differences(market([row]), 0, subject(architectural_style="Colonial", pool_private_yn=0.0))
+    assert said == (
+        "220 sq ft larger", "1 full bath fewer", "1 half bath more", "2 garage spaces fewer", "built 16 years later",
+        "lot 4,000 sq ft larger", "a pool", "ranch",
+    )  # fmt: skip
+    assert differences(market([sale()]), 0, subject()) == ()
+    assert differences(market([sale(living_area=None)]), 0, subject()) == ()
+
+
+def test_flags_name_the_record_that_caused_them():
+    rows = [
+        sale(400, 310_000.0, home=1),
+        sale(100, 420_000.0, home=1, concessions_amount=5000.0),
+        sale(50, new_construction=True, distressed=True),
+    ]
+    columns = market(rows)
+    view = columns.as_of(DAY)
+    bought = (TODAY - dt.timedelta(days=400)).isoformat()
+    assert flags(columns, view, 1) == (f"quick resale: 310,000 on {bought}", "concessions 5,000")
+    assert flags(columns, view, 2) == ("new construction", "distressed sale")
+    assert flags(columns, view, 0) == ()

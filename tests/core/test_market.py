@@ -1,0 +1,231 @@
+"""Market statistics: a slow twin that walks every home and day, the identities of the books, and check values."""
+
+from __future__ import annotations
+
+import datetime as dt
+import statistics
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from rain_porch.core import market as mk
+from rain_porch.core.conditions import condition_mask, read_condition
+from rain_porch.core.errors import BadInput
+from tests.made import DAY, TODAY, market, sale
+
+START = TODAY - dt.timedelta(days=500)
+
+
+def crowd(seed: int, n: int = 90) -> list[dict[str, Any]]:
+    """Listings in every state, some of them relistings of one home, with dates that may be missing."""
+    rng = np.random.default_rng(seed)
+    rows: list[dict[str, Any]] = []
+    for i in range(n):
+        start = START + dt.timedelta(days=int(rng.integers(0, 480)))
+        row: dict[str, Any] = {
+            "on_market_date": start, "list_price": float(rng.integers(200, 600)) * 1000, "home": int(rng.integers(0, 70)),
+            "living_area": float(rng.integers(900, 2600)), "key": f"L{i}",
+        }  # fmt: skip
+        row["original_list_price"] = row["list_price"] + float(rng.integers(-2, 6)) * 1000
+        contract = start + dt.timedelta(days=int(rng.integers(1, 90)))
+        close = contract + dt.timedelta(days=int(rng.integers(10, 60)))
+        fate = rng.random()
+        if fate < 0.5 and close <= TODAY:
+            row |= {"status": "Closed", "close_date": close, "close_price": row["list_price"] * 0.98}
+            row["purchase_contract_date"] = contract if rng.random() < 0.9 else None
+        elif fate < 0.7 and contract <= TODAY:
+            row |= {"status": "Expired", "off_market_date": contract}
+        elif fate < 0.85 and contract <= TODAY:
+            row |= {"status": "Pending", "purchase_contract_date": contract}
+        else:
+            row["status"] = "Active"
+        rows.append(row)
+    return rows
+
+
+def iso(day: dt.date | None) -> dt.date | None:
+    return day
+
+
+def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
+    """The same figures, one home and one condition at a time."""
+    def inside(d: dt.date | None) -> bool:
+        return d is not None and span.start <= d <= min(span.end, TODAY)
+
+    end = min(span.end, TODAY)
+    closed = [r for r in rows if r["status"] == "Closed" and inside(r["close_date"])]
+    contracts = [
+        r for r in rows
+        if r["status"] in ("Closed", "Pending") and inside(r.get("purchase_contract_date") or r.get("close_date"))
+    ]  # fmt: skip
+    fresh = 0
+    for r in rows:
+        if not inside(r["on_market_date"]):
+            continue
+        # the listing of the same home just before this one; ties in the start go by the order of the records
+        earlier = [
+            (x["on_market_date"], i, x) for i, x in enumerate(rows)
+            if x["home"] == r["home"] and x is not r and (x["on_market_date"], i) < (r["on_market_date"], rows.index(r))
+        ]  # fmt: skip
+        last = max(earlier, key=lambda e: e[:2])[2] if earlier else None
+        back = (
+            last is not None and last["status"] == "Expired"
+            and 0 <= (r["on_market_date"] - last["off_market_date"]).days < 90
+        )  # fmt: skip
+        fresh += not back
+
+    def over(r: dict[str, Any]) -> bool:
+        dates = [r.get("purchase_contract_date"), r.get("close_date"), r.get("off_market_date")]
+        return any(d is not None and d <= end for d in dates)
+
+    for_sale = [r for r in rows if r["on_market_date"] <= end and not over(r)]
+    under = [
+        r for r in rows
+        if r["status"] in ("Closed", "Pending") and (c := r.get("purchase_contract_date")) is not None and c <= end
+        and not (r.get("close_date") is not None and r["close_date"] <= end)
+    ]  # fmt: skip
+    prices = [r["close_price"] for r in closed]
+    return {
+        "closings": len(closed),
+        "volume": sum(prices),
+        "contracts": len(contracts),
+        "new_listings": fresh,
+        "for_sale": len(for_sale),
+        "under_contract": len(under),
+        "failed": sum(r["status"] == "Expired" and inside(r["off_market_date"]) for r in rows),
+        "median_price": statistics.median(prices) if prices else None,
+        "mean_price": statistics.fmean(prices) if prices else None,
+        "share_with_price_cut": statistics.fmean(r["list_price"] < r["original_list_price"] for r in for_sale) if for_sale else None,
+        "median_days": statistics.median(days) if (days := [
+            (r["purchase_contract_date"] - r["on_market_date"]).days for r in closed if r["purchase_contract_date"]
+        ]) else None,
+    }  # fmt: skip
+
+
+def run(rows: list[dict[str, Any]], spans: list[mk.Period], measures: list[str] | None = None) -> list[mk.Point]:
+    columns = market(rows)
+    return mk.series(mk.Market(columns, np.arange(len(columns)), DAY), measures or list(mk.MEASURES), spans)
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.integers(0, 10_000), st.sampled_from(["month", "quarter", "year"]))
+def test_every_measure_agrees_with_the_slow_twin(seed, by):
+    rows = crowd(seed)
+    spans = mk.periods(by, START, TODAY, TODAY)
+    for point in run(rows, spans):
+        for name, wanted in slow(rows, point.period).items():
+            got = point.values[name].value
+            assert got is None if wanted is None else got == pytest.approx(wanted), (name, point.period.name)
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.integers(0, 10_000))
+def test_the_book_of_homes_for_sale_balances(seed):
+    """For sale at the end = before + all that came on − contracts (or closings without one) − failed."""
+    rows = crowd(seed)
+    spans = mk.periods("month", START, TODAY, TODAY)
+    points = run(rows, spans, ["for_sale", "contracts", "failed"])
+    for before, now in zip(points, points[1:], strict=False):
+        span = now.period
+        came = sum(span.start <= r["on_market_date"] <= min(span.end, TODAY) for r in rows)
+        left = now.values["contracts"].value + now.values["failed"].value
+        assert now.values["for_sale"].value == before.values["for_sale"].value + came - left
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.integers(0, 10_000))
+def test_groups_by_size_add_up_to_the_whole(seed):
+    columns = market(crowd(seed))
+    spans = mk.periods("quarter", START, TODAY, TODAY)
+    counts = ["closings", "for_sale", "failed", "contracts", "under_contract", "volume"]
+    small = condition_mask(read_condition("living_area < 1500"), columns)
+    parts = [mk.series(mk.Market(columns, np.flatnonzero(m), DAY), counts, spans) for m in (small, ~small)]
+    whole = mk.series(mk.Market(columns, np.arange(len(columns)), DAY), counts, spans)
+    for w, a, b in zip(whole, *parts, strict=True):
+        for name in counts:
+            assert w.values[name].value == pytest.approx(a.values[name].value + b.values[name].value)
+
+
+def test_months_without_closings_stay_on_the_axis_and_the_unfinished_one_is_marked():
+    points = run([sale(200), sale(3)], mk.periods("month", START, TODAY + dt.timedelta(days=9), TODAY), ["closings", "median_price"])
+    assert [p.period.name for p in points][:2] == ["2024-02", "2024-03"]
+    assert points[0].values["median_price"] == mk.Value(None, 0)
+    assert not points[-1].period.finished and points[-1].values["closings"].n == 0
+    assert all(p.period.finished for p in points[:-1])
+
+
+def test_year_to_date_compares_the_same_days_and_29_february_counts_with_the_28th():
+    spans = mk.periods("ytd", dt.date(2022, 1, 1), dt.date(2024, 2, 29), dt.date(2024, 3, 1))
+    assert [(s.start.isoformat(), s.end.isoformat()) for s in spans] == [
+        ("2022-01-01", "2022-02-28"), ("2023-01-01", "2023-02-28"), ("2024-01-01", "2024-02-29"),
+    ]  # fmt: skip
+
+
+def test_leases_and_family_sales_never_count_and_deeds_only_when_asked():
+    rows = [sale(10), sale(10, lease=True), sale(10, not_arms_length=True), sale(10, deed=True)]
+    columns = market(rows)
+    spans = mk.periods("year", TODAY, TODAY, TODAY)
+    plain = mk.series(mk.Market(columns, np.arange(4), DAY), ["closings"], spans)
+    with_deeds = mk.series(mk.Market(columns, np.arange(4), DAY, deeds=True), ["closings"], spans)
+    assert (plain[0].values["closings"].n, with_deeds[0].values["closings"].n) == (1, 2)
+
+
+def test_check_values_of_change_and_absorption():
+    assert mk.change_pct(45, 50) == pytest.approx(-10.0)
+    assert mk.change_pct(45, 0) is None and mk.change_pct(None, 50) is None
+    rows = [sale(1 + 7 * i) for i in range(24)] + [
+        {**sale(100), "status": "Active", "close_date": None, "purchase_contract_date": None} for _ in range(20)
+    ]  # fmt: skip
+    half = mk.Period("half", TODAY - dt.timedelta(days=182), TODAY, True)
+    point = run(rows, [half], ["absorption", "for_sale", "months_of_supply"])[0]
+    assert point.values["absorption"].value == pytest.approx(4.0, abs=0.02)
+    assert point.values["for_sale"].value / point.values["absorption"].value == pytest.approx(5.0, abs=0.02)
+    assert point.values["months_of_supply"].value == pytest.approx(10.0)
+
+
+@pytest.mark.parametrize(
+    ("call", "field"),
+    [
+        (lambda: mk.periods("week", START, TODAY, TODAY), "by"),
+        (lambda: mk.periods("month", TODAY, START, TODAY), "from"),
+        (lambda: run([sale()], mk.periods("year", TODAY, TODAY, TODAY), ["happiness"]), "measure"),
+        (lambda: read_condition("living_area"), "where"),
+        (lambda: read_condition("list_agent_full_name = x"), "where"),
+        (lambda: condition_mask(read_condition("living_area > big"), market([sale()])), "where"),
+        (lambda: condition_mask(read_condition("living_area like 2"), market([sale()])), "where"),
+        (lambda: condition_mask(read_condition("city < 2"), market([sale()])), "where"),
+    ],
+)
+def test_questions_that_make_no_sense_are_refused(call, field):
+    with pytest.raises(BadInput) as error:
+        call()
+    assert error.value.field == field
+
+
+@pytest.mark.parametrize(
+    ("text", "rows"),
+    [
+        ("living_area >= 1800", [0, 1]),
+        ("LivingArea < 1,800", [2]),
+        ("bedrooms_total in 3, 4", [0, 2]),
+        ("bedrooms_total != 3", [1, 2]),
+        ("city = ALDER", [0]),
+        ("city != alder", [1]),
+        ("city in (alder, birch)", [0, 1]),
+        ("city like b%", [1]),
+        ("home_kind = attached", [2]),
+        ("pool_private_yn = yes", [1]),
+    ],
+)
+def test_conditions_choose_rows_and_the_unknown_never_fits(text, rows):
+    columns = market(
+        [
+            sale(living_area=1800.0, bedrooms_total=3.0, city="Alder", pool_private_yn=0.0),
+            sale(living_area=2500.0, bedrooms_total=2.0, city="Birch", pool_private_yn=1.0),
+            sale(living_area=1200.0, bedrooms_total=4.0, home_kind="attached"),
+        ]
+    )
+    assert np.flatnonzero(condition_mask(read_condition(text), columns)).tolist() == rows

@@ -1,0 +1,80 @@
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from hypothesis.extra.numpy import arrays
+
+from rain_porch.core.grid import Adjusted
+from rain_porch.core.worth import brackets, comp_weights, indicated, methods, value_range, with_set_weights
+from tests.made import subject
+
+
+def comp(price: float, adjusted: float) -> Adjusted:
+    return Adjusted("C", price, (), adjusted, adjusted - price, abs(adjusted - price))
+
+
+@given(
+    arrays(float, 6, elements=st.floats(0, 100)),
+    arrays(float, 6, elements=st.floats(0, 2000)),
+    arrays(float, 6, elements=st.floats(0, 200)),
+)
+def test_weights_sum_to_one_and_are_never_negative(like, days, gross):
+    w = comp_weights(like, days, gross)
+    assert w.sum() == pytest.approx(1) and (w >= 0).all()
+
+
+def test_the_more_alike_newer_and_less_adjusted_comp_weighs_more():
+    base = comp_weights(np.array([80.0, 90.0]), np.array([90.0, 90.0]), np.array([10.0, 10.0]))
+    newer = comp_weights(np.array([80.0, 80.0]), np.array([200.0, 20.0]), np.array([10.0, 10.0]))
+    calmer = comp_weights(np.array([80.0, 80.0]), np.array([90.0, 90.0]), np.array([30.0, 3.0]))
+    for w in (base, newer, calmer):
+        assert w[1] > w[0]
+
+
+def test_a_weight_set_by_hand_holds_and_the_rest_rescale():
+    w = with_set_weights(np.array([0.5, 0.3, 0.2]), {0: 0.2})
+    assert w == pytest.approx([0.2, 0.48, 0.32])
+    assert with_set_weights(np.array([0.5, 0.5]), {0: 3.0, 1: 1.0}).sum() == pytest.approx(1)
+
+
+def test_indicated_value_is_the_weighted_mean():
+    value = indicated([comp(1, 400_000), comp(1, 420_000)], np.array([0.25, 0.75]))
+    assert value == pytest.approx(415_000)
+
+
+def test_price_per_square_foot_check_value():
+    ways = {m.name: m for m in methods(subject(living_area=1875.0), [], np.zeros(0), [228.40], None, 0)}
+    assert ways["mean_price_per_sqft"].value == pytest.approx(428_250)
+    assert "228.40 × 1,875 sq ft = 428,250" in ways["mean_price_per_sqft"].formula
+
+
+def test_every_way_writes_its_formula_with_its_figures():
+    adjusted = [comp(400_000, 410_000), comp(420_000, 415_000)]
+    ways = methods(subject(tax_assessed_value=377_000.0), adjusted, np.array([0.4, 0.6]), [220.0, 230.0], 405_000.0, 40)
+    names = [m.name for m in ways]
+    assert names == [
+        "adjusted_comps", "mean_price_per_sqft", "median_price_per_sqft", "low_price_per_sqft", "high_price_per_sqft",
+        "model", "assessed_value",
+    ]  # fmt: skip
+    assert ways[0].formula == "40.0 % × 410,000 + 60.0 % × 415,000 = 413,000"
+    assert all(m.formula for m in ways)
+
+
+@given(st.floats(50_000, 5e6), st.floats(0.02, 1.0))
+def test_the_range_holds_the_value_and_says_that_it_is_unmeasured(value, half):
+    band = value_range(value, half)
+    assert band.low - 50 <= value <= band.high + 50
+    assert band.coverage == 0.8 and not band.measured
+
+
+def test_brackets_say_where_the_subject_does_not_lie_between_the_comps():
+    facts = [{"living_area": 1900.0, "year_built": 1990.0}, {"living_area": 2100.0, "year_built": 1970.0}]
+    told = " ".join(brackets(subject(), facts, [comp(4e5, 4e5), comp(4e5, 4.1e5)], 4.05e5))
+    assert "2 sold comps" in told and "below that of every comp (1,900–2,100)" in told
+    assert "year built" not in told
+    wider = [comp(4e5, 3.5e5), comp(4.05e5, 4.1e5), comp(4.1e5, 4.6e5)]
+    same = [{"living_area": v, "year_built": v / 1.0} for v in (1700.0, 1800.0, 2000.0)]
+    told = brackets(subject(), same, wider, 5e5)
+    assert any("further apart" in t for t in told) and any("outside the adjusted comps" in t for t in told)
