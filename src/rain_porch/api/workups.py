@@ -130,6 +130,7 @@ class LineDoc(BaseModel):
     amount: float | None
     computed: float | None
     theirs: float | None
+    mine: float | None
     formula: str
     overridden: bool
 
@@ -231,7 +232,7 @@ def worth(porch: Porch, workup_id: int) -> WorthDoc:
             listing_id=a.listing_id,
             lines=[
                 LineDoc(
-                    field=x.field, label=label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs,
+                    field=x.field, label=label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs, mine=x.mine,
                     formula=x.formula, overridden=x.overridden,
                 )
                 for x in a.lines

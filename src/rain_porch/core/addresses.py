@@ -58,6 +58,12 @@ def key(address: str | None, unit: str | None, city: str | None, postal_code: st
     return " ".join(parts) + ("|" + place if place else "")
 
 
+def unfinished(word: str) -> list[str]:
+    """The folded words that a word not typed to its end may become: "la" → ln; "no" → n."""
+    whole = {**_DIRECTIONS, **_TYPES}
+    return sorted({short for long, short in whole.items() if long.startswith(word)})
+
+
 def one_slip(a: str, b: str) -> bool:
     """Whether one letter dropped, added, changed or swapped with its neighbour turns a into b."""
     if a == b:

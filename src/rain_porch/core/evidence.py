@@ -17,6 +17,7 @@ from .dates import NO_DAY
 from .features import BY_NAME, FEATURES, LAND_FEATURES, Feature, matrix, transformed
 from .homes import Subject
 from .listing_facts import recent_sale_rows
+from .location import Surface
 from .market_change import MarketChange, TimeBasis, basis_for, read_change
 from .place import near_miles
 from .regression import Fit, robust_fit, weighted_quantile
@@ -55,6 +56,7 @@ class Evidence:
     half_width: float
     n_local: int
     n_wide: int
+    surface: Surface | None = None
 
 
 @dataclass(frozen=True)
@@ -209,8 +211,8 @@ def evidence(
     level = float(np.average(left[near], weights=closest[near]))
     model = float(np.exp(level + subject_vector(wide, subject) @ local.coef))
     spread = weighted_quantile(np.abs(local.residuals), w, 0.8)
-    # comps carry their own noise on top of the fit's: seen on past sales, about two fifths more
-    thin = 1.4 + 3.0 / max(1.0, float(w.sum() ** 2 / (w**2).sum()))
+    # comps carry their own noise on top of the fit's: seen on past sales, about a fifth more
+    thin = 1.2 + 3.0 / max(1.0, float(w.sum() ** 2 / (w**2).sum()))
     change = read_change(
         wide.basis, gamma[: wide.basis.knots], wide.cov_time, window_days, len(wide.rows),
         float(view.day - wide.days.min()),
@@ -229,7 +231,16 @@ def evidence(
         )
         for j, f in enumerate(wide.features)
     }
-    return Evidence(rates, change, model, max(spread, 0.02) * thin, len(pick), len(wide.rows))
+    recent = 0.5 ** ((view.day - wide.days[pick]) / (2 * 365))
+    rows = wide.rows[pick]
+    surface = Surface(rows, columns.lats[rows], columns.lons[rows], left, recent, float(np.median(left)))
+    return Evidence(rates, change, model, max(spread, 0.02) * thin, len(pick), len(wide.rows), surface)
+
+
+def location_rate(worth: float, n: int) -> Rate:
+    """Dollars for one percent by which a spot is worth more or less."""
+    return Rate("location", worth / 100, 0.0, n, "local sales", False, None,
+                "What sales around each home brought beyond their features.")  # fmt: skip
 
 
 def _rate(

@@ -35,6 +35,7 @@ class Field:
     weight     weight in likeness
     adjusted   has a line in the grid
     private    never reaches a client's paper
+    stored     a column of the records; else worked out when it is needed
     """
 
     name: str
@@ -55,6 +56,7 @@ class Field:
     shown: bool = False
     parcel: bool = False
     private: bool = False
+    stored: bool = True
 
     @property
     def numeric(self) -> bool:
@@ -71,7 +73,7 @@ N, M, Y, D, B, W, T = (
     Kind.TEXT,
 )
 
-FIELDS: tuple[Field, ...] = (
+CATALOGUE: tuple[Field, ...] = (
     # what it is
     Field("listing_id", "ListingId", "Listing number", T, group="record", searched=False),
     Field("parcel_number", "ParcelNumber", "Parcel number", T, group="record", parcel=True),
@@ -85,6 +87,7 @@ FIELDS: tuple[Field, ...] = (
     Field("city", "City", "City", W, group="place", parcel=True),
     Field("postal_code", "PostalCode", "Postal code", W, group="place", parcel=True),
     Field("subdivision_name", "SubdivisionName", "Subdivision", W, group="place", weight=0.6, parcel=True),
+    Field("location", "Location", "Location", N, "%", "place", adjusted=True, searched=False, stored=False),
     Field("latitude", "Latitude", "Latitude", N, "°", "place", searched=False, low=-90, high=90, parcel=True),
     Field("longitude", "Longitude", "Longitude", N, "°", "place", searched=False, low=-180, high=180, parcel=True),
     # when
@@ -156,10 +159,12 @@ FIELDS: tuple[Field, ...] = (
     Field("list_office_name", "ListOfficeName", "Listing office", T, group="words", private=True, searched=False),
 )  # fmt: skip
 
-BY_NAME: dict[str, Field] = {f.name: f for f in FIELDS}
+FIELDS: tuple[Field, ...] = tuple(f for f in CATALOGUE if f.stored)
+
+BY_NAME: dict[str, Field] = {f.name: f for f in CATALOGUE}
 BY_RESO: dict[str, Field] = {f.reso.lower(): f for f in FIELDS}
 
-ADJUSTED: tuple[str, ...] = tuple(f.name for f in FIELDS if f.adjusted and f.name != "concessions_amount")
+ADJUSTED: tuple[str, ...] = tuple(f.name for f in CATALOGUE if f.adjusted and f.name != "concessions_amount")
 PARCEL: tuple[Field, ...] = tuple(f for f in FIELDS if f.parcel)
 HOME_FACTS: tuple[str, ...] = tuple(f.name for f in FIELDS if f.group == "home")
 PRIVATE: frozenset[str] = frozenset(f.name for f in FIELDS if f.private)

@@ -17,7 +17,7 @@ from .dates import NO_DAY
 from .fields import FIELDS, Field
 from .homes import Subject
 
-DISTANCE_TOLERANCE_MILES, DISTANCE_WEIGHT = 2.0, 2.0
+DISTANCE_TOLERANCE_MILES, DISTANCE_WEIGHT = 1.0, 4.0
 AGE_TOLERANCE_DAYS, AGE_WEIGHT = 730.0, 1.0
 
 

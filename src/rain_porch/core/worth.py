@@ -13,7 +13,7 @@ from .homes import Subject
 from .money import dollars, half_up
 from .summary import summarise
 
-WEIGHT_FORMULA = "likeness² × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 15)²), scaled to add up to 1"
+WEIGHT_FORMULA = "likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 15)²), scaled to add up to 1"
 
 
 @dataclass(frozen=True)
@@ -38,7 +38,7 @@ class Range:
 
 def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats) -> Floats:
     """Weights by WEIGHT_FORMULA; they sum to 1. Shape (n,)."""
-    raw = (likeness / 100) ** 2 * 0.5 ** (days / 365) / (1 + (gross_pct / 15) ** 2)
+    raw = (likeness / 100) ** 4 * 0.5 ** (days / 365) / (1 + (gross_pct / 15) ** 2)
     raw = np.maximum(raw, 1e-9)
     return np.asarray(raw / raw.sum())
 

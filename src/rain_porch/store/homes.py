@@ -84,10 +84,14 @@ def search_address(db: sqlite3.Connection, text: str, limit: int = 12) -> list[H
         return []
     exact = [f'"{p}"' for p in parts]
     return (
-        _match(db, " ".join(exact), limit)
-        or _match(db, " ".join([*exact[:-1], f"{exact[-1]} *"]), limit)
-        or _match(db, " ".join(_with_slips(db, p) for p in parts), limit)
+        _match(db, " AND ".join(exact), limit)
+        or _match(db, " AND ".join([*exact[:-1], _unfinished(parts[-1])]), limit)
+        or _match(db, " AND ".join(_with_slips(db, p) for p in parts), limit)
     )
+
+
+def _unfinished(word: str) -> str:
+    return "(" + " OR ".join([f'"{word}" *', *(f'"{w}"' for w in addresses.unfinished(word))]) + ")"
 
 
 def nearest_addresses(db: sqlite3.Connection, text: str, limit: int = 5) -> list[Hit]:

@@ -12,9 +12,9 @@ from ..core import search as sr
 from ..core.columns import RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import NotEnough
-from ..core.evidence import Evidence, Rate, evidence, house_rate
+from ..core.evidence import Evidence, Rate, evidence, house_rate, location_rate
 from ..core.features import BY_NAME as FEATURES
-from ..core.fields import ADJUSTED, BY_NAME, FIELDS
+from ..core.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS
 from ..core.grid import Adjusted, Comp, adjust
 from ..core.homes import Candidate, Subject
 from ..core.likeness import days_since, likeness
@@ -164,15 +164,17 @@ def price(
     if "market_change" in decided.rates:
         typed = decided.rates["market_change"]
         change = replace(change, pct_per_month=typed, low=typed, high=typed)
-    units = {f.name: f.unit for f in FIELDS}
+    units = {f.name: f.unit for f in CATALOGUE}
+    facts = [_comp_facts(setting, found, c) for c in sold]
+    here = replace(setting.subject, facts={**setting.subject.facts, "location": 0.0})
     adjusted = [
         adjust(
-            setting.subject,
+            here,
             Comp(
                 c.listing_id,
                 float(c.price or 0),
                 float(age),
-                {k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))},
+                own,
                 _known(columns.numbers["concessions_amount"][c.row]),
                 decided.cells.get(c.listing_id, {}),
             ),
@@ -180,7 +182,7 @@ def price(
             change.pct_per_month,
             units,
         )
-        for c, age in zip(sold, ages, strict=True)
+        for c, age, own in zip(sold, ages, facts, strict=True)
     ]
     if not sold:
         warnings.append("No comps are kept yet: keep some sales to see an indicated value.")
@@ -192,12 +194,22 @@ def price(
     value = indicated(adjusted, weights)
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
     ways = methods(setting.subject, adjusted, weights, per_sqft, found.model_value, found.n_local)
-    facts = [{k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))} for c in sold]
     warnings += brackets(setting.subject, facts, adjusted, value)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value, value_range(value, found.half_width),
         ways, warnings, found.n_local,
     )  # fmt: skip
+
+
+def _comp_facts(setting: Setting, found: Evidence, c: Candidate) -> dict[str, float]:
+    """The comp's numbers, with its location in percent against the subject's spot."""
+    out = {k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))}
+    if found.surface is not None:
+        s, columns = setting.subject, setting.columns
+        mine = found.surface.log_worth(s.latitude, s.longitude)
+        theirs = found.surface.log_worth(float(columns.lats[c.row]), float(columns.lons[c.row]), c.row)
+        out["location"] = round(100 * (float(np.exp(theirs - mine)) - 1), 2)
+    return out
 
 
 def _price_day(columns: Columns, c: Candidate) -> int:
@@ -211,7 +223,10 @@ def rates_for(subject: Subject, found: Evidence, comps: Sequence[Candidate]) -> 
     land = subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE)
     out: dict[str, Rate] = {}
     for name in ADJUSTED:
-        if name in found.rates:
+        if name == "location":
+            if found.surface is not None:
+                out[name] = location_rate(worth, found.n_local)
+        elif name in found.rates:
             out[name] = found.rates[name]
         elif not (land and name != "lot_size_square_feet") and _differs(subject, name, comps):
             level = subject.number(name)

@@ -26,7 +26,7 @@ const rows = computed(() => {
         ['concessions', 'market_change'].includes(row.field) ||
         row.field in (state.value?.rates ?? {}) ||
         row.cells.some(
-          (cell) => cell.overridden || (cell.theirs !== null && cell.theirs !== mine.value[row.field]),
+          (cell) => cell.overridden || (cell.theirs !== null && cell.theirs !== cell.mine),
         ),
     )
 })
@@ -34,15 +34,15 @@ const rows = computed(() => {
 type Cell = Docs['LineDoc']
 function own(field: string): string {
   const value = mine.value[field]
-  if (typeof value !== 'number') return ['concessions', 'market_change'].includes(field) ? '' : DASH
+  if (typeof value !== 'number') return ['concessions', 'market_change', 'location'].includes(field) ? '' : DASH
   return field === 'year_built' ? String(value) : number(value)
 }
 /** The comp less the subject, in the feature's unit; days for market change. */
 function difference(cell: Cell): string {
   if (cell.field === 'market_change') return `${number(cell.theirs)} days`
-  const value = mine.value[cell.field]
-  if (cell.field === 'concessions' || cell.theirs === null || typeof value !== 'number') return ''
-  return cell.theirs === value ? 'alike' : signed(cell.theirs - value)
+  if (cell.field === 'concessions' || cell.theirs === null || cell.mine === null) return ''
+  if (cell.field === 'location') return signedPct(cell.theirs)
+  return cell.theirs === cell.mine ? 'alike' : signed(cell.theirs - cell.mine)
 }
 
 const faulty = ref('')
@@ -86,6 +86,7 @@ function evidence(field: string): string {
   const r = rates.value[field]
   if (!r) return ''
   if (r.source === 'typed') return 'typed'
+  if (field === 'location') return `${number(r.sales)} sales`
   if (r.source === 'house rule') return 'house rule'
   return `${number(r.sales)} sales, ± ${number(1.28 * r.standard_error, r.dollars < 100 ? 2 : 0)}${r.weak ? ', weak' : ''}`
 }
@@ -143,7 +144,7 @@ const shownRate = (field: string) =>
                   @change="typeRate(row.field, $event)"
                   @keydown.enter="($event.target as HTMLInputElement).blur()"
                 />
-                <span class="quiet small unit">{{ row.field === 'market_change' ? '%/mo' : '$' }}</span>
+                <span class="quiet small unit">{{ row.field === 'market_change' ? '%/mo' : row.field === 'location' ? '$/%' : '$' }}</span>
               </span>
               <span
                 class="evidence"

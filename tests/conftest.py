@@ -1,0 +1,73 @@
+"""What several tests stand on: the demo town, made once a run, and folders with a copy of its records."""
+
+from __future__ import annotations
+
+import datetime as dt
+import shutil
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from hypothesis import settings
+
+from rain_porch.demo.town import prepare_demo
+from rain_porch.records.importing import ImportResult, import_file
+from rain_porch.workups.records import Records
+from rain_porch.workups.workups import Workups
+
+NOW = dt.datetime(2026, 11, 2, 19, 30)
+# machines are shared and noisy: how long one example takes is no fault of the code
+settings.register_profile("calm", deadline=None, derandomize=True)
+settings.load_profile("calm")
+
+
+@pytest.fixture(scope="session")
+def demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The demo town's folder. Read only: tests that write take `town`."""
+    folder = tmp_path_factory.mktemp("demo")
+    prepare_demo(folder)
+    return folder
+
+
+@pytest.fixture
+def town(demo: Path, tmp_path: Path) -> Path:
+    """A folder of its own with the demo's records."""
+    folder = tmp_path / "town"
+    folder.mkdir()
+    shutil.copy(demo / "records.db", folder / "records.db")
+    return folder
+
+
+@pytest.fixture(scope="session")
+def demo_records(demo: Path) -> Iterator[Records]:
+    records = Records(demo, today=lambda: NOW.date())
+    yield records
+    records.close()
+
+
+@pytest.fixture
+def workups(town: Path) -> Iterator[Workups]:
+    records = Records(town, today=lambda: NOW.date())
+    with Workups(records, now=lambda: NOW) as held:
+        yield held
+    records.close()
+
+
+@pytest.fixture
+def records(tmp_path: Path) -> Iterator[Records]:
+    """Empty records."""
+    held = Records(tmp_path / "porch", today=lambda: NOW.date())
+    yield held
+    held.close()
+
+
+@pytest.fixture
+def bring(records: Records, tmp_path: Path) -> Callable[..., ImportResult]:
+    """Import text as a file into the empty records."""
+
+    def bring_in(text: str | bytes, name: str = "file.csv", **options) -> ImportResult:
+        path = tmp_path / name
+        path.write_bytes(text if isinstance(text, bytes) else text.encode())
+        return import_file(records.db, path, folder=records.folder, now=NOW, **options)
+
+    return bring_in

@@ -1,0 +1,132 @@
+from __future__ import annotations
+
+import json
+import sqlite3
+
+import pytest
+
+from rain_porch.core.errors import NotFound, OutOfDate, Refused
+from rain_porch.core.fields import FIELDS, PARCEL
+from rain_porch.records.layouts import LAYOUTS
+from rain_porch.store import areas, db, homes, workups
+
+
+def test_the_schema_has_just_the_catalogues_columns(records):
+    kept = {"row_id", "suspect", "source_id", "first_import", "last_import"}
+    for layout in LAYOUTS.values():
+        held = {r["name"] for r in records.db.execute(f"PRAGMA table_info({layout.table})")} - kept
+        matched = {"listing_id"} if layout.kind == "transfers" else set()  # the closing that a transfer belongs to
+        assert held - matched == {*layout.columns, layout.key_column} - matched, layout.kind
+    assert {f.name for f in PARCEL} <= {f.name for f in FIELDS}
+
+
+def test_migrations_run_once_and_a_newer_database_is_refused(tmp_path):
+    first = db.open_database(tmp_path, db.PORCH)
+    version = first.execute("PRAGMA user_version").fetchone()[0]
+    assert version >= 1
+    first.close()
+    again = db.open_database(tmp_path, db.PORCH)
+    assert again.execute("PRAGMA user_version").fetchone()[0] == version
+    again.execute(f"PRAGMA user_version = {version + 1}")
+    again.close()
+    with pytest.raises(Refused, match="newer version"):
+        db.open_database(tmp_path, db.PORCH)
+
+
+def test_blocks_nest_and_an_inner_one_fails_alone(tmp_path):
+    held = db.connect(tmp_path / "x.db")
+    held.execute("CREATE TABLE t (n INTEGER)")
+    with db.atomic(held):
+        held.execute("INSERT INTO t VALUES (1)")
+        with pytest.raises(ValueError, match="inner"), db.atomic(held):
+            held.execute("INSERT INTO t VALUES (2)")
+            raise ValueError("inner")
+        held.execute("INSERT INTO t VALUES (3)")
+    assert [r[0] for r in held.execute("SELECT n FROM t")] == [1, 3]
+    with pytest.raises(ValueError, match="outer"), db.atomic(held):
+        held.execute("DELETE FROM t")
+        raise ValueError("outer")
+    assert held.execute("SELECT count(*) FROM t").fetchone()[0] == 2
+
+
+def test_foreign_keys_hold(tmp_path):
+    held = db.open_database(tmp_path, db.PORCH)
+    with pytest.raises(sqlite3.IntegrityError):
+        workups.create(held, 99, "x", "{}", "begun", "2025-01-01")
+
+
+def test_revisions_save_undo_and_refuse_what_is_out_of_date(tmp_path):
+    held = db.open_database(tmp_path, db.PORCH)
+    n = workups.create(held, 1, "14 Ferry Lane", '{"a": 1}', "begun", "t0")
+    assert workups.save(held, 1, n, 1, "14 Ferry Lane", '{"a": 2}', "two", "t1") == 2
+    with pytest.raises(OutOfDate, match="revision 2"):
+        workups.save(held, 1, n, 1, "14 Ferry Lane", '{"a": 9}', "nine", "t2")
+    assert json.loads(workups.read(held, 1, n)["document"]) == {"a": 2}
+    assert workups.undo(held, 1, n, "t3") == "two"
+    assert json.loads(workups.read(held, 1, n)["document"]) == {"a": 1}
+    assert workups.undo(held, 1, n, "t4") is None
+    assert [h["what"] for h in workups.history(held, 1, n)] == ["begun"]
+    with pytest.raises(NotFound):
+        workups.read(held, 2, n)
+    workups.delete(held, 1, n)
+    with pytest.raises(NotFound):
+        workups.read(held, 1, n)
+    assert held.execute("SELECT count(*) FROM workup_revisions").fetchone()[0] == 0
+
+
+# --- the address locator
+
+PARCELS = """ParcelNumber,UnparsedAddress,UnitNumber,City,PostalCode,Latitude,Longitude
+P1,14 North Ferry Lane,,Brindle,00011,41.2000,-38.4
+P2,14 Ferry Court,,Brindle,00011,41.2100,-38.4
+P3,140 Lantern Street,101,Brindle,00012,41.2200,-38.4
+P4,140 Lantern Street,102,Brindle,00012,41.2200,-38.4
+"""
+
+
+@pytest.mark.parametrize(
+    ("text", "keys"),
+    [
+        ("14 North Ferry Lane", ["P1"]), ("14 n ferry ln", ["P1"]), ("ferry ln 14", ["P1"]), ("14 FERRY LANE", ["P1"]),
+        ("14 fery lane", ["P1"]), ("14 frery ln", ["P1"]), ("14 ferry la", ["P1"]), ("14 ferry", ["P1", "P2"]), ("ferry court", ["P2"]),
+        ("14 north ferry lane brindle", ["P1"]), ("14 ferry lane 00011", ["P1"]), ("14, N. Ferry Ln.", ["P1"]),
+        ("140 lantern st #102", ["P4"]), ("140 lantern street apt 101", ["P3"]), ("140 lantern", ["P3", "P4"]), ("lanten street", ["P3", "P4"]),
+        ("15 ferry lane", []), ("nowhere road", []), ("", []), ("''; --", []), ('"ferry', ["P1", "P2"]), ("*", []),
+    ],
+)  # fmt: skip
+def test_addresses_are_found_however_they_are_typed(bring, records, text, keys):
+    bring(PARCELS, "parcels.csv")
+    assert sorted(h.key for h in homes.search_address(records.db, text)) == keys
+
+
+def test_an_address_that_fits_nothing_offers_what_comes_near(bring, records):
+    bring(PARCELS, "parcels.csv")
+    assert {h.key for h in homes.nearest_addresses(records.db, "99 fery lane")} == {"P1", "P2"} | set()
+    assert homes.nearest_addresses(records.db, "99") == []
+
+
+def test_a_listing_of_a_known_parcel_adds_no_second_address(bring, records):
+    bring(PARCELS, "parcels.csv")
+    bring("ListingId,ParcelNumber,StandardStatus,UnparsedAddress,City,CloseDate\nA1,P1,Closed,14 N Ferry Ln,Brindle,2025-05-01\n"
+          "A2,,Closed,9 Mill Row,Brindle,2025-05-01\nA3,,Closed,9 Mill Row,Brindle,2023-05-01\n", "l.csv")  # fmt: skip
+    assert [h.key for h in homes.search_address(records.db, "14 n ferry lane")] == ["P1"]
+    assert [h.kind for h in homes.search_address(records.db, "9 mill row")] == ["listing"]
+
+
+def test_the_nearest_home_to_a_point(bring, records):
+    bring(PARCELS, "parcels.csv")
+    assert homes.nearest_home(records.db, 41.2001, -38.4) == ("parcel", "P1")
+    assert homes.nearest_home(records.db, 42.0, -38.4) is None
+
+
+def test_areas_by_name_are_joined_and_lines_are_no_areas(bring, records):
+    def box(name, x, kind="neighbourhood"):
+        ring = [[x, 0], [x + 1, 0], [x + 1, 1], [x, 1], [x, 0]]
+        return {"type": "Feature", "id": x, "properties": {"name": name, "kind": kind}, "geometry": {"type": "Polygon", "coordinates": [ring]}}
+
+    text = {"type": "FeatureCollection", "features": [box("North", 0), box("North", 5), box("Big River", 0, "river")]}
+    bring(json.dumps(text), "areas.geojson")
+    assert areas.area_shape(records.db, "north").area == pytest.approx(2)
+    assert areas.area_shape(records.db, "Big River") is None
+    assert [a["name"] for a in areas.named_areas(records.db)] == ["North", "North"]
+    assert len(areas.base_map(records.db)["features"]) == 3

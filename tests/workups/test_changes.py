@@ -1,0 +1,148 @@
+from __future__ import annotations
+
+import datetime as dt
+
+import pytest
+from pydantic import TypeAdapter
+
+from rain_porch.core.errors import BadInput, NotFound, OutOfDate
+from rain_porch.workups.changes import Change, apply
+from rain_porch.workups.documents import SearchDoc, WorkupDoc
+from rain_porch.workups.homes import HomeRef
+
+CHANGE = TypeAdapter(Change)
+STATE = WorkupDoc(home={"kind": "parcel", "key": "P1"}, address="14 Ferry Lane", effective_date=dt.date(2025, 6, 30), search=SearchDoc())
+
+
+def done(state: WorkupDoc = STATE, **change):
+    return apply(state, CHANGE.validate_python(change))
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"change": "correct_fact", "field": "garage_spaces", "value": 2}, "garage spaces set to 2"),
+        ({"change": "correct_fact", "field": "garage_spaces", "value": None}, "garage spaces set to unknown"),
+        ({"change": "decide", "listing_ids": ["A", "B"], "choice": "kept"}, "2 homes kept"),
+        ({"change": "decide", "listing_ids": ["A"], "choice": "set_aside", "reason": "other size"}, "1 home set aside"),
+        ({"change": "set_rate", "field": "living_area", "value": 85}, "living area rate set to 85"),
+        ({"change": "set_rate", "field": "market_change", "value": 0.35}, "market change rate set to 0.35"),
+        ({"change": "set_cell", "listing_id": "A", "field": "living_area", "amount": -5000}, "adjustment set to -5,000"),
+        ({"change": "set_list_price", "list_price": 425000}, "list price set to 425,000"),
+        ({"change": "set_list_price", "list_price": None}, "list price left open"),
+        ({"change": "set_date", "effective_date": "2025-05-01"}, "date set to 2025-05-01"),
+        ({"change": "set_client", "client": "  Orla Grayle "}, "client changed"),
+    ],
+)
+def test_each_change_says_what_it_did_and_leaves_the_old_state_alone(change, words):
+    before = STATE.model_dump_json()
+    after, what = done(**change)
+    assert what == words and STATE.model_dump_json() == before
+    assert WorkupDoc.model_validate_json(after.model_dump_json()) == after
+
+
+def test_changes_have_their_way_back():
+    state, _ = done(change="set_rate", field="living_area", value=85)
+    assert done(state, change="set_rate", field="living_area", value=None)[0].rates == {}
+    state, _ = done(change="set_cell", listing_id="A", field="living_area", amount=1)
+    assert done(state, change="set_cell", listing_id="A", field="living_area", amount=None)[0].cells == {}
+    state, _ = done(change="correct_fact", field="garage_spaces", value=2)
+    assert done(state, change="correct_fact", field="garage_spaces", back=True)[0].corrections == {}
+    state, _ = done(change="decide", listing_ids=["A"], choice="kept")
+    assert done(state, change="decide", listing_ids=["A"], choice="undecided")[0].decisions == {}
+
+
+def test_keeping_again_holds_the_place_in_the_order():
+    state, _ = done(change="decide", listing_ids=["A", "B"], choice="kept")
+    again, _ = done(state, change="decide", listing_ids=["A"], choice="kept")
+    assert again.kept() == ["A", "B"]
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"change": "correct_fact", "field": "living_area", "value": -5}, "living_area"),
+        ({"change": "correct_fact", "field": "living_area", "value": "large"}, "living_area"),
+        ({"change": "correct_fact", "field": "year_built", "value": 20231}, "year_built"),
+        ({"change": "correct_fact", "field": "architectural_style", "value": ""}, "architectural_style"),
+        ({"change": "correct_fact", "field": "list_agent_full_name", "value": "x"}, "list_agent_full_name"),
+        ({"change": "set_rate", "field": "happiness", "value": 3}, "field"),
+        ({"change": "set_rate", "field": "market_change", "value": 40}, "value"),
+        ({"change": "set_rate", "field": "living_area", "value": 1e9}, "value"),
+        ({"change": "set_cell", "listing_id": "A", "field": "view", "amount": 1}, "field"),
+        ({"change": "set_cell", "listing_id": "A", "field": "living_area", "amount": 1e12}, "amount"),
+        ({"change": "set_list_price", "list_price": 5}, "list_price"),
+        ({"change": "set_list_price", "list_price": -400000}, "list_price"),
+        ({"change": "set_date", "effective_date": "1066-10-14"}, "effective_date"),
+        ({"change": "decide", "listing_ids": [f"L{i}" for i in range(61)], "choice": "kept"}, "listing_ids"),
+        ({"change": "set_search", "search": {"radius_miles": 0}}, "radius_miles"),
+    ],
+)
+def test_what_makes_no_sense_is_refused_at_its_field(change, field):
+    with pytest.raises(BadInput) as error:
+        done(**change)
+    assert error.value.field == field
+
+
+# --- the workup over the records
+
+
+def begun(workups, text: str = "529 Wren Place") -> int:
+    row = workups.records.db.execute("SELECT parcel_number FROM parcels WHERE unparsed_address = :a", {"a": text}).fetchone()
+    return workups.create(HomeRef("parcel", row[0]))
+
+
+def change(workups, n: int, **given):
+    return workups.change(n, workups.open(n).revision, CHANGE.validate_python(given))
+
+
+def test_a_workup_begins_with_the_proposed_search_as_of_the_newest_day(workups):
+    opened = workups.open(begun(workups))
+    assert opened.state.effective_date == dt.date(2026, 10, 31)
+    assert opened.state.search.home_kinds == ["detached"] and opened.state.search.radius_miles == 1
+    assert opened.home.says["tax_roll"]["living_area"] == opened.subject.number("living_area")
+
+
+def test_a_correction_reaches_the_subject_and_keeps_the_original_beside_it(workups):
+    n = begun(workups)
+    change(workups, n, change="correct_fact", field="garage_spaces", value=3)
+    opened = workups.open(n)
+    assert opened.subject.number("garage_spaces") == 3
+    assert opened.subject.originals["garage_spaces"] == opened.home.says["tax_roll"]["garage_spaces"]
+
+
+def test_kept_comps_are_priced_in_their_order_also_when_the_search_no_longer_finds_them(workups):
+    n = begun(workups)
+    keys = workups.suggested(workups.open(n))[:4][::-1]
+    change(workups, n, change="decide", listing_ids=keys, choice="kept")
+    narrow = workups.open(n).state.search.model_copy(update={"radius_miles": 0.01})
+    change(workups, n, change="set_search", search=narrow.model_dump())
+    assert [c.listing_id for c in workups.priced(workups.open(n)).comps] == keys
+
+
+def test_changes_are_refused_on_an_old_revision_and_undone_in_order(workups):
+    n = begun(workups)
+    change(workups, n, change="set_list_price", list_price=310000)
+    with pytest.raises(OutOfDate):
+        workups.change(n, 1, CHANGE.validate_python({"change": "set_list_price", "list_price": 1000}))
+    change(workups, n, change="set_client", client="Orla Grayle")
+    assert workups.undo(n) == "client changed"
+    assert workups.open(n).state.list_price == 310000
+    assert workups.undo(n) == "list price set to 310,000" and workups.open(n).state.list_price is None
+
+
+def test_a_search_in_an_unknown_area_is_refused_and_nothing_is_saved(workups):
+    n = begun(workups)
+    search = {**workups.open(n).state.search.model_dump(), "areas": ["Atlantis"]}
+    with pytest.raises(NotFound):
+        change(workups, n, change="set_search", search=search)
+    assert workups.open(n).revision == 1
+
+
+def test_the_list_tells_where_each_workup_stands(workups):
+    n = begun(workups)
+    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n))[:3], choice="kept")
+    change(workups, n, change="set_list_price", list_price=310000)
+    row = workups.rows()[0]
+    assert (row["title"], row["kept"], row["list_price"]) == ("529 Wren Place", 3, 310000)
+    assert [h["what"] for h in workups.history(n)] == ["list price set to 310,000", "3 homes kept", "workup begun"]

@@ -1,0 +1,191 @@
+"""From records to a price: on the demo town, on a file that the project did not make, and where little can be said."""
+
+from __future__ import annotations
+
+import csv
+import datetime as dt
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from rain_porch.core.dates import day_of
+from rain_porch.core.errors import Ambiguous, BadInput, NotEnough, NotFound
+from rain_porch.workups import answers, homes
+from rain_porch.workups.homes import HomeRef
+from rain_porch.workups.pricing import Decided, Setting, candidates, most_alike, price, sold_rows
+
+AMES = Path(__file__).parent.parent / "reference/data/ames.csv"
+
+
+@pytest.fixture
+def ames(bring, records):
+    """Ames as an export with RESO's names and nothing but place, area, year, baths, close date and price."""
+    with AMES.open() as f:
+        rows = [
+            [r["Latitude"], r["Longitude"], r["Gr_Liv_Area"], r["Year_Built"], r["Full_Bath"], r["Half_Bath"],
+             f"{r['Year_Sold']}-{int(r['Mo_Sold']):02d}-15", r["Sale_Price"]]
+            for r in csv.DictReader(f)
+        ]  # fmt: skip
+    head = "Latitude,Longitude,LivingArea,YearBuilt,BathroomsFull,BathroomsHalf,CloseDate,ClosePrice"
+    result = bring("\n".join([head, *(",".join(r) for r in rows)]))
+    assert (result.new, result.rejected) == (2930, 0)
+    return rows
+
+
+def test_a_foreign_file_prices_one_of_its_rows_by_place_and_by_made_key(records, ames):
+    row = ames[200]
+    place = homes.locate(records, place=(float(row[0]), float(row[1])))
+    doc, _ = answers.price_doc(records, homes.read_home(records, place), None, None)
+    check_price(doc)
+    key = doc.comps[0].listing_id
+    assert key.startswith("at_42.")
+    own, comps = answers.price_doc(records, homes.read_home(records, homes.locate(records, listing=key)), None, None, True)
+    check_price(own)
+    assert key not in comps, "a home is no comp of itself"
+    assert own.effective_date == dt.date.fromisoformat(homes.read_home(records, HomeRef("listing", key)).listings[0]["close_date"])
+
+
+def check_price(doc):
+    """Comps, adjustments that add up, weights that sum to one, and a range around the value."""
+    assert 6 <= len(doc.comps) <= 12
+    for c in doc.comps:
+        amounts = [a.amount for a in c.adjustments]
+        assert c.adjusted_price == pytest.approx(c.close_price + sum(amounts), abs=0.05)
+        assert c.net_pct == pytest.approx(100 * sum(amounts) / c.close_price, abs=1e-3)
+        assert c.gross_pct == pytest.approx(100 * sum(map(abs, amounts)) / c.close_price, abs=1e-3)
+        assert c.close_date <= doc.effective_date
+    assert sum(c.weight for c in doc.comps) == pytest.approx(1)
+    exact = sum(c.weight * c.adjusted_price for c in doc.comps)
+    assert doc.indicated_value == pytest.approx(exact, abs=50.1)
+    assert doc.range.low < doc.indicated_value < doc.range.high and not doc.range.measured
+    assert {m.name for m in doc.methods} >= {"adjusted_comps", "mean_price_per_sqft", "model"}
+
+
+def test_adjusted_comps_come_nearer_than_price_per_square_foot_on_a_foreign_county(records, ames):
+    """Every 6th sale of the last 18 months, each predicted from what was known the day before its month's sales."""
+    columns = records.columns()
+    late = np.flatnonzero(columns.close >= day_of(dt.date(2009, 2, 1)))[::6]
+    ours, plain = [], []
+    for row in late:
+        home = homes.read_home(records, HomeRef("listing", str(columns.keys[row])))
+        as_of = dt.date.fromisoformat(home.listings[0]["close_date"]) - dt.timedelta(days=1)
+        doc, _ = answers.price_doc(records, home, as_of, None)
+        paid = columns.numbers["close_price"][row]
+        values = {m.name: m.value for m in doc.methods}
+        ours.append(abs(values["adjusted_comps"] / paid - 1))
+        plain.append(abs(values["mean_price_per_sqft"] / paid - 1))
+    assert len(ours) > 100
+    assert np.median(ours) < 0.9 * np.median(plain)
+
+
+def detached(demo_records, area: str, n: int = 0) -> HomeRef:
+    row = demo_records.db.execute(
+        "SELECT parcel_number FROM parcels WHERE home_kind = 'detached' AND subdivision_name LIKE :a "
+        "ORDER BY parcel_number LIMIT 1 OFFSET :n",
+        {"a": f"{area}%", "n": n},
+    ).fetchone()
+    return HomeRef("parcel", row[0])
+
+
+@pytest.mark.parametrize("area", ["Old Landing", "Millrace", "Lantern Hill", "Quarry Bend", "Alder Flats", "Heron Reach", "Foxglove"])
+def test_a_home_in_every_neighbourhood_can_be_priced(demo_records, area):
+    home = homes.read_home(demo_records, detached(demo_records, area, 40))
+    doc, _ = answers.price_doc(demo_records, home, None, None)
+    check_price(doc)
+    found = answers.find_doc(demo_records, home, None, doc.search.search())
+    assert found.counts["sold"] >= 6 and found.sentence == doc.sentence
+
+
+def test_nothing_later_than_the_effective_date_is_seen(demo_records):
+    home = homes.read_home(demo_records, detached(demo_records, "Alder Flats", 7))
+    early = dt.date(2021, 3, 31)
+    found = answers.find_doc(demo_records, home, early, None)
+    assert found.effective_date == early
+    assert all(c.date <= early for c in found.candidates if c.date)
+    doc, _ = answers.price_doc(demo_records, home, early, None)
+    assert all(c.close_date <= early for c in doc.comps)
+
+
+def test_rates_and_cells_typed_over_change_the_value_by_just_that(demo_records):
+    home = homes.read_home(demo_records, detached(demo_records, "Alder Flats", 7))
+    setting = Setting.at(demo_records, home.subject, demo_records.effective_day(None))
+    comps = most_alike(setting, setting.proposed())
+    plain = price(setting, comps)
+    typed = price(setting, comps, decided=Decided(rates={"living_area": 0.0, "market_change": 0.0}))
+    assert typed.rates["living_area"].source == "typed"
+    for a in typed.adjusted:
+        lines = {x.field: x.amount for x in a.lines}
+        assert lines["living_area"] in (0, None) and lines["market_change"] == 0
+    first = comps[0].listing_id
+    celled = price(setting, comps, decided=Decided(cells={first: {"garage_spaces": 1234.0}}))
+    before = {x.field: x.amount for x in plain.adjusted[0].lines}["garage_spaces"] or 0
+    assert celled.adjusted[0].adjusted_price - plain.adjusted[0].adjusted_price == pytest.approx(1234.0 - before)
+
+
+def test_without_comps_there_is_no_value_and_the_reason_is_said(demo_records):
+    home = homes.read_home(demo_records, detached(demo_records, "Millrace", 3))
+    setting = Setting.at(demo_records, home.subject, demo_records.effective_day(None))
+    out = price(setting, [])
+    assert out.value is None and out.range is None and "No comps are kept yet" in out.warnings[-1]
+
+
+def test_candidates_are_ranked_and_carry_their_facts(demo_records):
+    home = homes.read_home(demo_records, detached(demo_records, "Quarry Bend", 5))
+    setting = Setting.at(demo_records, home.subject, demo_records.effective_day(None))
+    search = setting.proposed()
+    found = candidates(setting, setting.run(search).rows)
+    likes = [c.likeness for c in found]
+    assert likes == sorted(likes, reverse=True)
+    assert all(c.distance_miles <= 1 and (c.kind != "sold" or c.price_per_sqft is None or c.price_per_sqft > 20) for c in found)
+    assert {c.row for c in found if c.kind == "sold"} == set(sold_rows(setting, search))
+
+
+# --- where nothing can be said
+
+
+def test_records_that_are_empty_say_what_to_do(records):
+    with pytest.raises(NotEnough, match="bring in a file"):
+        records.through()
+
+
+def test_a_single_sale_is_priced_with_its_cautions(bring, records):
+    bring("ListingId,CloseDate,ClosePrice,Latitude,Longitude,LivingArea\nA1,2025-05-01,400000,41.2,-38.4,1800\n"
+          "A2,2025-05-20,410000,41.201,-38.4,1850\n")  # fmt: skip
+    home = homes.read_home(records, HomeRef("listing", "A1"))
+    doc, _ = answers.price_doc(records, home, None, None)
+    assert [c.listing_id for c in doc.comps] == ["A2"] and doc.indicated_value
+    assert any("house rules" in w for w in doc.warnings) and any("at least three" in w for w in doc.warnings)
+
+
+def test_no_sale_at_all_is_refused_with_the_search(bring, records):
+    bring("ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n")
+    with pytest.raises(NotEnough, match="No sale fits"):
+        answers.price_doc(records, homes.read_home(records, HomeRef("listing", "A1")), None, None)
+
+
+def test_homes_are_named_or_the_choices_are_listed(demo_records):
+    with pytest.raises(Ambiguous) as many:
+        homes.locate(demo_records, address="wren place")
+    assert len(many.value.values["choices"]) > 2
+    with pytest.raises(NotFound) as none:
+        homes.locate(demo_records, address="99999 wren plaice")
+    assert any("Wren Place" in n for n in none.value.values["nearest"])
+    for given in ({"parcel": "x"}, {"listing": "x"}, {"place": (0.0, 0.0)}):
+        with pytest.raises(NotFound):
+            homes.locate(demo_records, **given)
+    with pytest.raises(BadInput):
+        homes.locate(demo_records)
+
+
+def test_a_home_without_a_place_cannot_be_searched_around(bring, records):
+    bring("ListingId,CloseDate,ClosePrice\nA1,2025-05-01,400000\n")
+    with pytest.raises(BadInput, match="do not say where"):
+        homes.read_home(records, HomeRef("listing", "A1"))
+
+
+def test_an_area_that_is_nowhere_names_those_that_are(demo_records):
+    with pytest.raises(NotFound, match="Lantern Hill"):
+        demo_records.area_mask(("Atlantis",))
+    assert demo_records.area_mask(("Quarry Bend South",)).sum() > 50
+    assert demo_records.area_mask(("brindle ferry",)).sum() > 4000, "cities count as areas too"
