@@ -108,7 +108,11 @@ def subject(**facts: Any) -> Subject:
         **facts,
     }
     return Subject(
-        {k: v for k, v in own.items() if v is not None}, CENTRE[0], CENTRE[1], HomeKind.DETACHED, address="1 Made Street"
+        {k: v for k, v in own.items() if v is not None},
+        CENTRE[0],
+        CENTRE[1],
+        HomeKind.DETACHED,
+        address="1 Made Street",
     )
 
 

@@ -21,7 +21,13 @@ def made(given: dict[str, float]) -> dict[str, Rate]:
     return {name: Rate(name, dollars, 0, 10, "typed", False) for name, dollars in given.items()}
 
 
-FACTS = {"living_area": 1800.0, "bathrooms_full": 2.0, "bathrooms_half": 1.0, "garage_spaces": 2.0, "year_built": 1985.0}
+FACTS = {
+    "living_area": 1800.0,
+    "bathrooms_full": 2.0,
+    "bathrooms_half": 1.0,
+    "garage_spaces": 2.0,
+    "year_built": 1985.0,
+}
 
 
 def test_the_worked_example():
@@ -90,7 +96,12 @@ def test_a_typed_cell_stands_and_keeps_the_computed_amount_beside_it():
 
 @pytest.mark.parametrize(
     ("amounts", "words"),
-    [((30_001,), ["line"]), ((29_000, 29_000), ["net"]), ((26_000, -26_000, 26_000, -26_000), ["gross"]), ((10_000,), [])],
+    [
+        ((30_001,), ["line"]),
+        ((29_000, 29_000), ["net"]),
+        ((26_000, -26_000, 26_000, -26_000), ["gross"]),
+        ((10_000,), []),
+    ],
 )
 def test_review_limits_are_marked_never_refused(amounts, words):
     from rain_porch.core.grid import Line

@@ -56,7 +56,11 @@ def test_an_unknown_feature_is_left_out_and_its_weight_shared():
 def test_parts_can_be_shown_and_words_count_as_same_or_not():
     me = subject(subdivision_name="Alder North")
     out = likeness(
-        me, market([sale(subdivision_name="alder north"), sale(subdivision_name="Birch")]), np.arange(2), np.zeros(2), np.zeros(2)
+        me,
+        market([sale(subdivision_name="alder north"), sale(subdivision_name="Birch")]),
+        np.arange(2),
+        np.zeros(2),
+        np.zeros(2),
     )
     assert out.parts["subdivision_name"].tolist() == [1, 0] and out.score[0] > out.score[1]
     assert set(out.parts) > {"distance", "days_since", "living_area"}

@@ -52,6 +52,7 @@ def iso(day: dt.date | None) -> dt.date | None:
 
 def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
     """The same figures, one home and one condition at a time."""
+
     def inside(d: dt.date | None) -> bool:
         return d is not None and span.start <= d <= min(span.end, TODAY)
 
@@ -150,7 +151,11 @@ def test_groups_by_size_add_up_to_the_whole(seed):
 
 
 def test_months_without_closings_stay_on_the_axis_and_the_unfinished_one_is_marked():
-    points = run([sale(200), sale(3)], mk.periods("month", START, TODAY + dt.timedelta(days=9), TODAY), ["closings", "median_price"])
+    points = run(
+        [sale(200), sale(3)],
+        mk.periods("month", START, TODAY + dt.timedelta(days=9), TODAY),
+        ["closings", "median_price"],
+    )
     assert [p.period.name for p in points][:2] == ["2024-02", "2024-03"]
     assert points[0].values["median_price"] == mk.Value(None, 0)
     assert not points[-1].period.finished and points[-1].values["closings"].n == 0

@@ -31,7 +31,14 @@ def found(search: Search, rows: list[dict], **kwargs):
 
 @pytest.mark.parametrize(
     ("area", "low", "high"),
-    [(1600, 1350, 1850), (2500, 2200, 2800), (750, 550, 950), (3200, 2800, 3600), (4500, 4000, 5000), (6000, 5000, 7000)],
+    [
+        (1600, 1350, 1850),
+        (2500, 2200, 2800),
+        (750, 550, 950),
+        (3200, 2800, 3600),
+        (4500, 4000, 5000),
+        (6000, 5000, 7000),
+    ],
 )
 def test_the_area_band_depends_on_the_size(area, low, high):
     assert sr.area_band(area) == (low, high)
@@ -105,8 +112,21 @@ def test_words_are_compared_without_case():
 def test_at_an_earlier_date_everything_is_rewound():
     rows = [
         {**sale(30), "list_price": 390_000.0, "key": "A"},
-        {**sale(0), "status": "Active", "close_date": None, "purchase_contract_date": None, "on_market_date": TODAY, "key": "B"},
-        {**sale(10), "status": "Expired", "close_date": None, "off_market_date": TODAY - dt.timedelta(days=5), "key": "C"},
+        {
+            **sale(0),
+            "status": "Active",
+            "close_date": None,
+            "purchase_contract_date": None,
+            "on_market_date": TODAY,
+            "key": "B",
+        },
+        {
+            **sale(10),
+            "status": "Expired",
+            "close_date": None,
+            "off_market_date": TODAY - dt.timedelta(days=5),
+            "key": "C",
+        },
     ]
     columns = market(rows, changes=[("A", "2025-04-20", 410_000.0), ("A", "2025-05-10", 400_000.0)])
     kinds = ["sold", "deed_sale", "under_contract", "for_sale", "failed", "paused"]
@@ -141,7 +161,9 @@ def searches(draw):
     ).with_days("sold", draw(st.sampled_from([30, 90, 180, 365])))
     if draw(st.booleans()):
         low = draw(st.integers(800, 2500))
-        s = s.with_criterion(Criterion("living_area", low, low + draw(st.integers(0, 900)), must_be_known=draw(st.booleans())))
+        s = s.with_criterion(
+            Criterion("living_area", low, low + draw(st.integers(0, 900)), must_be_known=draw(st.booleans()))
+        )
     if draw(st.booleans()):
         s = s.with_criterion(Criterion("bathrooms_full", low=draw(st.integers(1, 3))))
     if draw(st.booleans()):

@@ -39,7 +39,9 @@ def test_kinds_of_home(kind, sub, home):
 
 def test_leases_and_manners_of_sale():
     assert is_lease("Residential Lease") and not is_lease("Residential") and not is_lease(None)
-    assert sale_manner("Real Estate Owned") == sale_manner("Short Sale") == sale_manner("In Foreclosure") == "distressed"
+    assert (
+        sale_manner("Real Estate Owned") == sale_manner("Short Sale") == sale_manner("In Foreclosure") == "distressed"
+    )
     assert sale_manner("Standard") == sale_manner(None) == "standard"
     assert sale_manner("Family Sale") == "not_arms_length"
 
@@ -56,7 +58,13 @@ def test_the_arms_length_screen(price, deed, count, why):
 
 @pytest.mark.parametrize(
     "text",
-    ["14 North Ferry Lane Apt 3", "14 N Ferry Ln #3", "14 n. ferry ln. unit 3", "14 N FERRY LANE, APARTMENT 3", "14 North Ferry Ln, Suite 3"],
+    [
+        "14 North Ferry Lane Apt 3",
+        "14 N Ferry Ln #3",
+        "14 n. ferry ln. unit 3",
+        "14 N FERRY LANE, APARTMENT 3",
+        "14 North Ferry Ln, Suite 3",
+    ],
 )
 def test_one_address_in_many_spellings_is_one(text):
     assert addresses.words(text) == ["14", "n", "ferry", "ln", "unit3"]
@@ -107,7 +115,14 @@ def test_the_catalogue_names_each_field_once_and_finds_it_by_either_name():
     with pytest.raises(KeyError):
         field("Race")
     assert {"list_agent_full_name", "list_office_name", "private_remarks"} == PRIVATE
-    assert set(ADJUSTED) >= {"living_area", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet", "year_built"}
+    assert set(ADJUSTED) >= {
+        "living_area",
+        "bathrooms_full",
+        "bathrooms_half",
+        "garage_spaces",
+        "lot_size_square_feet",
+        "year_built",
+    }
     for f in FIELDS:
         assert not (f.private and (f.searched or f.shown)), f.name
         assert f.low is None or f.high is None or f.low < f.high

@@ -26,7 +26,11 @@ def counts(result) -> tuple[int, ...]:
 def test_listings_come_in_with_money_units_and_dates_as_people_write_them(bring, records):
     assert counts(bring(LISTINGS)) == (3, 3, 0, 0, 0, 0)
     row = homes.listing(records.db, "A1")
-    assert (row["close_price"], row["home_kind"], row["home_key"]) == (412_500, "unknown", "address:14 n ferry ln|alder")
+    assert (row["close_price"], row["home_kind"], row["home_key"]) == (
+        412_500,
+        "unknown",
+        "address:14 n ferry ln|alder",
+    )
     assert homes.listing(records.db, "A2")["living_area"] == 1900
     third = homes.listing(records.db, "A3")
     assert (third["standard_status"], third["close_date"]) == ("Closed", "2025-05-20")
@@ -44,7 +48,9 @@ def test_a_changed_row_is_told_and_what_stood_before_is_kept(bring, records):
     later = "ListingId,StandardStatus,CloseDate,ClosePrice\nA2,Closed,2025-06-20,425000\nA1,Closed,2025-05-01,412500\n"
     assert counts(bring(later)) == (2, 0, 1, 1, 0, 0)
     row = homes.listing(records.db, "A2")
-    assert (row["close_price"], row["list_price"], row["living_area"]) == (425_000, 430_000, 1900), "columns not given stay"
+    assert (row["close_price"], row["list_price"], row["living_area"]) == (425_000, 430_000, 1900), (
+        "columns not given stay"
+    )
     kept = records.db.execute("SELECT record_key, before FROM import_changes").fetchall()
     assert [r["record_key"] for r in kept] == ["A2"] and "Active" in json.loads(kept[0]["before"])
 
@@ -63,7 +69,11 @@ def test_rows_without_a_key_get_one_from_place_and_date(bring, records):
     assert counts(bring(text)) == (3, 3, 0, 0, 0, 0)
     assert counts(bring(text)) == (3, 0, 0, 3, 0, 0)
     keys = [r[0] for r in records.db.execute("SELECT listing_id FROM listings ORDER BY row_id")]
-    assert keys == ["at_41.200000_-38.400000_2025-05-15", "at_41.200000_-38.400000_2025-05-15_2", "at_41.210000_-38.400000_2025-05-16"]
+    assert keys == [
+        "at_41.200000_-38.400000_2025-05-15",
+        "at_41.200000_-38.400000_2025-05-15_2",
+        "at_41.210000_-38.400000_2025-05-16",
+    ]
     row = homes.listing(records.db, keys[0])
     assert (row["standard_status"], row["home_kind"]) == ("Closed", "unknown")
 
@@ -110,8 +120,20 @@ def test_rows_that_cannot_be_used_are_rejected_with_their_reason(bring, records,
     ],
 )
 def test_values_out_of_all_reason_are_kept_marked_and_left_out_of_statistics(bring, records, cells, suspect):
-    names = ["ListingId", "StandardStatus", "Latitude", "Longitude", "LivingArea", "YearBuilt", "OnMarketDate", "CloseDate", "ClosePrice"]
-    usual = dict(zip(names, ["", "Closed", "41.2", "-38.4", "1700", "1980", "2025-02-01", "2025-05-01", "400000"], strict=True))
+    names = [
+        "ListingId",
+        "StandardStatus",
+        "Latitude",
+        "Longitude",
+        "LivingArea",
+        "YearBuilt",
+        "OnMarketDate",
+        "CloseDate",
+        "ClosePrice",
+    ]
+    usual = dict(
+        zip(names, ["", "Closed", "41.2", "-38.4", "1700", "1980", "2025-02-01", "2025-05-01", "400000"], strict=True)
+    )
     rows = [{**usual, "ListingId": f"A{i}", "Latitude": f"{41.2 + i / 9000:.5f}"} for i in range(120)]
     rows.append({**usual, **cells, "ListingId": "odd"})
     text = "\n".join([",".join(names), *(",".join(r[n] for n in names) for r in rows)])
@@ -125,7 +147,9 @@ def test_values_out_of_all_reason_are_kept_marked_and_left_out_of_statistics(bri
 
 
 def test_other_faults_blank_the_one_value_and_are_listed(bring, records):
-    result = bring("ListingId,CloseDate,ClosePrice,Latitude,Longitude,GarageSpaces\nA1,2025-05-01,400000,41.2,-38.4,two\n")
+    result = bring(
+        "ListingId,CloseDate,ClosePrice,Latitude,Longitude,GarageSpaces\nA1,2025-05-01,400000,41.2,-38.4,two\n"
+    )
     assert counts(result) == (1, 1, 0, 0, 0, 0) and result.reasons == {"unreadable GarageSpaces": 1}
     assert homes.listing(records.db, "A1")["garage_spaces"] is None
     assert imports.reported_rows(records.db, result.import_id)[0]["outcome"] == "blanked"
@@ -158,7 +182,7 @@ def test_a_file_that_cannot_be_used_is_refused_and_changes_nothing(bring, record
     [
         ("﻿ListingId;City;CloseDate;ClosePrice\nA1;Älder;2025-05-01;400000\n".encode(), "Älder"),
         ("ListingId\tCity\tCloseDate\tClosePrice\nA1\tÄlder\t2025-05-01\t400000\n".encode("cp1252"), "Älder"),
-        ('ListingId,City,CloseDate,ClosePrice\nA1,"Alder,\nUpper",2025-05-01,400000\n'.encode(), "Alder,\nUpper"),
+        (b'ListingId,City,CloseDate,ClosePrice\nA1,"Alder,\nUpper",2025-05-01,400000\n', "Alder,\nUpper"),
         (b"ListingId,City,CloseDate,ClosePrice\nA1,Al\x00der,2025-05-01,400000\n", "Alder"),
         (b'[{"ListingId": "A1", "City": "Alder", "CloseDate": "2025-05-01", "ClosePrice": 400000, "View": ["River", "Hill"]}]', "Alder"),
     ],
@@ -203,7 +227,11 @@ def test_parcels_transfers_and_closings_become_one_sale(bring, records):
 
 def test_areas_come_in_mended_or_are_told(bring, records):
     def feature(name, coordinates, kind="neighbourhood", geometry="Polygon"):
-        return {"type": "Feature", "properties": {"name": name, "kind": kind}, "geometry": {"type": geometry, "coordinates": coordinates}}
+        return {
+            "type": "Feature",
+            "properties": {"name": name, "kind": kind},
+            "geometry": {"type": geometry, "coordinates": coordinates},
+        }
 
     good = feature("North", [[[0, 0], [1, 0], [1, 1], [0, 1], [0, 0]]])
     bow = feature("Bow", [[[0, 0], [1, 1], [1, 0], [0, 1], [0, 0]]])
@@ -218,7 +246,9 @@ def test_areas_come_in_mended_or_are_told(bring, records):
 
 
 def test_history_lets_a_price_be_rewound(bring, records):
-    bring("ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n")
+    bring(
+        "ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n"
+    )
     bring("ListingId,Timestamp,Event,OldValue,NewValue\nA1,2025-05-20T09:00:00,Price Change,410000,400000\n"
           "A1,2025-05-01T09:00:00,New Listing,,410000\nA1,2025-05-21T09:00:00,Price Change,many,400000\n", "history.csv")  # fmt: skip
     columns = records.columns()

@@ -10,7 +10,15 @@ from rain_porch.records.parsing import Unreadable, date, number, parse_column, y
 
 @pytest.mark.parametrize(
     ("text", "value"),
-    [("412500", 412_500), ("$412,500", 412_500), (" 1,875 sq ft ", 1875), ("(250)", -250), ("2.50", 2.5), ("USD 10", 10), ("-3", -3)],
+    [
+        ("412500", 412_500),
+        ("$412,500", 412_500),
+        (" 1,875 sq ft ", 1875),
+        ("(250)", -250),
+        ("2.50", 2.5),
+        ("USD 10", 10),
+        ("-3", -3),
+    ],
 )
 def test_numbers_as_people_write_them(text, value):
     assert number(text.strip()) == value
@@ -43,12 +51,18 @@ def test_yes_and_no(text, value):
 
 
 def test_a_column_tells_which_cells_it_could_not_read():
-    assert parse_column(BY_NAME["living_area"], ["1,800", "", "big", "n/a", "big"]) == ([1800.0, None, None, None, None], [2, 4])
+    assert parse_column(BY_NAME["living_area"], ["1,800", "", "big", "n/a", "big"]) == (
+        [1800.0, None, None, None, None],
+        [2, 4],
+    )
     assert parse_column(BY_NAME["public_remarks"], ["n/a", " x "]) == (["n/a", "x"], [])
     assert parse_column(BY_NAME["public_remarks"], ["y" * 50_000])[1] == [0]
 
 
-@given(st.lists(st.text(max_size=30), max_size=20), st.sampled_from(["living_area", "close_date", "pool_private_yn", "city"]))
+@given(
+    st.lists(st.text(max_size=30), max_size=20),
+    st.sampled_from(["living_area", "close_date", "pool_private_yn", "city"]),
+)
 def test_no_text_whatever_breaks_a_column(cells, name):
     values, bad = parse_column(BY_NAME[name], cells)
     assert len(values) == len(cells) and all(values[i] is None for i in bad)

@@ -111,14 +111,20 @@ def test_monthly_series_of_ordinary_sales_on_the_ames_data(ames_columns):
     rows = np.flatnonzero(ames_columns.words["property_condition"].mask(frozenset({"normal", "partial"})))
     points = mk.series(mk.Market(ames_columns, rows, day_of(last)), ["closings", "median_price"], spans)
     for p, w in zip(points, CHECKS["monthly_ordinary"], strict=True):
-        assert (p.period.name, p.values["closings"].value, p.values["median_price"].value) == (w["month"], w["closed"], w["median_price"])
+        assert (p.period.name, p.values["closings"].value, p.values["median_price"].value) == (
+            w["month"],
+            w["closed"],
+            w["median_price"],
+        )
 
 
 def test_year_to_date_on_the_ames_data(ames_columns):
     last = dt.date(2010, 7, 31)
     spans = mk.periods("ytd", dt.date(2009, 1, 1), last, last)
     names = {"closed": "closings", "mean_price": "mean_price", "median_price": "median_price"}
-    before, now = mk.series(mk.Market(ames_columns, np.arange(len(ames_columns)), day_of(last)), list(names.values()), spans)
+    before, now = mk.series(
+        mk.Market(ames_columns, np.arange(len(ames_columns)), day_of(last)), list(names.values()), spans
+    )
     for theirs, ours in names.items():
         w = CHECKS["year_to_date_through_july"][theirs]
         a, b = now.values[ours].value, before.values[ours].value

@@ -122,7 +122,12 @@ def test_the_nearest_home_to_a_point(bring, records):
 def test_areas_by_name_are_joined_and_lines_are_no_areas(bring, records):
     def box(name, x, kind="neighbourhood"):
         ring = [[x, 0], [x + 1, 0], [x + 1, 1], [x, 1], [x, 0]]
-        return {"type": "Feature", "id": x, "properties": {"name": name, "kind": kind}, "geometry": {"type": "Polygon", "coordinates": [ring]}}
+        return {
+            "type": "Feature",
+            "id": x,
+            "properties": {"name": name, "kind": kind},
+            "geometry": {"type": "Polygon", "coordinates": [ring]},
+        }
 
     text = {"type": "FeatureCollection", "features": [box("North", 0), box("North", 5), box("Big River", 0, "river")]}
     bring(json.dumps(text), "areas.geojson")

@@ -11,7 +11,12 @@ from rain_porch.workups.documents import SearchDoc, WorkupDoc
 from rain_porch.workups.homes import HomeRef
 
 CHANGE = TypeAdapter(Change)
-STATE = WorkupDoc(home={"kind": "parcel", "key": "P1"}, address="14 Ferry Lane", effective_date=dt.date(2025, 6, 30), search=SearchDoc())
+STATE = WorkupDoc(
+    home={"kind": "parcel", "key": "P1"},
+    address="14 Ferry Lane",
+    effective_date=dt.date(2025, 6, 30),
+    search=SearchDoc(),
+)
 
 
 def done(state: WorkupDoc = STATE, **change):
@@ -27,7 +32,10 @@ def done(state: WorkupDoc = STATE, **change):
         ({"change": "decide", "listing_ids": ["A"], "choice": "set_aside", "reason": "other size"}, "1 home set aside"),
         ({"change": "set_rate", "field": "living_area", "value": 85}, "living area rate set to 85"),
         ({"change": "set_rate", "field": "market_change", "value": 0.35}, "market change rate set to 0.35"),
-        ({"change": "set_cell", "listing_id": "A", "field": "living_area", "amount": -5000}, "adjustment set to -5,000"),
+        (
+            {"change": "set_cell", "listing_id": "A", "field": "living_area", "amount": -5000},
+            "adjustment set to -5,000",
+        ),
         ({"change": "set_list_price", "list_price": 425000}, "list price set to 425,000"),
         ({"change": "set_list_price", "list_price": None}, "list price left open"),
         ({"change": "set_date", "effective_date": "2025-05-01"}, "date set to 2025-05-01"),
@@ -88,7 +96,9 @@ def test_what_makes_no_sense_is_refused_at_its_field(change, field):
 
 
 def begun(workups, text: str = "529 Wren Place") -> int:
-    row = workups.records.db.execute("SELECT parcel_number FROM parcels WHERE unparsed_address = :a", {"a": text}).fetchone()
+    row = workups.records.db.execute(
+        "SELECT parcel_number FROM parcels WHERE unparsed_address = :a", {"a": text}
+    ).fetchone()
     return workups.create(HomeRef("parcel", row[0]))
 
 

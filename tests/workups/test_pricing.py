@@ -40,10 +40,14 @@ def test_a_foreign_file_prices_one_of_its_rows_by_place_and_by_made_key(records,
     check_price(doc)
     key = doc.comps[0].listing_id
     assert key.startswith("at_42.")
-    own, comps = answers.price_doc(records, homes.read_home(records, homes.locate(records, listing=key)), None, None, True)
+    own, comps = answers.price_doc(
+        records, homes.read_home(records, homes.locate(records, listing=key)), None, None, True
+    )
     check_price(own)
     assert key not in comps, "a home is no comp of itself"
-    assert own.effective_date == dt.date.fromisoformat(homes.read_home(records, HomeRef("listing", key)).listings[0]["close_date"])
+    assert own.effective_date == dt.date.fromisoformat(
+        homes.read_home(records, HomeRef("listing", key)).listings[0]["close_date"]
+    )
 
 
 def check_price(doc):
@@ -88,7 +92,9 @@ def detached(demo_records, area: str, n: int = 0) -> HomeRef:
     return HomeRef("parcel", row[0])
 
 
-@pytest.mark.parametrize("area", ["Old Landing", "Millrace", "Lantern Hill", "Quarry Bend", "Alder Flats", "Heron Reach", "Foxglove"])
+@pytest.mark.parametrize(
+    "area", ["Old Landing", "Millrace", "Lantern Hill", "Quarry Bend", "Alder Flats", "Heron Reach", "Foxglove"]
+)
 def test_a_home_in_every_neighbourhood_can_be_priced(demo_records, area):
     home = homes.read_home(demo_records, detached(demo_records, area, 40))
     doc, _ = answers.price_doc(demo_records, home, None, None)
@@ -137,7 +143,9 @@ def test_candidates_are_ranked_and_carry_their_facts(demo_records):
     found = candidates(setting, setting.run(search).rows)
     likes = [c.likeness for c in found]
     assert likes == sorted(likes, reverse=True)
-    assert all(c.distance_miles <= 1 and (c.kind != "sold" or c.price_per_sqft is None or c.price_per_sqft > 20) for c in found)
+    assert all(
+        c.distance_miles <= 1 and (c.kind != "sold" or c.price_per_sqft is None or c.price_per_sqft > 20) for c in found
+    )
     assert {c.row for c in found if c.kind == "sold"} == set(sold_rows(setting, search))
 
 
@@ -159,7 +167,9 @@ def test_a_single_sale_is_priced_with_its_cautions(bring, records):
 
 
 def test_no_sale_at_all_is_refused_with_the_search(bring, records):
-    bring("ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n")
+    bring(
+        "ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n"
+    )
     with pytest.raises(NotEnough, match="No sale fits"):
         answers.price_doc(records, homes.read_home(records, HomeRef("listing", "A1")), None, None)
 

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from ..report.pages import LAYOUTS
 from ..report.papers import page_picture, pdf
 from .errors import RESPONSES
-from .state import Porch
+from .state import Number, Porch
 
 router = APIRouter(tags=["paper"], responses=RESPONSES)
 
@@ -26,14 +26,14 @@ def layouts() -> list[LayoutDoc]:
 
 
 @router.get("/workups/{workup_id}/pages/{number}.png", response_class=Response)
-def page(porch: Porch, workup_id: int, number: int, layout: str = "three_pages") -> Response:
+def page(porch: Porch, workup_id: Number, number: Number, layout: str = "three_pages") -> Response:
     """One page as a picture, exactly as it will print."""
     given = porch.workups.report_input(workup_id)
     return Response(page_picture(given, layout, number), media_type="image/png")
 
 
 @router.get("/workups/{workup_id}/report.pdf", response_class=Response)
-def report(porch: Porch, workup_id: int, layout: str = "three_pages") -> Response:
+def report(porch: Porch, workup_id: Number, layout: str = "three_pages") -> Response:
     given = porch.workups.report_input(workup_id)
     name = re.sub(r"[^A-Za-z0-9]+", "-", given.title).strip("-") or "report"
     return Response(

@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from ..store import imports
 from ..workups.records import freshness
 from .errors import RESPONSES
-from .state import Porch
+from .state import Number, Porch
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
 
@@ -45,6 +45,6 @@ def records(porch: Porch) -> RecordsDoc:
 
 
 @router.get("/records/imports/{import_id}/rows")
-def reported_rows(porch: Porch, import_id: int) -> list[dict[str, Any]]:
+def reported_rows(porch: Porch, import_id: Number) -> list[dict[str, Any]]:
     """Rows of an import that were rejected, or in which something was blanked or marked suspect."""
     return imports.reported_rows(porch.records.db, import_id)

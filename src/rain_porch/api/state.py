@@ -6,7 +6,7 @@ import asyncio
 from collections.abc import AsyncIterator
 from typing import Annotated
 
-from fastapi import Depends, Request
+from fastapi import Depends, Path, Request
 
 from ..workups.records import Records
 from ..workups.workups import Workups
@@ -31,3 +31,6 @@ async def take_turn(request: Request) -> AsyncIterator[State]:
 
 
 Porch = Annotated[State, Depends(take_turn)]
+
+# no more than the store can hold
+Number = Annotated[int, Path(ge=1, le=2**53)]

@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 import numpy as np
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from ..core import search as sr
 from ..core.columns import SOLD
@@ -19,7 +19,7 @@ from ..workups.homes import FACT_FIELDS, HomeRef
 from ..workups.pricing import candidates, label
 from ..workups.workups import Opened
 from .errors import RESPONSES
-from .state import Porch, State
+from .state import Number, Porch, State
 
 router = APIRouter(tags=["workups"], responses=RESPONSES)
 
@@ -80,7 +80,7 @@ class OpenDoc(BaseModel):
 
 
 class ChangeRequest(BaseModel):
-    revision: int
+    revision: int = Field(ge=1, le=2**53)
     change: Change
 
 
@@ -157,7 +157,7 @@ def make_workup(porch: Porch, body: NewWorkup) -> Made:
 
 
 @router.get("/workups/{workup_id}")
-def open_workup(porch: Porch, workup_id: int) -> OpenDoc:
+def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
     opened = porch.workups.open(workup_id)
     history = porch.workups.history(workup_id)
     return OpenDoc(
@@ -172,34 +172,34 @@ def open_workup(porch: Porch, workup_id: int) -> OpenDoc:
 
 
 @router.delete("/workups/{workup_id}", status_code=204)
-def delete_workup(porch: Porch, workup_id: int) -> None:
+def delete_workup(porch: Porch, workup_id: Number) -> None:
     porch.workups.delete(workup_id)
 
 
 @router.post("/workups/{workup_id}/changes")
-def change_workup(porch: Porch, workup_id: int, body: ChangeRequest) -> Changed:
+def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest) -> Changed:
     revision, what = porch.workups.change(workup_id, body.revision, body.change)
     return Changed(revision=revision, what=what)
 
 
 @router.post("/workups/{workup_id}/undo")
-def undo(porch: Porch, workup_id: int) -> UndoneDoc:
+def undo(porch: Porch, workup_id: Number) -> UndoneDoc:
     return UndoneDoc(what=porch.workups.undo(workup_id))
 
 
 @router.get("/workups/{workup_id}/history")
-def history(porch: Porch, workup_id: int) -> list[dict[str, Any]]:
+def history(porch: Porch, workup_id: Number) -> list[dict[str, Any]]:
     return porch.workups.history(workup_id)
 
 
 @router.post("/workups/{workup_id}/counts")
-def live_counts(porch: Porch, workup_id: int, body: SearchDoc) -> CountsDoc:
+def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
     """What a search would find, without saving it."""
     return CountsDoc(**_counts(porch, porch.workups.open(workup_id), body.search()))
 
 
 @router.get("/workups/{workup_id}/candidates")
-def find_candidates(porch: Porch, workup_id: int) -> CandidatesDoc:
+def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
     opened = porch.workups.open(workup_id)
     setting, search = opened.setting, opened.state.search.search()
     found = setting.run(search)
@@ -222,7 +222,7 @@ def find_candidates(porch: Porch, workup_id: int) -> CandidatesDoc:
 
 
 @router.get("/workups/{workup_id}/worth")
-def worth(porch: Porch, workup_id: int) -> WorthDoc:
+def worth(porch: Porch, workup_id: Number) -> WorthDoc:
     opened = porch.workups.open(workup_id)
     pricing = porch.workups.priced(opened)
     doc = pricing_doc(opened.setting, pricing, opened.state.search.search(), [])

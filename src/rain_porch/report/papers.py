@@ -53,7 +53,9 @@ def page_picture(given: ReportInput, layout: str, number: int) -> bytes:
     model = document(given, layout)
     if not 1 <= number <= len(model["pages"]):
         raise BadInput("page", f"There is no page {number}: the layout has {len(model['pages'])}.")
-    made = _compile({**model, "pages": [model["pages"][number - 1]], "first": number, "last": len(model["pages"])}, "png")
+    made = _compile(
+        {**model, "pages": [model["pages"][number - 1]], "first": number, "last": len(model["pages"])}, "png"
+    )
     return bytes(made[0] if isinstance(made, list) else made)
 
 

@@ -6,7 +6,7 @@ import type { Search, SearchTools } from './useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools }>()
 const emit = defineEmits<{ close: [] }>()
-const { open, refused } = useWorkup()
+const { open, refused, state } = useWorkup()
 const RADII = [0.25, 0.5, 0.75, 1, 1.25, 1.5, 2, 3, 5, 10, 15, 25]
 const DAYS = [30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825]
 
@@ -17,11 +17,17 @@ const days = computed(() => (window_.value ? (draft.value.windows?.[window_.valu
 const mine = computed(() => open.data.value?.subject.facts[props.part])
 const low = ref('')
 const high = ref('')
+/** The range that is saved: only a change of it rewrites the fields, so that nothing typed is lost to a refusal. */
+const held = computed(() => {
+  const c = state.value?.search.criteria?.find((x) => x.field === props.part)
+  return JSON.stringify([c?.low ?? null, c?.high ?? null])
+})
 watch(
-  criterion,
-  (c) => {
-    low.value = c?.low === null || c?.low === undefined ? '' : number(c.low)
-    high.value = c?.high === null || c?.high === undefined ? '' : number(c.high)
+  held,
+  (text) => {
+    const [a, b] = JSON.parse(text) as (number | null)[]
+    low.value = a === null ? '' : number(a)
+    high.value = b === null ? '' : number(b)
   },
   { immediate: true },
 )

@@ -25,16 +25,15 @@ const rows = computed(() => {
       (row) =>
         ['concessions', 'market_change'].includes(row.field) ||
         row.field in (state.value?.rates ?? {}) ||
-        row.cells.some(
-          (cell) => cell.overridden || (cell.theirs !== null && cell.theirs !== cell.mine),
-        ),
+        row.cells.some((cell) => cell.overridden || (cell.theirs !== null && cell.theirs !== cell.mine)),
     )
 })
 
 type Cell = Docs['LineDoc']
 function own(field: string): string {
   const value = mine.value[field]
-  if (typeof value !== 'number') return ['concessions', 'market_change', 'location'].includes(field) ? '' : DASH
+  if (typeof value !== 'number')
+    return ['concessions', 'market_change', 'location'].includes(field) ? '' : DASH
   return field === 'year_built' ? String(value) : number(value)
 }
 /** The comp less the subject, in the feature's unit; days for market change. */
@@ -144,7 +143,9 @@ const shownRate = (field: string) =>
                   @change="typeRate(row.field, $event)"
                   @keydown.enter="($event.target as HTMLInputElement).blur()"
                 />
-                <span class="quiet small unit">{{ row.field === 'market_change' ? '%/mo' : row.field === 'location' ? '$/%' : '$' }}</span>
+                <span class="quiet small unit">{{
+                  row.field === 'market_change' ? '%/mo' : row.field === 'location' ? '$/%' : '$'
+                }}</span>
               </span>
               <span
                 class="evidence"

@@ -1,0 +1,162 @@
+from __future__ import annotations
+
+import pytest
+import schemathesis
+from fastapi.testclient import TestClient
+from hypothesis import HealthCheck, Phase, given, settings
+
+from rain_porch.api.app import create_app
+from rain_porch.core.fields import PRIVATE
+from tests.conftest import NOW
+
+
+@pytest.fixture
+def client(town) -> TestClient:
+    return TestClient(create_app(town, now=lambda: NOW), raise_server_exceptions=True)
+
+
+def begin(client: TestClient, text: str = "529 wren pl") -> int:
+    hit = client.get("/api/lookup", params={"text": text}).json()["hits"][0]
+    made = client.post("/api/workups", json={"kind": hit["kind"], "key": hit["key"]})
+    assert made.status_code == 201
+    return made.json()["workup_id"]
+
+
+def change(client: TestClient, n: int, **given) -> dict:
+    revision = client.get(f"/api/workups/{n}").json()["revision"]
+    answer = client.post(f"/api/workups/{n}/changes", json={"revision": revision, "change": given})
+    return {"status": answer.status_code, **answer.json()}
+
+
+def test_an_evening_over_the_service(client):
+    n = begin(client)
+    opened = client.get(f"/api/workups/{n}").json()
+    assert opened["state"]["address"] == "529 Wren Place" and opened["past"]
+    found = client.get(f"/api/workups/{n}/candidates").json()
+    assert sum(found["counts"].values()) == len(found["candidates"])
+    assert found["sold_within"]["180"] == found["counts"]["sold"]
+    assert "".join(p["text"] for p in found["sentence"]).startswith("Detached homes within 1 mi")
+    kept = found["suggested"]
+    assert change(client, n, change="decide", listing_ids=kept, choice="kept")["what"] == f"{len(kept)} homes kept"
+    worth = client.get(f"/api/workups/{n}/worth").json()
+    price = worth["price"]
+    assert [c["listing_id"] for c in price["comps"]] == kept == [g["listing_id"] for g in worth["grid"]]
+    for column, comp in zip(worth["grid"], price["comps"], strict=True):
+        lines = sum(x["amount"] or 0 for x in column["lines"])
+        assert comp["close_price"] + lines == pytest.approx(comp["adjusted_price"], abs=0.02)
+    assert change(client, n, change="set_list_price", list_price=309900)["status"] == 200
+    assert client.get(f"/api/workups/{n}/report.pdf").content.startswith(b"%PDF")
+    assert client.get(f"/api/workups/{n}/pages/1.png").content.startswith(b"\x89PNG")
+    assert client.get("/api/workups").json()[0]["list_price"] == 309900
+    assert client.post(f"/api/workups/{n}/undo").json()["what"] == "list price set to 309,900"
+    assert [h["what"] for h in client.get(f"/api/workups/{n}/history").json()][-1] == "workup begun"
+    assert client.delete(f"/api/workups/{n}").status_code == 204
+    assert client.get(f"/api/workups/{n}").status_code == 404
+
+
+def test_live_counts_are_those_of_the_saved_search_and_nothing_is_saved(client):
+    n = begin(client)
+    search = client.get(f"/api/workups/{n}").json()["state"]["search"]
+    wider = {**search, "radius_miles": 2.0}
+    live = client.post(f"/api/workups/{n}/counts", json=wider).json()
+    assert client.get(f"/api/workups/{n}").json()["revision"] == 1
+    change(client, n, change="set_search", search=wider)
+    assert client.get(f"/api/workups/{n}/candidates").json()["counts"] == live["counts"]
+    steps = {w["part"]: w for w in live["what_if"]}
+    assert sum(steps["radius_miles"]["without"].values()) >= sum(live["counts"].values())
+
+
+def test_bad_requests_name_the_field_and_change_nothing(client):
+    n = begin(client)
+    search = client.get(f"/api/workups/{n}").json()["state"]["search"]
+    for given, field in (
+        ({"change": "correct_fact", "field": "living_area", "value": -5}, "living_area"),
+        ({"change": "set_list_price", "list_price": 3}, "list_price"),
+        ({"change": "set_search", "search": {**search, "radius_miles": -1}}, "radius_miles"),
+        ({"change": "set_search", "search": {**search, "colour": "red"}}, "change.set_search.search.colour"),
+        ({"change": "dance"}, "change"),
+    ):
+        answer = change(client, n, **given)
+        assert answer["status"] == 422 and answer["message"], given
+        assert answer["field"].endswith(field.split(".")[-1]), answer
+    assert client.get(f"/api/workups/{n}").json()["revision"] == 1
+    stale = {"revision": 7, "change": {"change": "set_client", "client": "x"}}
+    assert client.post(f"/api/workups/{n}/changes", json=stale).status_code == 409
+    assert client.get("/api/workups/999").json()["message"] == "There is no workup 999."
+    assert client.post("/api/workups", json={"kind": "parcel", "key": "none"}).status_code == 404
+
+
+def test_looking_up_finds_workups_numbers_and_what_comes_near(client):
+    n = begin(client)
+    hits = client.get("/api/lookup", params={"text": "529 wren"}).json()["hits"]
+    assert hits[0] == {"kind": "workup", "key": str(n), "shown": "529 Wren Place", "note": "workup"}
+    listing = client.get("/api/lookup", params={"text": "BF100500"}).json()["hits"]
+    assert listing[0]["kind"] == "listing"
+    none = client.get("/api/lookup", params={"text": "77777 wren plaice"}).json()
+    assert none["hits"] == [] and none["nearest"]
+    assert client.get("/api/lookup", params={"text": ""}).json()["hits"] == []
+
+
+def test_the_market_page_gets_its_series(client):
+    area = [a["name"] for a in client.get("/api/areas").json() if a["kind"] == "neighbourhood"][0]
+    query = {"measure": ["closings", "median_price", "for_sale"], "area": area, "home_kind": "detached", "years": 5}
+    doc = client.get("/api/market", params=query).json()
+    assert len(doc["periods"]) == 61 and doc["periods"][-1]["period"] == "2026-10"
+    assert sum(p["values"]["closings"]["value"] for p in doc["periods"]) > 50
+    assert client.get("/api/market", params={**query, "area": "Atlantis"}).status_code == 404
+    assert client.get("/api/market", params={**query, "measure": ["joy"]}).json()["field"] == "measure"
+    assert {m["name"] for m in client.get("/api/measures").json()} >= set(query["measure"])
+
+
+def test_records_tell_how_fresh_they_are_and_what_was_wrong(client):
+    doc = client.get("/api/records").json()
+    assert doc["through"] == "2026-10-31" and doc["counts"]["parcels"] > 8000
+    listings = next(i for i in doc["imports"] if i["kind"] == "listings")
+    rows = client.get(f"/api/records/imports/{listings['import_id']}/rows").json()
+    assert len([r for r in rows if r["outcome"] == "suspect"]) == listings["suspect"] > 5
+
+
+def test_nothing_private_leaves_by_any_door(client):
+    names = {f["name"] for f in client.get("/api/fields").json()}
+    assert not names & PRIVATE
+    n = begin(client)
+    text = client.get(f"/api/workups/{n}").text + client.get(f"/api/workups/{n}/candidates").text
+    assert "list_agent" not in text and "grantor" not in text and "private_remarks" not in text
+
+
+def test_an_empty_folder_opens_and_says_what_to_do(tmp_path):
+    client = TestClient(create_app(tmp_path, now=lambda: NOW))
+    assert client.get("/api/records").json()["through"] is None
+    assert "bring in a file" in client.get("/api/market", params={"measure": "closings"}).json()["message"]
+    assert client.get("/api/lookup", params={"text": "529 wren"}).json() == {"hits": [], "nearest": []}
+
+
+@pytest.fixture(scope="module")
+def fuzzed(demo, tmp_path_factory):
+    import shutil
+
+    folder = tmp_path_factory.mktemp("fuzz")
+    shutil.copy(demo / "records.db", folder / "records.db")
+    app = create_app(folder, now=lambda: NOW)
+    begin(TestClient(app))
+    return schemathesis.openapi.from_asgi("/openapi.json", app)
+
+
+def test_no_request_whatever_makes_a_server_error(fuzzed):
+    """The service fuzzed from its own description: whatever is sent, the answer is no 5xx."""
+    seen = 0
+    for result in fuzzed.get_all_operations():
+        operation = result.ok()
+
+        @settings(
+            max_examples=12, deadline=None, derandomize=True, phases=[Phase.generate],
+            suppress_health_check=list(HealthCheck),
+        )  # fmt: skip
+        @given(case=operation.as_strategy())
+        def send(case):
+            answer = case.call()
+            assert answer.status_code < 500, (case.method, case.path, answer.text)
+
+        send()
+        seen += 1
+    assert seen > 15

@@ -1,0 +1,109 @@
+from __future__ import annotations
+
+import io
+from dataclasses import replace
+
+import pytest
+from pypdf import PdfReader
+
+from rain_porch.core.errors import BadInput
+from rain_porch.core.money import dollars, half_up
+from rain_porch.report.maps import map_svg
+from rain_porch.report.model import ReportInput
+from rain_porch.report.pages import LAYOUTS, PAGES
+from rain_porch.report.papers import document, page_picture, pdf, write_report
+from tests.workups.test_changes import begun, change
+
+
+def text_of(made: bytes) -> list[str]:
+    return [" ".join(p.extract_text().split()) for p in PdfReader(io.BytesIO(made)).pages]
+
+
+@pytest.fixture
+def given(workups) -> ReportInput:
+    n = begun(workups)
+    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
+    change(workups, n, change="set_list_price", list_price=309900)
+    change(workups, n, change="set_client", client="Orla Grayle")
+    return workups.report_input(n)
+
+
+def test_the_three_pages_hold_the_workups_numbers(given):
+    pages = text_of(pdf(given, "three_pages"))
+    assert len(pages) == 3
+    first, second, third = pages
+    price = given.price
+    for words in ("529 Wren Place", "Orla Grayle", dollars(price["indicated_value"]), "309,900", "not yet measured",
+                  price["sentence"][:40], "not an appraisal", "Effective 2026-10-31"):  # fmt: skip
+        assert words in first, words
+    for c, told in zip(given.comps, price["comps"], strict=True):
+        assert dollars(c["price"]) in second and dollars(told["adjusted_price"]) in third
+        assert dollars(half_up(told["close_price"])) in third
+    for m in price["methods"]:
+        assert m["label"] in third and dollars(half_up(m["value"], 100)) in third
+    assert "1 / 3" in first and "3 / 3" in third
+
+
+def test_the_pdf_has_a_title_tags_and_its_fonts_inside(given):
+    reader = PdfReader(io.BytesIO(pdf(given, "three_pages")))
+    assert reader.metadata.title == "529 Wren Place: market analysis"
+    assert reader.trailer["/Root"]["/MarkInfo"]["/Marked"]
+    fonts = {f.get_object()["/BaseFont"] for p in reader.pages for f in p["/Resources"]["/Font"].values()}
+    assert any("Figtree" in f for f in fonts) and any("Serif" in f for f in fonts)
+
+
+def test_a_workup_without_comps_shows_what_is_missing(workups):
+    pages = text_of(pdf(workups.report_input(begun(workups)), "three_pages"))
+    assert len(pages) == 3
+    assert "No comps are kept yet" in pages[0] and "not yet known" in pages[0] and "No list price is set" in pages[0]
+    assert "No comps are kept yet" in pages[1] and "nothing to adjust" in pages[2]
+
+
+def test_many_comps_long_words_and_markup_stay_text_on_their_pages(given):
+    odd = "*bold* #eval(1) $x$ <b>x</b> ©  שלום 🏠 " + "Verylongstreetname " * 14
+    comps = [
+        {**given.comps[0], "listing_id": f"L{i}", "address": odd if i == 0 else f"{i} Long Street"} for i in range(15)
+    ]
+    priced = [{**given.price["comps"][0], "listing_id": f"L{i}", "address": c["address"]} for i, c in enumerate(comps)]
+    full = replace(
+        given, title=odd[:300], comps=comps, grid=[given.grid[0]] * 15, price={**given.price, "comps": priced}
+    )
+    pages = text_of(pdf(full, "three_pages"))
+    assert "#eval(1)" in pages[0] and "*bold*" in " ".join(pages)
+    assert all(f"{i} Long Street" in " ".join(pages) for i in range(1, 15))
+
+
+def test_no_private_field_can_reach_a_page(given):
+    assert all(
+        set(c["facts"]) & {"list_agent_full_name", "private_remarks", "list_office_name"} == set() for c in given.around
+    )
+    leaking = {**given.comps[0], "facts": {"list_agent_full_name": "Orla Grayle"}}
+    with pytest.raises(ValueError, match="private"):
+        replace(given, comps=[leaking])
+
+
+@pytest.mark.parametrize("page", list(PAGES))
+def test_no_agent_or_owner_is_named_on_any_page(given, workups, page):
+    names = {r[0] for r in workups.records.db.execute("SELECT DISTINCT list_agent_full_name FROM listings")}
+    names |= {r[0] for r in workups.records.db.execute("SELECT DISTINCT list_office_name FROM listings")}
+    names |= {r[0] for r in workups.records.db.execute("SELECT DISTINCT grantee FROM transfers")}
+    text = str(PAGES[page](replace(given, client="")))
+    assert not [n for n in names if n and n in text]
+
+
+def test_pages_are_pictures_and_files_are_pdf(given, tmp_path):
+    assert page_picture(given, "three_pages", 2).startswith(b"\x89PNG")
+    with pytest.raises(BadInput, match="no page 4"):
+        page_picture(given, "three_pages", 4)
+    with pytest.raises(BadInput, match="no layout"):
+        document(given, "coffee_table")
+    with pytest.raises(BadInput, match=r"\.pdf"):
+        write_report(given, "one_page", tmp_path / "r.txt")
+    assert write_report(given, "one_page", tmp_path / "r.pdf") == len(LAYOUTS["one_page"])
+    assert (tmp_path / "r.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_the_map_stands_without_radius_places_or_base_map(given):
+    nowhere = [{**c, "latitude": None, "longitude": None} for c in given.comps]
+    svg = map_svg(given.subject, nowhere, nowhere, {"features": []}, None)
+    assert svg.startswith("<svg") and "nan" not in svg.lower()

@@ -1,0 +1,129 @@
+"""The command line as other programs use it: exit codes, JSON, refusals on stderr."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+
+import jsonschema_rs
+import pytest
+
+from rain_porch.cli import main
+from rain_porch.workups.documents import SCHEMAS
+
+
+@pytest.fixture
+def run(town, capsys):
+    def call(*words: str, data=town, as_json: bool = True) -> tuple[int, object, str]:
+        code = main([*words, "--data", str(data), *(["--json"] if as_json else [])])
+        said = capsys.readouterr()
+        return code, json.loads(said.out) if as_json and said.out else said.out, said.err
+
+    return call
+
+
+def fits(name: str, doc: object) -> None:
+    jsonschema_rs.validate(SCHEMAS[name].model_json_schema(), doc)
+
+
+def test_find_price_save_report(run, tmp_path):
+    code, found, _ = run("find", "--address", "529 wren place")
+    assert code == 0
+    fits("find", found)
+    assert found["counts"]["sold"] == sum(c["kind"] == "sold" for c in found["candidates"])
+    file = tmp_path / "search.json"
+    file.write_text(json.dumps(found["search"] | {"radius_miles": 2.0}))
+    code, wider, _ = run("find", "--address", "529 wren place", "--search", str(file))
+    assert wider["search"]["radius_miles"] == 2 and wider["loosened"] == []
+    assert sum(wider["counts"].values()) > sum(found["counts"].values())
+    code, priced, _ = run("price", "--address", "529 wren place", "--save")
+    fits("price", priced)
+    assert priced["workup_id"] == 1 and priced["indicated_value"] % 100 == 0
+    code, rows, _ = run("workups")
+    assert rows[0]["title"] == "529 Wren Place" and rows[0]["kept"] == len(priced["comps"])
+    out = tmp_path / "r.pdf"
+    code, made, _ = run("report", "--workup", "1", "--layout", "three_pages", "--out", str(out))
+    assert (code, made["pages"]) == (0, 3) and out.read_bytes().startswith(b"%PDF")
+
+
+def test_exclude_self_hides_the_homes_own_sale(run, town):
+    import sqlite3
+
+    key, contract = sqlite3.connect(town / "records.db").execute(
+        "SELECT listing_id, purchase_contract_date FROM listings WHERE standard_status = 'Closed' AND home_kind = 'detached' "
+        "AND purchase_contract_date > '2024-01-01' AND NOT is_lease ORDER BY listing_id LIMIT 1"
+    ).fetchone()  # fmt: skip
+    _, doc, _ = run("price", "--listing", key, "--exclude-self")
+    assert doc["effective_date"] == contract and key not in [c["listing_id"] for c in doc["comps"]]
+    assert all(c["close_date"] <= contract for c in doc["comps"])
+
+
+def test_market_as_json_and_csv(run):
+    code, doc, _ = run("market", "--measure", "closings", "median_price,months_of_supply", "--by", "quarter", "--from", "2024-01-01",
+                       "--to", "2026-10-31", "--where", "home_kind = detached", "living_area >= 1500")  # fmt: skip
+    assert code == 0
+    fits("market", doc)
+    assert doc["measures"] == ["closings", "median_price", "months_of_supply"]
+    assert [p["finished"] for p in doc["periods"]][-2:] == [True, False]
+    code, text, _ = run("market", "--measure", "closings", "--by", "year", "--csv", as_json=False)
+    table = list(csv.DictReader(io.StringIO(text)))
+    assert table[-1]["period"] == "2026" and float(table[-2]["closings"]) > 300
+
+
+def test_import_tells_each_file_and_a_second_time_changes_nothing(run, tmp_path):
+    file = tmp_path / "export.csv"
+    file.write_text(
+        "Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n41.2,-38.4,1800,2025-05-01,400000\n41.2,-38.4,x,,\n"
+    )
+    folder = tmp_path / "new"
+    code, doc, _ = run("import", str(file), data=folder)
+    fits("import", doc)
+    assert (code, doc["new"], doc["rejected"]) == (0, 1, 1), "rejected rows are no failure"
+    assert run("import", str(file), data=folder)[1]["same"] == 1
+    code, both, _ = run("import", str(file), str(file), "--dry-run", data=folder)
+    assert [d["import_id"] for d in both] == [None, None]
+    code, text, _ = run("import", str(file), data=folder, as_json=False)
+    assert "1 same" in text and "no status" in text
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        (("find", "--address", "wren place"), "may mean several homes"),
+        (("find", "--address", "1 nowhere at all"), "No home has the address"),
+        (("price", "--parcel", "zz"), "No parcel"),
+        (("price", "--place", "0,0"), "No home in the records"),
+        (("market", "--measure", "joy"), "no measure"),
+        (("market", "--measure", "closings", "--area", "Atlantis"), "Atlantis"),
+        (("market", "--measure", "closings", "--where", "age of owner > 3"), "condition"),
+        (("report", "--workup", "77", "--out", "x.pdf"), "no workup 77"),
+        (("import", "/nowhere.csv"), "There is no file"),
+        (("find", "--address", "529 wren place", "--search", "/nowhere.json"), "no search file"),
+    ],
+)
+def test_refusals_exit_1_with_their_reason_and_no_output(run, words, said):
+    code, out, err = run(*words)
+    assert code == 1 and not out and said in err
+
+
+@pytest.mark.parametrize(
+    "words",
+    [("find",), ("dance",), ("price", "--place", "north"), ("find", "--address", "x", "--as-of", "May"), ("market",)],
+)
+def test_usage_errors_exit_2(words, capsys):
+    with pytest.raises(SystemExit) as stop:
+        main([*words])
+    assert stop.value.code == 2 and capsys.readouterr().err
+
+
+@pytest.mark.parametrize("name", list(SCHEMAS))
+def test_schemas_are_printed(name, capsys):
+    assert main(["schema", name]) == 0
+    assert json.loads(capsys.readouterr().out)["type"] == "object"
+
+
+def test_people_can_read_it_too(run):
+    for words in (("find", "--address", "529 wren place"), ("price", "--address", "529 wren place"), ("workups",)):
+        code, text, _ = run(*words, as_json=False)
+        assert code == 0 and text.strip()
