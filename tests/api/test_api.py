@@ -69,15 +69,15 @@ def test_live_counts_are_those_of_the_saved_search_and_nothing_is_saved(client):
 def test_bad_requests_name_the_field_and_change_nothing(client):
     n = begin(client)
     search = client.get(f"/api/workups/{n}").json()["state"]["search"]
-    for given, field in (
+    for bad, field in (
         ({"change": "correct_fact", "field": "living_area", "value": -5}, "living_area"),
         ({"change": "set_list_price", "list_price": 3}, "list_price"),
         ({"change": "set_search", "search": {**search, "radius_miles": -1}}, "radius_miles"),
         ({"change": "set_search", "search": {**search, "colour": "red"}}, "change.set_search.search.colour"),
         ({"change": "dance"}, "change"),
     ):
-        answer = change(client, n, **given)
-        assert answer["status"] == 422 and answer["message"], given
+        answer = change(client, n, **bad)
+        assert answer["status"] == 422 and answer["message"], bad
         assert answer["field"].endswith(field.split(".")[-1]), answer
     assert client.get(f"/api/workups/{n}").json()["revision"] == 1
     stale = {"revision": 7, "change": {"change": "set_client", "client": "x"}}
@@ -98,7 +98,7 @@ def test_looking_up_finds_workups_numbers_and_what_comes_near(client):
 
 
 def test_the_market_page_gets_its_series(client):
-    area = [a["name"] for a in client.get("/api/areas").json() if a["kind"] == "neighbourhood"][0]
+    area = next(a["name"] for a in client.get("/api/areas").json() if a["kind"] == "neighbourhood")
     query = {"measure": ["closings", "median_price", "for_sale"], "area": area, "home_kind": "detached", "years": 5}
     doc = client.get("/api/market", params=query).json()
     assert len(doc["periods"]) == 61 and doc["periods"][-1]["period"] == "2026-10"

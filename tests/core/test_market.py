@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import itertools
 import statistics
 from typing import Any
 
@@ -129,7 +130,7 @@ def test_the_book_of_homes_for_sale_balances(seed):
     rows = crowd(seed)
     spans = mk.periods("month", START, TODAY, TODAY)
     points = run(rows, spans, ["for_sale", "contracts", "failed"])
-    for before, now in zip(points, points[1:], strict=False):
+    for before, now in itertools.pairwise(points):
         span = now.period
         came = sum(span.start <= r["on_market_date"] <= min(span.end, TODAY) for r in rows)
         left = now.values["contracts"].value + now.values["failed"].value

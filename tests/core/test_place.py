@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+import itertools
+
 import numpy as np
 import pytest
 import shapely
@@ -52,7 +54,7 @@ def slowly_inside(x: float, y: float, rings: list[list[tuple[float, float]]]) ->
     """Ray casting over all rings, one edge at a time; a point on an edge is inside."""
     inside = False
     for ring in rings:
-        for (x1, y1), (x2, y2) in zip(ring, ring[1:], strict=False):
+        for (x1, y1), (x2, y2) in itertools.pairwise(ring):
             cross = (x2 - x1) * (y - y1) - (y2 - y1) * (x - x1)
             if cross == 0 and min(x1, x2) <= x <= max(x1, x2) and min(y1, y2) <= y <= max(y1, y2):
                 return True

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { number, typedNumber } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 import type { Search, SearchTools } from './useSearch'
@@ -15,22 +15,12 @@ const criterion = computed(() => draft.value.criteria?.find((c) => c.field === p
 const window_ = computed(() => (props.part.startsWith('windows.') ? props.part.slice(8) : null))
 const days = computed(() => (window_.value ? (draft.value.windows?.[window_.value]?.days ?? null) : null))
 const mine = computed(() => open.data.value?.subject.facts[props.part])
-const low = ref('')
-const high = ref('')
-/** The range that is saved: only a change of it rewrites the fields, so that nothing typed is lost to a refusal. */
-const held = computed(() => {
-  const c = state.value?.search.criteria?.find((x) => x.field === props.part)
-  return JSON.stringify([c?.low ?? null, c?.high ?? null])
-})
-watch(
-  held,
-  (text) => {
-    const [a, b] = JSON.parse(text) as (number | null)[]
-    low.value = a === null ? '' : number(a)
-    high.value = b === null ? '' : number(b)
-  },
-  { immediate: true },
-)
+/** The fields start from what is saved and are the agent's from then on: an answer that comes late rewrites nothing. */
+const saved = state.value?.search.criteria?.find((c) => c.field === props.part)
+const shown = (value: number | null | undefined) =>
+  value === null || value === undefined ? '' : number(value)
+const low = ref(shown(saved?.low))
+const high = ref(shown(saved?.high))
 const fault = ref('')
 
 async function take(next: Search, close = false) {
@@ -76,8 +66,7 @@ const ifs = computed(() => {
         color="rain"
         hide-details
         aria-label="Miles from the home"
-        @update:model-value="search.look(search.withRadius(RADII[$event]))"
-        @end="take(search.withRadius(RADII[$event]))"
+        @update:model-value="search.slide(search.withRadius(RADII[$event]))"
       />
       <p>
         within <b>{{ draft.radius_miles ?? 'any number of' }}</b> miles
@@ -91,8 +80,7 @@ const ifs = computed(() => {
         color="rain"
         hide-details
         aria-label="Days back"
-        @update:model-value="search.look(search.withWindow(window_, DAYS[$event]))"
-        @end="take(search.withWindow(window_, DAYS[$event]))"
+        @update:model-value="search.slide(search.withWindow(window_, DAYS[$event]))"
       />
       <p>
         in the last <b>{{ days === null ? 'any number of' : number(days) }}</b> days
@@ -105,14 +93,14 @@ const ifs = computed(() => {
           label="From"
           inputmode="numeric"
           @change="takeRange"
-          @keydown.enter="takeRange"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
         />
         <v-text-field
           v-model="high"
           label="To"
           inputmode="numeric"
           @change="takeRange"
-          @keydown.enter="takeRange"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
         />
       </div>
     </template>

@@ -26,7 +26,12 @@ function opens(part: string | null): part is string {
         <template #activator="{ props: activator }">
           <button v-bind="activator" type="button" class="part">{{ phrase.text }}</button>
         </template>
-        <PartEditor v-if="phrase.part" :part="phrase.part" :search="search" @close="opened = null" />
+        <PartEditor
+          v-if="opened === phrase.part"
+          :part="phrase.part"
+          :search="search"
+          @close="opened = null"
+        />
       </v-menu>
       <span v-else>{{ phrase.text }}</span>
     </template>

@@ -47,7 +47,15 @@ export function useSearch() {
       // the part that was typed wrong says so when it is taken
     }
   }
+  let resting = 0
+  /** Counts follow a slider at once; the search is saved when it has come to rest, or with the next change. */
+  function slide(search: Search) {
+    void look(search)
+    window.clearTimeout(resting)
+    resting = window.setTimeout(() => void take(search), 350)
+  }
   async function take(search: Search): Promise<boolean> {
+    window.clearTimeout(resting)
     draft.value = search
     const done = await send({ change: 'set_search', search })
     if (!done) draft.value = state.value?.search
@@ -112,7 +120,7 @@ export function useSearch() {
   }
   const setWindow = (kind: string, days: number | null) => take(withWindow(kind, days))
   return {
-    draft, live, phrases, whatIf, helps, label, look, take, dragRadius, setWindow, withRadius, withWindow, withRange, without,
+    draft, live, phrases, whatIf, helps, label, look, slide, take, dragRadius, setWindow, withRadius, withWindow, withRange, without,
   } // prettier-ignore
 }
 
