@@ -9,12 +9,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from rain_porch.core import search as sr
+from rain_porch.core import steps
 from rain_porch.core.columns import SOLD
 from rain_porch.core.errors import BadInput
 from rain_porch.core.likeness import days_since, likeness
 from rain_porch.core.place import miles
 from rain_porch.core.search import Criterion, Search, Window
-from rain_porch.core.sentence import phrases, sentence
+from rain_porch.core.sentence import criterion_words, phrases, sentence
 from rain_porch.core.words import HomeKind
 from tests.made import CENTRE, DAY, TODAY, away, market, sale, subject
 
@@ -194,8 +195,8 @@ CROWD = market(crowd(3))
 @given(searches())
 def test_what_if_counts_equal_those_of_making_the_change(search):
     view = CROWD.as_of(DAY)
-    told = sr.what_if(search, CROWD, view, subject())
-    made = {s.part: s for s in sr.steps(search, looser=True)}
+    told = steps.what_if(search, CROWD, view, subject())
+    made = {s.part: s for s in steps.steps(search, looser=True)}
     for part, w in told.items():
         if w.looser:
             assert w.looser[1] == sr.run(made[part].search, CROWD, view, subject()).counts
@@ -210,9 +211,9 @@ def test_what_if_counts_equal_those_of_making_the_change(search):
 def test_loosening_never_loses_and_tightening_never_adds(search):
     view = CROWD.as_of(DAY)
     here = set(sr.run(search, CROWD, view, subject()).rows)
-    for step in sr.steps(search, looser=True):
+    for step in steps.steps(search, looser=True):
         assert here <= set(sr.run(step.search, CROWD, view, subject()).rows)
-    for step in sr.steps(search, looser=False):
+    for step in steps.steps(search, looser=False):
         assert here >= set(sr.run(step.search, CROWD, view, subject()).rows)
 
 
@@ -228,11 +229,11 @@ def test_left_to_itself_a_search_loosens_until_six_sales_and_tells_each_step():
         far = miles(me.latitude, me.longitude, columns.lats[rows], columns.lons[rows])
         return likeness(me, columns, rows, far, days_since(view.date[rows], DAY)).score
 
-    wider, said = sr.loosened_until_enough(sr.proposed_search(me, 2025), sold, alike)
+    wider, said = steps.loosened_until_enough(sr.proposed_search(me, 2025), sold, alike)
     assert sold(wider).size >= 6
     assert "within 1.25 mi" in said
     assert any(s.startswith("sold in the last") for s in said)
-    empty, told = sr.loosened_until_enough(OPEN, lambda s: np.zeros(0, dtype=np.int64), alike)
+    empty, told = steps.loosened_until_enough(OPEN, lambda s: np.zeros(0, dtype=np.int64), alike)
     assert empty.radius_miles == 25 and told
 
 
@@ -286,7 +287,7 @@ def test_the_sentence_reads_the_search_back():
     ],
 )
 def test_each_criterion_has_its_words(criterion, words):
-    assert sr.criterion_words(criterion) == words
+    assert criterion_words(criterion) == words
 
 
 def test_the_sentence_names_areas_and_open_windows():

@@ -10,6 +10,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ..core import search as sr
+from ..core import steps
 from ..core.columns import SOLD
 from ..core.sentence import phrases
 from ..workups.answers import candidate_docs, pricing_doc, subject_doc
@@ -248,7 +249,7 @@ def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
     setting = opened.setting
     area = porch.records.mask_of(search)
     found = sr.run(search, setting.columns, setting.view, setting.subject, area)
-    what_if = sr.what_if(search, setting.columns, setting.view, setting.subject, area)
+    what_if = steps.what_if(search, setting.columns, setting.view, setting.subject, area)
 
     def step(given: Any) -> StepDoc | None:
         return None if given is None else StepDoc(words=given[0], counts=dict(given[1]))

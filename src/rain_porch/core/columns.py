@@ -133,6 +133,7 @@ class Columns:
 class AsOf:
     """Each row at one date: kind of record (NOTHING if not there yet), its date, list price and price then.
 
+    open_to_search  there at the date, no lease, and priced
     date   the day that its kind's window looks at: close, sale, contract, on-market or off-market day
     price  the close price of sold ones, else the list price of that day
     """
@@ -142,6 +143,25 @@ class AsOf:
     date: Days
     list_price: Floats
     price: Floats
+    open_to_search: Bools
+
+    @cached_property
+    def _by_kind(self) -> dict[int, tuple[Ints, Days]]:
+        """Rows open to search by kind, in the order of their dates, and those dates."""
+        out = {}
+        for code in range(len(RECORD_KINDS)):
+            rows = np.flatnonzero((self.kind == code) & self.open_to_search)
+            rows = rows[np.argsort(self.date[rows], kind="stable")]
+            out[code] = (rows, self.date[rows])
+        return out
+
+    def rows_since(self, code: int, first_day: int | None) -> Ints:
+        """Rows of a kind whose date lies from `first_day` to the view's day; all of the kind where it is None."""
+        rows, dates = self._by_kind[code]
+        if first_day is None:
+            return rows
+        start, end = np.searchsorted(dates, [first_day, self.day + 1])
+        return rows[start:end]
 
 
 def rewind(columns: Columns, day: int) -> AsOf:
@@ -185,4 +205,5 @@ def rewind(columns: Columns, day: int) -> AsOf:
     list_price[rows[::-1]] = old[::-1]
     closed = (kind == SOLD) | (kind == DEED_SALE)
     price = np.where(closed, columns.numbers["close_price"], list_price)
-    return AsOf(day, kind, date.astype(np.int32), list_price, price)
+    usable = (kind != NOTHING) & ~columns.lease & np.isfinite(price)
+    return AsOf(day, kind, date.astype(np.int32), list_price, price, usable)

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .search import Search, criterion_words
+from .fields import BY_NAME
+from .search import Criterion, Search
 from .words import COUNTED, HOME_PLURAL, RECORD_LABEL, HomeKind, RecordKind
 
 
@@ -53,3 +54,32 @@ def phrases(search: Search) -> list[Phrase]:
 
 def sentence(search: Search) -> str:
     return "".join(p.text for p in phrases(search))
+
+
+def criterion_words(c: Criterion) -> str:
+    """A criterion as it is said in the sentence: "1,562–2,062 sq ft", "2+ full baths"."""
+    f = BY_NAME[c.field]
+
+    def show(value: float) -> str:
+        return f"{value:.0f}" if f.kind == "year" else f"{value:,.10g}"
+
+    money = "$" if f.unit == "$" else ""
+    unit = f" {f.unit}" if f.unit and not money else ""
+    tail = unit if c.field == "living_area" else f"{unit} {f.label.lower()}"
+    known = ", known" if c.must_be_known else ""
+    if c.words:
+        return f"{f.label.lower()} {' or '.join(c.words)}{known}"
+    if c.low is not None and c.high is not None:
+        same = c.low == c.high
+        return f"{money}{show(c.low)}{'' if same else f'–{money}{show(c.high)}'}{tail}{known}"
+    if c.low is not None:
+        if f.kind == "year":
+            return (
+                f"built {show(c.low)} or later{known}"
+                if c.field == "year_built"
+                else f"{f.label.lower()} from {show(c.low)}{known}"
+            )
+        return f"{money}{show(c.low)}+{tail}{known}"
+    if c.high is not None:
+        return f"up to {money}{show(c.high)}{tail}{known}"
+    return f"any {f.label.lower()}{known}"

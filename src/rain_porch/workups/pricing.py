@@ -21,6 +21,7 @@ from ..core.likeness import days_since, likeness
 from ..core.listing_facts import days_on_market, differences, flags, price_per_sqft
 from ..core.market_change import MarketChange
 from ..core.place import miles
+from ..core.steps import loosened_until_enough
 from ..core.words import HomeKind
 from ..core.worth import Method, Range, brackets, comp_weights, indicated, methods, value_range
 from .records import Records
@@ -101,7 +102,7 @@ def sold_rows(setting: Setting, search: sr.Search) -> Ints:
 
 def loosened(setting: Setting, search: sr.Search) -> tuple[sr.Search, list[str]]:
     """The search as it is, or loosened step by step until it finds six sales."""
-    return sr.loosened_until_enough(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
+    return loosened_until_enough(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
 
 
 @dataclass(frozen=True)

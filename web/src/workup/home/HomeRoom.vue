@@ -149,8 +149,11 @@ async function back(row: Docs['FactDoc']) {
   padding-left: 6px;
   padding-right: 6px;
 }
+.facts td:first-child {
+  white-space: nowrap;
+}
 .mine {
-  width: 116px;
+  width: 100px;
 }
 .mine input {
   width: 82px;

@@ -253,12 +253,16 @@ thead th.num {
 tfoot td {
   position: sticky;
   z-index: 2;
+  height: 30px;
+}
+tfoot .name {
+  z-index: 4;
 }
 tfoot tr:nth-child(1) td {
-  bottom: 58px;
+  bottom: 59px;
 }
 tfoot tr:nth-child(2) td {
-  bottom: 28px;
+  bottom: 29px;
 }
 tfoot tr:nth-child(3) td {
   bottom: 0;
