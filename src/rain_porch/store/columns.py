@@ -21,48 +21,73 @@ _DEED_FACTS = tuple(f.name for f in FIELDS if f.parcel and (f.numeric or f.kind 
 _NEW_BUILD_YEARS = 1
 
 
+_FIXED = ("listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect")
+_NAMES = (*_FIXED, *NUMBERS, *WORDS, *DATES)
+_BATCH = 50_000
+_STATUS = {s.value: i for i, s in enumerate(STATUSES)}
+_KIND = {k.value: i for i, k in enumerate(HOME_KINDS)}
+_MANNER = {"standard": 0, "distressed": 1, "not_arms_length": 2}
+
+
+class _Gathering:
+    """Rows become arrays a batch at a time, so that a million of them never stand in memory as Python objects."""
+
+    def __init__(self) -> None:
+        self.arrays: dict[str, list[Any]] = {name: [] for name in _NAMES}
+        self.words: dict[str, dict[str, int]] = {name: {} for name in WORDS}
+        self.homes: dict[str, int] = {}
+
+    def take(self, rows: list[Any]) -> None:
+        columns = {name: list(values) for name, values in zip(_NAMES, zip(*rows, strict=True), strict=True)}
+        for r, text in enumerate(columns["suspect"]):
+            if text:
+                for name in json.loads(text):
+                    if name in columns:
+                        columns[name][r] = None
+        put = self.arrays
+        put["listing_id"].append(np.array(columns["listing_id"], dtype=object))
+        put["standard_status"].append(np.array([_STATUS[s] for s in columns["standard_status"]], dtype=np.int8))
+        put["home_kind"].append(np.array([_KIND[k] for k in columns["home_kind"]], dtype=np.int8))
+        put["is_lease"].append(np.array(columns["is_lease"], dtype=np.bool_))
+        put["manner"].append(np.array([_MANNER[m] for m in columns["manner"]], dtype=np.int8))
+        put["home_key"].append(
+            np.array([self.homes.setdefault(k, len(self.homes)) for k in columns["home_key"]], dtype=np.int64)
+        )
+        for name in NUMBERS:
+            put[name].append(np.array(columns[name], dtype=np.float64))
+        for name in WORDS:
+            index = self.words[name]
+            codes = [-1 if v is None else index.setdefault(v, len(index)) for v in columns[name]]
+            put[name].append(np.array(codes, dtype=np.int32))
+        for name in DATES:
+            put[name].append(_days(columns[name]))
+
+    def array(self, name: str, dtype: Any) -> Any:
+        parts = self.arrays[name]
+        return np.concatenate(parts) if parts else np.zeros(0, dtype=dtype)
+
+
 def load_columns(db: sqlite3.Connection) -> Columns:
     """All listings and unmatched arm's-length transfers as columns; suspect values unknown; prices with their changes."""
-    names = (*NUMBERS, *WORDS, *DATES)
-    picked = ", ".join(names)
-    rows = db.execute(
-        f"SELECT listing_id, standard_status, home_kind, is_lease, manner, home_key, suspect, {picked} "
-        "FROM listings ORDER BY row_id"
-    ).fetchall()
+    held = _Gathering()
+    cursor = db.execute(f"SELECT {', '.join(_NAMES)} FROM listings ORDER BY row_id")
+    cursor.row_factory = None
+    listed = 0
+    while rows := cursor.fetchmany(_BATCH):
+        held.take(rows)
+        listed += len(rows)
     deeds = _deed_rows(db)
-    n = len(rows) + len(deeds)
-    columns: dict[str, list[Any]] = {}
-    table = list(zip(*rows, strict=True)) if rows else [()] * (7 + len(names))
-    for i, name in enumerate(
-        ("listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect", *names)
-    ):
-        columns[name] = list(table[i])
-    for r, text in enumerate(columns["suspect"]):
-        if text:
-            for name in json.loads(text):
-                if name in columns:
-                    columns[name][r] = None
-    for sale in deeds:
-        for name in columns:
-            columns[name].append(sale.get(name))
-    numbers = {
-        name: np.array([np.nan if v is None else v for v in columns[name]], dtype=np.float64) for name in NUMBERS
-    }
+    if deeds:
+        held.take([tuple(deed.get(name) for name in _NAMES) for deed in deeds])
+    deed = np.zeros(listed + len(deeds), dtype=np.bool_)
+    deed[listed:] = True
+    numbers = {name: held.array(name, np.float64) for name in NUMBERS}
     above = numbers["above_grade_finished_area"]
     numbers["living_area"] = np.where(np.isfinite(above), above, numbers["living_area"])
-    words = {name: _words(columns[name]) for name in WORDS}
-    dates = {name: _days(columns[name]) for name in DATES}
-    status_code = {s.value: i for i, s in enumerate(STATUSES)}
-    kind_code = {k.value: i for i, k in enumerate(HOME_KINDS)}
-    manner = np.array(
-        [{"standard": 0, "distressed": 1, "not_arms_length": 2}[m or "standard"] for m in columns["manner"]],
-        dtype=np.int8,
-    )
-    homes: dict[str, int] = {}
-    home_id = np.array([homes.setdefault(k, len(homes)) for k in columns["home_key"]], dtype=np.int64)
-    keys = np.array(columns["listing_id"], dtype=object)
-    deed = np.zeros(n, dtype=np.bool_)
-    deed[len(rows) :] = True
+    words = {name: Words(held.array(name, np.int32), tuple(held.words[name])) for name in WORDS}
+    dates = {name: held.array(name, np.int32) for name in DATES}
+    manner = held.array("manner", np.int8)
+    keys = held.array("listing_id", object)
     return Columns(
         keys=keys,
         numbers=numbers,
@@ -71,17 +96,17 @@ def load_columns(db: sqlite3.Connection) -> Columns:
         contract=dates["purchase_contract_date"],
         close=dates["close_date"],
         off_market=dates["off_market_date"],
-        status=np.array([status_code[s] for s in columns["standard_status"]], dtype=np.int8),
-        home_kind=np.array([kind_code[k] for k in columns["home_kind"]], dtype=np.int8),
+        status=held.array("standard_status", np.int8),
+        home_kind=held.array("home_kind", np.int8),
         deed=deed,
-        lease=np.array([bool(v) for v in columns["is_lease"]], dtype=np.bool_),
+        lease=held.array("is_lease", np.bool_),
         not_arms_length=manner == 2,
         distressed=manner == 1,
         new_construction=_new_construction(numbers, words, dates),
-        home_id=home_id,
-        changes=_price_changes(db, {k: i for i, k in enumerate(columns["listing_id"])}),
+        home_id=held.array("home_key", np.int64),
+        changes=_price_changes(db, keys),
         version=records_version(db),
-        home_of=homes,
+        home_of=held.homes,
     )
 
 
@@ -106,12 +131,6 @@ def _deed_rows(db: sqlite3.Connection) -> list[dict[str, Any]]:
     ]
 
 
-def _words(values: list[Any]) -> Words:
-    index: dict[str, int] = {}
-    codes = np.array([-1 if v is None else index.setdefault(v, len(index)) for v in values], dtype=np.int32)
-    return Words(codes, tuple(index))
-
-
 def _days(values: list[Any]) -> np.ndarray[Any, np.dtype[np.int32]]:
     text = np.array(["NaT" if v is None else v[:10] for v in values], dtype="datetime64[D]")
     days = text.astype(np.int64)
@@ -127,7 +146,8 @@ def _new_construction(numbers: dict[str, Any], words: dict[str, Words], dates: d
     return said | (young & (words["builder_name"].codes >= 0))
 
 
-def _price_changes(db: sqlite3.Connection, row_of: dict[str, int]) -> PriceChanges:
+def _price_changes(db: sqlite3.Connection, keys: Any) -> PriceChanges:
+    row_of = {key: i for i, key in enumerate(keys)}
     rows: list[tuple[int, str, float]] = []
     for r in db.execute("SELECT listing_id, at, event, old_value FROM events WHERE old_value IS NOT NULL ORDER BY at"):
         if plain(r["event"]) == "pricechange" and r["listing_id"] in row_of:
