@@ -6,10 +6,10 @@ Suspect values arrive here already unknown, so that no statistic sees them.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from .dates import NO_DAY
 from .words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 
+T = TypeVar("T")
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Days = NDArray[np.int32]
@@ -80,6 +81,7 @@ class Columns:
     changes: PriceChanges = NO_CHANGES
     version: int = 0
     home_of: Mapping[str, int] = field(default_factory=dict, repr=False)  # home key → home_id
+    _kept: dict[str, Any] = field(default_factory=dict, repr=False, compare=False)
     _views: dict[int, AsOf] = field(default_factory=dict, repr=False, compare=False)
 
     def __len__(self) -> int:
@@ -111,6 +113,13 @@ class Columns:
     def last_day(self) -> int:
         """The newest event date in the records; NO_DAY when there is none."""
         return max(int(d.max(initial=NO_DAY)) for d in (self.on_market, self.contract, self.close, self.off_market))
+
+    def keep(self, name: str, make: Callable[[], T]) -> T:
+        """What is worked out once from these columns and asked for often."""
+        if name not in self._kept:
+            self._kept[name] = make()
+        out: T = self._kept[name]
+        return out
 
     def as_of(self, day: int) -> AsOf:
         """The market as it stood at the end of `day`. Kept, since every search of a workup asks for the same day."""
@@ -164,6 +173,16 @@ class AsOf:
         return rows[start:end]
 
 
+def list_price_at(columns: Columns, rows: Ints | None, day: int) -> Floats:
+    """List prices as they were at the end of `day`: of some rows, or of all."""
+    price = columns.numbers["list_price"].copy()
+    undo = columns.changes.days > day
+    # the oldest change after `day` tells the price of that day: write the newest first, the oldest last
+    changed, old = columns.changes.rows[undo], columns.changes.old[undo]
+    price[changed[::-1]] = old[::-1]
+    return price if rows is None else np.asarray(price[rows])
+
+
 def rewind(columns: Columns, day: int) -> AsOf:
     """Statuses, dates and prices as of the end of `day` (rules: everything is rewound).
 
@@ -198,11 +217,7 @@ def rewind(columns: Columns, day: int) -> AsOf:
     ):
         date = np.where(kind == code, source, date)
 
-    list_price = columns.numbers["list_price"].copy()
-    undo = columns.changes.days > day
-    # the oldest change after `day` tells the price of that day: write the newest first, the oldest last
-    rows, old = columns.changes.rows[undo], columns.changes.old[undo]
-    list_price[rows[::-1]] = old[::-1]
+    list_price = list_price_at(columns, None, day)
     closed = (kind == SOLD) | (kind == DEED_SALE)
     price = np.where(closed, columns.numbers["close_price"], list_price)
     usable = (kind != NOTHING) & ~columns.lease & np.isfinite(price)

@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.sparse import csr_array
 from scipy.spatial import cKDTree
 
 from .columns import HOME_KINDS, AsOf, Columns, Floats, Ints
@@ -117,9 +118,11 @@ def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bo
     return rows
 
 
-def _apart(matrix_: Floats, near: Ints) -> Floats:
-    """Each row less the mean of its nearest neighbours: the worth of the place drops out."""
-    return np.asarray(matrix_ - matrix_[near].mean(axis=1))
+def _apart(values: Floats, near: Ints) -> Floats:
+    """Each row less the mean of its nearest neighbours (n, k): the worth of the place drops out."""
+    n, k = near.shape
+    mean = csr_array((np.full(n * k, 1.0 / k), near.ravel(), np.arange(0, n * k + 1, k)), shape=(n, n))
+    return np.asarray(values - mean @ values)
 
 
 def wide_fit(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False) -> WideFit | None:
@@ -137,14 +140,15 @@ def wide_fit(columns: Columns, view: AsOf, subject: Subject, leave_out_home: boo
     k = min(NEIGHBOURS, rows.size - 1)
     places = np.column_stack([north, east])
     near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
-    xa, ya, ha = _apart(x, near), _apart(y, near), _apart(h, near)
     nx = len(features)
+    apart = _apart(np.column_stack([x, h, y]), near)
+    xa, ha, ya = apart[:, :nx], apart[:, nx:-1], apart[:, -1]
     prior = np.concatenate([[f.prior for f in features], np.zeros(h.shape[1])])
     precision = np.zeros((nx + h.shape[1],) * 2)
     precision[:nx, :nx] = np.diag([1 / f.prior_sd**2 for f in features])
     precision[nx:, nx:] = basis.precision()
-    design = np.hstack([xa, ha])
-    fit = robust_fit(design, ya, prior=prior, precision=precision)
+    design = np.ascontiguousarray(apart[:, :-1])
+    fit = robust_fit(design, ya, prior=prior, precision=precision, rounds=5, tolerance=1e-5)
     s2 = max(fit.scale**2, 1e-12)
     cov = np.asarray(s2) * np.linalg.pinv(design.T @ (design * fit.robust_weights[:, None]) + s2 * precision)
     trend = slice(nx, nx + basis.knots)
@@ -198,7 +202,7 @@ def evidence(
     beta_wide, gamma = wide.fit.coef[:k], wide.fit.coef[k:]
     y_local = wide.y_apart[pick] - wide.h_apart[pick] @ gamma
     sd = np.maximum(wide.x_apart.std(axis=0), 1e-9)
-    local = robust_fit(wide.x_apart[pick], y_local, w, beta_wide, (sd / _LOCAL_SD) ** 2)
+    local = robust_fit(wide.x_apart[pick], y_local, w, beta_wide, (sd / _LOCAL_SD) ** 2, rounds=5, tolerance=1e-5)
     se = np.sqrt(local.se**2 + 0.25 * wide.fit.se[:k] ** 2)
     # the worth of this very place: what the nearest sales brought beyond their features, at today's prices
     trend = wide.basis.trend(wide.days[pick]) - wide.basis.trend(np.array([float(view.day)]))

@@ -12,8 +12,20 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .columns import FAILED, FOR_SALE, KIND_CODE, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints
-from .dates import NO_DAY, add_months, date_of, day_of
+from .columns import (
+    FAILED,
+    FOR_SALE,
+    KIND_CODE,
+    SOLD,
+    UNDER_CONTRACT,
+    Bools,
+    Columns,
+    Days,
+    Floats,
+    Ints,
+    list_price_at,
+)
+from .dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
 from .errors import BadInput
 
 SMALL = 5
@@ -80,69 +92,96 @@ def periods(by: str, start: dt.date, end: dt.date, through: dt.date) -> list[Per
 
 
 class Market:
-    """The dated facts of the chosen rows, sorted by nothing: each measure is a count or a statistic of a period.
+    """The chosen homes of a market, each list of dates sorted, so that a period is a slice.
 
-    rows: rows of the columns, leases left out. deeds: whether deed sales count among closings.
-    through: the last day of the records; nothing after it is read.
+    rows: rows of the columns; leases and sales that are none are left out. deeds: whether deed sales count among
+    closings. through: the last day of the records; nothing after it is read.
     """
 
     def __init__(self, columns: Columns, rows: Ints, through: int, deeds: bool = False) -> None:
-        keep = ~columns.lease[rows] & ~columns.not_arms_length[rows]
-        if not deeds:
-            keep &= ~columns.deed[rows]
-        rows = rows[keep]
-        self.through = through
-        self.listed = ~columns.deed[rows]
-        self.kind = np.where(columns.deed[rows], SOLD, KIND_CODE[columns.status[rows]])
-
-        def until_today(days: Days) -> Days:
-            return np.where(days <= through, days, NO_DAY).astype(np.int32)
-
-        self.start = until_today(columns.on_market[rows])
-        close = until_today(columns.close[rows])
-        self.close = np.where((self.kind == SOLD), close, NO_DAY)
-        off = until_today(columns.off_market[rows])
-        self.off = np.where(self.kind == FAILED, off, NO_DAY)
-        contract = until_today(columns.contract[rows])
-        contract = np.where(np.isin(self.kind, (SOLD, UNDER_CONTRACT)), contract, NO_DAY)
-        # a closing without a contract date counts as a contract on its close date
-        self.contract = np.where((contract == NO_DAY) & (self.close != NO_DAY) & self.listed, self.close, contract)
-        self.known_contract = contract
-        numbers = columns.numbers
-        self.price = numbers["close_price"][rows]
-        self.area = numbers["living_area"][rows]
-        self.list_price = numbers["list_price"][rows]
-        self.original = numbers["original_list_price"][rows]
-        self.rows = rows
         self.columns = columns
-        self.back = self._back_on_market(columns, rows)
+        self.through = through
+        self.book = columns.keep("book", lambda: Book(columns))
+        chosen = np.zeros(len(columns), dtype=np.bool_)
+        chosen[rows] = True
+        chosen &= ~columns.lease & ~columns.not_arms_length
+        self.chosen = chosen if deeds else chosen & ~columns.deed
+        self._lists: dict[str, tuple[Ints, Days]] = {}
 
-    def _back_on_market(self, columns: Columns, rows: Ints) -> Bools:
+    def list_of(self, name: str) -> tuple[Ints, Days]:
+        """Chosen rows that have the date, sorted by it, and the dates."""
+        if name not in self._lists:
+            rows, days = self.book.sorted[name]
+            ours = self.chosen[rows]
+            self._lists[name] = (rows[ours], days[ours])
+        return self._lists[name]
+
+    def within(self, name: str, start: int, end: int) -> Ints:
+        """Chosen rows whose date lies in [start, end]."""
+        rows, days = self.list_of(name)
+        a, b = np.searchsorted(days, [start, end + 1])
+        return rows[a:b]
+
+    def until(self, name: str, day: int) -> int:
+        return int(np.searchsorted(self.list_of(name)[1], day + 1))
+
+    def count_on_market(self, day: int) -> int:
+        """On the market at the end of `day`: begun and not yet under contract, off the market or closed."""
+        return self.until("start", day) - self.until("ended", day)
+
+    def on_market_at(self, day: int) -> Ints:
+        begun = self.within("start", -(2**31) + 1, day)
+        return begun[self.book.ended_day[begun] > day]
+
+
+class Book:
+    """All dated facts of a market, sorted once for a version of the records.
+
+    start, contract (a closing without one counts on its close date), signed (contracts that are known), close, off,
+    ended (the first of contract, off and close, never before the start), gone (closings of signed contracts).
+    """
+
+    def __init__(self, columns: Columns) -> None:
+        kind = np.where(columns.deed, SOLD, KIND_CODE[columns.status])
+        listed = ~columns.deed
+        counted = np.isin(kind, (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED))
+        start = np.where(listed & counted, columns.on_market, NO_DAY)
+        close = np.where(kind == SOLD, columns.close, NO_DAY)
+        off = np.where(kind == FAILED, columns.off_market, NO_DAY)
+        signed = np.where(listed & np.isin(kind, (SOLD, UNDER_CONTRACT)), columns.contract, NO_DAY)
+        contract = np.where((signed == NO_DAY) & (close != NO_DAY) & listed, close, signed)
+        never = np.int32(2**31 - 1)
+        ended = np.full(len(columns), never, dtype=np.int32)
+        for days in (contract, off, close):
+            ended = np.minimum(ended, np.where(days == NO_DAY, never, days))
+        self.signed = signed
+        self.start = start
+        self.close = close
+        self.ended_day = np.where(start == NO_DAY, never, np.maximum(ended, start))
+        self.back = self._back_on_market(columns.home_id, start, off)
+        gone = np.where((signed != NO_DAY) & (close != NO_DAY), np.maximum(close, signed), NO_DAY)
+        dated = {
+            "start": start, "contract": contract, "signed": signed, "close": close, "off": off,
+            "ended": np.where(self.ended_day == never, NO_DAY, self.ended_day), "gone": gone,
+        }  # fmt: skip
+        self.sorted = {name: _sorted(days.astype(np.int32)) for name, days in dated.items()}
+
+    @staticmethod
+    def _back_on_market(home_id: Ints, start: Days, off: Days) -> Bools:
         """Listings that began less than 90 days after the same home's last one failed: back, not new."""
-        back = np.zeros(len(rows), dtype=np.bool_)
-        order = np.lexsort((self.start, columns.home_id[rows]))
-        home, start, off = columns.home_id[rows][order], self.start[order], self.off[order]
-        same = (home[1:] == home[:-1]) & (off[:-1] != NO_DAY) & (start[1:] != NO_DAY)
-        gap = start[1:].astype(np.int64) - off[:-1]
+        back = np.zeros(len(start), dtype=np.bool_)
+        order = np.lexsort((start, home_id))
+        home, began, ended = home_id[order], start[order], off[order]
+        same = (home[1:] == home[:-1]) & (ended[:-1] != NO_DAY) & (began[1:] != NO_DAY)
+        gap = began[1:].astype(np.int64) - ended[:-1]
         back[order[1:]] = same & (gap >= 0) & (gap < RELIST_GAP_DAYS)
         return back
 
-    # --- who is where at a day's end
 
-    def on_market_at(self, day: int) -> Bools:
-        """On the market at the end of `day`, not yet under contract, off the market or closed."""
-        there = (self.start != NO_DAY) & (self.start <= day) & self.listed
-        for ended in (self.contract, self.off, self.close):
-            there &= ~((ended != NO_DAY) & (ended <= day))
-        return np.asarray(there & np.isin(self.kind, (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED)))
-
-    def under_contract_at(self, day: int) -> Bools:
-        signed = (self.known_contract != NO_DAY) & (self.known_contract <= day) & self.listed
-        return np.asarray(signed & ~((self.close != NO_DAY) & (self.close <= day)))
-
-    @staticmethod
-    def between(days: Days, start: int, end: int) -> Bools:
-        return np.asarray((days != NO_DAY) & (days >= start) & (days <= end))
+def _sorted(days: Days) -> tuple[Ints, Days]:
+    known = np.flatnonzero(days != NO_DAY)
+    order = known[np.argsort(days[known], kind="stable")]
+    return order, days[order]
 
 
 def _median(x: Floats) -> float:
@@ -163,67 +202,77 @@ def _ratio(top: Floats, bottom: Floats) -> Floats:
     return np.where(ok, top / np.where(ok, bottom, 1.0), np.nan)
 
 
-def _days(m: Market, rows: Bools) -> Floats:
-    start, end = m.start[rows].astype(np.float64), m.known_contract[rows].astype(np.float64)
-    known = (m.start[rows] != NO_DAY) & (m.known_contract[rows] != NO_DAY) & (end >= start)
+def _days(m: Market, rows: Ints) -> Floats:
+    start, end = m.book.start[rows].astype(np.float64), m.book.signed[rows].astype(np.float64)
+    known = (m.book.start[rows] != NO_DAY) & (m.book.signed[rows] != NO_DAY) & (end >= start)
     return np.where(known, end - start, np.nan)
 
 
 Measure = Callable[[Market, int, int], Value]
 
 
-def _count(mask: Bools) -> Value:
-    n = int(mask.sum())
+def _count(n: int) -> Value:
     return Value(float(n), n)
 
 
-def _closings(m: Market, start: int, end: int) -> Bools:
-    return m.between(m.close, start, end)
+def _closings(m: Market, start: int, end: int) -> Ints:
+    return m.within("close", start, end)
 
 
-def _of_closings(values: Callable[[Market, Bools], Floats], statistic: Callable[[Floats], float]) -> Measure:
+def _number(name: str) -> Callable[[Market, Ints], Floats]:
+    return lambda m, rows: m.columns.numbers[name][rows]
+
+
+def _per(top: str, bottom: str) -> Callable[[Market, Ints], Floats]:
+    return lambda m, rows: _ratio(m.columns.numbers[top][rows], m.columns.numbers[bottom][rows])
+
+
+def _of_closings(values: Callable[[Market, Ints], Floats], statistic: Callable[[Floats], float]) -> Measure:
     def measure(m: Market, start: int, end: int) -> Value:
-        rows = _closings(m, start, end)
-        return _stat(values(m, rows), statistic)
+        return _stat(values(m, _closings(m, start, end)), statistic)
 
     return measure
 
 
-def _failed(m: Market, start: int, end: int) -> Bools:
-    return m.between(m.off, start, end)
+def _new(m: Market, start: int, end: int) -> Value:
+    return _count(int((~m.book.back[m.within("start", start, end)]).sum()))
+
+
+def _volume(m: Market, start: int, end: int) -> Value:
+    price = m.columns.numbers["close_price"][_closings(m, start, end)]
+    return Value(float(np.nansum(price)), len(price))
 
 
 def _share_that_sells(m: Market, start: int, end: int) -> Value:
-    sold, failed = int(_closings(m, start, end).sum()), int(_failed(m, start, end).sum())
+    sold, failed = len(_closings(m, start, end)), len(m.within("off", start, end))
     return Value(sold / (sold + failed) if sold + failed else None, sold + failed)
 
 
 def _months_of_supply(m: Market, start: int, end: int) -> Value:
     """For sale at the end ÷ mean monthly closings of the last 12 months."""
-    n = int(m.on_market_at(end).sum())
+    n = m.count_on_market(end)
     year_before = day_of(add_months(date_of(end) + dt.timedelta(days=1), -12))
-    sold = int((m.between(m.close, year_before, end) & m.listed).sum())
+    sold = len(m.within("close", year_before, end))
     return Value(n / (sold / 12) if sold else None, n)
 
 
 def _absorption(m: Market, start: int, end: int) -> Value:
     """Closings a month over the period."""
-    sold = int(_closings(m, start, end).sum())
-    return Value(sold / ((end - start + 1) / 30.4375), sold)
+    sold = len(_closings(m, start, end))
+    return Value(sold / ((end - start + 1) / DAYS_PER_MONTH), sold)
 
 
 def _list_prices(statistic: Callable[[Floats], float]) -> Measure:
     def measure(m: Market, start: int, end: int) -> Value:
-        there = m.on_market_at(end)
-        return _stat(m.columns.as_of(end).list_price[m.rows[there]], statistic)
+        return _stat(list_price_at(m.columns, m.on_market_at(end), end), statistic)
 
     return measure
 
 
 def _with_cut(m: Market, start: int, end: int) -> Value:
     there = m.on_market_at(end)
-    now = m.columns.as_of(end).list_price[m.rows[there]]
-    first = m.original[there]
+    now = list_price_at(m.columns, there, end)
+    first = m.columns.numbers["original_list_price"][there]
     known = np.isfinite(now) & np.isfinite(first)
     n = int(known.sum())
     return Value(float((now[known] < first[known]).mean()) if n else None, n)
@@ -231,26 +280,26 @@ def _with_cut(m: Market, start: int, end: int) -> Value:
 
 MEASURES: Mapping[str, tuple[str, str, Measure]] = {
     # name: (label, unit, how)
-    "new_listings": ("New listings", "", lambda m, s, e: _count(m.between(m.start, s, e) & m.listed & ~m.back)),
-    "contracts": ("Contracts", "", lambda m, s, e: _count(m.between(m.contract, s, e) & m.listed)),
-    "closings": ("Closings", "", lambda m, s, e: _count(_closings(m, s, e))),
-    "volume": ("Volume", "$", lambda m, s, e: Value(float(np.nansum(m.price[_closings(m, s, e)])), int(_closings(m, s, e).sum()))),
-    "for_sale": ("Homes for sale", "", lambda m, s, e: _count(m.on_market_at(e))),
-    "under_contract": ("Under contract", "", lambda m, s, e: _count(m.under_contract_at(e))),
-    "failed": ("Failed", "", lambda m, s, e: _count(_failed(m, s, e))),
+    "new_listings": ("New listings", "", _new),
+    "contracts": ("Contracts", "", lambda m, s, e: _count(len(m.within("contract", s, e)))),
+    "closings": ("Closings", "", lambda m, s, e: _count(len(_closings(m, s, e)))),
+    "volume": ("Volume", "$", _volume),
+    "for_sale": ("Homes for sale", "", lambda m, s, e: _count(m.count_on_market(e))),
+    "under_contract": ("Under contract", "", lambda m, s, e: _count(m.until("signed", e) - m.until("gone", e))),
+    "failed": ("Failed", "", lambda m, s, e: _count(len(m.within("off", s, e)))),
     "share_that_sells": ("Share that sells", "share", _share_that_sells),
-    "mean_price": ("Mean price", "$", _of_closings(lambda m, r: m.price[r], _mean)),
-    "median_price": ("Median price", "$", _of_closings(lambda m, r: m.price[r], _median)),
-    "mean_price_per_sqft": ("Mean price per sq ft", "$/sq ft", _of_closings(lambda m, r: _ratio(m.price[r], m.area[r]), _mean)),
-    "median_price_per_sqft": ("Median price per sq ft", "$/sq ft", _of_closings(lambda m, r: _ratio(m.price[r], m.area[r]), _median)),
+    "mean_price": ("Mean price", "$", _of_closings(_number("close_price"), _mean)),
+    "median_price": ("Median price", "$", _of_closings(_number("close_price"), _median)),
+    "mean_price_per_sqft": ("Mean price per sq ft", "$/sq ft", _of_closings(_per("close_price", "living_area"), _mean)),
+    "median_price_per_sqft": ("Median price per sq ft", "$/sq ft", _of_closings(_per("close_price", "living_area"), _median)),
     "mean_days": ("Mean days on market", "days", _of_closings(_days, _mean)),
     "median_days": ("Median days on market", "days", _of_closings(_days, _median)),
     "mean_list_price": ("Mean list price", "$", _list_prices(_mean)),
     "median_list_price": ("Median list price", "$", _list_prices(_median)),
-    "share_of_list": ("Mean share of list price", "share", _of_closings(lambda m, r: _ratio(m.price[r], m.list_price[r]), _mean)),
-    "median_share_of_list": ("Median share of list price", "share", _of_closings(lambda m, r: _ratio(m.price[r], m.list_price[r]), _median)),
-    "share_of_original": ("Mean share of first list price", "share", _of_closings(lambda m, r: _ratio(m.price[r], m.original[r]), _mean)),
-    "median_share_of_original": ("Median share of first list price", "share", _of_closings(lambda m, r: _ratio(m.price[r], m.original[r]), _median)),
+    "share_of_list": ("Mean share of list price", "share", _of_closings(_per("close_price", "list_price"), _mean)),
+    "median_share_of_list": ("Median share of list price", "share", _of_closings(_per("close_price", "list_price"), _median)),
+    "share_of_original": ("Mean share of first list price", "share", _of_closings(_per("close_price", "original_list_price"), _mean)),
+    "median_share_of_original": ("Median share of first list price", "share", _of_closings(_per("close_price", "original_list_price"), _median)),
     "months_of_supply": ("Months of supply (12-month pace)", "months", _months_of_supply),
     "absorption": ("Closings a month", "a month", _absorption),
     "share_with_price_cut": ("Share with a price cut", "share", _with_cut),

@@ -53,6 +53,17 @@ def weighted_quantile(values: Floats, weights: Floats, q: float) -> float:
     return float(np.interp(q, at, v))
 
 
+def _solve(a: Floats, b: Floats) -> Floats:
+    """a⁻¹b; the shortest of many answers where a is singular."""
+    try:
+        out = np.asarray(np.linalg.solve(a, b), dtype=np.float64)
+        if np.isfinite(out).all() and np.linalg.norm(out) < 1e8:
+            return out
+    except np.linalg.LinAlgError:
+        pass
+    return np.asarray(np.linalg.lstsq(a, b, rcond=1e-12)[0])
+
+
 def robust_fit(
     X: Any,
     y: Any,
@@ -83,7 +94,7 @@ def robust_fit(
         Xw = X * (w * robust)[:, None]
         s2 = max(scale**2, 1e-12)
         a = Xw.T @ X + s2 * lam
-        new = np.linalg.lstsq(a, Xw.T @ y + s2 * lam @ b, rcond=1e-12)[0]
+        new = _solve(a, Xw.T @ y + s2 * lam @ b)
         moved = float(np.max(np.abs(new - coef), initial=0.0))
         coef = new
         residuals = y - X @ coef

@@ -4,13 +4,23 @@ from __future__ import annotations
 
 import datetime as dt
 import statistics
+from collections.abc import Sequence
 
+from ..core.fields import Field
 from .layouts import Layout, Row
 
 FAR_DEGREES = 1.5
 TIMES_USUAL = 10.0
 _DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
 _NEEDED = {"listings": ("close_price", "close_date", "latitude", "longitude"), "transfers": ("price",)}
+
+
+def out_of_reason(f: Field, values: Sequence[object]) -> list[int]:
+    """Positions of values outside what the catalogue believes of the field."""
+    low, high = f.low, f.high
+    if low is None or high is None:
+        return []
+    return [n for n, v in enumerate(values) if v is not None and not low <= v <= high]  # type: ignore[operator]
 
 
 class Checker:
@@ -20,20 +30,15 @@ class Checker:
     """
 
     def __init__(self, layout: Layout, today: dt.date) -> None:
-        self.limits = [(f.name, f.low, f.high) for f in layout.fields if f.low is not None and f.high is not None]
         self.latest = today.isoformat()
         self.needed = frozenset(_NEEDED.get(layout.kind, ()))
         self.dated = layout.kind == "listings"
         self._sample: dict[str, list[float]] = {"latitude": [], "longitude": [], "living_area": []}
         self._usual: dict[str, float] = {}
 
-    def suspects(self, row: Row) -> list[str]:
-        """Names of the fields of this row that are not to be believed, in the order of the catalogue."""
-        out = [
-            name
-            for name, low, high in self.limits
-            if isinstance(value := row.get(name), float) and not low <= value <= high
-        ]
+    def suspects(self, row: Row, odd: list[str]) -> list[str]:
+        """Names of the fields of this row that are not to be believed; `odd` are those out of all reason already."""
+        out = list(odd)
         self._learn(row, out)
         for name in ("latitude", "longitude"):
             value = row.get(name)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import gc
 import itertools
 import json
 import os
@@ -11,6 +12,7 @@ import time
 from collections import Counter
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from operator import itemgetter
 from pathlib import Path
 from typing import Any
 
@@ -18,7 +20,7 @@ from ..core.errors import Refused
 from ..core.words import plain
 from ..store import imports as store
 from . import areas, mapping, readers
-from .checking import Checker
+from .checking import Checker, out_of_reason
 from .layouts import LAYOUTS, Layout, Row, recognise
 from .parsing import parse_column
 
@@ -75,6 +77,8 @@ def import_file(
     _refuse_without_needed(path, layout, set(chosen.values()), table.columns)
     staging = folder / f"staging-{os.getpid()}-{time.monotonic_ns()}.db"
     store.open_staging(db, staging, layout.columns)
+    collecting = gc.isenabled()
+    gc.disable()  # millions of small values and no cycles among them: looking for cycles only costs
     try:
         work = _Work(db, layout, chosen, table.columns, now.date())
         for chunk in _chunks(table.rows):
@@ -93,6 +97,8 @@ def import_file(
             }
             result.import_id = store.apply(db, layout.table, layout.key_column, layout.columns, record)
     finally:
+        if collecting:
+            gc.enable()
         store.close_staging(db, staging)
     result.seconds = round(time.monotonic() - started, 3)
     return result
@@ -124,6 +130,8 @@ class _Work:
         self.chosen = [(i, by_name[name]) for i, name in chosen.items()]
         self.checker = Checker(layout, today)
         self.empty = store.is_empty(db, layout.table)
+        self.blank: Row = dict.fromkeys(layout.columns)
+        self.pick = itemgetter(*layout.columns)
         self.seen: dict[str, int] = {}
         self.result = ImportResult(None, layout.kind)
         self.reasons: Counter[str] = Counter()
@@ -138,20 +146,25 @@ class _Work:
                 refused[n] = f"no readable row: {cells[0][1:]}"
             elif len(cells) > width and any(cells[width:]):
                 refused[n] = "more cells than columns"
-        rows: list[Row] = [{} for _ in chunk]
+        across = list(itertools.zip_longest(*(cells for _, cells in chunk), fillvalue=""))
+        blank = ("",) * len(chunk)
+        columns: list[list[object]] = []
+        odd: list[list[str]] = [[] for _ in chunk]
         for i, f in self.chosen:
-            values, bad = parse_column(f, [cells[i] if i < len(cells) else "" for _, cells in chunk])
-            name = f.name
-            for row, value in zip(rows, values, strict=True):
-                row[name] = value
+            values, bad = parse_column(f, across[i] if i < len(across) else blank)
+            columns.append(values)
             for n in bad:
                 faults[n].append(f"unreadable {f.reso}")
-                if name in self.checker.needed:
+                if f.name in self.checker.needed:
                     refused[n] = refused[n] or f"unreadable {f.reso}"
-        self._keys(rows, refused)
-        self._stage(chunk, rows, faults, refused)
+            for n in out_of_reason(f, values):
+                odd[n].append(f.name)
+        names = [f.name for _, f in self.chosen]
+        rows: list[Row] = [dict(zip(names, values, strict=True)) for values in zip(*columns, strict=True)]
+        self._keys(chunk, rows, refused)
+        self._stage(chunk, rows, faults, odd, refused)
 
-    def _keys(self, rows: list[Row], refused: list[str | None]) -> None:
+    def _keys(self, chunk: list[tuple[int, list[str]]], rows: list[Row], refused: list[str | None]) -> None:
         """Give every row its key; a key that stands twice with different facts refuses the later row."""
         key_column = self.layout.key_column
         for n, row in enumerate(rows):
@@ -162,7 +175,7 @@ class _Work:
             if key is None:
                 refused[n] = "nothing that names the row"
                 continue
-            facts = hash(tuple(v for k, v in row.items() if k != key_column))
+            facts = hash(tuple(chunk[n][1]))
             if given is None:
                 copy = 1
                 base = key
@@ -179,14 +192,19 @@ class _Work:
             row[key_column] = key
 
     def _stage(
-        self, chunk: list[tuple[int, list[str]]], rows: list[Row], faults: list[list[str]], refused: list[str | None]
+        self,
+        chunk: list[tuple[int, list[str]]],
+        rows: list[Row],
+        faults: list[list[str]],
+        odd: list[list[str]],
+        refused: list[str | None],
     ) -> None:
         layout, columns, result = self.layout, self.layout.columns, self.result
         keys = [str(row[layout.key_column]) for row, why in zip(rows, refused, strict=True) if why is None]
         held = {} if self.empty else store.existing(self.db, layout.table, layout.key_column, columns, keys)
         ready: list[tuple[Any, ...]] = []
         reported: list[tuple[int, str, str, str]] = []
-        for (number, cells), row, fault, why in zip(chunk, rows, faults, refused, strict=True):
+        for (number, cells), row, fault, strange, why in zip(chunk, rows, faults, odd, refused, strict=True):
             if why == "":
                 result.same += 1
                 continue
@@ -196,10 +214,13 @@ class _Work:
                 key = str(row[layout.key_column])
                 before = held.get(key)
                 if before is not None:
+                    strange = [*_suspect_before(before[0], row), *strange]
                     row = {**dict(zip(columns, before[1:], strict=True)), **row}
+                else:
+                    row = {**self.blank, **row}
                 why = layout.derive(row)
             if why is None:
-                suspect = self.checker.suspects(row)
+                suspect = self.checker.suspects(row, strange)
             else:
                 result.rejected += 1
                 self.reasons[why] += 1
@@ -213,7 +234,7 @@ class _Work:
                 reasons = [*fault, *(f"suspect {name}" for name in suspect)]
                 outcome = "suspect" if suspect else "blanked"
                 reported.append((number, outcome, json.dumps(reasons), _original(self.columns, cells)))
-            after = (json.dumps(suspect) if suspect else None, *(row.get(c) for c in columns))
+            after = (json.dumps(suspect) if suspect else None, *self.pick(row))
             if before is None:
                 result.new += 1
                 ready.append((key, "new", None, *after))
@@ -224,6 +245,11 @@ class _Work:
                 result.same += 1
         store.stage(self.db, columns, ready)
         store.report_rows(self.db, reported)
+
+
+def _suspect_before(stored: str | None, row: Row) -> list[str]:
+    """What was suspect in the stored record and does not come in anew with this row."""
+    return [name for name in json.loads(stored) if name not in row] if stored else []
 
 
 def _original(columns: Sequence[str], cells: Sequence[str]) -> str:

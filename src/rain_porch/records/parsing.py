@@ -105,25 +105,20 @@ _PARSERS: dict[Kind, Callable[[str], object]] = {
 
 
 def parse_column(f: Field, cells: Sequence[str]) -> tuple[list[object], list[int]]:
-    """Values of one column and the positions that could not be read. Repeated cells are read once."""
+    """Values of one column and the positions that could not be read. Each distinct cell is read once."""
     read = _PARSERS[f.kind]
     textual = f.kind in (Kind.TEXT, Kind.WORD)
-    seen: dict[str, object] = {}
-    bad: list[int] = []
-    out: list[object] = []
-    for i, cell in enumerate(cells):
-        if cell in seen:
-            value = seen[cell]
-        else:
-            text = cell.strip()
-            try:
-                value = None if (not text or (not textual and text.lower() in _EMPTY)) else read(text)
-            except Unreadable:
-                value = Unreadable
-            if len(seen) < 50_000:
-                seen[cell] = value
-        if value is Unreadable:
-            bad.append(i)
-            value = None
-        out.append(value)
-    return out, bad
+    values: dict[str, object] = {}
+    unreadable: set[str] = set()
+    for cell in set(cells):
+        text = cell.strip()
+        if not text or (not textual and text.lower() in _EMPTY):
+            values[cell] = None
+            continue
+        try:
+            values[cell] = read(text)
+        except Unreadable:
+            values[cell] = None
+            unreadable.add(cell)
+    out = [values[cell] for cell in cells]
+    return out, [i for i, cell in enumerate(cells) if cell in unreadable] if unreadable else []
