@@ -164,7 +164,7 @@ def on_the_demo(demo: Path, work: Path) -> list[Result]:
     work.mkdir(parents=True)
     shutil.copy(demo / "records.db", work / "records.db")
     records = Records(work)
-    row = records.db.execute("SELECT parcel_number FROM parcels WHERE unparsed_address = '529 Wren Place'").fetchone()
+    row = records.db.execute("SELECT parcel_number FROM parcels WHERE unparsed_address = '630 Hedgerow Terrace'").fetchone()
     with Workups(records) as workups:
         n = workups.create(HomeRef("parcel", row[0]))
         opened = workups.open(n)

@@ -71,7 +71,7 @@ def into_duckdb(columns: Columns, view: AsOf) -> Any:
 
 
 def as_sql(asked: Asked, view: AsOf) -> str:
-    """The same question in SQL: a box, then the haversine, and unknown values kept."""
+    """The same question in SQL: a box, then the distance on a plane that touches here, and unknown values kept."""
     s, me = asked.search, asked.subject
     windows = []
     for code, kind in enumerate(RECORD_KINDS):
@@ -86,15 +86,19 @@ def as_sql(asked: Asked, view: AsOf) -> str:
         d = s.radius_miles / 68
         where.append(f"lat BETWEEN {me.latitude - d} AND {me.latitude + d}")
         where.append(f"lon BETWEEN {me.longitude - d / 0.7} AND {me.longitude + d / 0.7}")
+        # miles a degree on the ellipsoid at the subject's latitude
+        sine = np.sin(np.radians(me.latitude)) ** 2
+        w = 1 - 0.00669437999014 * sine
+        north = np.radians(6378137.0 * (1 - 0.00669437999014) / w**1.5) / 1609.344
+        east = np.radians(6378137.0 * np.cos(np.radians(me.latitude)) / np.sqrt(w)) / 1609.344
         where.append(
-            f"3958.76 * 2 * asin(sqrt(pow(sin(radians(lat - {me.latitude}) / 2), 2) + cos(radians({me.latitude})) * "
-            f"cos(radians(lat)) * pow(sin(radians(lon - {me.longitude}) / 2), 2))) <= {s.radius_miles}"
+            f"pow((lat - {me.latitude}) * {north}, 2) + pow((lon - {me.longitude}) * {east}, 2) <= {s.radius_miles**2}"
         )
     return f"SELECT kind, count(*) FROM m WHERE {' AND '.join(where)} GROUP BY kind"
 
 
 def counts_agree(columns: Columns, view: AsOf, con: Any, asked: Asked) -> bool:
-    """Whether both count the same, to within the two in a thousand by which a sphere differs from the ellipsoid."""
+    """Whether both count the same, to within what a plane differs from the ellipsoid."""
     ours = sr.run(asked.search, columns, view, asked.subject).counts
     theirs = {RECORD_KINDS[k].value: n for k, n in con.execute(as_sql(asked, view)).fetchall()}
     exact = asked.search.radius_miles is None

@@ -27,7 +27,7 @@ FLAGS = [
     "--no-first-run",
 ]  # fmt: skip
 NOW = dt.datetime(2026, 11, 2, 19, 30)
-HOME = "529 Wren Pl"
+HOME = "630 Hedgerow Ter"
 
 
 def serve(folder: Path) -> str:
@@ -45,7 +45,7 @@ def serve(folder: Path) -> str:
 
 def desk(page: Page, base: str) -> None:
     page.goto(base)
-    page.get_by_role("combobox", name="Which home?", exact=True).fill("wren pl")
+    page.get_by_role("combobox", name="Which home?", exact=True).fill("hedgerow ter")
     page.get_by_role("option").first.wait_for()
 
 

@@ -28,20 +28,20 @@ def fits(name: str, doc: object) -> None:
 
 
 def test_find_price_save_report(run, tmp_path):
-    code, found, _ = run("find", "--address", "529 wren place")
+    code, found, _ = run("find", "--address", "630 hedgerow terrace")
     assert code == 0
     fits("find", found)
     assert found["counts"]["sold"] == sum(c["kind"] == "sold" for c in found["candidates"])
     file = tmp_path / "search.json"
     file.write_text(json.dumps(found["search"] | {"radius_miles": 2.0}))
-    code, wider, _ = run("find", "--address", "529 wren place", "--search", str(file))
+    code, wider, _ = run("find", "--address", "630 hedgerow terrace", "--search", str(file))
     assert wider["search"]["radius_miles"] == 2 and wider["loosened"] == []
     assert sum(wider["counts"].values()) > sum(found["counts"].values())
-    code, priced, _ = run("price", "--address", "529 wren place", "--save")
+    code, priced, _ = run("price", "--address", "630 hedgerow terrace", "--save")
     fits("price", priced)
     assert priced["workup_id"] == 1 and priced["indicated_value"] % 100 == 0
     code, rows, _ = run("workups")
-    assert rows[0]["title"] == "529 Wren Place" and rows[0]["kept"] == len(priced["comps"])
+    assert rows[0]["title"] == "630 Hedgerow Terrace" and rows[0]["kept"] == len(priced["comps"])
     out = tmp_path / "r.pdf"
     code, made, _ = run("report", "--workup", "1", "--layout", "three_pages", "--out", str(out))
     assert (code, made["pages"]) == (0, 3) and out.read_bytes().startswith(b"%PDF")
@@ -90,7 +90,7 @@ def test_import_tells_each_file_and_a_second_time_changes_nothing(run, tmp_path)
 @pytest.mark.parametrize(
     ("words", "said"),
     [
-        (("find", "--address", "wren place"), "may mean several homes"),
+        (("find", "--address", "hedgerow terrace"), "may mean several homes"),
         (("find", "--address", "1 nowhere at all"), "No home has the address"),
         (("price", "--parcel", "zz"), "No parcel"),
         (("price", "--place", "0,0"), "No home in the records"),
@@ -99,7 +99,7 @@ def test_import_tells_each_file_and_a_second_time_changes_nothing(run, tmp_path)
         (("market", "--measure", "closings", "--where", "age of owner > 3"), "condition"),
         (("report", "--workup", "77", "--out", "x.pdf"), "no workup 77"),
         (("import", "/nowhere.csv"), "There is no file"),
-        (("find", "--address", "529 wren place", "--search", "/nowhere.json"), "no search file"),
+        (("find", "--address", "630 hedgerow terrace", "--search", "/nowhere.json"), "no search file"),
     ],
 )
 def test_refusals_exit_1_with_their_reason_and_no_output(run, words, said):
@@ -124,6 +124,10 @@ def test_schemas_are_printed(name, capsys):
 
 
 def test_people_can_read_it_too(run):
-    for words in (("find", "--address", "529 wren place"), ("price", "--address", "529 wren place"), ("workups",)):
+    for words in (
+        ("find", "--address", "630 hedgerow terrace"),
+        ("price", "--address", "630 hedgerow terrace"),
+        ("workups",),
+    ):
         code, text, _ = run(*words, as_json=False)
         assert code == 0 and text.strip()

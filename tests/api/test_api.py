@@ -15,7 +15,7 @@ def client(town) -> TestClient:
     return TestClient(create_app(town, now=lambda: NOW), raise_server_exceptions=True)
 
 
-def begin(client: TestClient, text: str = "529 wren pl") -> int:
+def begin(client: TestClient, text: str = "630 hedgerow ter") -> int:
     hit = client.get("/api/lookup", params={"text": text}).json()["hits"][0]
     made = client.post("/api/workups", json={"kind": hit["kind"], "key": hit["key"]})
     assert made.status_code == 201
@@ -31,7 +31,7 @@ def change(client: TestClient, n: int, **given) -> dict:
 def test_an_evening_over_the_service(client):
     n = begin(client)
     opened = client.get(f"/api/workups/{n}").json()
-    assert opened["state"]["address"] == "529 Wren Place" and opened["past"]
+    assert opened["state"]["address"] == "630 Hedgerow Terrace" and opened["past"]
     found = client.get(f"/api/workups/{n}/candidates").json()
     assert sum(found["counts"].values()) == len(found["candidates"])
     assert found["sold_within"]["180"] == found["counts"]["sold"]
@@ -88,11 +88,11 @@ def test_bad_requests_name_the_field_and_change_nothing(client):
 
 def test_looking_up_finds_workups_numbers_and_what_comes_near(client):
     n = begin(client)
-    hits = client.get("/api/lookup", params={"text": "529 wren"}).json()["hits"]
-    assert hits[0] == {"kind": "workup", "key": str(n), "shown": "529 Wren Place", "note": "workup"}
+    hits = client.get("/api/lookup", params={"text": "630 hedgerow"}).json()["hits"]
+    assert hits[0] == {"kind": "workup", "key": str(n), "shown": "630 Hedgerow Terrace", "note": "workup"}
     listing = client.get("/api/lookup", params={"text": "BF100500"}).json()["hits"]
     assert listing[0]["kind"] == "listing"
-    none = client.get("/api/lookup", params={"text": "77777 wren plaice"}).json()
+    none = client.get("/api/lookup", params={"text": "77777 hedgrow terrace"}).json()
     assert none["hits"] == [] and none["nearest"]
     assert client.get("/api/lookup", params={"text": ""}).json()["hits"] == []
 
@@ -128,7 +128,7 @@ def test_an_empty_folder_opens_and_says_what_to_do(tmp_path):
     client = TestClient(create_app(tmp_path, now=lambda: NOW))
     assert client.get("/api/records").json()["through"] is None
     assert "bring in a file" in client.get("/api/market", params={"measure": "closings"}).json()["message"]
-    assert client.get("/api/lookup", params={"text": "529 wren"}).json() == {"hits": [], "nearest": []}
+    assert client.get("/api/lookup", params={"text": "630 hedgerow"}).json() == {"hits": [], "nearest": []}
 
 
 @pytest.fixture(scope="module")

@@ -28,8 +28,8 @@ def whole(text: str) -> int:
 
 def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
     # address → the home, its facts, one of them wrong
-    find_home(page, "wren pl 529")
-    expect(page.get_by_role("heading", name="529 Wren Place")).to_be_visible()
+    find_home(page, "hedgerow ter 630")
+    expect(page.get_by_role("heading", name="630 Hedgerow Terrace")).to_be_visible()
     garage = page.get_by_label("Correct Garage spaces")
     garage.fill("-4")
     garage.press("Enter")
@@ -61,10 +61,10 @@ def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
     page.get_by_label("To", exact=True).fill("1000")
     page.get_by_label("To", exact=True).press("Enter")
     expect(page.get_by_text("is upside down").first).to_be_visible()
-    page.get_by_label("From", exact=True).fill("950")
-    page.get_by_label("To", exact=True).fill("1,500")
+    page.get_by_label("From", exact=True).fill("1300")
+    page.get_by_label("To", exact=True).fill("2,000")
     page.get_by_label("To", exact=True).press("Enter")
-    expect(page.get_by_role("button", name="950–1,500 sq ft")).to_be_visible()
+    expect(page.get_by_role("button", name="1,300–2,000 sq ft")).to_be_visible()
     page.keyboard.press("Escape")
 
     # comps kept, by click, by key; one set aside with a reason; one undone
@@ -130,15 +130,15 @@ def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
         page.get_by_role("link", name="Download PDF").click()
     file = tmp_path / "report.pdf"
     download.value.save_as(file)
-    assert download.value.suggested_filename == "529-Wren-Place.pdf"
+    assert download.value.suggested_filename == "630-Hedgerow-Terrace.pdf"
     first, second, third = [" ".join(p.extract_text().split()) for p in PdfReader(file).pages]
     for words in (
-        "529 Wren Place",
+        "630 Hedgerow Terrace",
         "Orla Grayle",
         f"{changed:,}",
         f"{listed:,}",
         "within 2 mi",
-        "950–1,500 sq ft",
+        "1,300–2,000 sq ft",
         "365 days",
     ):
         assert words in first, words
@@ -146,7 +146,7 @@ def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
 
 
 def test_the_server_stops_in_the_middle_and_nothing_is_lost(page: Page, server) -> None:
-    find_home(page, "529 wren place")
+    find_home(page, "630 hedgerow terrace")
     room(page, "Comps")
     page.get_by_role("button", name=re.compile("most alike")).click()
     expect(page.get_by_text(re.compile("Saved: .* kept"))).to_be_visible()
@@ -164,7 +164,7 @@ def test_the_server_stops_in_the_middle_and_nothing_is_lost(page: Page, server) 
 
     page.goto(server.url)
     expect(page.get_by_text("list 305,000")).to_be_visible()
-    page.get_by_role("link", name="529 Wren Place").click()
+    page.get_by_role("link", name="630 Hedgerow Terrace").click()
     expect(page.get_by_label("Price rail").locator("b")).to_have_text(value)
     page.get_by_label("List", exact=True).fill("299,000")
     page.get_by_label("List", exact=True).press("Enter")

@@ -14,10 +14,10 @@ pytestmark = pytest.mark.e2e
 
 def test_the_desk_offers_the_nearest_and_takes_commands(page: Page) -> None:
     field = page.get_by_role("combobox", name="Which home?", exact=True)
-    field.fill("99999 wren plaice")
+    field.fill("99999 hedgrow terrace")
     expect(page.get_by_text("No home has the address")).to_be_visible()
-    expect(page.get_by_role("option").first).to_contain_text("Wren")
-    expect(page.get_by_text("Records run through")).to_contain_text("9,300 parcels")
+    expect(page.get_by_role("option").first).to_contain_text("Hedgerow")
+    expect(page.get_by_text("Records run through")).to_contain_text("9,415 parcels")
     page.keyboard.press("Control+k")
     top = page.get_by_role("combobox", name="Which home, number, workup or command?")
     expect(top).to_be_focused()
@@ -38,7 +38,7 @@ def test_a_listing_number_opens_its_home_from_any_place(page: Page, server) -> N
 
 
 def test_map_table_and_rail_light_the_same_home(page: Page) -> None:
-    find_home(page, "529 wren place")
+    find_home(page, "630 hedgerow terrace")
     room(page, "Comps")
     row = page.get_by_role("table", name="Homes found").locator("tbody tr").nth(2)
     row.hover()
@@ -56,7 +56,7 @@ def test_map_table_and_rail_light_the_same_home(page: Page) -> None:
 
 
 def test_a_search_that_finds_nothing_says_which_limit_costs_most(page: Page) -> None:
-    find_home(page, "529 wren place")
+    find_home(page, "630 hedgerow terrace")
     room(page, "Comps")
     page.get_by_role("button", name=re.compile(r"\d sq ft$")).click()
     page.get_by_label("From", exact=True).fill("19000")

@@ -33,7 +33,7 @@ def test_the_three_pages_hold_the_workups_numbers(given):
     assert len(pages) == 3
     first, second, third = pages
     price = given.price
-    for words in ("529 Wren Place", "Orla Grayle", dollars(price["indicated_value"]), "309,900", "not yet measured",
+    for words in ("630 Hedgerow Terrace", "Orla Grayle", dollars(price["indicated_value"]), "309,900", "not yet measured",
                   price["sentence"][:40], "not an appraisal", "Effective 2026-10-31"):  # fmt: skip
         assert words in first, words
     for c, told in zip(given.comps, price["comps"], strict=True):
@@ -46,7 +46,7 @@ def test_the_three_pages_hold_the_workups_numbers(given):
 
 def test_the_pdf_has_a_title_tags_and_its_fonts_inside(given):
     reader = PdfReader(io.BytesIO(pdf(given, "three_pages")))
-    assert reader.metadata.title == "529 Wren Place: market analysis"
+    assert reader.metadata.title == "630 Hedgerow Terrace: market analysis"
     assert reader.trailer["/Root"]["/MarkInfo"]["/Marked"]
     fonts = {f.get_object()["/BaseFont"] for p in reader.pages for f in p["/Resources"]["/Font"].values()}
     assert any("Figtree" in f for f in fonts) and any("Serif" in f for f in fonts)

@@ -95,7 +95,7 @@ def test_what_makes_no_sense_is_refused_at_its_field(change, field):
 # --- the workup over the records
 
 
-def begun(workups, text: str = "529 Wren Place") -> int:
+def begun(workups, text: str = "630 Hedgerow Terrace") -> int:
     row = workups.records.db.execute(
         "SELECT parcel_number FROM parcels WHERE unparsed_address = :a", {"a": text}
     ).fetchone()
@@ -154,5 +154,5 @@ def test_the_list_tells_where_each_workup_stands(workups):
     change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n))[:3], choice="kept")
     change(workups, n, change="set_list_price", list_price=310000)
     row = workups.rows()[0]
-    assert (row["title"], row["kept"], row["list_price"]) == ("529 Wren Place", 3, 310000)
+    assert (row["title"], row["kept"], row["list_price"]) == ("630 Hedgerow Terrace", 3, 310000)
     assert [h["what"] for h in workups.history(n)] == ["list price set to 310,000", "3 homes kept", "workup begun"]

@@ -176,11 +176,11 @@ def test_no_sale_at_all_is_refused_with_the_search(bring, records):
 
 def test_homes_are_named_or_the_choices_are_listed(demo_records):
     with pytest.raises(Ambiguous) as many:
-        homes.locate(demo_records, address="wren place")
+        homes.locate(demo_records, address="hedgerow terrace")
     assert len(many.value.values["choices"]) > 2
     with pytest.raises(NotFound) as none:
-        homes.locate(demo_records, address="99999 wren plaice")
-    assert any("Wren Place" in n for n in none.value.values["nearest"])
+        homes.locate(demo_records, address="99999 hedgrow terrace")
+    assert any("Hedgerow" in n for n in none.value.values["nearest"])
     for given in ({"parcel": "x"}, {"listing": "x"}, {"place": (0.0, 0.0)}):
         with pytest.raises(NotFound):
             homes.locate(demo_records, **given)

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
+from ..core.errors import BadInput
 from ..core.fields import FIELDS
 from ..core.words import HOME_PLURAL
 from ..store import areas, homes
@@ -89,6 +90,17 @@ def home_kinds() -> dict[str, str]:
 def base_map(porch: Porch) -> dict[str, Any]:
     """The base map as one GeoJSON feature collection."""
     return areas.base_map(porch.records.db)
+
+
+Degrees = Annotated[float, Query(ge=-180, le=180, allow_inf_nan=False)]
+
+
+@router.get("/map/fine")
+def fine_map(porch: Porch, west: Degrees, south: Degrees, east: Degrees, north: Degrees) -> dict[str, Any]:
+    """Lots and buildings of what is in view."""
+    if west > east or south > north:
+        raise BadInput("west", "The box is upside down: west must lie below east, south below north.")
+    return areas.fine_map(porch.records.db, west, south, east, north)
 
 
 @router.get("/areas")

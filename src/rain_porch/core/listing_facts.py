@@ -108,6 +108,7 @@ def earlier_sale(columns: Columns, row: int) -> int | None:
         for r in same
         if columns.close[r] != NO_DAY
         and columns.close[r] < columns.close[row]
+        and columns.home_kind[r] == columns.home_kind[row]  # the bare lot before the house is no earlier sale of it
         and not np.isnan(columns.numbers["close_price"][r])
     ]
     return max(before, key=lambda r: columns.close[r]) if before else None

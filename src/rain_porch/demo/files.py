@@ -13,12 +13,15 @@ import numpy as np
 import shapely
 
 from ..core.dates import date_of
+from . import truth
 from .houses import House
-from .plan import NEIGHBOURHOODS, Plan, highway_line, in_degrees, river_line, to_degrees
+from .plan import CREEK, FT, GREENS, NEIGHBOURHOODS, RAILWAY, Plan, highway_line, in_degrees, river_line, to_degrees
+from .trading import LAST_DAY as LAST
 from .trading import Listing, Trade, worth_at
 from .truth import LAST_DAY
 from .words import TOWN
 
+CONDITIONS = ("", "New", "Like new", "Well kept", "Ordinary wear", "Worn", "Damaged")
 SUB_TYPE = {
     "detached": "Single Family Residence", "attached": "Townhouse", "condominium": "Condominium",
     "small_multi_family": "Duplex",
@@ -28,13 +31,30 @@ SUB_TYPE = {
 def write_town(folder: Path, plan: Plan, houses: Sequence[House], trade: Trade, rng: np.random.Generator) -> list[Path]:
     """Write all files of the town; returns them in the order in which they are to be imported."""
     folder.mkdir(parents=True, exist_ok=True)
-    return [
-        _areas(folder / "areas.geojson", plan),
+    faults: list[dict[str, str]] = []
+    made = [
+        _areas(folder / "areas.geojson", plan, [_footprint(h) for h in _standing(houses)]),
         _csv(folder / "parcels.csv", (_parcel(h, rng) for h in houses)),
-        _csv(folder / "listings.csv", (_listing(x, rng) for x in trade.listings if x.close is None or x.close >= 0)),
+        _csv(folder / "listings.csv", (_listing(x, rng, faults) for x in trade.listings)),
         _csv(folder / "history.csv", (row for x in trade.listings for row in _history(x))),
         _csv(folder / "transfers.csv", (_transfer(t) for t in trade.transfers)),
+        _csv(folder / "assessments.csv", (row for h in houses for row in _assessments(h, rng))),
+        _csv(folder / "mortgage rates.csv", _rates(rng)),
     ]
+    (folder.parent / "truth.json").write_text(json.dumps(_truth(houses, faults)), encoding="utf-8")
+    return made
+
+
+def _truth(houses: Sequence[House], faults: list[dict[str, str]]) -> dict[str, Any]:
+    """What the generator knows and the application never sees: worths, renovations, rates, faulty rows."""
+    return {
+        "rates": truth.RATES,
+        "trend": [[start.isoformat(), pct] for start, pct in truth.TREND],
+        "log_worth": {h.parcel: round(h.log_worth, 5) for h in houses},
+        "condition": {h.parcel: h.facts["condition"] for h in houses},
+        "renovations": {h.parcel: h.renovations for h in houses if h.renovations},
+        "faults": faults,
+    }
 
 
 def _csv(path: Path, rows: Iterable[Mapping[str, Any]]) -> Path:
@@ -62,67 +82,124 @@ def _number(value: float | None) -> str:
     )
 
 
-def _home(house: House) -> dict[str, Any]:
-    f = house.facts
+def _home(house: House, land: bool = False) -> dict[str, Any]:
+    """The facts of a home as files have them; of bare land when `land`."""
+    f = {} if land else house.facts
+    w = {} if land else house.words
+    bare = land or house.kind == "acreage"
+
+    def number(name: str) -> str:
+        return "" if bare or name not in f else _number(f[name])
+
+    def yes(name: str) -> str:
+        return "" if bare else "Y" if f[name] else "N"
+
+    lot = house.facts["lot_size_square_feet"]
     return {
-        "PropertyType": "Residential Income" if house.kind == "small_multi_family" else "Residential",
-        "PropertySubType": SUB_TYPE[house.kind],
+        "PropertyType": "Farm" if house.kind == "acreage" else "Land" if land else "Residential Income"
+        if house.kind == "small_multi_family" else "Residential",
+        "PropertySubType": "Agriculture" if house.kind == "acreage" else "Unimproved Land" if land else SUB_TYPE[house.kind],
         "UnparsedAddress": house.address,
         "UnitNumber": house.unit,
         "City": TOWN,
         "PostalCode": house.postal_code,
-        "SubdivisionName": house.words.get("building") or house.lot.subdivision,
+        "SubdivisionName": w.get("building") or house.lot.subdivision,
         "Latitude": house.latitude,
         "Longitude": house.longitude,
-        "LivingArea": _number(f["living_area"]),
-        "BelowGradeFinishedArea": _number(f["below_grade_finished_area"]),
-        "Basement": house.words.get("basement", ""),
-        "LotSizeSquareFeet": _number(f["lot_size_square_feet"]) if f["lot_size_square_feet"] else "",
-        "YearBuilt": _number(f["year_built"]),
-        "BedroomsTotal": _number(f["bedrooms_total"]),
-        "BathroomsFull": _number(f["bathrooms_full"]),
-        "BathroomsHalf": _number(f["bathrooms_half"]),
-        "Stories": _number(f["stories"]),
-        "ArchitecturalStyle": house.style,
-        "GarageSpaces": _number(f["garage_spaces"]),
-        "FireplacesTotal": _number(f["fireplaces_total"]),
-        "PoolPrivateYN": "Y" if f["pool_private_yn"] else "N",
-        "WaterfrontYN": "Y" if f["waterfront_yn"] else "N",
-    }
+        "LivingArea": number("living_area"),
+        "BelowGradeFinishedArea": number("below_grade_finished_area"),
+        "Basement": w.get("basement", ""),
+        "LotSizeSquareFeet": _number(lot) if lot else "",
+        "YearBuilt": number("year_built"),
+        "BedroomsTotal": number("bedrooms_total"),
+        "BathroomsFull": number("bathrooms_full"),
+        "BathroomsHalf": number("bathrooms_half"),
+        "Stories": number("stories"),
+        "ArchitecturalStyle": "" if bare else house.style,
+        "GarageSpaces": number("garage_spaces"),
+        "FireplacesTotal": number("fireplaces_total"),
+        "NumberOfUnitsTotal": number("units"),
+        "PoolPrivateYN": yes("pool_private_yn"),
+        "WaterfrontYN": "Y" if house.facts.get("waterfront_yn") else "N",
+        "Heating": w.get("heating", ""),
+        "Cooling": w.get("cooling", ""),
+        "View": "River" if house.facts.get("waterfront_yn") else "",
+    }  # fmt: skip
 
 
 def _parcel(house: House, rng: np.random.Generator) -> dict[str, Any]:
-    """The tax roll: no finished basements, garages sometimes wrong, values behind the market."""
-    row = {"ParcelNumber": house.parcel, **_home(house)}
-    last = (LAST_DAY.replace(month=1, day=1) - LAST_DAY.replace(year=1970, month=1, day=1)).days
-    assessed = worth_at(house, last) * 0.91 * math.exp(rng.normal(0, 0.06))
-    row["TaxAssessedValue"] = f"{100 * round(assessed / 100):.0f}"
+    """The tax roll: garages sometimes wrong, half baths sometimes missing, values behind the market."""
+    standing = house.built_day is None or house.built_day <= LAST
+    row = {"ParcelNumber": house.parcel, **_home(house, land=not standing)}
+    assessed = _assessed(house, LAST_DAY.year, rng) * (1.0 if standing else truth.LAND_SHARE)
+    row["TaxAssessedValue"] = f"{assessed:.0f}"
     row["TaxAnnualAmount"] = f"{assessed * 0.0134:.0f}"
-    if rng.random() < 0.05:
+    if standing and "garage_spaces" in house.facts and rng.random() < 0.05:
         row["GarageSpaces"] = _number(house.facts["garage_spaces"] + 1)
     if rng.random() < 0.04:
         row["BathroomsHalf"] = ""
     return row
 
 
-def _listing(x: Listing, rng: np.random.Generator) -> dict[str, Any]:
-    home = _home(x.house)
+def _assessed(house: House, year: int, rng: np.random.Generator) -> float:
+    """What the assessor says at the start of a year: nine tenths of the worth, give or take."""
+    day = int((np.datetime64(f"{year}-01-01") - np.datetime64("1970-01-01")).astype(int))
+    return 100 * round(worth_at(house, day) * 0.91 * math.exp(rng.normal(0, 0.06)) / 100)
+
+
+def _assessments(house: House, rng: np.random.Generator) -> Iterable[dict[str, Any]]:
+    for year in range(LAST_DAY.year - 3, LAST_DAY.year + 1):
+        if house.built_day is not None and date_of(house.built_day).year >= year:
+            continue
+        total = _assessed(house, year, rng)
+        land = 100 * round(total * rng.uniform(0.18, 0.3) / 100)
+        yield {
+            "ParcelNumber": house.parcel, "TaxYear": year, "LandValue": f"{land:.0f}",
+            "ImprovementValue": f"{total - land:.0f}", "TotalValue": f"{total:.0f}", "TaxAmount": f"{total * 0.0134:.0f}",
+        }  # fmt: skip
+
+
+def _rates(rng: np.random.Generator) -> Iterable[dict[str, str]]:
+    for day in range(LAST - 10 * 365, LAST + 1, 7):
+        yield {"Date": _iso(day), "Value": f"{float(truth.mortgage_rate(day)) + rng.normal(0, 0.04):.2f}"}
+
+
+def _listing(x: Listing, rng: np.random.Generator, faults: list[dict[str, str]]) -> dict[str, Any]:
+    """One row of the feed, with the gaps and slips that feeds have; what was done to it goes into `faults`."""
+    home = _home(x.house, x.land)
+    bare = x.land or x.house.kind == "acreage"
     if x.lease:
         home["PropertyType"] = "Residential Lease"
+
+    def spoil(name: str, value: str, kind: str) -> None:
+        faults.append({"listing": x.listing_id, "field": name, "kind": kind})
+        home[name] = value
+
     for name, share in (
         ("LotSizeSquareFeet", 0.05),
         ("GarageSpaces", 0.04),
         ("BelowGradeFinishedArea", 0.12),
         ("FireplacesTotal", 0.2),
     ):
-        if rng.random() < share:
-            home[name] = ""
-    if rng.random() < 0.012:
-        home["LivingArea"] = ""
-    elif rng.random() < 0.002:
-        home["LivingArea"] = f"{float(home['LivingArea'] or 100) * 10:.0f}"
-    if rng.random() < 0.001:
-        home["YearBuilt"] = "20231"
+        if rng.random() < share and home[name]:
+            spoil(name, "", "missing")
+    draw = rng.random()
+    if not bare and draw < 0.012:
+        spoil("LivingArea", "", "missing")
+    elif not bare and draw < 0.014:
+        spoil("LivingArea", f"{float(home['LivingArea']) * 12:.0f}", "absurd")
+    elif not bare and draw < 0.015:
+        spoil("YearBuilt", "20231", "absurd")
+    elif draw < 0.0165:
+        spoil("Latitude", str(home["Longitude"]), "wrong place")
+    elif draw < 0.018:
+        spoil("Latitude", "0", "wrong place")
+        home["Longitude"] = "0"
+    no_contract = x.contract is not None and rng.random() < 0.06
+    if no_contract:
+        faults.append({"listing": x.listing_id, "field": "PurchaseContractDate", "kind": "missing"})
+    w = {} if bare else x.house.words
+    day = x.contract or x.start
     return {
         "ListingId": x.listing_id,
         "ParcelNumber": x.house.parcel,
@@ -130,7 +207,7 @@ def _listing(x: Listing, rng: np.random.Generator) -> dict[str, Any]:
         "MlsStatus": {"Active Under Contract": "Contingent", "Closed": "Sold"}.get(x.status, x.status),
         **home,
         "OnMarketDate": _iso(x.start),
-        "PurchaseContractDate": "" if rng.random() < 0.06 else _iso(x.contract),
+        "PurchaseContractDate": "" if no_contract else _iso(x.contract),
         "CloseDate": _iso(x.close),
         "OffMarketDate": _iso(x.off),
         "ListPrice": _number(x.price),
@@ -140,11 +217,14 @@ def _listing(x: Listing, rng: np.random.Generator) -> dict[str, Any]:
         "NewConstructionYN": "Y" if x.new_construction else "N",
         "BuilderName": x.builder,
         "SpecialListingConditions": x.condition_sale,
-        "PropertyCondition": ("", "New", "Like new", "Well kept", "Ordinary wear", "Worn", "Damaged")[
-            int(x.house.facts["condition"]) if not x.new_construction else 1
-        ],
+        "PropertyCondition": "" if bare else CONDITIONS[1 if x.new_construction else x.house.condition_at(day)],
+        "Flooring": w.get("flooring", ""),
+        "Utilities": "" if x.house.kind == "acreage" else "Sewer Connected, Water Connected",
+        "AssociationFee": f"{180 + 0.14 * x.house.facts['living_area']:.0f}" if w.get("dues") else "",
+        "AssociationFeeFrequency": "Monthly" if w.get("dues") else "",
+        "TaxAnnualAmount": f"{worth_at(x.house, x.start) * 0.0122:.0f}" if not x.land else "",
         "LotFeatures": ", ".join(
-            w for w, there in (("Corner Lot", x.house.lot.corner), ("Near Highway", x.house.lot.backs_to_highway)) if there
+            t for t, there in (("Corner Lot", x.house.lot.corner), ("Near Highway", x.house.lot.backs_to_highway)) if there
         ),
         "PublicRemarks": _remarks(x),
         "ListAgentFullName": x.agent,
@@ -155,6 +235,13 @@ def _listing(x: Listing, rng: np.random.Generator) -> dict[str, Any]:
 
 def _remarks(x: Listing) -> str:
     f, h = x.house.facts, x.house
+    if x.land or h.kind == "acreage":
+        size = (
+            f"{f['lot_size_square_feet'] / 43_560:.1f} acres"
+            if h.kind == "acreage"
+            else f"{f['lot_size_square_feet']:,.0f} square feet"
+        )
+        return f"{size} of open land in {h.lot.neighbourhood.name}, ready for your plans."
     kind = {
         "detached": "home",
         "attached": "townhouse",
@@ -167,6 +254,7 @@ def _remarks(x: Listing) -> str:
     garage = int(f["garage_spaces"])
     if garage:
         out.append(f"Garage for {('one car', 'two cars', 'three cars')[min(garage, 3) - 1]}.")
+    out.append(f"{h.words['cladding']} outside, {h.words['flooring'].lower()} floors.")
     if f["pool_private_yn"]:
         out.append("Pool in the garden.")
     if f["waterfront_yn"]:
@@ -175,10 +263,14 @@ def _remarks(x: Listing) -> str:
         out.append("Finished rooms below.")
     if f["fireplaces_total"]:
         out.append("Fireplace.")
-    if f["condition"] <= 2:
+    if h.renovations and x.start >= h.renovations[-1][0]:
+        out.append("Renovated throughout this year.")
+    elif h.condition_at(x.start) <= 2:
         out.append("Freshly done throughout.")
-    elif f["condition"] >= 5:
+    elif h.condition_at(x.start) >= 5:
         out.append("Needs work, priced to match.")
+    if x.condition_sale != "Standard":
+        out.append("Sold by the bank, as it stands.")
     return " ".join(out)
 
 
@@ -200,7 +292,7 @@ def _transfer(t: Any) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _areas(path: Path, plan: Plan) -> Path:
+def _areas(path: Path, plan: Plan, footprints: Sequence[tuple[list[tuple[float, float]], str]]) -> Path:
     """Neighbourhoods and subdivisions as polygons; river, highway and streets for the map."""
     features: list[dict[str, Any]] = []
 
@@ -228,8 +320,51 @@ def _areas(path: Path, plan: Plan) -> Path:
     add("Route 9", "highway", shapely.LineString(in_degrees(highway_line())))
     for i, (name, kind, line) in enumerate(plan.streets):
         add(name, "street" if kind == "local" else "main street", shapely.LineString(in_degrees(line)), i)
+    for name, kind, corners in GREENS:
+        ring = [to_degrees(x, y) for x, y in corners]
+        shape = shapely.Polygon(ring)
+        add(name, kind, shape.buffer(0.0006).buffer(-0.0006) if kind != "pond" else shape.buffer(0.0004))
+    add("Quarry Creek", "creek", shapely.LineString(in_degrees(CREEK)))
+    add("Brindle Valley Railway", "railway", shapely.LineString(in_degrees(RAILWAY)))
+    for number, lot in enumerate([*plan.lots, *plan.acres]):
+        add(f"{lot.number} {lot.street}", "lot", _lot_shape(lot.corners), number)
+    for number, (corners, of) in enumerate(footprints):
+        add(of, "building", _lot_shape(corners), number)
     path.write_text(json.dumps({"type": "FeatureCollection", "features": features}), encoding="utf-8")
     return path
+
+
+def _standing(houses: Sequence[House]) -> Iterable[House]:
+    """One house a building that stands on the last day."""
+    seen: set[str] = set()
+    for h in houses:
+        if h.kind == "acreage" or (h.built_day or 0) > LAST or h.address in seen:
+            continue
+        seen.add(h.address)
+        yield h
+
+
+def _footprint(h: House) -> tuple[list[tuple[float, float]], str]:
+    """The outline of the building, set back from the street on its lot."""
+    a, b, c, d = h.lot.corners
+    width, depth = math.dist(a, b) / FT, math.dist(b, c) / FT
+    if h.kind == "condominium":
+        share_w, share_d = 0.8, 0.62
+    else:
+        area = h.facts["living_area"] / h.facts["stories"] + 200 * h.facts["garage_spaces"]
+        share_w = min(0.8, max(0.35, math.sqrt(area * 1.35) / width))
+        share_d = min(0.62, area / (share_w * width) / depth)
+    odd = h.lot.number % 2 == 1  # odd numbers stand south of the street and face north
+    front = 0.86 if odd else 0.14
+    v0, v1 = (front - share_d, front) if odd else (front, front + share_d)
+    u0, u1 = 0.5 - share_w / 2, 0.5 + share_w / 2
+
+    def at(u: float, v: float) -> tuple[float, float]:
+        left = (a[0] + (d[0] - a[0]) * v, a[1] + (d[1] - a[1]) * v)
+        right = (b[0] + (c[0] - b[0]) * v, b[1] + (c[1] - b[1]) * v)
+        return left[0] + (right[0] - left[0]) * u, left[1] + (right[1] - left[1]) * u
+
+    return [at(u0, v0), at(u1, v0), at(u1, v1), at(u0, v1)], h.address
 
 
 def _lot_shape(corners: list[tuple[float, float]]) -> Any:

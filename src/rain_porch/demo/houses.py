@@ -30,6 +30,18 @@ class House:
     log_worth: float
     built_day: int | None = None  # day on which a new house can first be sold
     words: dict[str, str] = field(default_factory=dict)
+    renovations: list[tuple[int, int]] = field(default_factory=list)  # day, condition from then on
+
+    def condition_at(self, day: int) -> int:
+        now = int(self.facts["condition"])
+        for when, condition in self.renovations:
+            if day >= when:
+                now = condition
+        return now
+
+    def log_worth_at(self, day: int) -> float:
+        """Log worth as it stood on a day, renovations included, trend and season apart."""
+        return self.log_worth + truth.CONDITION_STEP * (self.condition_at(day) - self.facts["condition"])
 
     @property
     def postal_code(self) -> str:
@@ -41,7 +53,7 @@ class House:
 
 
 def build(plan: Plan, rng: np.random.Generator) -> list[House]:
-    """A home on every lot, several in condominium buildings and rows; parcel numbers by block."""
+    """A home on every lot, several in condominium buildings and rows, and the open land; parcel numbers by block."""
     houses: list[House] = []
     buildings = _buildings(plan, rng)
     for i, lot in enumerate(plan.lots):
@@ -57,7 +69,7 @@ def build(plan: Plan, rng: np.random.Generator) -> list[House]:
             houses.append(_house(lot, base, "small_multi_family", rng))
         else:
             houses.append(_house(lot, base, "detached", rng))
-    return houses
+    return houses + acreage(plan, rng)
 
 
 def _buildings(plan: Plan, rng: np.random.Generator) -> dict[int, int]:
@@ -105,8 +117,34 @@ def _house(lot: Lot, parcel: str, kind: str, rng: np.random.Generator) -> House:
         "condition": float(np.clip(round(3 + rng.normal(0, 0.9) + (0.4 if year < 1960 else -0.6 if year > 2005 else 0)), 1, 6)),
         "units": 2.0 if kind == "small_multi_family" else 1.0,
     }  # fmt: skip
-    words = {"basement": ("None", "Full, unfinished", "Finished")[int(basement)]}
+    words = {"basement": ("None", "Full, unfinished", "Finished")[int(basement)], **_finishes(year, rng)}
     return _placed(lot, parcel, kind, "", facts, rng, words)
+
+
+def _finishes(year: int, rng: np.random.Generator) -> dict[str, str]:
+    """What the house is made of and heated with, by its age."""
+    old = year < 1950
+    return {
+        "cladding": str(rng.choice(["Brick", "Clapboard", "Shingle", "Stucco", "Fibre Cement"], p=[0.35, 0.4, 0.1, 0.1, 0.05] if old else [0.2, 0.3, 0.05, 0.15, 0.3])),
+        "roof": str(rng.choice(["Gable", "Hip", "Gambrel"], p=[0.62, 0.3, 0.08])),
+        "heating": str(rng.choice(["Forced Air", "Radiator", "Heat Pump"], p=[0.45, 0.5, 0.05] if old else [0.72, 0.06, 0.22])),
+        "cooling": str(rng.choice(["Central Air", "Window Unit", "None"], p=[0.35, 0.4, 0.25] if old else [0.8, 0.08, 0.12])),
+        "flooring": str(rng.choice(["Hardwood", "Carpet", "Tile", "Laminate"], p=[0.6, 0.2, 0.1, 0.1] if old else [0.3, 0.35, 0.15, 0.2])),
+    }  # fmt: skip
+
+
+def acreage(plan: Plan, rng: np.random.Generator) -> list[House]:
+    """Open land at the edge of town, by the acre."""
+    out = []
+    for i, lot in enumerate(plan.acres):
+        x, y = lot.centre
+        lon, lat = to_degrees(x, y)
+        acres = math.dist(lot.corners[0], lot.corners[1]) * math.dist(lot.corners[1], lot.corners[2]) * 640
+        worth = truth.ACRE_LOG_LEVEL + truth.ACRE_ELASTICITY * math.log(acres) + rng.normal(0, 0.1)
+        facts = {"lot_size_square_feet": float(round(acres * 43_560, -2)), "condition": 3.0, "waterfront_yn": 0.0}
+        parcel = f"90-{i:04d}"
+        out.append(House(parcel, "acreage", f"{lot.number} {lot.street}", "", lot, lat, lon, facts, "", worth))
+    return out
 
 
 def _year(lot: Lot, rng: np.random.Generator) -> int:
@@ -145,7 +183,7 @@ def _units(lot: Lot, base: str, n: int, rng: np.random.Generator) -> list[House]
                 unit,
                 facts,
                 rng,
-                {"building": f"The {lot.street.split()[-2]} House"},
+                {"building": f"The {lot.street.split()[-2]} House", "dues": "yes", **_finishes(year, rng)},
             )
         )
     return out

@@ -43,7 +43,7 @@ NEIGHBOURHOODS = (
     Neighbourhood("Quarry Bend", (0.31, 0.13, 1.23, 0.62), 5, 68, 118, (1960, 1985), (1550, 0.22), -0.06, 0.055, 0.05),
     Neighbourhood("Alder Flats", (0.30, 0.73, 1.32, 1.38), -4, 76, 124, (1976, 2000), (1750, 0.22), 0.02, 0.056, 0.10, 3),
     Neighbourhood("Heron Reach", (1.55, -0.41, 1.94, -0.04), 8, 130, 190, (1968, 2004), (2900, 0.22), 0.34, 0.009),
-    Neighbourhood("Foxglove Meadow", (-0.88, -1.34, 0.80, -0.76), 3, 66, 118, (2004, 2026), (2100, 0.20), 0.05, 0.060, 0.12),
+    Neighbourhood("Foxglove Meadow", (-0.88, -1.34, 0.80, -0.76), 3, 66, 118, (2004, 2028), (2100, 0.20), 0.05, 0.060, 0.12),
 )  # fmt: skip
 
 
@@ -69,6 +69,7 @@ class Lot:
 class Plan:
     lots: list[Lot] = field(default_factory=list)
     streets: list[tuple[str, str, list[tuple[float, float]]]] = field(default_factory=list)  # name, class, line
+    acres: list[Lot] = field(default_factory=list)
 
 
 def bend(x: float, y: float) -> tuple[float, float]:
@@ -103,7 +104,40 @@ def lay_out(rng: np.random.Generator) -> Plan:
     taken = iter(_street_names(names))
     for hood in NEIGHBOURHOODS:
         _lay_out_one(plan, hood, rng, taken)
+    _lay_out_acres(plan, rng)
     return plan
+
+
+EDGE = Neighbourhood("Far Orchard", (1.62, 0.35, 2.30, 1.35), 6, 0, 0, (0, 0), (0, 0), 0.0, 0.045)
+
+
+def _lay_out_acres(plan: Plan, rng: np.random.Generator) -> None:
+    """Strips of open land either side of one road at the eastern edge."""
+    west, south, east, north = EDGE.box
+    road = (west + east) / 2
+    y, number = south, 10
+    while y < north:
+        height = float(rng.uniform(0.035, 0.075))
+        for x0, x1 in ((west, road - 0.005), (road + 0.005, east)):
+            corners = [(x0, y), (x1, y), (x1, y + height), (x0, y + height)]
+            plan.acres.append(Lot(corners, number, "Orchard Road", EDGE, EDGE.name))
+            number += 2
+        y += height
+    plan.streets.append(("Orchard Road", "collector", [(road, v) for v in np.linspace(south - 0.1, north + 0.05, 16)]))
+
+
+# open shapes of the map: name, kind, corners in miles
+GREENS = (
+    ("Landing Green", "park", [(-0.62, 0.035), (-0.10, 0.030), (-0.10, 0.105), (-0.62, 0.110)]),
+    ("Lantern Hill Park", "park", [(-1.30, 0.85), (-1.12, 0.85), (-1.12, 1.20), (-1.30, 1.20)]),
+    ("Quarry Common", "park", [(1.28, 0.22), (1.48, 0.20), (1.50, 0.52), (1.30, 0.50)]),
+    ("Foxglove Meadows", "park", [(-0.90, -0.72), (0.70, -0.72), (0.70, -0.64), (-0.90, -0.66)]),
+    ("Alder School", "school", [(1.36, 0.80), (1.54, 0.80), (1.54, 0.98), (1.36, 0.98)]),
+    ("Millrace School", "school", [(-1.24, -0.52), (-1.06, -0.52), (-1.06, -0.34), (-1.24, -0.34)]),
+    ("Quarry Pond", "pond", [(1.34, 0.30), (1.42, 0.27), (1.46, 0.34), (1.44, 0.43), (1.36, 0.45), (1.32, 0.37)]),
+)
+CREEK = [(1.36, 0.30), (1.10, 0.12), (0.98, 0.06), (0.94, 0.02)]
+RAILWAY = [(x, -0.655 + 0.02 * math.sin(2.0 * x)) for x in np.linspace(-3.5, 3.5, 60)]
 
 
 def _street_names(words: list[str]) -> list[tuple[str, str]]:

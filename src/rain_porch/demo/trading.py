@@ -38,6 +38,7 @@ class Listing:
     new_construction: bool = False
     builder: str = ""
     lease: bool = False
+    land: bool = False
     agent: str = ""
     office: str = ""
     events: list[tuple[int, str, str, str]] = field(default_factory=list)
@@ -62,7 +63,7 @@ class Trade:
 
 
 def worth_at(house: House, day: int) -> float:
-    return math.exp(house.log_worth + float(truth.trend(day)) + float(truth.season(day)))
+    return math.exp(house.log_worth_at(day) + float(truth.trend(day)) + float(truth.season(day)))
 
 
 class Market:
@@ -78,7 +79,9 @@ class Market:
         self._offset = first_day - 400
 
     def worth(self, house: House, day: int) -> float:
-        return math.exp(house.log_worth + float(self._level[min(max(day, self._offset), self.last) - self._offset]))
+        return math.exp(
+            house.log_worth_at(day) + float(self._level[min(max(day, self._offset), self.last) - self._offset])
+        )
 
     def run(self, houses: list[House]) -> Trade:
         for house in houses:
@@ -93,6 +96,7 @@ class Market:
         rng = self.rng
         day = self.first - 200
         if house.built_day is not None and house.built_day > self.first - 200:
+            self._as_land(house)
             if house.built_day > self.last:
                 return
             day = self._first_sale(house)
@@ -110,7 +114,7 @@ class Market:
                 day = self._deed_only(house, day)
             elif chance < 0.10:
                 self._family(house, day)
-            elif chance < 0.13:
+            elif chance < 0.13 and house.kind != "acreage":
                 self._lease(house, day)
             elif chance < 0.155 and self._weak_year(day):
                 day = self._bank_sale(house, day)
@@ -129,6 +133,10 @@ class Market:
         for attempt in range(4):
             listing = self._new_listing(house, day, self.worth(house, day) * math.exp(over))
             end = self._course(listing)
+            if listing.close is not None and house.condition_at(day) >= 5 and rng.random() < 0.4:
+                done = listing.close + int(rng.integers(70, 190))  # bought to be done up and sold on
+                house.renovations.append((done, 2))
+                return self._offered(house, done + 5) if done + 5 < self.last else self.last
             if listing.close is not None or listing.off is None:
                 return (listing.close or end) + int(rng.integers(300, 500))
             if attempt == 3 or rng.random() < 0.38:
@@ -161,7 +169,7 @@ class Market:
     def _course(self, listing: Listing) -> int:
         """Step through the weeks until contract, failure or the end of the records. Overpriced homes wait longer.
 
-        Chance of a contract in a week: 0.13 × e^(−11 × overpricing), halved in winter, never above 0.6.
+        Chance of a contract in a week: 0.13 × e^(−11 × overpricing), less in winter, never above 0.6.
         """
         rng, house = self.rng, listing.house
         day, patience = listing.start, int(rng.integers(100, 200))
@@ -171,7 +179,9 @@ class Market:
             if day > self.last:
                 return self.last
             over = math.log(listing.price / self.worth(house, day))
-            weekly = min(0.6, 0.13 * math.exp(-11 * over)) * (1 + 8 * float(truth.season(day)))
+            weekly = min(0.6, truth.WEEKLY_CONTRACT * math.exp(-truth.OVERPRICE_SLOPE * over)) * (
+                1 + 8 * float(truth.season(day))
+            )
             if rng.random() < weekly:
                 if rng.random() < 0.06:  # a contract that falls through
                     back = day + int(rng.integers(8, 35))
@@ -242,6 +252,30 @@ class Market:
         listing.new_construction, listing.builder = True, BUILDERS[int(rng.integers(len(BUILDERS)))]
         end = self._course(listing)
         return end + 700
+
+    def _as_land(self, house: House) -> None:
+        """The lot of a new house, sold to its builder before, or still to be had."""
+        assert house.built_day is not None
+        rng = self.rng
+        day = house.built_day - int(rng.integers(330, 640))
+        if house.built_day > self.last:
+            day = self.last - int(rng.integers(5, 500))
+        if day < self.first or rng.random() < 0.45:
+            return
+        price = self.worth(house, day) * truth.LAND_SHARE * math.exp(rng.normal(0, 0.06))
+        contract = day + int(rng.integers(15, 200))
+        close = contract + int(rng.integers(20, 50))
+        before = min(self.last, house.built_day - 60)
+        if close > before and house.built_day <= self.last:
+            return
+        listing = self._new_listing(house, day, price * 1.03)
+        listing.land = True
+        if close <= before:
+            listing.status, listing.contract, listing.close, listing.off = "Closed", contract, close, contract
+            listing.close_price = float(100 * round(price / 100))
+            self._deed(
+                house, close, listing.close_price, "Warranty Deed", grantee=BUILDERS[int(rng.integers(len(BUILDERS)))]
+            )
 
     def _deed_only(self, house: House, day: int) -> int:
         """Sold without ever being listed: only the deed tells."""

@@ -29,6 +29,11 @@ RATES = {
 }
 CONDITION_STEP = -0.045
 BACKS_TO_HIGHWAY = -0.06
+# land is worth this share of the house that could stand on it; an acre at the edge of town this much
+LAND_SHARE = 0.21
+ACRE_LOG_LEVEL, ACRE_ELASTICITY = 11.1, 0.62
+# chance of a contract in a week at a price of worth × e^over, before the season
+WEEKLY_CONTRACT, OVERPRICE_SLOPE = 0.13, 11.0
 HOME_NOISE = 0.045
 SALE_NOISE = 0.035
 
@@ -57,6 +62,13 @@ def trend(day: Any) -> Any:
         level = level + rate * np.clip(days - start, 0, end - start)
         anchor += rate * min(max(last - start, 0), end - start)
     return level - anchor
+
+
+def mortgage_rate(day: Any) -> Any:
+    """The invented weekly mortgage rate, in percent: the market's growth answers it half a year later."""
+    days = np.asarray(day, dtype=np.float64)
+    ahead = (trend(days + 182 + 90) - trend(days + 182 - 90)) / (180 / 30.4375) * 100
+    return 5.2 - 2.3 * ahead
 
 
 def season(day: Any) -> Any:

@@ -116,6 +116,10 @@ def _with_slips(db: sqlite3.Connection, word: str) -> str:
     return "(" + " OR ".join([f'"{word}" *', *(f'"{n}"' for n in near[:20])]) + ")"
 
 
+# a record whose place is suspect stands nowhere
+_PLACED = "({0}.suspect IS NULL OR {0}.suspect NOT LIKE '%itude%')"
+
+
 def nearest_home(db: sqlite3.Connection, lat: float, lon: float, within_miles: float = 0.15) -> tuple[str, str] | None:
     """("parcel" or "listing", key) of the home nearest to a point; a parcel before a listing at the same distance."""
     reach = within_miles / 60
@@ -123,13 +127,15 @@ def nearest_home(db: sqlite3.Connection, lat: float, lon: float, within_miles: f
     found: list[tuple[float, int, str, str]] = []
     for r in db.execute(
         "SELECT p.parcel_number AS key, p.latitude, p.longitude FROM parcel_places b JOIN parcels p USING (row_id) "
-        "WHERE b.north >= :s AND b.south <= :n AND b.east >= :w AND b.west <= :e AND p.suspect IS NULL",
+        "WHERE b.north >= :s AND b.south <= :n AND b.east >= :w AND b.west <= :e "
+        f"AND {_PLACED.format('p')}",
         box,
     ):
         found.append((_miles(lat, lon, r), 0, "parcel", r["key"]))
     for r in db.execute(
         "SELECT l.listing_id AS key, l.latitude, l.longitude FROM listing_places b JOIN listings l USING (row_id) "
         "WHERE b.north >= :s AND b.south <= :n AND b.east >= :w AND b.west <= :e "
+        f"AND {_PLACED.format('l')} "
         "ORDER BY coalesce(l.close_date, l.on_market_date) DESC",
         box,
     ):

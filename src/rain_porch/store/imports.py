@@ -8,6 +8,8 @@ from collections.abc import Iterable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
+import shapely
+
 from .db import atomic
 
 
@@ -205,6 +207,15 @@ def replace_areas(db: sqlite3.Connection, record: Mapping[str, Any], rows: Seque
             "VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT (area_key) DO UPDATE SET "
             "name = excluded.name, kind = excluded.kind, geometry = excluded.geometry, last_import = excluded.last_import",
             [(*row, record["source_id"], number, number) for row in rows],
+        )
+        db.execute(
+            "DELETE FROM area_places WHERE row_id IN (SELECT row_id FROM areas WHERE last_import = :id)", {"id": number}
+        )
+        placed = db.execute("SELECT row_id, geometry FROM areas WHERE last_import = :id", {"id": number}).fetchall()
+        bounds = shapely.bounds(shapely.from_geojson([r["geometry"] for r in placed])) if placed else []
+        db.executemany(
+            "INSERT INTO area_places VALUES (?, ?, ?, ?, ?)",
+            [(r["row_id"], b[1], b[3], b[0], b[2]) for r, b in zip(placed, bounds, strict=True)],
         )
         bump_version(db)
     return number

@@ -26,10 +26,22 @@ const { tokens } = useLight()
 const base = useQuery({ queryKey: ['map'], queryFn: () => got(api.GET('/api/map')), staleTime: Infinity })
 let drawing: HomeMapDrawing | null = null
 
+let asked = 0
+async function lookFine(west: number, south: number, east: number, north: number) {
+  const turn = ++asked
+  try {
+    const made = await got(api.GET('/api/map/fine', { params: { query: { west, south, east, north } } }))
+    if (turn === asked) drawing?.fine(made)
+  } catch {
+    // the map stands without its lots
+  }
+}
+
 onMounted(() => {
   drawing = new HomeMapDrawing(box.value as HTMLElement, tokens.value, {
     lit: (key) => emit('lit', key),
     open: (key) => emit('open', key),
+    fine: lookFine,
     radius: (miles, done) => emit('radius', miles, done),
   })
   drawing.place(props.subject, props.radius ?? null, props.zoom)

@@ -17,7 +17,10 @@ import type { Tokens } from './tokens'
 
 const MILE = 1609.344
 
+const FINE_FROM = 2.4 // metres a pixel below which lots and buildings are drawn
+
 interface Told {
+  fine(west: number, south: number, east: number, north: number): void
   lit(key: string | null): void
   open(key: string): void
   radius(miles: number, done: boolean): void
@@ -27,6 +30,7 @@ interface Told {
 export class HomeMapDrawing {
   private readonly map: OlMap
   private readonly ground = new VectorSource()
+  private readonly fineGround = new VectorSource()
   private readonly ring = new VectorSource()
   private readonly dots = new VectorSource()
   private readonly home = new VectorSource()
@@ -51,6 +55,7 @@ export class HomeMapDrawing {
       target: box,
       controls: controls({ attribution: false, rotate: false }).extend([new ScaleLine({ units: 'us' })]),
       layers: [
+        layer(this.fineGround, (f, r) => this.fineStyle(f, r)),
         layer(this.ground, (f, r) => this.groundStyle(f, r), true),
         layer(this.ring, () => this.ringStyle()),
         layer(this.dots, (f) => f.get('style') as Style),
@@ -68,6 +73,7 @@ export class HomeMapDrawing {
       box.style.cursor = key ? 'pointer' : ''
       this.told.lit(key)
     })
+    this.map.on('moveend', () => this.askFine())
     this.map.on('singleclick', (event) => {
       const key = this.keyAt(event.pixel)
       if (key) this.told.open(key)
@@ -87,12 +93,43 @@ export class HomeMapDrawing {
     this.ground.addFeatures(new GeoJSON().readFeatures(features, { featureProjection: 'EPSG:3857' }))
   }
 
+  /** Ask for the lots in view, with a margin, when they are large enough to be seen. */
+  private askFine() {
+    const view = this.map.getView()
+    if ((view.getResolution() ?? 99) > FINE_FROM) return
+    const [a, b, c, d] = view.calculateExtent(this.map.getSize())
+    const [west, south] = toLonLat([a - (c - a) * 0.3, b - (d - b) * 0.3])
+    const [east, north] = toLonLat([c + (c - a) * 0.3, d + (d - b) * 0.3])
+    this.told.fine(west, south, east, north)
+  }
+
+  fine(features: Record<string, unknown>) {
+    this.fineGround.clear(true)
+    this.fineGround.addFeatures(new GeoJSON().readFeatures(features, { featureProjection: 'EPSG:3857' }))
+  }
+
+  private fineStyle(feature: FeatureLike, resolution: number): Style | void {
+    const t = this.tokens
+    if (resolution > FINE_FROM) return
+    const lot = feature.get('kind') === 'lot'
+    const name = `fine ${lot} ${resolution < 0.75}`
+    let style = this.cache.get(name)
+    if (!style) {
+      style = lot
+        ? new Style({ stroke: new Stroke({ color: t.line, width: resolution < 0.75 ? 1 : 0.6 }), zIndex: 0 })
+        : new Style({ fill: new Fill({ color: t.building }), zIndex: 1 })
+      this.cache.set(name, style)
+    }
+    return style
+  }
+
   recolour(tokens: Tokens) {
     this.tokens = tokens
     this.cache.clear()
     const box = this.map.getTargetElement()
     if (box) box.style.background = tokens.land
     this.ground.changed()
+    this.fineGround.changed()
     this.ring.changed()
     this.home.changed()
   }
@@ -210,7 +247,20 @@ export class HomeMapDrawing {
         zIndex: 1,
       })
     if (kind === 'park' || kind === 'school')
-      return new Style({ fill: new Fill({ color: t.park }), text: label(11, t.moss, false) })
+      return new Style({
+        fill: new Fill({ color: kind === 'park' ? t.park : t.school }),
+        text: resolution < 9 ? label(11, t.moss, false) : undefined,
+      })
+    if (kind === 'creek')
+      return new Style({
+        stroke: new Stroke({ color: t.water, width: Math.max(1.5, 9 / resolution) }),
+        zIndex: 1,
+      })
+    if (kind === 'railway')
+      return [
+        new Style({ stroke: new Stroke({ color: t.quiet, width: 2.4 }), zIndex: 4 }),
+        new Style({ stroke: new Stroke({ color: t.land, width: 1.4, lineDash: [6, 6] }), zIndex: 4 }),
+      ]
     if (kind === 'highway')
       return [
         new Style({ stroke: new Stroke({ color: t.line, width: 8 }), zIndex: 5 }),

@@ -13,6 +13,8 @@ export const DAY = {
   land: '#F1F3EF',
   water: '#CFE2EA',
   park: '#DDE9D7',
+  school: '#EDE7D6',
+  building: '#DCD6CC',
   road: '#FFFFFF',
   highway: '#E6CDA6',
 }
@@ -31,6 +33,8 @@ export const NIGHT: typeof DAY = {
   land: '#1A262C',
   water: '#20404F',
   park: '#23352B',
+  school: '#332F22',
+  building: '#35403F',
   road: '#35464F',
   highway: '#5E4C33',
 }
