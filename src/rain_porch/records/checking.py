@@ -11,6 +11,7 @@ from .layouts import Layout, Row
 
 FAR_DEGREES = 1.5
 TIMES_USUAL = 10.0
+ENOUGH = 20
 _DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
 _NEEDED = {"listings": ("close_price", "close_date", "latitude", "longitude"), "transfers": ("price",)}
 
@@ -24,7 +25,7 @@ def out_of_reason(f: Field, values: Sequence[object]) -> list[int]:
 
 
 class Checker:
-    """Learns what is usual from the first hundred rows that it sees, then marks what is not.
+    """Learns what is usual from the first rows of a file, then marks what is not.
 
     needed: fields in which an unreadable value refuses the row.
     """
@@ -33,19 +34,27 @@ class Checker:
         self.latest = today.isoformat()
         self.needed = frozenset(_NEEDED.get(layout.kind, ()))
         self.dated = layout.kind == "listings"
-        self._sample: dict[str, list[float]] = {"latitude": [], "longitude": [], "living_area": []}
-        self._usual: dict[str, float] = {}
+        self._usual: dict[str, float] | None = None
+
+    def learn(self, rows: Sequence[Row]) -> None:
+        """What is usual, from the first rows of a file; too few rows tell nothing."""
+        if self._usual is None:
+            self._usual = {}
+            for name in ("latitude", "longitude", "living_area"):
+                known = [v for row in rows if isinstance(v := row.get(name), float)]
+                if len(known) >= ENOUGH:
+                    self._usual[name] = statistics.median(known)
 
     def suspects(self, row: Row, odd: list[str]) -> list[str]:
         """Names of the fields of this row that are not to be believed; `odd` are those out of all reason already."""
         out = list(odd)
-        self._learn(row, out)
+        usual_of = self._usual or {}
         for name in ("latitude", "longitude"):
             value = row.get(name)
-            usual = self._usual.get(name)
+            usual = usual_of.get(name)
             if isinstance(value, float) and usual is not None and name not in out and abs(value - usual) > FAR_DEGREES:
                 out.append(name)
-        area, usual = row.get("living_area"), self._usual.get("living_area")
+        area, usual = row.get("living_area"), usual_of.get("living_area")
         if isinstance(area, float) and usual is not None and area > TIMES_USUAL * usual and "living_area" not in out:
             out.append("living_area")
         if self.dated:
@@ -63,11 +72,3 @@ class Checker:
             if isinstance(value, str) and isinstance(late, str) and value < late and name not in out:
                 out.append(name)
         return out
-
-    def _learn(self, row: Row, suspect: list[str]) -> None:
-        for name, sample in self._sample.items():
-            value = row.get(name)
-            if name not in self._usual and isinstance(value, float) and name not in suspect:
-                sample.append(value)
-                if len(sample) == 100:
-                    self._usual[name] = statistics.median(sample)

@@ -161,6 +161,7 @@ class _Work:
                 odd[n].append(f.name)
         names = [f.name for _, f in self.chosen]
         rows: list[Row] = [dict(zip(names, values, strict=True)) for values in zip(*columns, strict=True)]
+        self.checker.learn(rows)
         self._keys(chunk, rows, refused)
         self._stage(chunk, rows, faults, odd, refused)
 
