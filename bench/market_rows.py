@@ -28,7 +28,7 @@ def searches(columns: Columns, n: int, place: bool, seed: int) -> list[Asked]:
     """Random searches round homes of the market, by place or over the whole of it, on one to three fields."""
     rng = np.random.default_rng(seed)
     out = []
-    rows = rng.choice(np.flatnonzero(np.isfinite(columns.numbers["living_area"])), n)
+    rows = rng.choice(np.flatnonzero(np.isfinite(columns.numbers["living_area"]) & np.isfinite(columns.lats)), n)
     for row in rows:
         facts = {f: float(columns.numbers[f][row]) for f in _FIELDS if np.isfinite(columns.numbers[f][row])}
         me = Subject(facts, float(columns.lats[row]), float(columns.lons[row]), HomeKind.DETACHED)

@@ -70,6 +70,12 @@ def part_opened(page: Page, base: str) -> None:
     page.get_by_role("button", name="within 1 mi").click()
 
 
+def record(page: Page, base: str) -> None:
+    open_room("comps")(page, base)
+    page.get_by_role("table", name="Homes found").locator("tbody tr").nth(1).dblclick()
+    page.get_by_role("button", name="Next picture").click()
+
+
 def night(page: Page, base: str) -> None:
     page.goto(f"{base}/settings")
     page.get_by_label("Night").check()
@@ -81,6 +87,7 @@ SHOTS: dict[str, Callable[[Page, str], None]] = {
     "home": open_room("home"),
     "comps": open_room("comps"),
     "search-part": part_opened,
+    "record": record,
     "worth": open_room("worth"),
     "paper": open_room("paper"),
     "market": place("market"),
@@ -99,7 +106,7 @@ def prepare(page: Page, base: str) -> None:
     page.get_by_role("link", name="Comps", exact=False).first.click()
     page.get_by_role("button", name="Keep the").click()
     page.get_by_text("· likely").first.wait_for()
-    page.get_by_label("List", exact=True).fill("309,900")
+    page.get_by_label("List", exact=True).fill("409,900")
     page.keyboard.press("Enter")
     page.wait_for_timeout(600)
 

@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+import sqlite3
+
 import pytest
 import schemathesis
 from fastapi.testclient import TestClient
@@ -7,6 +9,8 @@ from hypothesis import HealthCheck, Phase, given, settings
 
 from rain_porch.api.app import create_app
 from rain_porch.core.fields import PRIVATE
+from rain_porch.records.importing import import_file
+from rain_porch.workups.records import Records
 from tests.conftest import NOW
 
 
@@ -114,6 +118,52 @@ def test_records_tell_how_fresh_they_are_and_what_was_wrong(client):
     listings = next(i for i in doc["imports"] if i["kind"] == "listings")
     rows = client.get(f"/api/records/imports/{listings['import_id']}/rows").json()
     assert len([r for r in rows if r["outcome"] == "suspect"]) == listings["suspect"] > 5
+
+
+def test_a_listing_has_its_pictures_its_words_and_what_happened_to_it(client, town):
+    key = sqlite3.connect(town / "records.db").execute(
+        "SELECT listing_id FROM events WHERE event = 'Price Change' AND listing_id IN "
+        "(SELECT listing_id FROM listings WHERE home_kind = 'detached' AND NOT is_lease) LIMIT 1"
+    ).fetchone()[0]  # fmt: skip
+    doc = client.get(f"/api/listings/{key}").json()
+    assert doc["pictures"][0] == "Front" and len(doc["pictures"]) >= 5 and "square feet" in doc["remarks"]
+    assert doc["history"][0]["what"] == "new listing"
+    for e in doc["history"]:
+        assert (e["change_pct"] is not None) == (e["what"] == "price change")
+    made = client.get(f"/api/listings/{key}/pictures/2.svg")
+    assert made.headers["content-type"] == "image/svg+xml" and made.text.startswith("<svg")
+    assert client.get(f"/api/listings/{key}/pictures/40.svg").status_code == 404
+    assert client.get("/api/listings/none").status_code == 404
+    assert client.get("/api/listings/none/pictures/1.svg").status_code == 404
+
+
+def test_other_peoples_records_have_no_drawn_pictures(tmp_path):
+    file = tmp_path / "x.csv"
+    file.write_text("ListingId,CloseDate,ClosePrice,Latitude,Longitude\nA1,2025-05-01,400000,41.2,-38.4\n")
+    records = Records(tmp_path / "own")
+    import_file(records.db, file, folder=tmp_path / "own", now=NOW)
+    client = TestClient(create_app(tmp_path / "own", now=lambda: NOW))
+    assert client.get("/api/listings/A1").json()["pictures"] == []
+    assert client.get("/api/listings/A1/pictures/1.svg").status_code == 404
+
+
+def test_the_map_gives_lots_and_buildings_of_what_is_in_view(client):
+    base = client.get("/api/map").json()["features"]
+    kinds = {f["properties"]["kind"] for f in base}
+    assert {"river", "highway", "street", "park", "school", "pond", "creek", "railway", "neighbourhood"} <= kinds
+    assert not kinds & {"lot", "building"}
+    n = begin(client)
+    me = client.get(f"/api/workups/{n}").json()["subject"]
+    box = {
+        "west": me["longitude"] - 0.002,
+        "east": me["longitude"] + 0.002,
+        "south": me["latitude"] - 0.001,
+        "north": me["latitude"] + 0.001,
+    }
+    fine = client.get("/api/map/fine", params=box).json()["features"]
+    here = {f["properties"]["name"] for f in fine if f["properties"]["kind"] == "building"}
+    assert "630 Hedgerow Terrace" in here and 10 < len(fine) < 400
+    assert client.get("/api/map/fine", params={**box, "west": 10}).status_code == 422
 
 
 def test_nothing_private_leaves_by_any_door(client):

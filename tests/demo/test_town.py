@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import csv
+import itertools
+import json
 from collections import Counter, defaultdict
 from pathlib import Path
 
@@ -13,6 +15,7 @@ import statsmodels.api as sm
 from rain_porch.core import evidence as ev
 from rain_porch.core.dates import day_of, parse_date
 from rain_porch.demo import truth
+from rain_porch.demo.crowd import write_crowd
 from rain_porch.demo.plan import NEIGHBOURHOODS, lay_out
 from rain_porch.demo.town import make_town, prepare_demo
 from rain_porch.workups.homes import HomeRef, read_home
@@ -113,6 +116,137 @@ def test_an_outside_fit_recovers_rates_and_trend_from_the_clean_rows(demo_record
     slope = sm.OLS(y - X @ fit.params[: len(names)] - dummies @ fit.params[len(names) :] - truth.season(days),
                    sm.add_constant(np.column_stack([truth.trend(days)]))).fit()  # fmt: skip
     assert slope.params[1] == pytest.approx(1.0, abs=0.06), "prices follow the trend one for one"
+
+
+@pytest.fixture(scope="module")
+def known(demo: Path) -> dict:
+    return json.loads((demo / "truth.json").read_text())
+
+
+def test_every_trouble_has_its_share(files, known):
+    listings = files["listings"]
+    n = len(listings)
+    lease = sum(r["PropertyType"] == "Residential Lease" for r in listings)
+    bank = sum(r["SpecialListingConditions"] == "Real Estate Owned" for r in listings)
+    new = sum(r["NewConstructionYN"] == "Y" for r in listings)
+    land = sum(r["PropertyType"] in ("Land", "Farm") for r in listings)
+    conceded = sum(float(r["ConcessionsAmount"] or 0) > 0 for r in listings)
+    for what, got, low, high in (
+        ("leases", lease, 0.01, 0.05), ("bank sales", bank, 0.001, 0.03), ("new houses", new, 0.03, 0.20), ("land", land, 0.03, 0.15),
+        ("concessions", conceded, 0.10, 0.30), ("renovated", len(known["renovations"]), 0.005, 0.08),
+    ):  # fmt: skip
+        assert low < got / n < high, (what, got / n)
+    kinds = Counter(f["kind"] for f in known["faults"])
+    assert kinds["missing"] > 400 and kinds["absurd"] >= 5 and kinds["wrong place"] >= 5
+    words = {r["MlsStatus"] for r in listings}
+    assert {"Contingent", "Sold"} <= words, "the source has words of its own"
+
+
+def test_the_faults_are_told_and_found_by_the_import(demo_records, known):
+    """Absurd values and wrong places are marked suspect; what was left clean is not."""
+    suspect = {
+        r["listing_id"]: json.loads(r["suspect"])
+        for r in demo_records.db.execute("SELECT listing_id, suspect FROM listings WHERE suspect IS NOT NULL")
+    }
+    bad = {f["listing"] for f in known["faults"] if f["kind"] in ("absurd", "wrong place")}
+    assert len(bad - set(suspect)) <= 0.15 * len(bad), (
+        "a small home twelve times too large may still pass for a large one"
+    )
+    assert len(set(suspect) - bad) <= 3
+
+
+def test_prices_move_both_ways_and_contracts_fall_through(files):
+    moves = [float(r["NewValue"]) - float(r["OldValue"]) for r in files["history"] if r["Event"] == "Price Change"]
+    assert 0.02 < sum(m > 0 for m in moves) / len(moves) < 0.3
+    back = sum(
+        r["Event"] == "Status Change" and r["OldValue"] == "Active Under Contract" and r["NewValue"] == "Active"
+        for r in files["history"]
+    )
+    assert back > 100
+
+
+def test_homes_come_back_to_the_market_after_failing(files):
+    spells = defaultdict(list)
+    for r in files["listings"]:
+        spells[r["ParcelNumber"]].append(r)
+    gaps = []
+    for listed in spells.values():
+        listed.sort(key=lambda r: r["OnMarketDate"])
+        for a, b in itertools.pairwise(listed):
+            if a["StandardStatus"] in ("Expired", "Withdrawn", "Canceled"):
+                gaps.append((parse_date(b["OnMarketDate"]) - parse_date(a["OffMarketDate"])).days)
+    assert sum(g < 90 for g in gaps) > 50 and sum(g >= 90 for g in gaps) > 10
+
+
+def test_overpriced_homes_wait_longer_and_fail_more_often(files, known):
+    """The law of truth.py: a listing's price against its true worth decides its fate."""
+    days, failed = defaultdict(list), defaultdict(list)
+    for r in files["listings"]:
+        if r["PropertyType"] in ("Land", "Farm", "Residential Lease") or r["SpecialListingConditions"] != "Standard":
+            continue
+        if r["ParcelNumber"] in known["renovations"] or r["NewConstructionYN"] == "Y":
+            continue
+        start = day_of(parse_date(r["OnMarketDate"]))
+        worth = known["log_worth"][r["ParcelNumber"]] + float(truth.trend(start) + truth.season(start))
+        over = np.log(float(r["OriginalListPrice"])) - worth
+        group = "low" if over < 0 else "high" if over > 0.08 else "middle"
+        if r["StandardStatus"] in ("Closed", "Expired", "Withdrawn", "Canceled"):
+            failed[group].append(r["StandardStatus"] != "Closed")
+        if r["PurchaseContractDate"]:
+            days[group].append(day_of(parse_date(r["PurchaseContractDate"])) - start)
+    assert np.median(days["low"]) < np.median(days["middle"]) < np.median(days["high"])
+    assert np.mean(failed["low"]) < np.mean(failed["middle"]) < np.mean(failed["high"])
+
+
+def test_renovated_homes_were_bought_worn_and_are_sold_again_within_a_year(demo_records, known):
+    db = demo_records.db
+    quick = 0
+    for parcel in known["renovations"]:
+        sold = [r[0] for r in db.execute(
+            "SELECT close_date FROM listings WHERE parcel_number = :p AND standard_status = 'Closed' AND NOT is_lease ORDER BY close_date", {"p": parcel})]  # fmt: skip
+        assert known["condition"][parcel] >= 5
+        quick += any((parse_date(b) - parse_date(a)).days <= 365 for a, b in itertools.pairwise(sold))
+    assert quick > 0.4 * len(known["renovations"])
+
+
+def test_the_mortgage_rate_leads_the_market(files):
+    rates = files["mortgage rates"]
+    assert len(rates) > 500 and all(0 < float(r["Value"]) < 12 for r in rates)
+    days = np.array([day_of(parse_date(r["Date"])) for r in rates])
+    value = np.array([float(r["Value"]) for r in rates])
+    growth = truth.trend(days + 182 + 90) - truth.trend(days + 182 - 90)
+    assert np.corrcoef(value, growth)[0, 1] < -0.9
+
+
+def test_remarks_agree_with_the_facts(files):
+    for r in files["listings"]:
+        words = r["PublicRemarks"]
+        assert ("Pool" in words) == (r["PoolPrivateYN"] == "Y")
+        if r["LivingArea"] and float(r["LivingArea"]) < 8000:
+            assert f"{float(r['LivingArea']):,.0f} square feet" in words
+        if "Needs work" in words:
+            assert r["PropertyCondition"] in ("Worn", "Damaged")
+
+
+def test_no_street_of_the_town_is_written_as_real_places_are(files):
+    """Postal codes are ones that are not assigned, and the town lies in open ocean."""
+    assert {r["PostalCode"] for r in files["parcels"]} == {"00011", "00012", "00013"}
+    places = np.array([[float(r["Latitude"]), float(r["Longitude"])] for r in files["parcels"]])
+    assert (
+        places[:, 0].min() > 41
+        and places[:, 0].max() < 41.4
+        and places[:, 1].min() > -38.6
+        and places[:, 1].max() < -38.2
+    )
+
+
+def test_a_crowd_is_as_large_as_asked_and_no_two_rows_are_alike(demo, tmp_path):
+    file = write_crowd(demo / "files/listings.csv", tmp_path / "crowd.csv", 13_000)
+    with file.open() as f:
+        rows = list(csv.DictReader(f))
+    assert len(rows) == len({r["ListingId"] for r in rows}) == 13_000
+    assert len({r["City"] for r in rows}) == 3
+    assert file.read_bytes() == write_crowd(demo / "files/listings.csv", tmp_path / "again.csv", 13_000).read_bytes()
 
 
 def test_our_evidence_recovers_the_towns_rates_and_market_change(demo_records):

@@ -55,6 +55,27 @@ def test_map_table_and_rail_light_the_same_home(page: Page) -> None:
     assert prices == sorted(prices, reverse=True) and len(prices) > 3
 
 
+def test_a_record_opens_with_its_pictures_by_keys_alone(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    expect(page.get_by_role("img", name="Front of the home")).to_be_visible()
+    room(page, "Comps")
+    expect(page.get_by_role("table", name="Homes found")).to_be_visible()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    panel = page.get_by_role("complementary", name=re.compile("Record of"))
+    expect(panel.get_by_text("Front · 1 of")).to_be_visible()
+    page.keyboard.press("ArrowRight")
+    expect(panel.get_by_role("img", name="Living room").first).to_be_visible()
+    expect(panel.get_by_text("What happened")).to_be_visible()
+    name = panel.get_by_role("heading").first.inner_text()
+    page.keyboard.press("ArrowDown")
+    expect(panel.get_by_role("heading").first).not_to_have_text(name)
+    page.keyboard.press("k")
+    expect(page.get_by_text("Saved: 1 home kept")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(panel).to_have_count(0)
+
+
 def test_a_search_that_finds_nothing_says_which_limit_costs_most(page: Page) -> None:
     find_home(page, "630 hedgerow terrace")
     room(page, "Comps")

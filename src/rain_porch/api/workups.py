@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from typing import Any, Literal
+from urllib.parse import quote
 
 import numpy as np
 from fastapi import APIRouter
@@ -13,6 +14,7 @@ from ..core import search as sr
 from ..core import steps
 from ..core.columns import SOLD
 from ..core.sentence import phrases
+from ..workups import photos
 from ..workups.answers import candidate_docs, pricing_doc, subject_doc
 from ..workups.changes import Change
 from ..workups.documents import CandidateDoc, PriceDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
@@ -78,6 +80,7 @@ class OpenDoc(BaseModel):
     facts: list[FactDoc]
     past: list[PastDoc]
     last_change: str
+    picture: str | None
 
 
 class ChangeRequest(BaseModel):
@@ -169,6 +172,7 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         facts=_facts(opened),
         past=_past(opened),
         last_change=history[0]["what"] if history else "",
+        picture=_front(porch, opened),
     )
 
 
@@ -268,6 +272,14 @@ def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
             for w in what_if.values()
         ],
     }
+
+
+def _front(porch: State, opened: Opened) -> str | None:
+    """Address of the newest picture of the home's front, where there is one."""
+    for listing in opened.home.listings:
+        if not listing["is_lease"] and photos.captions(porch.records, listing["listing_id"])[:1] == ["Front"]:
+            return f"/api/listings/{quote(listing['listing_id'])}/pictures/1.svg"
+    return None
 
 
 def _facts(opened: Opened) -> list[FactDoc]:

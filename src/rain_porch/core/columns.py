@@ -169,7 +169,7 @@ class AsOf:
         rows, dates = self._by_kind[code]
         if first_day is None:
             return rows
-        start, end = np.searchsorted(dates, [first_day, self.day + 1])
+        start, end = np.searchsorted(dates, np.array([first_day, self.day + 1], dtype=dates.dtype))
         return rows[start:end]
 
 

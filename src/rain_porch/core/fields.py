@@ -97,9 +97,9 @@ CATALOGUE: tuple[Field, ...] = (
     Field("off_market_date", "OffMarketDate", "Off the market", D, group="dates"),
     Field("modification_timestamp", "ModificationTimestamp", "Last changed", Kind.TIME, group="dates", searched=False),
     # money
-    Field("list_price", "ListPrice", "List price", M, "$", "price", step=1000, low=1000, high=5e7, shown=True),
-    Field("original_list_price", "OriginalListPrice", "First list price", M, "$", "price", step=1000, low=1000, high=5e7),
-    Field("close_price", "ClosePrice", "Close price", M, "$", "price", step=1000, low=1000, high=5e7, shown=True),
+    Field("list_price", "ListPrice", "List price", M, "$", "price", step=1000, low=200, high=5e7, shown=True),
+    Field("original_list_price", "OriginalListPrice", "First list price", M, "$", "price", step=1000, low=200, high=5e7),
+    Field("close_price", "ClosePrice", "Close price", M, "$", "price", step=1000, low=200, high=5e7, shown=True),
     Field("concessions_amount", "ConcessionsAmount", "Concessions", M, "$", "price", step=500, low=0, high=500_000,
           adjusted=True),
     # the home

@@ -119,11 +119,12 @@ class Market:
     def within(self, name: str, start: int, end: int) -> Ints:
         """Chosen rows whose date lies in [start, end]."""
         rows, days = self.list_of(name)
-        a, b = np.searchsorted(days, [start, end + 1])
+        a, b = np.searchsorted(days, np.array([start, end + 1], dtype=days.dtype))
         return rows[a:b]
 
     def until(self, name: str, day: int) -> int:
-        return int(np.searchsorted(self.list_of(name)[1], day + 1))
+        days = self.list_of(name)[1]
+        return int(np.searchsorted(days, days.dtype.type(day + 1)))
 
     def count_on_market(self, day: int) -> int:
         """On the market at the end of `day`: begun and not yet under contract, off the market or closed."""

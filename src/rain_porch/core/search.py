@@ -6,7 +6,7 @@ no mask refuses it; what-if counts need only know which rows exactly one part re
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -138,6 +138,10 @@ def proposed_search(subject: Subject, effective_year: int) -> Search:
 # --- running it ----------------------------------------------------------------------------------------------
 
 
+# below so many rows, looking again costs more than it spares
+_FEW = 5000
+
+
 @dataclass(frozen=True)
 class Found:
     """rows: found rows. counts: by kind of record. unknown: found rows whose value a criterion could not see."""
@@ -183,26 +187,27 @@ def window_rows(search: Search, view: AsOf) -> Ints:
     return np.concatenate(found) if found else np.zeros(0, dtype=np.int64)
 
 
-def parts(
-    search: Search, columns: Columns, rows: Ints, subject: Subject | None, area: Bools | None
-) -> dict[str, Bools]:
-    """What each part lets through of `rows`: radius_miles, areas, home_kinds, criteria by field, and the rest."""
-    out: dict[str, Bools] = {}
+Part = Callable[[Ints], Bools]
+
+
+def parts(search: Search, columns: Columns, subject: Subject | None, area: Bools | None) -> dict[str, Part]:
+    """The parts of a search by name, each telling which of some rows it lets through: home_kinds, radius_miles, areas,
+    criteria by field, and the rest."""
+    out: dict[str, Part] = {}
+    if search.radius_miles is not None and subject is not None:
+        lat, lon, radius = subject.latitude, subject.longitude, search.radius_miles
+        out["radius_miles"] = lambda rows: within_radius(lat, lon, radius, columns.lats[rows], columns.lons[rows])
+    if area is not None:
+        out["areas"] = lambda rows: np.asarray(area[rows])
     if search.home_kinds:
         wanted = np.array([k in search.home_kinds for k in HOME_KINDS], dtype=np.bool_)
-        out["home_kinds"] = wanted[columns.home_kind[rows]]
-    if search.radius_miles is not None and subject is not None:
-        out["radius_miles"] = within_radius(
-            subject.latitude, subject.longitude, search.radius_miles, columns.lats[rows], columns.lons[rows]
-        )
-    if area is not None:
-        out["areas"] = area[rows]
+        out["home_kinds"] = lambda rows: wanted[columns.home_kind[rows]]
     for c in search.criteria:
-        out[c.field] = criterion_mask(c, columns, rows)
+        out[c.field] = lambda rows, c=c: criterion_mask(c, columns, rows)  # type: ignore[misc]
     if search.leave_out_new_construction:
-        out["leave_out_new_construction"] = ~columns.new_construction[rows]
+        out["leave_out_new_construction"] = lambda rows: ~columns.new_construction[rows]
     if search.arms_length_only:
-        out["arms_length_only"] = ~columns.not_arms_length[rows]
+        out["arms_length_only"] = lambda rows: ~columns.not_arms_length[rows]
     return out
 
 
@@ -227,15 +232,22 @@ def run(
 ) -> Found:
     """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
     rows = not_the_home(columns, window_rows(search, view), subject)
-    masks = parts(search, columns, rows, subject, area)
     refused = np.zeros(len(rows), dtype=np.int8)
-    for mask in masks.values():
-        refused += ~mask
+    by = np.zeros(len(rows), dtype=np.int8)
+    named = parts(search, columns, subject, area)
+    for k, lets_through in enumerate(named.values()):
+        fails = ~lets_through(rows)
+        refused += fails
+        by[fails] = k
+        still = refused < 2  # what two parts refuse is found by leaving out neither
+        if len(rows) > _FEW and not still.all():
+            rows, refused, by = rows[still], refused[still], by[still]
     found = np.sort(rows[refused == 0])
     counts = counts_of(view, found)
     once = refused == 1
     without = {
-        name: {k: counts[k] + n for k, n in counts_of(view, rows[once & ~mask]).items()} for name, mask in masks.items()
+        name: {kind: counts[kind] + n for kind, n in counts_of(view, rows[once & (by == k)]).items()}
+        for k, name in enumerate(named)
     }
     unknown = {c.field: int(unknown_mask(c, columns, found).sum()) for c in search.criteria}
     return Found(found, counts, {k: n for k, n in unknown.items() if n}, without)

@@ -199,7 +199,6 @@ def _listing(x: Listing, rng: np.random.Generator, faults: list[dict[str, str]])
     if no_contract:
         faults.append({"listing": x.listing_id, "field": "PurchaseContractDate", "kind": "missing"})
     w = {} if bare else x.house.words
-    day = x.contract or x.start
     return {
         "ListingId": x.listing_id,
         "ParcelNumber": x.house.parcel,
@@ -217,7 +216,7 @@ def _listing(x: Listing, rng: np.random.Generator, faults: list[dict[str, str]])
         "NewConstructionYN": "Y" if x.new_construction else "N",
         "BuilderName": x.builder,
         "SpecialListingConditions": x.condition_sale,
-        "PropertyCondition": "" if bare else CONDITIONS[1 if x.new_construction else x.house.condition_at(day)],
+        "PropertyCondition": "" if bare else CONDITIONS[_condition(x)],
         "Flooring": w.get("flooring", ""),
         "Utilities": "" if x.house.kind == "acreage" else "Sewer Connected, Water Connected",
         "AssociationFee": f"{180 + 0.14 * x.house.facts['living_area']:.0f}" if w.get("dues") else "",
@@ -231,6 +230,10 @@ def _listing(x: Listing, rng: np.random.Generator, faults: list[dict[str, str]])
         "ListOfficeName": x.office,
         "ModificationTimestamp": f"{_iso(x.events[-1][0])}T12:00:00Z",
     }  # fmt: skip
+
+
+def _condition(x: Listing) -> int:
+    return 1 if x.new_construction else x.house.condition_at(x.start)
 
 
 def _remarks(x: Listing) -> str:
@@ -265,9 +268,9 @@ def _remarks(x: Listing) -> str:
         out.append("Fireplace.")
     if h.renovations and x.start >= h.renovations[-1][0]:
         out.append("Renovated throughout this year.")
-    elif h.condition_at(x.start) <= 2:
+    elif _condition(x) <= 2:
         out.append("Freshly done throughout.")
-    elif h.condition_at(x.start) >= 5:
+    elif _condition(x) >= 5:
         out.append("Needs work, priced to match.")
     if x.condition_sale != "Standard":
         out.append("Sold by the bank, as it stands.")

@@ -203,9 +203,8 @@ class Market:
 
     def _reprice(self, listing: Listing, day: int, over: float) -> None:
         rng = self.rng
-        change = (
-            -float(rng.uniform(0.01, 0.045)) if over > -0.03 or rng.random() < 0.85 else float(rng.uniform(0.01, 0.03))
-        )
+        rises = rng.random() < (0.4 if over < -0.03 else 0.06)
+        change = float(rng.uniform(0.01, 0.03)) if rises else -float(rng.uniform(0.01, 0.045))
         new = 1000 * round(listing.price * (1 + change) / 1000) - (100 if rng.random() < 0.6 else 0)
         if new != listing.price:
             listing.events.append((day, "Price Change", f"{listing.price:.0f}", f"{new:.0f}"))

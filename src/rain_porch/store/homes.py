@@ -41,6 +41,21 @@ def listings_of_home(db: sqlite3.Connection, home_key: str) -> list[dict[str, An
     return [dict(r) for r in rows]
 
 
+def source_of(db: sqlite3.Connection, record: dict[str, Any]) -> str:
+    """Name of the source that a record came from."""
+    row = db.execute("SELECT name FROM sources WHERE source_id = :id", {"id": record["source_id"]}).fetchone()
+    return str(row["name"])
+
+
+def events_of(db: sqlite3.Connection, listing_id: str) -> list[dict[str, Any]]:
+    """Events of a listing, oldest first."""
+    rows = db.execute(
+        "SELECT at, event, old_value, new_value FROM events WHERE listing_id = :n ORDER BY at, row_id",
+        {"n": listing_id},
+    )
+    return [dict(r) for r in rows]
+
+
 def transfers_of_parcel(db: sqlite3.Connection, number: str) -> list[dict[str, Any]]:
     """Transfers of a parcel, newest first, without the parties' names."""
     rows = db.execute(

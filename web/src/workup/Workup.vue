@@ -52,7 +52,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   <div v-else-if="!open.data.value" class="pa-8 quiet">Opening …</div>
   <div v-else class="workup">
     <header class="strip">
-      <div>
+      <img
+        v-if="open.data.value.picture"
+        :src="open.data.value.picture"
+        alt="Front of the home"
+        class="front"
+      />
+      <div class="who">
         <h1>{{ open.data.value.state.address }}</h1>
         <p class="facts">
           <span v-if="facts.bedrooms_total">{{ facts.bedrooms_total }} bd</span>
@@ -113,6 +119,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   padding: 8px 20px;
   background: rgb(var(--v-theme-surface));
   border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.front {
+  height: 46px;
+  border-radius: 4px;
+  margin-right: 14px;
+}
+.who {
+  flex: 1;
 }
 .strip h1 {
   font-size: 20px;

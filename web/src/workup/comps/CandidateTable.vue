@@ -12,7 +12,7 @@ const props = defineProps<{
   sorting: { column: Column; down: boolean }
   loading: boolean
 }>()
-defineEmits<{ sort: [column: Column]; select: [at: number]; toggle: [key: string] }>()
+defineEmits<{ sort: [column: Column]; select: [at: number]; toggle: [key: string]; open: [] }>()
 const { open, choiceOf, lit, state } = useWorkup()
 
 const ROW = 46
@@ -92,7 +92,7 @@ const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
           @mouseenter="lit = row.listing_id"
           @mouseleave="lit = null"
           @click="$emit('select', first + i)"
-          @dblclick="$emit('toggle', row.listing_id)"
+          @dblclick="$emit('open')"
         >
           <td class="home">
             <div class="name">

@@ -6,6 +6,7 @@ import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import { useWorkup } from '../useWorkup'
 import CandidateTable from './CandidateTable.vue'
+import RecordPanel from './RecordPanel.vue'
 import SearchSentence from './SearchSentence.vue'
 import SetAside from './SetAside.vue'
 import { useSearch } from './useSearch'
@@ -21,6 +22,7 @@ const unknown = computed(() => Object.entries(search.live.value?.unknown ?? foun
 const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}))
 const suggested = computed(() => found.data.value?.suggested ?? [])
 const asking = ref(false)
+const opened = ref(false)
 
 function setAside(reason: string) {
   asking.value = false
@@ -39,11 +41,13 @@ function toggle(key: string) {
 }
 
 function key(event: KeyboardEvent) {
-  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
+  const onButton = (event.target as HTMLElement).tagName === 'BUTTON' && event.key === 'Enter'
+  if (isTyping(event) || onButton || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
   const pressed = event.key.toLowerCase()
   if (pressed === 'arrowdown') move(1)
   else if (pressed === 'arrowup') move(-1)
   else if (pressed === 'k') keepOne()
+  else if ((pressed === 'enter' || pressed === 'p') && current.value) opened.value = true
   else if (pressed === 'x' && current.value) asking.value = true
   else if (pressed === 'u' && current.value) void decide([current.value.listing_id], 'undecided')
   else return
@@ -103,7 +107,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           Keep the {{ suggested.length }} most alike
         </v-btn>
         <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
-        <span class="quiet small keys">↑ ↓ move · K keep · X set aside · U undecided · Z undo · L marks</span>
+        <span class="quiet small keys"
+          >↑ ↓ move · Enter open · K keep · X set aside · U undecided · Z undo · L marks</span
+        >
       </div>
     </div>
     <div class="around">
@@ -120,23 +126,27 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           @radius="search.dragRadius"
         />
       </div>
-      <CandidateTable
-        :rows="shown"
-        :at="at"
-        :sorting="sorting"
-        :loading="found.isFetching.value"
-        @sort="sortBy"
-        @select="at = $event"
-        @toggle="toggle"
-      >
-        <template #empty>
-          <p class="mb-2">This search finds no home.</p>
-          <p v-for="w in search.helps.value" :key="w.words" class="mb-1">
-            <button class="link" type="button" @click="search.take(w.search)">{{ w.words }}</button> would
-            find {{ w.total }}.
-          </p>
-        </template>
-      </CandidateTable>
+      <div class="right">
+        <CandidateTable
+          :rows="shown"
+          :at="at"
+          :sorting="sorting"
+          :loading="found.isFetching.value"
+          @sort="sortBy"
+          @select="at = $event"
+          @toggle="toggle"
+          @open="opened = true"
+        >
+          <template #empty>
+            <p class="mb-2">This search finds no home.</p>
+            <p v-for="w in search.helps.value" :key="w.words" class="mb-1">
+              <button class="link" type="button" @click="search.take(w.search)">{{ w.words }}</button> would
+              find {{ w.total }}.
+            </p>
+          </template>
+        </CandidateTable>
+        <RecordPanel v-if="opened && current" :row="current" @close="opened = false" @next="move($event)" />
+      </div>
     </div>
     <SetAside
       v-if="asking"
@@ -185,6 +195,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   display: grid;
   grid-template-columns: minmax(260px, 31%) minmax(0, 1fr);
   min-height: 0;
+}
+.right {
+  position: relative;
+  min-height: 0;
+  display: grid;
 }
 .map {
   min-height: 0;
