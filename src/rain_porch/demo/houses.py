@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import math
 from dataclasses import dataclass, field
 
@@ -214,9 +215,7 @@ def _placed(
     house = House(parcel, kind, f"{lot.number} {lot.street}", unit, lot, lat, lon, facts, style, log_worth, None, words)
     if lot.neighbourhood.name == "Foxglove Meadow" and kind != "condominium":
         year = int(facts["year_built"])
-        house.built_day = (np.datetime64(f"{year}-01-01") - np.datetime64("1970-01-01")).astype(int) + int(
-            rng.integers(60, 340)
-        )
+        house.built_day = truth._day(dt.date(year, 1, 1)) + int(rng.integers(60, 340))
     return house
 
 

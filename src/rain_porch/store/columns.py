@@ -70,7 +70,11 @@ class _Gathering:
 def load_columns(db: sqlite3.Connection) -> Columns:
     """All listings and unmatched arm's-length transfers as columns; suspect values unknown; prices with their changes."""
     held = _Gathering()
-    cursor = db.execute(f"SELECT {', '.join(_NAMES)} FROM listings ORDER BY row_id")
+    # in the order of their dates: what a window picks then lies together in memory
+    cursor = db.execute(
+        f"SELECT {', '.join(_NAMES)} FROM listings "
+        "ORDER BY coalesce(close_date, off_market_date, purchase_contract_date, on_market_date), row_id"
+    )
     cursor.row_factory = None
     listed = 0
     while rows := cursor.fetchmany(_BATCH):
