@@ -106,7 +106,7 @@ def prepare(page: Page, base: str) -> None:
     page.get_by_role("link", name="Comps", exact=False).first.click()
     page.get_by_role("button", name="Keep the").click()
     page.get_by_text("· likely").first.wait_for()
-    page.get_by_label("List", exact=True).fill("409,900")
+    page.get_by_label("List", exact=True).fill("374,900")
     page.keyboard.press("Enter")
     page.wait_for_timeout(600)
 

@@ -50,18 +50,35 @@ def test_find_price_save_report(run, tmp_path):
 def test_exclude_self_hides_the_homes_own_sale(run, town):
     import sqlite3
 
-    key, contract = sqlite3.connect(town / "records.db").execute(
-        "SELECT listing_id, purchase_contract_date FROM listings WHERE standard_status = 'Closed' AND home_kind = 'detached' "
-        "AND purchase_contract_date > '2024-01-01' AND NOT is_lease ORDER BY listing_id LIMIT 1"
-    ).fetchone()  # fmt: skip
+    key, contract = (
+        sqlite3.connect(town / "records.db")
+        .execute(
+            "SELECT listing_id, purchase_contract_date FROM listings WHERE standard_status = 'Closed' AND home_kind = 'detached' "
+            "AND purchase_contract_date > '2024-01-01' AND NOT is_lease ORDER BY listing_id LIMIT 1"
+        )
+        .fetchone()
+    )
     _, doc, _ = run("price", "--listing", key, "--exclude-self")
     assert doc["effective_date"] == contract and key not in [c["listing_id"] for c in doc["comps"]]
     assert all(c["close_date"] <= contract for c in doc["comps"])
 
 
 def test_market_as_json_and_csv(run):
-    code, doc, _ = run("market", "--measure", "closings", "median_price,months_of_supply", "--by", "quarter", "--from", "2024-01-01",
-                       "--to", "2026-10-31", "--where", "home_kind = detached", "living_area >= 1500")  # fmt: skip
+    code, doc, _ = run(
+        "market",
+        "--measure",
+        "closings",
+        "median_price,months_of_supply",
+        "--by",
+        "quarter",
+        "--from",
+        "2024-01-01",
+        "--to",
+        "2026-10-31",
+        "--where",
+        "home_kind = detached",
+        "living_area >= 1500",
+    )
     assert code == 0
     fits("market", doc)
     assert doc["measures"] == ["closings", "median_price", "months_of_supply"]

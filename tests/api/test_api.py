@@ -121,10 +121,14 @@ def test_records_tell_how_fresh_they_are_and_what_was_wrong(client):
 
 
 def test_a_listing_has_its_pictures_its_words_and_what_happened_to_it(client, town):
-    key = sqlite3.connect(town / "records.db").execute(
-        "SELECT listing_id FROM events WHERE event = 'Price Change' AND listing_id IN "
-        "(SELECT listing_id FROM listings WHERE home_kind = 'detached' AND NOT is_lease) LIMIT 1"
-    ).fetchone()[0]  # fmt: skip
+    key = (
+        sqlite3.connect(town / "records.db")
+        .execute(
+            "SELECT listing_id FROM events WHERE event = 'Price Change' AND listing_id IN "
+            "(SELECT listing_id FROM listings WHERE home_kind = 'detached' AND NOT is_lease) LIMIT 1"
+        )
+        .fetchone()[0]
+    )
     doc = client.get(f"/api/listings/{key}").json()
     assert doc["pictures"][0] == "Front" and len(doc["pictures"]) >= 5 and "square feet" in doc["remarks"]
     assert doc["history"][0]["what"] == "new listing"
@@ -199,9 +203,12 @@ def test_no_request_whatever_makes_a_server_error(fuzzed):
         operation = result.ok()
 
         @settings(
-            max_examples=12, deadline=None, derandomize=True, phases=[Phase.generate],
+            max_examples=12,
+            deadline=None,
+            derandomize=True,
+            phases=[Phase.generate],
             suppress_health_check=list(HealthCheck),
-        )  # fmt: skip
+        )
         @given(case=operation.as_strategy())
         def send(case):
             answer = case.call()

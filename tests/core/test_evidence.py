@@ -19,16 +19,22 @@ def town(n: int = 500, seed: int = 5, pct_per_month: float = 0.5, noise: float =
     for _ in range(n):
         days = int(rng.integers(1, 900))
         facts = {
-            "living_area": float(rng.integers(1100, 2800)), "bathrooms_full": float(rng.integers(1, 4)),
-            "garage_spaces": float(rng.integers(0, 4)), "year_built": float(rng.integers(1950, 2020)), **fixed,
-        }  # fmt: skip
+            "living_area": float(rng.integers(1100, 2800)),
+            "bathrooms_full": float(rng.integers(1, 4)),
+            "garage_spaces": float(rng.integers(0, 4)),
+            "year_built": float(rng.integers(1950, 2020)),
+            **fixed,
+        }
         north = float(rng.normal(0, 0.5))
         log_price = (
-            8.2 - 0.003 * 1985 + 0.15 * north + rng.normal(0, noise)
+            8.2
+            - 0.003 * 1985
+            + 0.15 * north
+            + rng.normal(0, noise)
             - np.log1p(pct_per_month / 100) * (days + 35) / 30.4375
             + TRUE["living_area"] * np.log(facts["living_area"])
             + sum(TRUE[k] * (facts[k] or 0) for k in ("bathrooms_full", "garage_spaces", "year_built"))
-        )  # fmt: skip
+        )
         where = {"latitude": CENTRE[0] + north / 69, "longitude": CENTRE[1] + rng.normal(0, 0.4) / 52}
         rows.append(sale(days, round(float(np.exp(log_price)), -2), **facts, **where, lot_size_square_feet=8000.0))
     return rows

@@ -19,25 +19,49 @@ def test_days_run_to_the_contract_never_to_the_closing():
     rows = [
         sale(30),  # 35 days from market to contract
         sale(30, purchase_contract_date=None),
-        {**sale(), "status": "Active", "close_date": None, "purchase_contract_date": None,
-         "on_market_date": TODAY - dt.timedelta(days=12)},
-        {**sale(), "status": "Withdrawn", "close_date": None, "on_market_date": TODAY - dt.timedelta(days=90),
-         "off_market_date": TODAY - dt.timedelta(days=20)},
+        {
+            **sale(),
+            "status": "Active",
+            "close_date": None,
+            "purchase_contract_date": None,
+            "on_market_date": TODAY - dt.timedelta(days=12),
+        },
+        {
+            **sale(),
+            "status": "Withdrawn",
+            "close_date": None,
+            "on_market_date": TODAY - dt.timedelta(days=90),
+            "off_market_date": TODAY - dt.timedelta(days=20),
+        },
         sale(30, on_market_date=None),
-    ]  # fmt: skip
+    ]
     columns = market(rows)
     days = days_on_market(columns, columns.as_of(DAY), np.arange(5))
     assert np.nan_to_num(days, nan=-1).tolist() == [35, -1, 12, 70, -1]
 
 
 def test_differences_are_said_in_words():
-    row = sale(living_area=2020.0, bathrooms_full=1.0, bathrooms_half=2.0, garage_spaces=0.0, year_built=2001.0,
-               lot_size_square_feet=12_000.0, pool_private_yn=1.0, architectural_style="Ranch")  # fmt: skip
+    row = sale(
+        living_area=2020.0,
+        bathrooms_full=1.0,
+        bathrooms_half=2.0,
+        garage_spaces=0.0,
+        year_built=2001.0,
+        lot_size_square_feet=12_000.0,
+        pool_private_yn=1.0,
+        architectural_style="Ranch",
+    )
     said = differences(market([row]), 0, subject(architectural_style="Colonial", pool_private_yn=0.0))
     assert said == (
-        "220 sq ft larger", "1 full bath fewer", "1 half bath more", "2 garage spaces fewer", "built 16 years later",
-        "lot 4,000 sq ft larger", "a pool", "ranch",
-    )  # fmt: skip
+        "220 sq ft larger",
+        "1 full bath fewer",
+        "1 half bath more",
+        "2 garage spaces fewer",
+        "built 16 years later",
+        "lot 4,000 sq ft larger",
+        "a pool",
+        "ranch",
+    )
     assert differences(market([sale()]), 0, subject()) == ()
     assert differences(market([sale(living_area=None)]), 0, subject()) == ()
 

@@ -27,9 +27,12 @@ def crowd(seed: int, n: int = 90) -> list[dict[str, Any]]:
     for i in range(n):
         start = START + dt.timedelta(days=int(rng.integers(0, 480)))
         row: dict[str, Any] = {
-            "on_market_date": start, "list_price": float(rng.integers(200, 600)) * 1000, "home": int(rng.integers(0, 70)),
-            "living_area": float(rng.integers(900, 2600)), "key": f"L{i}",
-        }  # fmt: skip
+            "on_market_date": start,
+            "list_price": float(rng.integers(200, 600)) * 1000,
+            "home": int(rng.integers(0, 70)),
+            "living_area": float(rng.integers(900, 2600)),
+            "key": f"L{i}",
+        }
         row["original_list_price"] = row["list_price"] + float(rng.integers(-2, 6)) * 1000
         contract = start + dt.timedelta(days=int(rng.integers(1, 90)))
         close = contract + dt.timedelta(days=int(rng.integers(10, 60)))
@@ -60,23 +63,26 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
     end = min(span.end, TODAY)
     closed = [r for r in rows if r["status"] == "Closed" and inside(r["close_date"])]
     contracts = [
-        r for r in rows
+        r
+        for r in rows
         if r["status"] in ("Closed", "Pending") and inside(r.get("purchase_contract_date") or r.get("close_date"))
-    ]  # fmt: skip
+    ]
     fresh = 0
     for r in rows:
         if not inside(r["on_market_date"]):
             continue
         # the listing of the same home just before this one; ties in the start go by the order of the records
         earlier = [
-            (x["on_market_date"], i, x) for i, x in enumerate(rows)
+            (x["on_market_date"], i, x)
+            for i, x in enumerate(rows)
             if x["home"] == r["home"] and x is not r and (x["on_market_date"], i) < (r["on_market_date"], rows.index(r))
-        ]  # fmt: skip
+        ]
         last = max(earlier, key=lambda e: e[:2])[2] if earlier else None
         back = (
-            last is not None and last["status"] == "Expired"
+            last is not None
+            and last["status"] == "Expired"
             and 0 <= (r["on_market_date"] - last["off_market_date"]).days < 90
-        )  # fmt: skip
+        )
         fresh += not back
 
     def over(r: dict[str, Any]) -> bool:
@@ -85,10 +91,13 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
 
     for_sale = [r for r in rows if r["on_market_date"] <= end and not over(r)]
     under = [
-        r for r in rows
-        if r["status"] in ("Closed", "Pending") and (c := r.get("purchase_contract_date")) is not None and c <= end
+        r
+        for r in rows
+        if r["status"] in ("Closed", "Pending")
+        and (c := r.get("purchase_contract_date")) is not None
+        and c <= end
         and not (r.get("close_date") is not None and r["close_date"] <= end)
-    ]  # fmt: skip
+    ]
     prices = [r["close_price"] for r in closed]
     return {
         "closings": len(closed),
@@ -100,11 +109,17 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
         "failed": sum(r["status"] == "Expired" and inside(r["off_market_date"]) for r in rows),
         "median_price": statistics.median(prices) if prices else None,
         "mean_price": statistics.fmean(prices) if prices else None,
-        "share_with_price_cut": statistics.fmean(r["list_price"] < r["original_list_price"] for r in for_sale) if for_sale else None,
-        "median_days": statistics.median(days) if (days := [
-            (r["purchase_contract_date"] - r["on_market_date"]).days for r in closed if r["purchase_contract_date"]
-        ]) else None,
-    }  # fmt: skip
+        "share_with_price_cut": statistics.fmean(r["list_price"] < r["original_list_price"] for r in for_sale)
+        if for_sale
+        else None,
+        "median_days": statistics.median(days)
+        if (
+            days := [
+                (r["purchase_contract_date"] - r["on_market_date"]).days for r in closed if r["purchase_contract_date"]
+            ]
+        )
+        else None,
+    }
 
 
 def run(rows: list[dict[str, Any]], spans: list[mk.Period], measures: list[str] | None = None) -> list[mk.Point]:
@@ -166,8 +181,10 @@ def test_months_without_closings_stay_on_the_axis_and_the_unfinished_one_is_mark
 def test_year_to_date_compares_the_same_days_and_29_february_counts_with_the_28th():
     spans = mk.periods("ytd", dt.date(2022, 1, 1), dt.date(2024, 2, 29), dt.date(2024, 3, 1))
     assert [(s.start.isoformat(), s.end.isoformat()) for s in spans] == [
-        ("2022-01-01", "2022-02-28"), ("2023-01-01", "2023-02-28"), ("2024-01-01", "2024-02-29"),
-    ]  # fmt: skip
+        ("2022-01-01", "2022-02-28"),
+        ("2023-01-01", "2023-02-28"),
+        ("2024-01-01", "2024-02-29"),
+    ]
 
 
 def test_leases_and_family_sales_never_count_and_deeds_only_when_asked():
@@ -184,7 +201,7 @@ def test_check_values_of_change_and_absorption():
     assert mk.change_pct(45, 0) is None and mk.change_pct(None, 50) is None
     rows = [sale(1 + 7 * i) for i in range(24)] + [
         {**sale(100), "status": "Active", "close_date": None, "purchase_contract_date": None} for _ in range(20)
-    ]  # fmt: skip
+    ]
     half = mk.Period("half", TODAY - dt.timedelta(days=182), TODAY, True)
     point = run(rows, [half], ["absorption", "for_sale", "months_of_supply"])[0]
     assert point.values["absorption"].value == pytest.approx(4.0, abs=0.02)

@@ -70,14 +70,16 @@ def test_the_proposed_search_follows_the_home():
 
 def test_windows_include_both_ends_and_each_kind_has_its_own():
     rows = [
-        sale(0), sale(180), sale(181),
+        sale(0),
+        sale(180),
+        sale(181),
         {**sale(), "status": "Expired", "close_date": None, "off_market_date": TODAY - dt.timedelta(days=180)},
         {**sale(), "status": "Expired", "close_date": None, "off_market_date": TODAY - dt.timedelta(days=181)},
         {**sale(900), "status": "Active", "close_date": None, "purchase_contract_date": None},
         {**sale(900), "status": "Pending", "close_date": None},
         {**sale(900), "status": "Hold", "close_date": None},
         {**sale(20), "deed": True},
-    ]  # fmt: skip
+    ]
     result, _ = found(OPEN, rows)
     assert result.counts == {"sold": 2, "deed_sale": 0, "under_contract": 1, "for_sale": 1, "failed": 1}
     with_deeds = replace(OPEN, windows={**OPEN.windows, "deed_sale": Window(days=180)})
@@ -86,9 +88,13 @@ def test_windows_include_both_ends_and_each_kind_has_its_own():
 
 def test_leases_other_kinds_the_home_itself_and_the_unpriced_are_never_found():
     rows = [
-        sale(lease=True), sale(home_kind="condominium"), sale(home=7), sale(price=None),
-        sale(not_arms_length=True), sale(),
-    ]  # fmt: skip
+        sale(lease=True),
+        sale(home_kind="condominium"),
+        sale(home=7),
+        sale(price=None),
+        sale(not_arms_length=True),
+        sale(),
+    ]
     columns = market(rows)
     me = replace(subject(), home_id=7)
     result = sr.run(OPEN, columns, columns.as_of(DAY), me)

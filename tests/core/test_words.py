@@ -18,21 +18,36 @@ from rain_porch.core.words import HomeKind, Status, home_kind_of, is_lease, sale
 
 @pytest.mark.parametrize(
     ("word", "status"),
-    [("Active", Status.ACTIVE), ("SOLD", Status.CLOSED), ("Cancelled", Status.CANCELED), ("Contingent", Status.ACTIVE_UNDER_CONTRACT),
-     ("under  contract", Status.ACTIVE_UNDER_CONTRACT), ("On-Hold", Status.HOLD), ("coming soon", Status.COMING_SOON), ("??", None)],
-)  # fmt: skip
+    [
+        ("Active", Status.ACTIVE),
+        ("SOLD", Status.CLOSED),
+        ("Cancelled", Status.CANCELED),
+        ("Contingent", Status.ACTIVE_UNDER_CONTRACT),
+        ("under  contract", Status.ACTIVE_UNDER_CONTRACT),
+        ("On-Hold", Status.HOLD),
+        ("coming soon", Status.COMING_SOON),
+        ("??", None),
+    ],
+)
 def test_status_words(word, status):
     assert status_of(word) == status
 
 
 @pytest.mark.parametrize(
     ("kind", "sub", "home"),
-    [("Residential", "Single Family Residence", HomeKind.DETACHED), ("Residential", "Townhouse", HomeKind.ATTACHED),
-     ("Residential", "Condominium", HomeKind.CONDOMINIUM), ("Residential", "Stock Cooperative", HomeKind.COOPERATIVE),
-     ("Residential", "Manufactured Home", HomeKind.MANUFACTURED), ("Residential Income", "Duplex", HomeKind.SMALL_MULTI_FAMILY),
-     ("Land", None, HomeKind.LAND), ("Farm", None, HomeKind.ACREAGE), (None, None, HomeKind.UNKNOWN),
-     ("Residential", None, HomeKind.UNKNOWN)],
-)  # fmt: skip
+    [
+        ("Residential", "Single Family Residence", HomeKind.DETACHED),
+        ("Residential", "Townhouse", HomeKind.ATTACHED),
+        ("Residential", "Condominium", HomeKind.CONDOMINIUM),
+        ("Residential", "Stock Cooperative", HomeKind.COOPERATIVE),
+        ("Residential", "Manufactured Home", HomeKind.MANUFACTURED),
+        ("Residential Income", "Duplex", HomeKind.SMALL_MULTI_FAMILY),
+        ("Land", None, HomeKind.LAND),
+        ("Farm", None, HomeKind.ACREAGE),
+        (None, None, HomeKind.UNKNOWN),
+        ("Residential", None, HomeKind.UNKNOWN),
+    ],
+)
 def test_kinds_of_home(kind, sub, home):
     assert home_kind_of(kind, sub) == home
 
@@ -48,10 +63,16 @@ def test_leases_and_manners_of_sale():
 
 @pytest.mark.parametrize(
     ("price", "deed", "count", "why"),
-    [(350_000, "Warranty Deed", 1, None), (10, "Warranty Deed", 1, "nominal price"), (None, "Deed", 1, "nominal price"),
-     (350_000, "Quitclaim Deed", 1, "family or quitclaim deed"), (200_000, "Sheriff's Deed", 1, "foreclosure or sheriff's deed"),
-     (700_000, "Warranty Deed", 2, "several parcels in one price"), (350_000, None, None, None)],
-)  # fmt: skip
+    [
+        (350_000, "Warranty Deed", 1, None),
+        (10, "Warranty Deed", 1, "nominal price"),
+        (None, "Deed", 1, "nominal price"),
+        (350_000, "Quitclaim Deed", 1, "family or quitclaim deed"),
+        (200_000, "Sheriff's Deed", 1, "foreclosure or sheriff's deed"),
+        (700_000, "Warranty Deed", 2, "several parcels in one price"),
+        (350_000, None, None, None),
+    ],
+)
 def test_the_arms_length_screen(price, deed, count, why):
     assert not_arms_length(price, deed, count) == why
 
@@ -78,9 +99,17 @@ def test_addresses_without_words_have_no_key_and_units_are_told_apart():
 
 @pytest.mark.parametrize(
     ("a", "b", "same"),
-    [("ferry", "ferry", True), ("fery", "ferry", True), ("ferrry", "ferry", True), ("frery", "ferry", True), ("berry", "ferry", True),
-     ("ferr", "ferry", True), ("fear", "ferry", False), ("yrref", "ferry", False)],
-)  # fmt: skip
+    [
+        ("ferry", "ferry", True),
+        ("fery", "ferry", True),
+        ("ferrry", "ferry", True),
+        ("frery", "ferry", True),
+        ("berry", "ferry", True),
+        ("ferr", "ferry", True),
+        ("fear", "ferry", False),
+        ("yrref", "ferry", False),
+    ],
+)
 def test_one_slip(a, b, same):
     assert addresses.one_slip(a, b) is same and addresses.one_slip(b, a) is same
 

@@ -55,9 +55,14 @@ def test_every_way_writes_its_formula_with_its_figures():
     ways = methods(subject(tax_assessed_value=377_000.0), adjusted, np.array([0.4, 0.6]), [220.0, 230.0], 405_000.0, 40)
     names = [m.name for m in ways]
     assert names == [
-        "adjusted_comps", "mean_price_per_sqft", "median_price_per_sqft", "low_price_per_sqft", "high_price_per_sqft",
-        "model", "assessed_value",
-    ]  # fmt: skip
+        "adjusted_comps",
+        "mean_price_per_sqft",
+        "median_price_per_sqft",
+        "low_price_per_sqft",
+        "high_price_per_sqft",
+        "model",
+        "assessed_value",
+    ]
     assert ways[0].formula == "40.0 % × 410,000 + 60.0 % × 415,000 = 413,000"
     assert all(m.formula for m in ways)
 

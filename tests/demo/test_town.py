@@ -95,8 +95,17 @@ def test_an_outside_fit_recovers_rates_and_trend_from_the_clean_rows(demo_record
     """statsmodels OLS on detached sales, with the truth's own trend and season taken off."""
     c = demo_records.columns()
     ok = (c.home_kind == 0) & ~c.deed & ~c.lease & ~c.distressed & ~c.new_construction & (c.close > 0)
-    names = ["living_area", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet", "year_built",
-             "below_grade_finished_area", "pool_private_yn", "waterfront_yn"]  # fmt: skip
+    names = [
+        "living_area",
+        "bathrooms_full",
+        "bathrooms_half",
+        "garage_spaces",
+        "lot_size_square_feet",
+        "year_built",
+        "below_grade_finished_area",
+        "pool_private_yn",
+        "waterfront_yn",
+    ]
     for name in (*names, "close_price"):
         ok &= np.isfinite(c.numbers[name])
     rows = np.flatnonzero(ok & (c.contract > 0))
@@ -113,8 +122,10 @@ def test_an_outside_fit_recovers_rates_and_trend_from_the_clean_rows(demo_record
     fit = sm.OLS(y - truth.trend(days) - truth.season(days), np.column_stack([X, dummies])).fit()
     for j, name in enumerate(names):
         assert abs(fit.params[j] - truth.RATES[name]) < 4 * fit.bse[j] + 0.1 * truth.RATES[name], name
-    slope = sm.OLS(y - X @ fit.params[: len(names)] - dummies @ fit.params[len(names) :] - truth.season(days),
-                   sm.add_constant(np.column_stack([truth.trend(days)]))).fit()  # fmt: skip
+    slope = sm.OLS(
+        y - X @ fit.params[: len(names)] - dummies @ fit.params[len(names) :] - truth.season(days),
+        sm.add_constant(np.column_stack([truth.trend(days)])),
+    ).fit()
     assert slope.params[1] == pytest.approx(1.0, abs=0.06), "prices follow the trend one for one"
 
 
@@ -132,9 +143,13 @@ def test_every_trouble_has_its_share(files, known):
     land = sum(r["PropertyType"] in ("Land", "Farm") for r in listings)
     conceded = sum(float(r["ConcessionsAmount"] or 0) > 0 for r in listings)
     for what, got, low, high in (
-        ("leases", lease, 0.01, 0.05), ("bank sales", bank, 0.001, 0.03), ("new houses", new, 0.03, 0.20), ("land", land, 0.03, 0.15),
-        ("concessions", conceded, 0.10, 0.30), ("renovated", len(known["renovations"]), 0.005, 0.08),
-    ):  # fmt: skip
+        ("leases", lease, 0.01, 0.05),
+        ("bank sales", bank, 0.001, 0.03),
+        ("new houses", new, 0.03, 0.20),
+        ("land", land, 0.03, 0.15),
+        ("concessions", conceded, 0.10, 0.30),
+        ("renovated", len(known["renovations"]), 0.005, 0.08),
+    ):
         assert low < got / n < high, (what, got / n)
     kinds = Counter(f["kind"] for f in known["faults"])
     assert kinds["missing"] > 400 and kinds["absurd"] >= 5 and kinds["wrong place"] >= 5
@@ -202,8 +217,13 @@ def test_renovated_homes_were_bought_worn_and_are_sold_again_within_a_year(demo_
     db = demo_records.db
     quick = 0
     for parcel in known["renovations"]:
-        sold = [r[0] for r in db.execute(
-            "SELECT close_date FROM listings WHERE parcel_number = :p AND standard_status = 'Closed' AND NOT is_lease ORDER BY close_date", {"p": parcel})]  # fmt: skip
+        sold = [
+            r[0]
+            for r in db.execute(
+                "SELECT close_date FROM listings WHERE parcel_number = :p AND standard_status = 'Closed' AND NOT is_lease ORDER BY close_date",
+                {"p": parcel},
+            )
+        ]
         assert known["condition"][parcel] >= 5
         quick += any((parse_date(b) - parse_date(a)).days <= 365 for a, b in itertools.pairwise(sold))
     assert quick > 0.4 * len(known["renovations"])

@@ -16,9 +16,13 @@ import pytest
 from playwright.sync_api import Browser, Page, sync_playwright
 
 FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
     "--no-first-run",
-]  # fmt: skip
+]
 
 
 class Server:

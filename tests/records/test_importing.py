@@ -184,9 +184,12 @@ def test_a_file_that_cannot_be_used_is_refused_and_changes_nothing(bring, record
         ("ListingId\tCity\tCloseDate\tClosePrice\nA1\tÄlder\t2025-05-01\t400000\n".encode("cp1252"), "Älder"),
         (b'ListingId,City,CloseDate,ClosePrice\nA1,"Alder,\nUpper",2025-05-01,400000\n', "Alder,\nUpper"),
         (b"ListingId,City,CloseDate,ClosePrice\nA1,Al\x00der,2025-05-01,400000\n", "Alder"),
-        (b'[{"ListingId": "A1", "City": "Alder", "CloseDate": "2025-05-01", "ClosePrice": 400000, "View": ["River", "Hill"]}]', "Alder"),
+        (
+            b'[{"ListingId": "A1", "City": "Alder", "CloseDate": "2025-05-01", "ClosePrice": 400000, "View": ["River", "Hill"]}]',
+            "Alder",
+        ),
     ],
-)  # fmt: skip
+)
 def test_delimiters_encodings_quotes_and_json(bring, records, text, city):
     assert counts(bring(text)) == (1, 1, 0, 0, 0, 0)
     assert homes.listing(records.db, "A1")["city"] == city
@@ -204,8 +207,11 @@ def test_a_mapping_names_columns_in_its_own_way(bring, records):
 
 
 def test_parcels_transfers_and_closings_become_one_sale(bring, records):
-    bring("ParcelNumber,UnparsedAddress,City,LivingArea,Latitude,Longitude\nP1,14 N Ferry Ln,Alder,1800,41.2,-38.4\n"
-          "P2,16 N Ferry Ln,Alder,1900,41.2,-38.4\n", "parcels.csv")  # fmt: skip
+    bring(
+        "ParcelNumber,UnparsedAddress,City,LivingArea,Latitude,Longitude\nP1,14 N Ferry Ln,Alder,1800,41.2,-38.4\n"
+        "P2,16 N Ferry Ln,Alder,1900,41.2,-38.4\n",
+        "parcels.csv",
+    )
     bring("ListingId,ParcelNumber,StandardStatus,CloseDate,ClosePrice\nA1,P1,Closed,2025-05-01,400000\n", "l.csv")
     bring(
         "ParcelNumber,RecordingDate,SaleDate,Price,DocumentType,Grantor,Grantee,ParcelCount\n"
@@ -215,7 +221,7 @@ def test_parcels_transfers_and_closings_become_one_sale(bring, records):
         "P2,2025-05-21,2025-05-02,10,Quitclaim Deed,Y,Z,1\n"  # no sale
         "P2,,,350000,Warranty Deed,X,Y,1\n",
         "transfers.csv",
-    )  # fmt: skip
+    )
     rows = records.db.execute("SELECT listing_id, not_arms_length FROM transfers ORDER BY row_id").fetchall()
     assert [tuple(r) for r in rows] == [("A1", None), (None, None), (None, None), (None, "nominal price")]
     columns = records.columns()
@@ -249,8 +255,11 @@ def test_history_lets_a_price_be_rewound(bring, records):
     bring(
         "ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n"
     )
-    bring("ListingId,Timestamp,Event,OldValue,NewValue\nA1,2025-05-20T09:00:00,Price Change,410000,400000\n"
-          "A1,2025-05-01T09:00:00,New Listing,,410000\nA1,2025-05-21T09:00:00,Price Change,many,400000\n", "history.csv")  # fmt: skip
+    bring(
+        "ListingId,Timestamp,Event,OldValue,NewValue\nA1,2025-05-20T09:00:00,Price Change,410000,400000\n"
+        "A1,2025-05-01T09:00:00,New Listing,,410000\nA1,2025-05-21T09:00:00,Price Change,many,400000\n",
+        "history.csv",
+    )
     columns = records.columns()
     assert len(columns.changes.rows) == 1
     from rain_porch.core.dates import day_of, parse_date

@@ -47,13 +47,19 @@ def ames_columns(ames: pd.DataFrame) -> Columns:
     return market(
         [
             {
-                "key": str(i), "home": i, "close_date": dt.date(r.Year_Sold, r.Mo_Sold, 15), "close_price": float(r.Sale_Price),
-                "living_area": float(r.Gr_Liv_Area), "latitude": r.Latitude, "longitude": r.Longitude,
-                "architectural_style": r.Bldg_Type, "property_condition": r.Sale_Condition,
+                "key": str(i),
+                "home": i,
+                "close_date": dt.date(r.Year_Sold, r.Mo_Sold, 15),
+                "close_price": float(r.Sale_Price),
+                "living_area": float(r.Gr_Liv_Area),
+                "latitude": r.Latitude,
+                "longitude": r.Longitude,
+                "architectural_style": r.Bldg_Type,
+                "property_condition": r.Sale_Condition,
             }
             for i, r in enumerate(ames.itertuples(), start=1)
         ]
-    )  # fmt: skip
+    )
 
 
 @pytest.mark.parametrize("check", CHECKS["radius_searches"], ids=lambda c: f"row {c['subject_row']}")
@@ -100,9 +106,16 @@ def test_monthly_series_on_the_ames_data(ames_columns):
     for p in points:
         w = wanted[p.period.name]
         assert [p.values[n].value for n in names] == pytest.approx(
-            [w["closed"], w["mean_price"], w["median_price"], w["mean_price_per_sqft"], w["median_price_per_sqft"], w["volume"]],
+            [
+                w["closed"],
+                w["mean_price"],
+                w["median_price"],
+                w["mean_price_per_sqft"],
+                w["median_price_per_sqft"],
+                w["volume"],
+            ],
             abs=0.006,
-        )  # fmt: skip
+        )
 
 
 def test_monthly_series_of_ordinary_sales_on_the_ames_data(ames_columns):
@@ -157,7 +170,20 @@ def test_least_squares_agrees_with_r_on_ames(ames):
     a = ames[(ames.Bldg_Type == "OneFam") & (ames.Sale_Condition == "Normal") & (ames.Gr_Liv_Area < 4000)]
     t = (a.Year_Sold - 2006) * 12 + a.Mo_Sold
     one = np.ones(len(a))
-    plain = np.column_stack([one, a.Gr_Liv_Area, a.Lot_Area, a.Year_Built, a.Full_Bath, a.Half_Bath, a.Garage_Cars, a.Total_Bsmt_SF, a.Fireplaces, t])  # fmt: skip
+    plain = np.column_stack(
+        [
+            one,
+            a.Gr_Liv_Area,
+            a.Lot_Area,
+            a.Year_Built,
+            a.Full_Bath,
+            a.Half_Bath,
+            a.Garage_Cars,
+            a.Total_Bsmt_SF,
+            a.Fireplaces,
+            t,
+        ]
+    )
     _agrees(least_squares(plain, a.Sale_Price), CHECKS["hedonic_fits"]["ames_price"], rel=2e-5)
     log = np.column_stack([one, np.log(a.Gr_Liv_Area), a.Year_Built, a.Full_Bath, a.Half_Bath, a.Garage_Cars, t])
     _agrees(least_squares(log, np.log(a.Sale_Price)), CHECKS["hedonic_fits"]["ames_log_price"], rel=2e-5)

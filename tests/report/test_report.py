@@ -33,8 +33,16 @@ def test_the_three_pages_hold_the_workups_numbers(given):
     assert len(pages) == 3
     first, second, third = pages
     price = given.price
-    for words in ("630 Hedgerow Terrace", "Orla Grayle", dollars(price["indicated_value"]), "309,900", "not yet measured",
-                  price["sentence"][:40], "not an appraisal", "Effective 2026-10-31"):  # fmt: skip
+    for words in (
+        "630 Hedgerow Terrace",
+        "Orla Grayle",
+        dollars(price["indicated_value"]),
+        "309,900",
+        "not yet measured",
+        price["sentence"][:40],
+        "not an appraisal",
+        "Effective 2026-10-31",
+    ):
         assert words in first, words
     for c, told in zip(given.comps, price["comps"], strict=True):
         assert dollars(c["price"]) in second and dollars(told["adjusted_price"]) in third

@@ -12,11 +12,22 @@ from hypothesis import strategies as st
 from rain_porch.standins import camera
 
 RECORD = {
-    "listing_id": "BF1", "parcel_number": "01-0001", "home_kind": "detached", "stories": 2.0, "architectural_style": "Colonial",
-    "garage_spaces": 2.0, "fireplaces_total": 0.0, "pool_private_yn": 0.0, "waterfront_yn": 0.0, "year_built": 1980.0,
-    "property_condition": "Well kept", "on_market_date": "2025-06-01", "flooring": "Hardwood", "bedrooms_total": 3.0,
+    "listing_id": "BF1",
+    "parcel_number": "01-0001",
+    "home_kind": "detached",
+    "stories": 2.0,
+    "architectural_style": "Colonial",
+    "garage_spaces": 2.0,
+    "fireplaces_total": 0.0,
+    "pool_private_yn": 0.0,
+    "waterfront_yn": 0.0,
+    "year_built": 1980.0,
+    "property_condition": "Well kept",
+    "on_market_date": "2025-06-01",
+    "flooring": "Hardwood",
+    "bedrooms_total": 3.0,
     "public_remarks": "Colonial home. Brick outside, hardwood floors.",
-}  # fmt: skip
+}
 PLAIN = camera.scene_of(RECORD)
 GARAGE_DOOR, CHIMNEY, POOL = 'width="48.0" height="62.0"', "#8A5743", "#5FA8C4"
 
@@ -28,12 +39,21 @@ def shot(name: str, **changes) -> str:
 
 scenes = st.builds(
     camera.Scene,
-    seed=st.text(min_size=1, max_size=12), kind=st.sampled_from(["detached", "attached", "condominium", "land", "acreage"]),
-    stories=st.sampled_from([1.0, 1.5, 2.0, 3.0]), style=st.just("Ranch"), cladding=st.sampled_from(list(camera._WALLS)),
-    garage=st.integers(0, 3), fireplace=st.booleans(), pool=st.booleans(), water=st.booleans(), age=st.integers(0, 130),
-    condition=st.integers(1, 6), month=st.integers(1, 12), flooring=st.sampled_from(["hardwood", "tile", "carpet", "laminate", "x"]),
+    seed=st.text(min_size=1, max_size=12),
+    kind=st.sampled_from(["detached", "attached", "condominium", "land", "acreage"]),
+    stories=st.sampled_from([1.0, 1.5, 2.0, 3.0]),
+    style=st.just("Ranch"),
+    cladding=st.sampled_from(list(camera._WALLS)),
+    garage=st.integers(0, 3),
+    fireplace=st.booleans(),
+    pool=st.booleans(),
+    water=st.booleans(),
+    age=st.integers(0, 130),
+    condition=st.integers(1, 6),
+    month=st.integers(1, 12),
+    flooring=st.sampled_from(["hardwood", "tile", "carpet", "laminate", "x"]),
     bedrooms=st.integers(0, 6),
-)  # fmt: skip
+)
 
 
 @given(scenes)

@@ -87,13 +87,30 @@ P4,140 Lantern Street,102,Brindle,00012,41.2200,-38.4
 @pytest.mark.parametrize(
     ("text", "keys"),
     [
-        ("14 North Ferry Lane", ["P1"]), ("14 n ferry ln", ["P1"]), ("ferry ln 14", ["P1"]), ("14 FERRY LANE", ["P1"]),
-        ("14 fery lane", ["P1"]), ("14 frery ln", ["P1"]), ("14 ferry la", ["P1"]), ("14 ferry", ["P1", "P2"]), ("ferry court", ["P2"]),
-        ("14 north ferry lane brindle", ["P1"]), ("14 ferry lane 00011", ["P1"]), ("14, N. Ferry Ln.", ["P1"]),
-        ("140 lantern st #102", ["P4"]), ("140 lantern street apt 101", ["P3"]), ("140 lantern", ["P3", "P4"]), ("lanten street", ["P3", "P4"]),
-        ("15 ferry lane", []), ("nowhere road", []), ("", []), ("''; --", []), ('"ferry', ["P1", "P2"]), ("*", []),
+        ("14 North Ferry Lane", ["P1"]),
+        ("14 n ferry ln", ["P1"]),
+        ("ferry ln 14", ["P1"]),
+        ("14 FERRY LANE", ["P1"]),
+        ("14 fery lane", ["P1"]),
+        ("14 frery ln", ["P1"]),
+        ("14 ferry la", ["P1"]),
+        ("14 ferry", ["P1", "P2"]),
+        ("ferry court", ["P2"]),
+        ("14 north ferry lane brindle", ["P1"]),
+        ("14 ferry lane 00011", ["P1"]),
+        ("14, N. Ferry Ln.", ["P1"]),
+        ("140 lantern st #102", ["P4"]),
+        ("140 lantern street apt 101", ["P3"]),
+        ("140 lantern", ["P3", "P4"]),
+        ("lanten street", ["P3", "P4"]),
+        ("15 ferry lane", []),
+        ("nowhere road", []),
+        ("", []),
+        ("''; --", []),
+        ('"ferry', ["P1", "P2"]),
+        ("*", []),
     ],
-)  # fmt: skip
+)
 def test_addresses_are_found_however_they_are_typed(bring, records, text, keys):
     bring(PARCELS, "parcels.csv")
     assert sorted(h.key for h in homes.search_address(records.db, text)) == keys
@@ -107,8 +124,11 @@ def test_an_address_that_fits_nothing_offers_what_comes_near(bring, records):
 
 def test_a_listing_of_a_known_parcel_adds_no_second_address(bring, records):
     bring(PARCELS, "parcels.csv")
-    bring("ListingId,ParcelNumber,StandardStatus,UnparsedAddress,City,CloseDate\nA1,P1,Closed,14 N Ferry Ln,Brindle,2025-05-01\n"
-          "A2,,Closed,9 Mill Row,Brindle,2025-05-01\nA3,,Closed,9 Mill Row,Brindle,2023-05-01\n", "l.csv")  # fmt: skip
+    bring(
+        "ListingId,ParcelNumber,StandardStatus,UnparsedAddress,City,CloseDate\nA1,P1,Closed,14 N Ferry Ln,Brindle,2025-05-01\n"
+        "A2,,Closed,9 Mill Row,Brindle,2025-05-01\nA3,,Closed,9 Mill Row,Brindle,2023-05-01\n",
+        "l.csv",
+    )
     assert [h.key for h in homes.search_address(records.db, "14 n ferry lane")] == ["P1"]
     assert [h.kind for h in homes.search_address(records.db, "9 mill row")] == ["listing"]
 

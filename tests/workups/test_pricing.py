@@ -23,10 +23,18 @@ def ames(bring, records):
     """Ames as an export with RESO's names and nothing but place, area, year, baths, close date and price."""
     with AMES.open() as f:
         rows = [
-            [r["Latitude"], r["Longitude"], r["Gr_Liv_Area"], r["Year_Built"], r["Full_Bath"], r["Half_Bath"],
-             f"{r['Year_Sold']}-{int(r['Mo_Sold']):02d}-15", r["Sale_Price"]]
+            [
+                r["Latitude"],
+                r["Longitude"],
+                r["Gr_Liv_Area"],
+                r["Year_Built"],
+                r["Full_Bath"],
+                r["Half_Bath"],
+                f"{r['Year_Sold']}-{int(r['Mo_Sold']):02d}-15",
+                r["Sale_Price"],
+            ]
             for r in csv.DictReader(f)
-        ]  # fmt: skip
+        ]
     head = "Latitude,Longitude,LivingArea,YearBuilt,BathroomsFull,BathroomsHalf,CloseDate,ClosePrice"
     result = bring("\n".join([head, *(",".join(r) for r in rows)]))
     assert (result.new, result.rejected) == (2930, 0)
@@ -158,8 +166,10 @@ def test_records_that_are_empty_say_what_to_do(records):
 
 
 def test_a_single_sale_is_priced_with_its_cautions(bring, records):
-    bring("ListingId,CloseDate,ClosePrice,Latitude,Longitude,LivingArea\nA1,2025-05-01,400000,41.2,-38.4,1800\n"
-          "A2,2025-05-20,410000,41.201,-38.4,1850\n")  # fmt: skip
+    bring(
+        "ListingId,CloseDate,ClosePrice,Latitude,Longitude,LivingArea\nA1,2025-05-01,400000,41.2,-38.4,1800\n"
+        "A2,2025-05-20,410000,41.201,-38.4,1850\n"
+    )
     home = homes.read_home(records, HomeRef("listing", "A1"))
     doc, _ = answers.price_doc(records, home, None, None)
     assert [c.listing_id for c in doc.comps] == ["A2"] and doc.indicated_value

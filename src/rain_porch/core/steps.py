@@ -63,16 +63,18 @@ def steps(search: Search, looser: bool) -> list[Step]:
 
 
 def _stepped(c: Criterion, looser: bool) -> Criterion | None:
-    """A range moved out (in) by its field's step at both ends; None where no step is left."""
+    """A range moved out (in) by its field's step at both ends; None where no step is left, as for words."""
     f = BY_NAME[c.field]
     step = f.step
+    if c.low is None and c.high is None:
+        return None
     if c.low is not None and c.high is not None:
-        middle, half = (c.low + c.high) / 2, (c.high - c.low) / 2
+        half = (c.high - c.low) / 2
         if not looser and half <= step:
             return None
-        if looser and half > max(middle, step * 10):
-            return None
         step = max(step, round(half * 0.2 / step) * step)
+        if looser and c.low - step <= 0:
+            return None
     elif looser and c.low is not None and c.low - step <= 0:
         return None
     sign = 1 if looser else -1

@@ -14,7 +14,7 @@ function opens(part: string | null): part is string {
 
 <template>
   <p class="sentence">
-    <template v-for="(phrase, i) in search.phrases.value" :key="i">
+    <template v-for="(phrase, i) in search.phrases.value" :key="phrase.part ?? i">
       <v-menu
         v-if="opens(phrase.part)"
         :model-value="opened === phrase.part"

@@ -1,0 +1,244 @@
+"""The rooms of a workup, one journey each: what is typed wrong, what can be taken back, what the keys do."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.e2e.test_evening import find_home, room, whole
+
+pytestmark = pytest.mark.e2e
+
+
+@pytest.fixture
+def workup(page: Page) -> Iterator[Page]:
+    """A workup of a plain home, its most alike sales kept."""
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("button", name=re.compile("most alike")).click()
+    expect(page.get_by_text(re.compile("Saved: .* kept"))).to_be_visible()
+    yield page
+
+
+def value(page: Page) -> int:
+    shown = page.get_by_label("Price rail").locator(".first b")
+    expect(shown).to_be_visible()
+    return whole(shown.inner_text())
+
+
+def typed(field: Locator, text: str) -> None:
+    field.fill(text)
+    field.press("Enter")
+
+
+# --- Home
+
+
+def test_facts_of_every_kind_are_corrected_and_taken_back(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    row = page.get_by_role("row", name=re.compile("^Pool"))
+    typed(page.get_by_label("Correct Pool"), "yes")
+    expect(page.get_by_text("Saved: pool set to 1")).to_be_visible()
+    expect(row.locator("td").nth(3)).to_have_text("yes")
+    typed(page.get_by_label("Correct Style"), "Bungalow")
+    expect(page.get_by_text("Saved: style set to Bungalow")).to_be_visible()
+    typed(page.get_by_label("Correct Living area"), "1,850")
+    expect(page.get_by_text("1,850 sq ft")).to_be_visible()
+    typed(page.get_by_label("Correct Living area"), "big")
+    expect(page.get_by_text("Living area takes a number.").first).to_be_visible()
+    expect(page.get_by_text("1,850 sq ft")).to_be_visible()
+    page.get_by_role("button", name="Living area: back to the records").click()
+    expect(page.get_by_text("1,700 sq ft")).to_be_visible()
+    expect(page.get_by_role("link", name=re.compile("2 corrected"))).to_be_visible()
+
+
+def test_a_correction_of_the_size_reaches_the_value(workup: Page) -> None:
+    before = value(workup)
+    room(workup, "Home")
+    typed(workup.get_by_label("Correct Living area"), "1,900")
+    expect(workup.get_by_text("1,900 sq ft")).to_be_visible()
+    expect(workup.get_by_label("Price rail").locator(".first b")).not_to_have_text(f"{before:,}")
+    assert value(workup) > before
+    workup.get_by_role("button", name="Undo the last change").click()
+    expect(workup.get_by_label("Price rail").locator(".first b")).to_have_text(f"{before:,}")
+
+
+def test_what_no_record_knows_can_be_shown_and_the_story_is_told(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    rows = page.get_by_role("table").first.locator("tbody tr")
+    expect(rows.first).to_be_visible()
+    n = rows.count()
+    page.get_by_role("button", name=re.compile("more facts that no record knows")).click()
+    expect(page.get_by_label("Correct Above grade, finished")).to_be_visible()
+    assert rows.count() > n
+    page.get_by_role("button", name="Hide what nobody knows").click()
+    expect(rows).to_have_count(n)
+    story = page.locator("section.side")
+    expect(story.get_by_text("sold", exact=True).first).to_be_visible()
+    expect(story.get_by_text("listed", exact=True).first).to_be_visible()
+
+
+# --- Comps
+
+
+def test_what_if_counts_come_true(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("button", name="within 1 mi").click()
+    told = page.get_by_text("What if:")
+    expect(told).to_contain_text("within 1.25 mi")
+    promised = int(re.search(r"within 1.25 mi: ([\d,]+)", told.inner_text()).group(1).replace(",", ""))
+    slider = page.get_by_role("slider", name="Miles from the home")
+    slider.focus()
+    slider.press("ArrowRight")
+    expect(page.get_by_role("button", name="within 1.25 mi")).to_be_visible()
+    expect(page.get_by_role("link", name=re.compile(f"Comps {promised} found"))).to_be_visible()
+
+
+def test_a_part_is_let_go_and_brought_back_by_undo(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("button", name="2+ full baths").click()
+    page.get_by_role("button", name="No limit here").click()
+    expect(page.get_by_role("button", name="2+ full baths")).to_have_count(0)
+    page.keyboard.press("z")
+    expect(page.get_by_role("button", name="2+ full baths")).to_be_visible()
+    page.get_by_role("button", name="no new construction").click()
+    page.get_by_role("button", name="Let new construction in").click()
+    expect(page.get_by_role("button", name="no new construction")).to_have_count(0)
+
+
+def test_the_circle_is_dragged_on_the_map_and_the_sentence_follows(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    chart = page.get_by_role("application", name=re.compile("Map of the home"))
+    expect(chart.locator("canvas").first).to_be_visible()
+    page.wait_for_timeout(900)
+    box = chart.bounding_box()
+    # the handle stands on the circle's east; the circle fills the narrower side of the map less its margin
+    radius = min(box["width"], box["height"]) / 2 - 14
+    x, y = box["x"] + box["width"] / 2 + radius, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - radius / 2, y, steps=8)
+    page.mouse.up()
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()
+    part = page.get_by_role("button", name=re.compile("^within 0.[45]"))
+    expect(part).to_be_visible()
+
+
+def test_set_aside_in_ones_own_words_and_let_go_by_key(workup: Page) -> None:
+    table = workup.get_by_role("table", name="Homes found")
+    table.locator("tbody tr").first.click()
+    workup.keyboard.press("x")
+    own = workup.get_by_label("In your own words")
+    typed(own, "backs to the railway")
+    expect(table.get_by_text("set aside: backs to the railway")).to_be_visible()
+    table.locator("tbody tr").filter(has_text="backs to the railway").click()
+    workup.keyboard.press("u")
+    expect(table.get_by_text("set aside: backs to the railway")).to_have_count(0)
+    workup.keyboard.press("x")
+    workup.keyboard.press("Escape")
+    expect(workup.get_by_text(re.compile("Why set"))).to_have_count(0)
+
+
+def test_a_kept_home_stays_when_the_search_no_longer_finds_it(workup: Page) -> None:
+    before = value(workup)
+    kept = re.search(r"(\d+) kept", workup.get_by_role("link", name=re.compile("Comps .* found")).inner_text()).group(1)
+    workup.get_by_role("button", name="within 1 mi").click()
+    slider = workup.get_by_role("slider", name="Miles from the home")
+    slider.focus()
+    for _ in range(3):
+        slider.press("ArrowLeft")
+    expect(workup.get_by_role("button", name="within 0.25 mi")).to_be_visible()
+    workup.keyboard.press("Escape")
+    workup.get_by_role("button", name=re.compile("Only kept")).click()
+    expect(workup.get_by_role("table", name="Homes found").locator("tbody tr")).to_have_count(int(kept))
+    assert value(workup) == before
+
+
+# --- Worth
+
+
+def test_a_cell_is_typed_over_and_goes_back(workup: Page) -> None:
+    before = value(workup)
+    room(workup, "Worth")
+    grid = workup.get_by_role("table", name="Adjustment grid")
+    cell = grid.get_by_label(re.compile("^Living area, ")).first
+    typed(cell, "-50,000")
+    expect(workup.get_by_text("Saved: adjustment set to -50,000")).to_be_visible()
+    shown = workup.get_by_label("Price rail").locator(".first b")
+    expect(shown).not_to_have_text(f"{before:,}")
+    grid.get_by_role("button", name=re.compile("^not ")).click()
+    expect(workup.get_by_text("adjustment back to the computed one")).to_be_visible()
+    expect(shown).to_have_text(f"{before:,}")
+    typed(cell, "much")
+    expect(workup.get_by_role("alert").filter(has_text="makes no sense").first).to_be_visible()
+    assert value(workup) == before
+
+
+def test_market_change_is_typed_and_absurd_rates_are_refused(workup: Page) -> None:
+    room(workup, "Worth")
+    rate = workup.get_by_label("Rate of Market change", exact=True)
+    shown = workup.get_by_label("Price rail").locator(".first b")
+    before = value(workup)
+    typed(rate, "50")
+    expect(workup.get_by_role("alert").filter(has_text="50 % a month makes no sense").first).to_be_visible()
+    typed(rate, "2")
+    expect(workup.get_by_text("market change rate set to 2")).to_be_visible()
+    expect(shown).not_to_have_text(f"{before:,}")
+    assert value(workup) > before
+    workup.get_by_role("button", name="Rate of Market change: back to the evidence").click()
+    expect(workup.get_by_text("market change rate back to the evidence")).to_be_visible()
+
+
+def test_every_way_to_the_number_opens_to_its_formula(workup: Page) -> None:
+    room(workup, "Worth")
+    for way, words in (
+        ("Median price per sq ft", "× 1,700 sq ft ="),
+        ("Model", "hedonic fit on"),
+        ("Adjusted comps", "% ×"),
+    ):
+        opened = workup.locator("details").filter(has=workup.locator("summary", has_text=way))
+        opened.locator("summary").click()
+        expect(opened.locator("p")).to_contain_text(words)
+    shown = opened.locator("p").inner_text()
+    assert round(whole(shown.rsplit("= ", 1)[1]), -2) == value(workup)
+
+
+def test_a_list_price_per_square_foot_fills_the_total(workup: Page) -> None:
+    typed(workup.get_by_label("List price per square foot"), "200")
+    expect(workup.get_by_label("List", exact=True)).to_have_value("340,000")
+    typed(workup.get_by_label("List", exact=True), "")
+    expect(workup.get_by_text("Saved: list price left open")).to_be_visible()
+    expect(workup.get_by_label("List price per square foot")).to_have_value("")
+    expect(workup.get_by_role("slider", name="List price")).to_have_count(0)
+
+
+# --- Paper and the list of workups
+
+
+def test_paper_shows_each_page_also_before_any_comp_is_kept(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Paper")
+    for n, name in enumerate(("Summary", "The comps", "The grid"), start=1):
+        page.get_by_role("button", name=re.compile(f"{n} {name}")).click()
+        picture = page.get_by_role("img", name=f"Page {n}: {name}")
+        expect(picture).to_be_visible()
+        assert picture.evaluate("image => image.decode().then(() => image.naturalWidth)") > 1000
+
+
+def test_the_list_tells_where_a_workup_stands_and_deletes_it_when_asked(workup: Page, server) -> None:
+    typed(workup.get_by_label("List", exact=True), "375,000")
+    expect(workup.get_by_text("Saved: list price set to 375,000")).to_be_visible()
+    workup.get_by_role("navigation", name="Places").get_by_role("link", name="Workups").click()
+    expect(workup.get_by_text("comps kept · list 375,000")).to_be_visible()
+    workup.once("dialog", lambda d: d.dismiss())
+    workup.get_by_role("button", name="Delete the workup of 630 Hedgerow Terrace").click()
+    expect(workup.get_by_role("link", name="630 Hedgerow Terrace")).to_be_visible()
+    workup.once("dialog", lambda d: d.accept())
+    workup.get_by_role("button", name="Delete the workup of 630 Hedgerow Terrace").click()
+    expect(workup.get_by_text("No workups yet.")).to_be_visible()
