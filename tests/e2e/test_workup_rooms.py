@@ -102,12 +102,12 @@ def test_a_part_is_let_go_and_brought_back_by_undo(page: Page) -> None:
     find_home(page, "630 hedgerow terrace")
     room(page, "Comps")
     page.get_by_role("button", name="2+ full baths").click()
-    page.get_by_role("button", name="No limit here").click()
+    page.get_by_role("button", name="No limit here", exact=True).click()
     expect(page.get_by_role("button", name="2+ full baths")).to_have_count(0)
     page.keyboard.press("z")
     expect(page.get_by_role("button", name="2+ full baths")).to_be_visible()
     page.get_by_role("button", name="no new construction").click()
-    page.get_by_role("button", name="Let new construction in").click()
+    page.get_by_role("button", name="Let new construction in", exact=True).click()
     expect(page.get_by_role("button", name="no new construction")).to_have_count(0)
 
 

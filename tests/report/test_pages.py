@@ -1,0 +1,79 @@
+"""Pages are pure functions from a frozen workup to data: looked at without any paper."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from rain_porch.report.ink import mark
+from rain_porch.report.pages import comps_page, facts_line, grid_page, summary_page
+from rain_porch.report.rail import rail_svg
+from tests.report.test_report import given  # noqa: F401
+
+
+def test_the_summary_says_where_the_list_price_stands(given):  # noqa: F811
+    value = given.price["indicated_value"]
+    for price, words in (
+        (value * 1.05, "5.0 % above"),
+        (value * 0.9, "10.0 % below"),
+        (value, "at the indicated value"),
+    ):
+        assert words in summary_page(replace(given, list_price=price))["list_says"]
+    none = summary_page(replace(given, list_price=None))
+    assert none["list_price"] is None and "No list price is set." in none["missing"]
+
+
+def test_the_statistics_are_those_of_what_is_around(given):  # noqa: F811
+    rows = {r[0]: r[1:] for r in summary_page(given)["statistics"]}
+    sold = sorted(c["price"] for c in given.around if c["kind"] == "sold")
+    assert rows["Sold"][0] == str(len(sold))
+    assert rows["Sold"][1] == f"{sold[0]:,.0f}" and rows["Sold"][4] == f"{sold[-1]:,.0f}"
+    assert dict(summary_page(given)["counts"])["sold"] == given.counts["sold"]
+
+
+def test_comps_stand_six_to_a_block_in_their_order(given):  # noqa: F811
+    blocks = comps_page(replace(given, comps=[*given.comps, *given.comps][:15]))["blocks"]
+    assert [len(b["heads"]) for b in blocks] == [6, 6, 3]
+    assert [h[0] for b in blocks for h in b["heads"]] == list(range(1, 16))
+    first = {r[0]: r[1:] for r in blocks[0]["rows"]}
+    assert first["Living area, sq ft"][0] == f"{given.subject['facts']['living_area']:,.0f}"
+    assert len(first["Baths"]) == 7 and "full" in first["Baths"][1]
+
+
+def test_the_grid_adds_up_as_it_is_shown(given):  # noqa: F811
+    page = grid_page(given)
+    assert page["blocks"][0]["adjusted"] == [f"{c['adjusted_price']:,.0f}" for c in given.price["comps"][:6]]
+    names = [r[0] for r in page["blocks"][0]["rows"]]
+    assert names[:1] == ["Market change"] or "Concessions" in names[:2]
+    assert any(n.startswith("Living area") for n in names)
+    assert page["ways"][0][0] == "Adjusted comps" and page["value"] == f"{given.price['indicated_value']:,.0f}"
+
+
+@pytest.mark.parametrize(
+    ("facts", "line"),
+    [
+        ({}, ""),
+        ({"bedrooms_total": 3.0, "bathrooms_full": 2.0, "bathrooms_half": 1.0}, "3 bedrooms · 2 full, 1 half baths"),
+        (
+            {"living_area": 1812.0, "lot_size_square_feet": 9100.0, "year_built": 1987.0},
+            "1,812 sq ft · lot 9,100 sq ft · built 1987",
+        ),
+    ],
+)
+def test_the_line_of_facts_says_what_is_known(facts, line):
+    assert facts_line(facts) == line
+
+
+def test_the_rail_stands_with_little_on_it():
+    assert rail_svg([], [], None, None, None).startswith("<svg")
+    one = {"kind": "for_sale", "price": 400_000.0}
+    alone = rail_svg([], [one], 410_000.0, {"low": 380_000, "high": 440_000}, 420_000.0)
+    assert "Indicated 410,000" in alone and "List 420,000" in alone and "nan" not in alone
+
+
+@pytest.mark.parametrize("kind", ["sold", "deed_sale", "under_contract", "for_sale", "failed"])
+def test_each_kind_has_a_mark_of_its_own_shape(kind):
+    shapes = {k: mark(k, 0, 0, 5) for k in ("sold", "deed_sale", "under_contract", "for_sale", "failed")}
+    assert len(set(shapes.values())) == 5
+    assert mark(kind, 0, 0, 5, ring=True) != shapes[kind]

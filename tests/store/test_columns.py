@@ -1,0 +1,92 @@
+"""The columns against the tables they were read from, asked one question at a time in SQL."""
+
+from __future__ import annotations
+
+import json
+
+import numpy as np
+import pytest
+
+from rain_porch.core.dates import date_of
+from rain_porch.core.fields import BY_NAME
+from rain_porch.store.columns import DATES, NUMBERS, WORDS, load_columns
+
+
+@pytest.fixture(scope="module")
+def both(demo_records):
+    return demo_records.db, demo_records.columns()
+
+
+@pytest.fixture(scope="module")
+def suspects(both):
+    db, _ = both
+    rows = db.execute("SELECT listing_id, suspect FROM listings WHERE suspect IS NOT NULL")
+    return {r["listing_id"]: set(json.loads(r["suspect"])) for r in rows}
+
+
+def test_every_listing_and_every_unmatched_sale_is_there_once(both):
+    db, columns = both
+    listed = db.execute("SELECT count(*) FROM listings").fetchone()[0]
+    deeds = db.execute(
+        "SELECT count(*) FROM transfers WHERE listing_id IS NULL AND not_arms_length IS NULL AND suspect IS NULL"
+    ).fetchone()[0]
+    assert len(columns) == listed + deeds == len(set(columns.keys))
+    assert columns.deed.sum() == deeds
+
+
+@pytest.mark.parametrize("name", ["close_price", "year_built", "garage_spaces", "latitude", "pool_private_yn"])
+def test_numbers_are_those_of_the_table_and_suspect_ones_unknown(both, suspects, name):
+    db, columns = both
+    for r in db.execute(f"SELECT listing_id, {name} AS v FROM listings"):
+        held = columns.numbers[name][columns.row_of[r["listing_id"]]]
+        if r["v"] is None or name in suspects.get(r["listing_id"], ()):
+            assert np.isnan(held)
+        else:
+            assert held == r["v"]
+
+
+@pytest.mark.parametrize("name", ["city", "architectural_style", "subdivision_name", "flooring"])
+def test_words_are_those_of_the_table(both, name):
+    db, columns = both
+    for r in db.execute(f"SELECT listing_id, {name} AS v FROM listings"):
+        assert columns.words[name][columns.row_of[r["listing_id"]]] == r["v"]
+
+
+def test_dates_go_there_and_back(both, suspects):
+    db, columns = both
+    arrays = dict(zip(DATES, (columns.on_market, columns.contract, columns.close, columns.off_market), strict=True))
+    for r in db.execute(f"SELECT listing_id, {', '.join(DATES)} FROM listings"):
+        row = columns.row_of[r["listing_id"]]
+        for name, days in arrays.items():
+            known = r[name] is not None and name not in suspects.get(r["listing_id"], ())
+            assert (date_of(int(days[row])).isoformat() == r[name]) if known else days[row] < -(2**30)
+
+
+def test_deed_sales_have_the_facts_of_their_parcel(both):
+    db, columns = both
+    rows = np.flatnonzero(columns.deed)
+    for row in rows[:60]:
+        key = columns.keys[row].removeprefix("deed:")
+        t = db.execute(
+            "SELECT * FROM transfers JOIN parcels USING (parcel_number) WHERE transfer_key = ?", [key]
+        ).fetchone()
+        assert columns.numbers["close_price"][row] == t["price"]
+        assert columns.fact(int(row), "living_area") == t["living_area"]
+        assert date_of(int(columns.close[row])).isoformat() == (t["sale_date"] or t["recording_date"])
+
+
+def test_records_of_one_parcel_are_one_home(both):
+    db, columns = both
+    for r in db.execute(
+        "SELECT parcel_number, group_concat(listing_id) AS ids FROM listings GROUP BY 1 HAVING count(*) > 2 LIMIT 40"
+    ):
+        assert len({int(columns.home_id[columns.row_of[k]]) for k in r["ids"].split(",")}) == 1
+
+
+def test_reading_again_gives_the_same(both):
+    db, columns = both
+    again = load_columns(db)
+    assert (again.keys == columns.keys).all() and again.version == columns.version
+    for name in NUMBERS:
+        assert np.array_equal(again.numbers[name], columns.numbers[name], equal_nan=True)
+    assert all(BY_NAME[n].numeric for n in NUMBERS) and not any(BY_NAME[n].numeric for n in WORDS)
