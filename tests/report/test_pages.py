@@ -77,3 +77,18 @@ def test_each_kind_has_a_mark_of_its_own_shape(kind):
     shapes = {k: mark(k, 0, 0, 5) for k in ("sold", "deed_sale", "under_contract", "for_sale", "failed")}
     assert len(set(shapes.values())) == 5
     assert mark(kind, 0, 0, 5, ring=True) != shapes[kind]
+
+
+def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):  # noqa: F811
+    from rain_porch.report.maps import map_svg
+
+    svg = map_svg(given.subject, given.around, given.comps, given.base_map, 1.0)
+    for n in range(1, len(given.comps) + 1):
+        assert f">{n}</text>" in svg
+    assert "stroke-dasharray" in svg and "#C9DEE8" in svg, "the radius and the river"
+    bare = map_svg(given.subject, [], [], {"features": []}, None)
+    assert len(bare) < 1500 < len(svg)
+    assert ">1</text>" not in bare and "stroke-dasharray" not in bare
+    far = [{**given.comps[0], "latitude": given.subject["latitude"] + 0.5}]
+    wide = map_svg(given.subject, far, far, {"features": []}, 1.0)
+    assert "2 mi</text>" in wide or "1 mi</text>" in wide, "the scale follows the farthest comp"
