@@ -92,3 +92,11 @@ def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):  # noq
     far = [{**given.comps[0], "latitude": given.subject["latitude"] + 0.5}]
     wide = map_svg(given.subject, far, far, {"features": []}, 1.0)
     assert "2 mi</text>" in wide or "1 mi</text>" in wide, "the scale follows the farthest comp"
+
+
+def test_the_same_workup_gives_the_same_pages(given):  # noqa: F811
+    """Pages are pure: asked twice, they answer alike, and what they were given is untouched."""
+    before = repr(given)
+    for page in (summary_page, comps_page, grid_page):
+        assert page(given) == page(given)
+    assert repr(given) == before
