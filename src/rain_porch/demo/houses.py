@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from ..core.dates import day_of
 from . import truth
 from .plan import FT, Lot, Plan, postal_code, to_degrees
 from .words import STYLES, TOWN
@@ -215,7 +216,7 @@ def _placed(
     house = House(parcel, kind, f"{lot.number} {lot.street}", unit, lot, lat, lon, facts, style, log_worth, None, words)
     if lot.neighbourhood.name == "Foxglove Meadow" and kind != "condominium":
         year = int(facts["year_built"])
-        house.built_day = truth._day(dt.date(year, 1, 1)) + int(rng.integers(60, 340))
+        house.built_day = day_of(dt.date(year, 1, 1)) + int(rng.integers(60, 340))
     return house
 
 

@@ -8,13 +8,14 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from ..core.dates import day_of
 from . import truth
 from .houses import House
 from .words import BUILDERS, FIRST, LAST, OFFICES
 
 Draw = Callable[[], float]
-FIRST_DAY = truth._day(truth.FIRST_DAY)
-LAST_DAY = truth._day(truth.LAST_DAY)
+FIRST_DAY = day_of(truth.FIRST_DAY)
+LAST_DAY = day_of(truth.LAST_DAY)
 # share of list over the year in which homes come to the market, by month
 _MONTHS = np.array([0.6, 0.8, 1.2, 1.4, 1.5, 1.4, 1.2, 1.1, 0.9, 0.8, 0.6, 0.5])
 

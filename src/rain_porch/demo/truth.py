@@ -11,6 +11,8 @@ from typing import Any
 
 import numpy as np
 
+from ..core.dates import day_of
+
 FIRST_DAY = dt.date(2016, 7, 1)
 LAST_DAY = dt.date(2026, 10, 31)
 
@@ -53,10 +55,10 @@ def trend(day: Any) -> Any:
     """Log of the price level at a day (days since 1970), 0 on LAST_DAY. Works on numbers and arrays."""
     days = np.asarray(day, dtype=np.float64)
     level = np.zeros_like(days)
-    starts = [(_day(start), pct) for start, pct in TREND]
-    ends = [s for s, _ in starts[1:]] + [_day(dt.date(2100, 1, 1))]
+    starts = [(day_of(start), pct) for start, pct in TREND]
+    ends = [s for s, _ in starts[1:]] + [day_of(dt.date(2100, 1, 1))]
     anchor = 0.0
-    last = _day(LAST_DAY)
+    last = day_of(LAST_DAY)
     for (start, pct), end in zip(starts, ends, strict=True):
         rate = math.log1p(pct / 100) / 30.4375
         level = level + rate * np.clip(days - start, 0, end - start)
@@ -74,10 +76,6 @@ def mortgage_rate(day: Any) -> Any:
 def season(day: Any) -> Any:
     """Log effect of the time of year."""
     return SEASON_HEIGHT * np.cos(2 * np.pi * (np.asarray(day, dtype=np.float64) - SEASON_PEAK_DAY) / 365.25)
-
-
-def _day(date: dt.date) -> int:
-    return (date - dt.date(1970, 1, 1)).days
 
 
 def log_worth(features: dict[str, float], place: float) -> float:
