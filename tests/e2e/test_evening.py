@@ -88,6 +88,7 @@ def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
     room(page, "Worth")
     says = page.get_by_label("Price rail").locator(".says")
     expect(says).to_contain_text("not yet measured")
+    expect(says).to_have_attribute("aria-busy", "false")
     value = whole(says.locator("b").inner_text())
     area = page.get_by_label("Rate of Living area")
     area.fill("10")
@@ -95,6 +96,7 @@ def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
     expect(page.get_by_text("living area rate set to 10")).to_be_visible()
     expect(says.locator("b")).not_to_have_text(f"{value:,}")
     expect(page.get_by_role("button", name="Rate of Living area: back to the evidence")).to_be_visible()
+    expect(says).to_have_attribute("aria-busy", "false")
     changed = whole(says.locator("b").inner_text())
     assert changed != value
 

@@ -6,7 +6,7 @@ import { useLight } from '@/shared/useTheme'
 import { useRail } from './useRail'
 import { useWorkup } from './useWorkup'
 
-const { send, lit, open, refused } = useWorkup()
+const { send, lit, open, refused, reckoning } = useWorkup()
 const { tokens } = useLight()
 const box = ref<HTMLElement>()
 const width = ref(600)
@@ -178,7 +178,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
       </svg>
       <p v-else class="quiet empty">Nothing stands on the rail yet: this search finds no priced home.</p>
     </div>
-    <div class="says">
+    <div class="says" :class="{ stale: reckoning }" :aria-busy="reckoning">
       <p v-if="value" class="first">
         Indicated <b class="moss">{{ money(value) }}</b>
         <span
@@ -250,6 +250,12 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
 .says {
   padding: 9px 18px 0 14px;
   border-left: 1px solid rgba(var(--v-theme-line), 0.7);
+}
+.says .first b {
+  transition: opacity 0.15s linear 0.25s;
+}
+.stale .first b {
+  opacity: 0.45;
 }
 .first {
   white-space: nowrap;

@@ -106,6 +106,8 @@ function makeWorkup(id: Ref<number>) {
 
   const lit = ref<string | null>(null)
   const kept = computed(() => Object.values(choices.value).filter((c) => c === 'kept').length)
+  /** True while what is shown of the worth may still be the answer to an earlier state. */
+  const reckoning = computed(() => saving.value > 0 || open.isFetching.value || worth.isFetching.value)
   return {
     id,
     open,
@@ -122,6 +124,7 @@ function makeWorkup(id: Ref<number>) {
     refused,
     lit,
     kept,
+    reckoning,
   }
 }
 
