@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import xml.etree.ElementTree as ET
 from dataclasses import replace
 
@@ -26,7 +27,8 @@ RECORD = {
     "on_market_date": "2025-06-01",
     "flooring": "Hardwood",
     "bedrooms_total": 3.0,
-    "public_remarks": "Colonial home. Brick outside, hardwood floors.",
+    "construction_materials": "Brick",
+    "roof": "Hip",
 }
 PLAIN = camera.scene_of(RECORD)
 GARAGE_DOOR, CHIMNEY, POOL = 'width="48.0" height="62.0"', "#8A5743", "#5FA8C4"
@@ -50,7 +52,8 @@ scenes = st.builds(
     water=st.booleans(),
     age=st.integers(0, 130),
     condition=st.integers(1, 6),
-    month=st.integers(1, 12),
+    day=st.dates(min_value=dt.date(2000, 1, 1), max_value=dt.date(2030, 1, 1)).map(str),
+    roof=st.sampled_from(["gable", "hip", "gambrel", "flat"]),
     flooring=st.sampled_from(["hardwood", "tile", "carpet", "laminate", "x"]),
     bedrooms=st.integers(0, 6),
 )
@@ -94,9 +97,22 @@ def test_storeys_chimney_pool_river_and_walls_are_there_just_when_the_record_say
 
 
 def test_seasons_change_the_trees_and_years_make_them_grow():
-    assert len({shot("Front", month=m) for m in (1, 4, 7, 10)}) == 4
+    assert len({shot("Front", day=f"2025-{m:02}-10") for m in (1, 4, 7, 10)}) == 4
+    assert len({shot("Front", roof=r) for r in ("gable", "hip", "gambrel")}) == 3
     assert shot("Front", age=2) != shot("Front", age=50)
     assert shot("Front", age=2).count("#5E8C4F") < shot("Front", age=50).count("#5E8C4F")
+
+
+def test_the_light_is_that_of_the_day_and_low_suns_are_commoner_in_winter():
+    def low_suns(month: int) -> float:
+        days = [
+            replace(PLAIN, day=f"{year}-{month:02}-{d:02}").light for year in range(2016, 2026) for d in range(1, 29)
+        ]
+        assert {*days} == {"morning", "noon", "evening"}
+        return sum(light != "noon" for light in days) / len(days)
+
+    assert low_suns(1) > low_suns(4) > low_suns(7)
+    assert shot("Front", day="2025-06-01") == shot("Front", day="2025-06-01", seed=PLAIN.seed)
 
 
 @pytest.mark.parametrize("room", ["Front", "Living room", "Kitchen", "Bath", "Bedroom", "Garden"])
@@ -114,5 +130,5 @@ def test_conditions_can_be_told_apart_and_the_worse_ones_show_damage(room):
 def test_one_home_looks_alike_in_every_listing_of_it():
     later = camera.scene_of({**RECORD, "listing_id": "BF999", "on_market_date": "2025-07-01"})
     assert camera.draw(later, 2) == camera.draw(PLAIN, 2)
-    other = camera.scene_of({**RECORD, "parcel_number": "01-0002"})
-    assert any(camera.draw(other, n) != camera.draw(PLAIN, n) for n in range(1, 4))
+    others = [camera.scene_of({**RECORD, "parcel_number": f"01-000{n}"}) for n in range(2, 9)]
+    assert any(camera.draw(other, 1) != camera.draw(PLAIN, 1) for other in others)

@@ -218,6 +218,8 @@ def _listing(x: Listing, rng: np.random.Generator, faults: list[dict[str, str]])
         "SpecialListingConditions": x.condition_sale,
         "PropertyCondition": "" if bare else CONDITIONS[_condition(x)],
         "Flooring": w.get("flooring", ""),
+        "ConstructionMaterials": w.get("cladding", ""),
+        "Roof": w.get("roof", ""),
         "Utilities": "" if x.house.kind == "acreage" else "Sewer Connected, Water Connected",
         "AssociationFee": f"{180 + 0.14 * x.house.facts['living_area']:.0f}" if w.get("dues") else "",
         "AssociationFeeFrequency": "Monthly" if w.get("dues") else "",

@@ -53,13 +53,21 @@ class Scene:
     water: bool
     age: int
     condition: int
-    month: int
+    day: str
+    roof: str
     flooring: str
     bedrooms: int
 
     @property
     def season(self) -> str:
-        return SEASONS[self.month - 1]
+        return SEASONS[int(self.day[5:7]) - 1]
+
+    @property
+    def light(self) -> str:
+        """The light of the day the photographer came: low sun oftener in the short days of winter."""
+        noons = {"winter": 2, "spring": 3, "summer": 5, "autumn": 3}[self.season]
+        draw = int.from_bytes(hashlib.blake2b(self.day.encode(), digest_size=4).digest())
+        return (*["noon"] * noons, "morning", "evening")[draw % (noons + 2)]
 
     @property
     def chance(self) -> random.Random:
@@ -69,7 +77,7 @@ class Scene:
 
 def scene_of(record: Mapping[str, Any]) -> Scene:
     """The scene that a listing's record describes; what it does not say is taken as plain."""
-    remarks = (record.get("public_remarks") or "").lower()
+    walls = str(record.get("construction_materials") or "").lower()
     date = record.get("on_market_date") or record.get("close_date") or "2000-06-01"
     said = (record.get("property_condition") or "ordinary wear").lower()
     year = record.get("year_built") or 1980
@@ -78,14 +86,15 @@ def scene_of(record: Mapping[str, Any]) -> Scene:
         kind=str(record.get("home_kind") or "detached"),
         stories=float(record.get("stories") or 1),
         style=str(record.get("architectural_style") or "Ranch"),
-        cladding=next((c for c in _WALLS if f"{c} outside" in remarks), "clapboard"),
+        cladding=next((c for c in _WALLS if c in walls), "clapboard"),
         garage=int(record.get("garage_spaces") or 0),
         fireplace=bool(record.get("fireplaces_total")),
         pool=bool(record.get("pool_private_yn")),
         water=bool(record.get("waterfront_yn")),
         age=max(0, int(date[:4]) - int(year)),
         condition=CONDITIONS.index(said) if said in CONDITIONS[1:] else 4,
-        month=int(date[5:7]),
+        day=str(date),
+        roof=str(record.get("roof") or "Gable").lower(),
         flooring=str(record.get("flooring") or "Hardwood").lower(),
         bedrooms=int(record.get("bedrooms_total") or 0),
     )
@@ -116,12 +125,8 @@ def draw(scene: Scene, number: int) -> str:
     return picture(made(scene), f"{caption}, {CONDITIONS[scene.condition]}")
 
 
-def _light(scene: Scene) -> str:
-    return ("morning", "noon", "evening")[scene.chance.randrange(3)]
-
-
 def _outside(scene: Scene) -> list[str]:
-    top, low = _SKY[_light(scene)]
+    top, low = _SKY[scene.light]
     out = [
         f'<defs><linearGradient id="sky" x2="0" y2="1"><stop stop-color="{top}"/><stop offset="1" stop-color="{low}"/>'
         "</linearGradient></defs>",
@@ -168,7 +173,7 @@ def _walls(x: float, y: float, w: float, h: float, scene: Scene) -> list[str]:
 
 
 def _window(x: float, y: float, w: float, h: float, scene: Scene, broken: bool = False) -> list[str]:
-    glass = "#F7E2A6" if _light(scene) == "evening" else "#9DB9C6"
+    glass = "#F7E2A6" if scene.light == "evening" else "#9DB9C6"
     frame = "#FFFFFF" if scene.condition <= 4 else "#C9C1B4"
     out = [rect(x - 3, y - 3, w + 6, h + 6, frame), rect(x, y, w, h, "#7C746A" if broken else glass)]
     if broken:
@@ -242,19 +247,18 @@ def front(scene: Scene) -> list[str]:
 
 
 def _roof(x: float, top: float, width: float, scene: Scene) -> list[str]:
-    roof = scene.chance.choice(["gable", "gable", "hip", "gambrel"]) if scene.kind == "detached" else "gable"
     colour = "#5F5A57" if scene.condition <= 4 else "#7B6F62"
     rise = 70 if scene.stories >= 1.5 else 54
     a, b = x - 14, x + width + 14
-    shape = {
+    shapes = {
         "gable": f"M{a} {top}L{x + width * 0.24} {top - rise}H{x + width * 0.76}L{b} {top}Z",
         "hip": f"M{a} {top}L{x + width * 0.36} {top - rise}H{x + width * 0.64}L{b} {top}Z",
         "gambrel": f"M{a} {top}L{x + 14} {top - rise * 0.62}L{x + width * 0.3} {top - rise}H{x + width * 0.7}L{x + width - 14} {top - rise * 0.62}L{b} {top}Z",
-    }[roof]  # fmt: skip
+    }  # fmt: skip
     out = []
     if scene.fireplace:
         out.append(rect(x + width * 0.66, top - rise - 26, 22, 54, "#8A5743"))
-    out.append(path(shape, colour))
+    out.append(path(shapes.get(scene.roof, shapes["gable"]), colour))
     if scene.stories == 1.5:
         for part in (0.3, 0.62):
             wx = x + width * part
