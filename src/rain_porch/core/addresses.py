@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 _DIRECTIONS = {
     "north": "n", "south": "s", "east": "e", "west": "w",
@@ -35,6 +36,11 @@ def words(address: str) -> list[str]:
     return out
 
 
+@lru_cache(maxsize=4096)
+def _place_words(city: str) -> tuple[str, ...]:
+    return tuple(words(city))
+
+
 def folded(
     address: str | None, unit: str | None = None, city: str | None = None, postal_code: str | None = None
 ) -> str:
@@ -42,7 +48,7 @@ def folded(
     parts = words(address or "")
     if unit and not any(p.startswith("unit") for p in parts):
         parts.append("unit" + unit.lower().lstrip("#").strip())
-    parts += words(city or "")
+    parts += _place_words(city or "")
     if postal_code:
         parts.append(postal_code.strip()[:5].lower())
     return " ".join(parts)

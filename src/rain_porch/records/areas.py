@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-import datetime as dt
+import itertools
 import json
 import sqlite3
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -13,9 +15,20 @@ from shapely.geometry import shape
 
 from ..core.errors import Refused
 from ..store import imports as store
-from .readers import read_json
+from .chunks import Tally
+from .readers import CHUNK_ROWS, read_json
 
 MAX_POINTS = 200_000
+
+
+@dataclass(frozen=True)
+class AreaLayout:
+    kind: str = "areas"
+    table: str = "areas"
+    key_column: str = "area_key"
+
+
+LAYOUT = AreaLayout()
 
 
 def is_geojson(path: Path) -> bool:
@@ -27,37 +40,64 @@ def is_geojson(path: Path) -> bool:
     return b'"FeatureCollection"' in head
 
 
-def import_areas(db: sqlite3.Connection, path: Path, source: str, now: dt.datetime, dry_run: bool) -> dict[str, Any]:
-    """Bring in a feature collection; a feature without a name, a kind or a usable shape is rejected and told."""
+def feature_chunks(path: Path) -> Iterator[list[tuple[int, Any]]]:
+    """The features of a collection, numbered from 1. Refused for a file that is no collection."""
     data = read_json(path)
     features = data.get("features") if isinstance(data, dict) else None
     if not isinstance(features, list):
         raise Refused(f"{path.name} is no GeoJSON feature collection: it has no list of features.")
-    held = store.areas_by_key(db)
-    out: dict[str, Any] = dict.fromkeys(("new", "changed", "same", "suspect", "rejected"), 0)
-    reasons: dict[str, int] = {}
-    rows: dict[str, tuple[str, str, str, str]] = {}
-    for feature in features:
-        row, why = _row(feature)
-        if row is None or row[0] in rows:
-            why = why or "the same name, kind and number twice"
-            out["rejected"] += 1
-            reasons[why] = reasons.get(why, 0) + 1
-            continue
-        before = held.get(row[0])
-        out["new" if before is None else "same" if before == row[1:] else "changed"] += 1
-        rows[row[0]] = row
-    out |= {"kind": "areas", "rows": len(features), "reasons": reasons, "import_id": None}
-    if not dry_run:
-        changed = [row for key, row in rows.items() if held.get(key) != row[1:]]
-        record = {
-            **out,
-            "source_id": store.source_id(db, source),
-            "file_name": path.name,
-            "finished_at": now.isoformat(timespec="seconds"),
-        }
-        out["import_id"] = store.replace_areas(db, record, changed)
-    return out
+    rows = iter(enumerate(features, start=1))
+    return iter(lambda: list(itertools.islice(rows, CHUNK_ROWS)), [])
+
+
+class AreaWork:
+    """Takes features into staging; one without a name, a kind or a usable shape is rejected and told."""
+
+    staged = ("name", "kind", "geometry")
+
+    def __init__(self, db: sqlite3.Connection) -> None:
+        self.db, self.tally = db, Tally()
+        self.seen: set[str] = set()
+
+    def take(self, chunk: Sequence[tuple[int, Any]]) -> None:
+        tally = self.tally
+        tally.rows += len(chunk)
+        reported: list[tuple[int, str, str, str]] = []
+        rows: dict[str, tuple[str, str, str]] = {}
+        for number, feature in chunk:
+            row, why = _row(feature)
+            if row is None or row[0] in self.seen:
+                why = why or "the same name, kind and number twice"
+                tally.rejected += 1
+                tally.reasons[why] += 1
+                reported.append((number, "rejected", json.dumps([why]), json.dumps(_facts(feature))))
+                continue
+            self.seen.add(row[0])
+            rows[row[0]] = row[1:]
+        there = store.existing(self.db, "areas", "area_key", self.staged, list(rows))
+        ready: list[tuple[Any, ...]] = []
+        for key, facts in rows.items():
+            old = there.get(key)
+            if old is None:
+                tally.new += 1
+                ready.append((key, "new", None, None, *facts))
+                continue
+            changed = {name: old[name] for name, value in zip(self.staged, facts, strict=True) if old[name] != value}
+            if changed:
+                tally.changed += 1
+                tally.changes.update(changed)
+                ready.append((key, "changed", json.dumps(changed), None, *facts))
+            else:
+                tally.same += 1
+        store.stage(self.db, self.staged, ready)
+        store.report_rows(self.db, reported)
+
+
+def _facts(feature: Any) -> dict[str, str]:
+    facts = feature.get("properties") if isinstance(feature, dict) else None
+    return (
+        {str(k): str(v)[:500] for k, v in facts.items()} if isinstance(facts, dict) else {"feature": str(feature)[:500]}
+    )
 
 
 def _row(feature: Any) -> tuple[tuple[str, str, str, str] | None, str | None]:
@@ -74,6 +114,9 @@ def _row(feature: Any) -> tuple[tuple[str, str, str, str] | None, str | None]:
         return None, "no readable geometry"
     if geometry.is_empty or shapely.get_num_coordinates(geometry) > MAX_POINTS:
         return None, "an empty shape, or one of too many points"
+    west, south, east, north = geometry.bounds
+    if not (-180 <= west <= east <= 180 and -90 <= south <= north <= 90):
+        return None, "a place off the earth: longitude comes first, then latitude, in degrees"
     if geometry.geom_type in ("Polygon", "MultiPolygon") and not geometry.is_valid:
         geometry = shapely.make_valid(geometry)
         if geometry.geom_type not in ("Polygon", "MultiPolygon"):

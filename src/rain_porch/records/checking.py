@@ -6,22 +6,14 @@ import datetime as dt
 import statistics
 from collections.abc import Sequence
 
-from ..core.fields import Field
-from .layouts import Layout, Row
+from .layouts import Held, Layout
 
 FAR_DEGREES = 1.5
 TIMES_USUAL = 10.0
 ENOUGH = 20
 _DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
 _NEEDED = {"listings": ("close_price", "close_date", "latitude", "longitude"), "transfers": ("price",)}
-
-
-def out_of_reason(f: Field, values: Sequence[object]) -> list[int]:
-    """Positions of values outside what the catalogue believes of the field."""
-    low, high = f.low, f.high
-    if low is None or high is None:
-        return []
-    return [n for n, v in enumerate(values) if v is not None and not low <= v <= high]  # type: ignore[operator]
+Odd = dict[int, list[str]]
 
 
 class Checker:
@@ -33,42 +25,60 @@ class Checker:
     def __init__(self, layout: Layout, today: dt.date) -> None:
         self.latest = today.isoformat()
         self.needed = frozenset(_NEEDED.get(layout.kind, ()))
+        self.believed = [(f.name, f.low, f.high) for f in layout.fields if f.low is not None and f.high is not None]
         self.dated = layout.kind == "listings"
         self._usual: dict[str, float] | None = None
 
-    def learn(self, rows: Sequence[Row]) -> None:
+    def learn(self, came: Held) -> None:
         """What is usual, from the first rows of a file; too few rows tell nothing."""
         if self._usual is None:
             self._usual = {}
             for name in ("latitude", "longitude", "living_area"):
-                known = [v for row in rows if isinstance(v := row.get(name), float)]
+                known = [v for v in came.get(name, ()) if isinstance(v, float)]
                 if len(known) >= ENOUGH:
                     self._usual[name] = statistics.median(known)
 
-    def suspects(self, row: Row, odd: list[str]) -> list[str]:
-        """Names of the fields of this row that are not to be believed; `odd` are those out of all reason already."""
-        out = list(odd)
-        usual_of = self._usual or {}
+    def suspects(self, came: Held, held: Held) -> Odd:
+        """Position → names of fields not to be believed. `came`: what the file brought; `held`: with what was there."""
+        out: Odd = {}
+
+        def mark(n: int, name: str) -> None:
+            names = out.setdefault(n, [])
+            if name not in names:
+                names.append(name)
+
+        usual = self._usual or {}
+        for name, low, high in self.believed:
+            far = None
+            if name in usual:
+                low, far = (low, TIMES_USUAL * usual[name]) if name == "living_area" else (low, None)
+            for n, v in enumerate(came.get(name, ())):
+                if v is not None and (not low <= v <= high or (far is not None and v > far)):  # type: ignore[operator]
+                    mark(n, name)
         for name in ("latitude", "longitude"):
-            value = row.get(name)
-            usual = usual_of.get(name)
-            if isinstance(value, float) and usual is not None and name not in out and abs(value - usual) > FAR_DEGREES:
-                out.append(name)
-        area, usual = row.get("living_area"), usual_of.get("living_area")
-        if isinstance(area, float) and usual is not None and area > TIMES_USUAL * usual and "living_area" not in out:
-            out.append("living_area")
+            if name in usual:
+                middle = usual[name]
+                for n, v in enumerate(came.get(name, ())):
+                    if v is not None and abs(v - middle) > FAR_DEGREES:  # type: ignore[operator]
+                        mark(n, name)
         if self.dated:
-            out += self._dates(row)
+            for n, dates in enumerate(zip(*(held[name] for name in _DATES), strict=True)):
+                for name in self._odd_dates(*dates):
+                    mark(n, name)
         return out
 
-    def _dates(self, row: Row) -> list[str]:
-        out = []
-        start, contract, close, off = (row.get(name) for name in _DATES)
-        for name, value in zip(_DATES, (start, contract, close, off), strict=True):
-            if isinstance(value, str) and not "1900-01-01" <= value <= self.latest:
-                out.append(name)
-        for name, value in (("close_date", close), ("off_market_date", off)):
-            late = contract if name == "close_date" and isinstance(contract, str) else start
-            if isinstance(value, str) and isinstance(late, str) and value < late and name not in out:
+    def _odd_dates(self, start: str | None, contract: str | None, close: str | None, off: str | None) -> Sequence[str]:
+        latest, out = self.latest, None
+        if (
+            (start is None or "1900-01-01" <= start <= latest)
+            and (contract is None or "1900-01-01" <= contract <= latest)
+            and (close is None or ("1900-01-01" <= close <= latest and (contract or start or "") <= close))
+            and (off is None or ("1900-01-01" <= off <= latest and (start or "") <= off))
+        ):
+            return ()
+        dates = (start, contract, close, off)
+        out = [n for n, v in zip(_DATES, dates, strict=True) if v is not None and not "1900-01-01" <= v <= latest]
+        for name, value, late in (("close_date", close, contract or start), ("off_market_date", off, start)):
+            if value is not None and late is not None and value < late and name not in out:
                 out.append(name)
         return out

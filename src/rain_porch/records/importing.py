@@ -4,32 +4,33 @@ from __future__ import annotations
 
 import datetime as dt
 import gc
-import itertools
 import json
 import os
 import sqlite3
 import time
-from collections import Counter
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass, field
-from operator import itemgetter
 from pathlib import Path
 from typing import Any
 
 from ..core.errors import Refused
+from ..core.fields import Field
+from ..core.keys import made_key
 from ..core.words import plain
 from ..store import imports as store
-from . import areas, mapping, readers
-from .checking import Checker, out_of_reason
-from .layouts import LAYOUTS, Layout, Row, recognise
-from .parsing import parse_column
+from ..store.db import atomic
+from . import areas, mapping, photos, proposing, readers
+from .chunks import ChunkWork, Tally
+from .layouts import LAYOUTS, Layout, recognise
 
-CHUNK = 10_000
+SAMPLE_ROWS = 1000
+Progress = Callable[[int], None]
 
 
 @dataclass
 class ImportResult:
-    """What an import did, or would do. reasons: how often each fault occurred."""
+    """What an import did, or would do. reasons: how often each fault occurred; changes: how often each field changed."""
 
     import_id: int | None
     kind: str
@@ -40,7 +41,151 @@ class ImportResult:
     suspect: int = 0
     rejected: int = 0
     reasons: dict[str, int] = field(default_factory=dict)
+    changes: dict[str, int] = field(default_factory=dict)
     seconds: float = 0.0
+
+
+@dataclass(frozen=True)
+class Preview:
+    """A file before anything is read of it in earnest: its kind, its first rows, and how it would be mapped.
+
+    remembered: the mapping is the one last used for this source and these columns.
+    """
+
+    kind: str
+    columns: list[str]
+    sample: list[list[str]]
+    parts: tuple[mapping.Part, ...]
+    guesses: list[proposing.Guess]
+    remembered: bool
+
+
+@dataclass(frozen=True)
+class Prepared:
+    """An import staged on its connection: `result` says what would happen; `accept` makes it so."""
+
+    result: ImportResult
+    columns: tuple[str, ...]
+    accept: Callable[[], ImportResult]
+
+
+def fields_of(kind: str) -> tuple[Field, ...]:
+    return LAYOUTS[kind].fields if kind in LAYOUTS else ()
+
+
+def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = None) -> Preview:
+    """How a file would be read. Raises Refused for one that cannot be used."""
+    if kind == "photos" or (kind is None and photos.is_bundle(path)):
+        return Preview("photos", [], [], (), [], False)
+    if kind == "areas" or (kind is None and areas.is_geojson(path)):
+        return Preview("areas", [], [], (), [], False)
+    table = readers.read_table(path)
+    return _preview(db, path, table.columns, next(table.chunks, []), source, kind)
+
+
+def _preview(
+    db: sqlite3.Connection,
+    path: Path,
+    columns: list[str],
+    first: Sequence[readers.Numbered],
+    source: str,
+    kind: str | None,
+) -> Preview:
+    sample = [cells for _, cells in first[:SAMPLE_ROWS] if not cells[0].startswith("\x00")]
+    kind = kind or recognise([plain(c) for c in columns]) or _likely(columns, sample)
+    if kind is None or kind not in LAYOUTS:
+        raise Refused(
+            f"{path.name}: its columns ({', '.join(columns[:12])} …) are those of no kind of file; "
+            f"say which it is: {', '.join([*LAYOUTS, 'areas', 'photos'])}."
+        )
+    fields = LAYOUTS[kind].fields
+    guesses = proposing.propose(columns, fields, sample)
+    held = store.remembered_mapping(db, source, kind, columns_key(columns))
+    parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
+    return Preview(kind, columns, sample, parts, guesses, held is not None)
+
+
+def columns_key(columns: Sequence[str]) -> str:
+    """Names a set of columns, so that a mapping can be kept for it."""
+    return made_key(*columns)
+
+
+def _likely(columns: Sequence[str], sample: Sequence[Sequence[str]]) -> str | None:
+    """A listing file by what its columns would be: a price that was paid, and a place or a size."""
+    found = {p.field for p in proposing.taken(proposing.propose(columns, LAYOUTS["listings"].fields, sample))}
+    return "listings" if "close_price" in found and found & {"latitude", "unparsed_address", "living_area"} else None
+
+
+@contextmanager
+def prepare(
+    db: sqlite3.Connection,
+    path: Path,
+    *,
+    folder: Path,
+    now: dt.datetime,
+    kind: str | None = None,
+    source: str | None = None,
+    columns: Mapping[str, Any] | None = None,
+    progress: Progress | None = None,
+) -> Iterator[Prepared]:
+    """Read, check and compare a file; nothing of the records changes until `accept` is called inside the block.
+
+    folder: the data folder, where the staging file stands. now: dates after it are suspect. columns: a mapping in
+    place of the remembered or proposed one. progress: told the rows read so far. Raises Refused for a file that
+    cannot be used.
+    """
+    source = source or path.stem
+    started = time.monotonic()
+    staging = folder / f"staging-{os.getpid()}-{time.monotonic_ns()}.db"
+    with _no_collecting():
+        if kind == "photos" or (kind is None and photos.is_bundle(path)):
+            counted, take = photos.plan(db, path, folder)
+            result = ImportResult(None, "photos", **counted)
+
+            def accept_photos() -> ImportResult:
+                result.import_id = take(_record(db, result, source, path, now, ()))
+                return result
+
+            result.seconds = round(time.monotonic() - started, 3)
+            yield Prepared(result, (), accept_photos)
+            return
+        if kind == "areas" or (kind is None and areas.is_geojson(path)):
+            work: Any = areas.AreaWork(db)
+            layout: Any = areas.LAYOUT
+            parts: tuple[mapping.Part, ...] = ()
+            names: list[str] = []
+            chunks: Iterator[Any] = areas.feature_chunks(path)
+        else:
+            table = readers.read_table(path)
+            first = next(table.chunks, [])
+            seen = _preview(db, path, table.columns, first, source, kind)
+            layout, names = LAYOUTS[seen.kind], table.columns
+            parts = mapping.read_mapping(columns, names, layout.fields) if columns else seen.parts
+            _refuse_without_needed(path, layout, {p.field for p in parts}, names)
+            work = ChunkWork(db, layout, parts, names, now.date())
+            chunks = _after(first, table.chunks)
+        store.open_staging(db, staging, work.staged)
+        try:
+            for chunk in chunks:
+                work.take(chunk)
+                if progress:
+                    progress(work.tally.rows)
+            result = _result(layout.kind, work.tally)
+
+            def accept() -> ImportResult:
+                with atomic(db):
+                    record = _record(db, result, source, path, now, names)
+                    result.import_id = store.apply(db, layout.table, layout.key_column, work.staged, record)
+                    if parts:
+                        document = json.dumps({"parts": [p.as_json() for p in parts]})
+                        store.remember_mapping(db, record["source_id"], layout.kind, columns_key(names), document)
+                result.seconds = round(time.monotonic() - started, 3)
+                return result
+
+            result.seconds = round(time.monotonic() - started, 3)
+            yield Prepared(result, work.staged, accept)
+        finally:
+            store.close_staging(db, staging)
 
 
 def import_file(
@@ -51,57 +196,61 @@ def import_file(
     now: dt.datetime,
     kind: str | None = None,
     source: str | None = None,
-    columns: Mapping[str, str] | None = None,
+    columns: Mapping[str, Any] | None = None,
     dry_run: bool = False,
-    progress: Callable[[int], None] | None = None,
+    progress: Progress | None = None,
 ) -> ImportResult:
-    """Bring one file in, all at once or not at all.
+    """Bring one file in, all at once or not at all; see `prepare` for what it takes."""
+    with prepare(
+        db, path, folder=folder, now=now, kind=kind, source=source, columns=columns, progress=progress
+    ) as made:
+        return made.result if dry_run else made.accept()
 
-    folder: where the staging file may stand. now: dates after it are suspect. columns: {column: field} in place
-    of the proposed mapping. progress: told the rows read so far. Raises Refused for a file that cannot be used.
-    """
-    started = time.monotonic()
-    if kind == "areas" or (kind is None and areas.is_geojson(path)):
-        counted = areas.import_areas(db, path, source or path.stem, now, dry_run)
-        return ImportResult(**counted, seconds=round(time.monotonic() - started, 3))
-    table = readers.read_table(path)
-    kind = kind or recognise([plain(c) for c in table.columns])
-    if kind is None or kind not in LAYOUTS:
-        raise Refused(
-            f"{path.name}: its columns ({', '.join(table.columns[:12])} …) are those of no kind of file; "
-            f"say which it is: {', '.join([*LAYOUTS, 'areas'])}."
-        )
-    layout = LAYOUTS[kind]
-    fields = layout.fields
-    chosen = mapping.given(table.columns, fields, columns) if columns else mapping.propose(table.columns, fields)
-    _refuse_without_needed(path, layout, set(chosen.values()), table.columns)
-    staging = folder / f"staging-{os.getpid()}-{time.monotonic_ns()}.db"
-    store.open_staging(db, staging, layout.columns)
+
+def clear_staging(folder: Path) -> None:
+    """Remove what a process that was killed has left of an import; nothing of it was in effect."""
+    for left in folder.glob("staging-*.db*"):
+        owner = left.name.split("-")[1]
+        if not Path(f"/proc/{owner}").exists():
+            left.unlink(missing_ok=True)
+
+
+@contextmanager
+def _no_collecting() -> Iterator[None]:
+    """Millions of small values and no cycles among them: looking for cycles only costs."""
     collecting = gc.isenabled()
-    gc.disable()  # millions of small values and no cycles among them: looking for cycles only costs
+    gc.disable()
     try:
-        work = _Work(db, layout, chosen, table.columns, now.date())
-        for chunk in _chunks(table.rows):
-            work.take(chunk)
-            if progress:
-                progress(work.result.rows)
-        result = work.result
-        result.reasons = dict(work.reasons.most_common())
-        if not dry_run:
-            record = {
-                "source_id": store.source_id(db, source or path.stem),
-                "kind": kind,
-                "file_name": path.name,
-                "finished_at": now.isoformat(timespec="seconds"),
-                **{k: getattr(result, k) for k in ("rows", "new", "changed", "same", "suspect", "rejected", "reasons")},
-            }
-            result.import_id = store.apply(db, layout.table, layout.key_column, layout.columns, record)
+        yield
     finally:
         if collecting:
             gc.enable()
-        store.close_staging(db, staging)
-    result.seconds = round(time.monotonic() - started, 3)
-    return result
+
+
+def _after(first: Any, rest: Iterator[Any]) -> Iterator[Any]:
+    if first:
+        yield first
+    yield from rest
+
+
+def _result(kind: str, tally: Tally) -> ImportResult:
+    counts = {name: getattr(tally, name) for name in store.COUNTS}
+    return ImportResult(
+        None, kind, **counts, reasons=dict(tally.reasons.most_common()), changes=dict(tally.changes.most_common())
+    )
+
+
+def _record(
+    db: sqlite3.Connection, result: ImportResult, source: str, path: Path, now: dt.datetime, columns: Sequence[str]
+) -> dict[str, Any]:
+    return {
+        "source_id": store.source_id(db, source),
+        "kind": result.kind,
+        "file_name": path.name,
+        "finished_at": now.isoformat(timespec="seconds"),
+        "columns": list(columns),
+        **{name: getattr(result, name) for name in (*store.COUNTS, "reasons")},
+    }
 
 
 def _refuse_without_needed(path: Path, layout: Layout, have: set[str], columns: Sequence[str]) -> None:
@@ -112,146 +261,3 @@ def _refuse_without_needed(path: Path, layout: Layout, have: set[str], columns: 
             raise Refused(
                 f"{path.name} has no column for {wanted}, which {layout.kind} need. Its columns: {', '.join(columns[:30])}."
             )
-
-
-def _chunks(rows: Iterator[tuple[int, list[str]]]) -> Iterator[list[tuple[int, list[str]]]]:
-    while chunk := list(itertools.islice(rows, CHUNK)):
-        yield chunk
-
-
-class _Work:
-    """Takes a file chunk by chunk into staging and keeps the count."""
-
-    def __init__(
-        self, db: sqlite3.Connection, layout: Layout, chosen: Mapping[int, str], columns: Sequence[str], today: dt.date
-    ) -> None:
-        self.db, self.layout, self.columns = db, layout, columns
-        by_name = {f.name: f for f in layout.fields}
-        self.chosen = [(i, by_name[name]) for i, name in chosen.items()]
-        self.checker = Checker(layout, today)
-        self.empty = store.is_empty(db, layout.table)
-        self.blank: Row = dict.fromkeys(layout.columns)
-        self.pick = itemgetter(*layout.columns)
-        self.seen: dict[str, int] = {}
-        self.result = ImportResult(None, layout.kind)
-        self.reasons: Counter[str] = Counter()
-
-    def take(self, chunk: list[tuple[int, list[str]]]) -> None:
-        self.result.rows += len(chunk)
-        width = len(self.columns)
-        faults: list[list[str]] = [[] for _ in chunk]
-        refused: list[str | None] = [None] * len(chunk)
-        for n, (_, cells) in enumerate(chunk):
-            if cells and cells[0].startswith("\x00"):
-                refused[n] = f"no readable row: {cells[0][1:]}"
-            elif len(cells) > width and any(cells[width:]):
-                refused[n] = "more cells than columns"
-        across = list(itertools.zip_longest(*(cells for _, cells in chunk), fillvalue=""))
-        blank = ("",) * len(chunk)
-        columns: list[list[object]] = []
-        odd: list[list[str]] = [[] for _ in chunk]
-        for i, f in self.chosen:
-            values, bad = parse_column(f, across[i] if i < len(across) else blank)
-            columns.append(values)
-            for n in bad:
-                faults[n].append(f"unreadable {f.reso}")
-                if f.name in self.checker.needed:
-                    refused[n] = refused[n] or f"unreadable {f.reso}"
-            for n in out_of_reason(f, values):
-                odd[n].append(f.name)
-        names = [f.name for _, f in self.chosen]
-        rows: list[Row] = [dict(zip(names, values, strict=True)) for values in zip(*columns, strict=True)]
-        self.checker.learn(rows)
-        self._keys(chunk, rows, refused)
-        self._stage(chunk, rows, faults, odd, refused)
-
-    def _keys(self, chunk: list[tuple[int, list[str]]], rows: list[Row], refused: list[str | None]) -> None:
-        """Give every row its key; a key that stands twice with different facts refuses the later row."""
-        key_column = self.layout.key_column
-        for n, row in enumerate(rows):
-            if refused[n]:
-                continue
-            given = row.get(key_column)
-            key = str(given) if given is not None else self.layout.make_key(row)
-            if key is None:
-                refused[n] = "nothing that names the row"
-                continue
-            facts = hash(tuple(chunk[n][1]))
-            if given is None:
-                copy = 1
-                base = key
-                while self.seen.get(key, facts) != facts:
-                    copy += 1
-                    key = f"{base}_{copy}"
-            if key in self.seen:
-                if self.seen[key] != facts:
-                    refused[n] = "its key stands twice in the file with different facts"
-                else:
-                    refused[n] = ""  # the same row again
-                continue
-            self.seen[key] = facts
-            row[key_column] = key
-
-    def _stage(
-        self,
-        chunk: list[tuple[int, list[str]]],
-        rows: list[Row],
-        faults: list[list[str]],
-        odd: list[list[str]],
-        refused: list[str | None],
-    ) -> None:
-        layout, columns, result = self.layout, self.layout.columns, self.result
-        keys = [str(row[layout.key_column]) for row, why in zip(rows, refused, strict=True) if why is None]
-        held = {} if self.empty else store.existing(self.db, layout.table, layout.key_column, columns, keys)
-        ready: list[tuple[Any, ...]] = []
-        reported: list[tuple[int, str, str, str]] = []
-        for (number, cells), row, fault, strange, why in zip(chunk, rows, faults, odd, refused, strict=True):
-            if why == "":
-                result.same += 1
-                continue
-            before: tuple[Any, ...] | None = None
-            suspect: list[str] = []
-            if why is None:
-                key = str(row[layout.key_column])
-                before = held.get(key)
-                if before is not None:
-                    strange = [*_suspect_before(before[0], row), *strange]
-                    row = {**dict(zip(columns, before[1:], strict=True)), **row}
-                else:
-                    row = {**self.blank, **row}
-                why = layout.derive(row)
-            if why is None:
-                suspect = self.checker.suspects(row, strange)
-            else:
-                result.rejected += 1
-                self.reasons[why] += 1
-                reported.append((number, "rejected", json.dumps([why, *fault]), _original(self.columns, cells)))
-                continue
-            for text in [*fault, *(f"suspect {name}" for name in suspect)]:
-                self.reasons[text] += 1
-            if suspect:
-                result.suspect += 1
-            if suspect or fault:
-                reasons = [*fault, *(f"suspect {name}" for name in suspect)]
-                outcome = "suspect" if suspect else "blanked"
-                reported.append((number, outcome, json.dumps(reasons), _original(self.columns, cells)))
-            after = (json.dumps(suspect) if suspect else None, *self.pick(row))
-            if before is None:
-                result.new += 1
-                ready.append((key, "new", None, *after))
-            elif before != after:
-                result.changed += 1
-                ready.append((key, "changed", json.dumps(before), *after))
-            else:
-                result.same += 1
-        store.stage(self.db, columns, ready)
-        store.report_rows(self.db, reported)
-
-
-def _suspect_before(stored: str | None, row: Row) -> list[str]:
-    """What was suspect in the stored record and does not come in anew with this row."""
-    return [name for name in json.loads(stored) if name not in row] if stored else []
-
-
-def _original(columns: Sequence[str], cells: Sequence[str]) -> str:
-    return json.dumps(dict(zip(columns, (c[:2000] for c in cells), strict=False)), ensure_ascii=False)

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ..core import addresses
 from ..core.fields import FIELDS, PARCEL, Field
+from ..core.keys import made_key
 from ..core.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS, not_arms_length
 from ..core.words import Status, home_kind_of, is_lease, sale_manner, status_of
 
-Row = dict[str, object]
+Row = Mapping[str, object]
+Held = Mapping[str, Sequence[object]]  # columns of some rows, by field
+Derived = tuple[dict[str, Sequence[object]], dict[int, str]]  # columns worked out; rows that cannot be used, and why
 
 
 @dataclass(frozen=True)
@@ -19,7 +22,7 @@ class Layout:
     """table and key_column name the store's table; `derived` are columns worked out from the others.
 
     make_key  the key of a row that brings none; None where nothing can name it
-    derive    fills derived columns in place; returns why the row cannot be used, or None
+    derive    (columns, keys) → the derived columns, and why rows cannot be used
     needs     a file is refused when it has none of the columns of one of these groups
     """
 
@@ -29,16 +32,17 @@ class Layout:
     fields: tuple[Field, ...]
     derived: tuple[str, ...]
     make_key: Callable[[Row], str | None]
-    derive: Callable[[Row], str | None]
+    derive: Callable[[Held, Sequence[str]], Derived]
     needs: tuple[tuple[str, ...], ...]
 
     @property
     def columns(self) -> tuple[str, ...]:
         return tuple(f.name for f in self.fields if f.name != self.key_column) + self.derived
 
-
-def _digest(*parts: object) -> str:
-    return hashlib.blake2b("|".join(str(p) for p in parts).encode(), digest_size=8).hexdigest()
+    @property
+    def facts(self) -> tuple[str, ...]:
+        """The columns that a file can bring, without the key."""
+        return tuple(f.name for f in self.fields if f.name != self.key_column)
 
 
 def _place_name(row: Row) -> str | None:
@@ -62,79 +66,98 @@ def _listing_key(row: Row) -> str | None:
     return None if place is None else f"at_{place}_{date or 'undated'}".replace(" ", "_")
 
 
-def home_key(row: Row, fallback: str) -> str:
+def home_key(parcel: object, address: object, unit: object, city: object, postal: object, fallback: str) -> str:
     """What makes two records one home: the parcel number, else the address, else nothing but the record itself."""
-    parcel = _text(row, "parcel_number")
     if parcel:
-        return "parcel:" + parcel
-    key = addresses.key(
-        _text(row, "unparsed_address"), _text(row, "unit_number"), _text(row, "city"), _text(row, "postal_code")
-    )
+        return f"parcel:{parcel}"
+    key = addresses.key(*(x if isinstance(x, str) else None for x in (address, unit, city, postal)))
     return "address:" + key if key else "record:" + fallback
 
 
+_PLACE = ("parcel_number", "unparsed_address", "unit_number", "city", "postal_code")
 _NEEDED_DATE = {
-    Status.CLOSED: ("close_date", "CloseDate"),
-    Status.EXPIRED: ("off_market_date", "OffMarketDate"),
-    Status.WITHDRAWN: ("off_market_date", "OffMarketDate"),
-    Status.CANCELED: ("off_market_date", "OffMarketDate"),
+    Status.CLOSED: "CloseDate",
+    Status.EXPIRED: "OffMarketDate",
+    Status.WITHDRAWN: "OffMarketDate",
+    Status.CANCELED: "OffMarketDate",
 }
+_kind_of = lru_cache(maxsize=4096)(home_kind_of)
+_manner_of = lru_cache(maxsize=4096)(sale_manner)
+_lease = lru_cache(maxsize=4096)(is_lease)
 
 
-def _derive_listing(row: Row) -> str | None:
-    given = _text(row, "standard_status")
+@lru_cache(maxsize=4096)
+def _status(given: str | None, local: str | None, sold: bool, closed: bool, off: bool) -> tuple[str | None, str | None]:
+    """(status, why not). sold: a close date and a price are there."""
     status = status_of(given) if given else None
     if given and status is None:
-        return f"StandardStatus “{given}” is no status"
-    if status is None:
-        local = _text(row, "local_status")
-        status = status_of(local) if local else None
-    if status is None and row.get("close_date") and row.get("close_price") is not None:
+        return None, f"StandardStatus “{given[:80]}” is no status"
+    if status is None and local:
+        status = status_of(local)
+    if status is None and sold:
         status = Status.CLOSED
     if status is None:
-        return "no status, and no close date with a price"
-    if status in _NEEDED_DATE:
-        name, reso = _NEEDED_DATE[status]
-        if not row.get(name):
-            return f"{status.value} without {reso}"
-    row["standard_status"] = status.value
-    row["home_kind"] = home_kind_of(_text(row, "property_type"), _text(row, "property_sub_type")).value
-    row["is_lease"] = int(is_lease(_text(row, "property_type")))
-    row["manner"] = sale_manner(_text(row, "special_listing_conditions"))
-    row["home_key"] = home_key(row, str(row["listing_id"]))
-    return None
+        return None, "no status, and no close date with a price"
+    needed = _NEEDED_DATE.get(status)
+    if needed and not (closed if needed == "CloseDate" else off):
+        return None, f"{status.value} without {needed}"
+    return status.value, None
 
 
-def _derive_parcel(row: Row) -> str | None:
-    row["home_kind"] = home_kind_of(_text(row, "property_type"), _text(row, "property_sub_type")).value
-    row["home_key"] = home_key(row, str(row["parcel_number"]))
-    return None
+def _derive_listings(held: Held, keys: Sequence[str]) -> Derived:
+    names = ("standard_status", "local_status", "close_date", "close_price", "off_market_date")
+    statuses: list[object] = []
+    refused: dict[int, str] = {}
+    for n, (given, local, close, price, off) in enumerate(zip(*(held[name] for name in names), strict=True)):
+        status, why = _status(given, local, bool(close) and price is not None, bool(close), bool(off))
+        statuses.append(status)
+        if why:
+            refused[n] = why
+    types = held["property_type"]
+    return {
+        "standard_status": statuses,
+        "home_kind": [_kind_of(t, s).value for t, s in zip(types, held["property_sub_type"], strict=True)],
+        "is_lease": [int(_lease(t)) for t in types],
+        "manner": [_manner_of(c) for c in held["special_listing_conditions"]],
+        "home_key": [home_key(*row) for row in zip(*(held[name] for name in _PLACE), keys, strict=True)],
+    }, refused
 
 
-def _derive_transfer(row: Row) -> str | None:
-    if not row.get("parcel_number"):
-        return "no ParcelNumber"
-    if not (row.get("sale_date") or row.get("recording_date")):
-        return "neither SaleDate nor RecordingDate"
-    price, count = row.get("price"), row.get("parcel_count")
-    row["not_arms_length"] = not_arms_length(
-        price if isinstance(price, float) else None,
-        _text(row, "document_type"),
-        count if isinstance(count, float) else None,
-    )
-    return None
+def _derive_parcels(held: Held, keys: Sequence[str]) -> Derived:
+    kinds = zip(held["property_type"], held["property_sub_type"], strict=True)
+    return {
+        "home_kind": [_kind_of(t, s).value for t, s in kinds],
+        "home_key": [f"parcel:{key}" for key in keys],
+    }, {}
 
 
-def _needs(*names: tuple[str, str]) -> Callable[[Row], str | None]:
-    def derive(row: Row) -> str | None:
-        return next((f"no {reso}" for name, reso in names if row.get(name) is None), None)
+def _derive_transfers(held: Held, keys: Sequence[str]) -> Derived:
+    refused = {
+        n: "no ParcelNumber" if not parcel else "neither SaleDate nor RecordingDate"
+        for n, (parcel, sale, recorded) in enumerate(
+            zip(held["parcel_number"], held["sale_date"], held["recording_date"], strict=True)
+        )
+        if not parcel or not (sale or recorded)
+    }
+    deeds = zip(held["price"], held["document_type"], held["parcel_count"], strict=True)
+    return {"not_arms_length": [not_arms_length(*deed) for deed in deeds]}, refused  # type: ignore[arg-type]
+
+
+def _needs(*names: tuple[str, str]) -> Callable[[Held, Sequence[str]], Derived]:
+    def derive(held: Held, keys: Sequence[str]) -> Derived:
+        refused: dict[int, str] = {}
+        for name, reso in names:
+            for n, value in enumerate(held[name]):
+                if value is None:
+                    refused.setdefault(n, f"no {reso}")
+        return {}, refused
 
     return derive
 
 
 def _joined(*names: str) -> Callable[[Row], str | None]:
     def key(row: Row) -> str | None:
-        return _digest(*(row.get(n) for n in names))
+        return made_key(*(row.get(n) for n in names))
 
     return key
 
@@ -144,16 +167,16 @@ LAYOUTS: Mapping[str, Layout] = {
     for layout in (
         Layout(
             "listings", "listings", "listing_id", FIELDS, ("home_kind", "is_lease", "manner", "home_key"),
-            _listing_key, _derive_listing,
+            _listing_key, _derive_listings,
             (("listing_id", "latitude", "unparsed_address"), ("standard_status", "local_status", "close_date")),
         ),
         Layout(
             "parcels", "parcels", "parcel_number", PARCEL, ("home_kind", "home_key"),
-            lambda row: None, _derive_parcel, (("parcel_number",),),
+            lambda row: None, _derive_parcels, (("parcel_number",),),
         ),
         Layout(
             "transfers", "transfers", "transfer_key", TRANSFERS, ("not_arms_length",),
-            _joined("parcel_number", "recording_date", "sale_date", "document_type", "grantee"), _derive_transfer,
+            _joined("parcel_number", "recording_date", "sale_date", "document_type", "grantee"), _derive_transfers,
             (("parcel_number",), ("sale_date", "recording_date")),
         ),
         Layout(

@@ -1,56 +1,182 @@
-"""Which column of a file is which field. Native names are RESO's; common other spellings are known by name."""
+"""How a file's columns become fields: one part a field, from one column or several, with units and words changed.
+
+A mapping is JSON: {"parts": [{"field": "lot_size_square_feet", "columns": ["Acres"], "times": 43560}, …]}. The short
+form {column: field} is understood as well. A part's `how` says what several columns make:
+
+    join        their words with `between` among them: number, street, unit
+    date        year, month and, where given, day; without one the 15th is taken
+    sum         their numbers added up
+    difference  the first number less the others
+"""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+import datetime as dt
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from dataclasses import field as _field
+from typing import Any, Literal, get_args
 
 from ..core.errors import Refused
-from ..core.fields import Field
+from ..core.fields import Field, Kind
 from ..core.words import plain
+from .parsing import Unreadable, number
 
-# trade names for fields, folded to letters and digits
-_OTHER_NAMES = {
-    "lat": "latitude", "lon": "longitude", "lng": "longitude", "long": "longitude",
-    "mlsnumber": "listing_id", "listingnumber": "listing_id", "listingkey": "listing_id",
-    "apn": "parcel_number", "parcelid": "parcel_number", "taxid": "parcel_number",
-    "status": "standard_status", "address": "unparsed_address", "fulladdress": "unparsed_address",
-    "zip": "postal_code", "zipcode": "postal_code", "subdivision": "subdivision_name",
-    "listdate": "on_market_date", "listingcontractdate": "on_market_date", "contractdate": "purchase_contract_date",
-    "pendingdate": "purchase_contract_date", "closeddate": "close_date", "solddate": "close_date", "saledate": "close_date",
-    "soldprice": "close_price", "saleprice": "close_price", "closedprice": "close_price",
-    "concessions": "concessions_amount", "sqft": "living_area", "squarefeet": "living_area",
-    "lotsize": "lot_size_square_feet", "lotsqft": "lot_size_square_feet", "lotsizearea": "lot_size_square_feet",
-    "bedrooms": "bedrooms_total", "beds": "bedrooms_total", "fullbaths": "bathrooms_full", "bathsfull": "bathrooms_full",
-    "halfbaths": "bathrooms_half", "bathshalf": "bathrooms_half", "garage": "garage_spaces",
-    "storiestotal": "stories", "pool": "pool_private_yn", "remarks": "public_remarks",
-    "yearremodeled": "year_remodelled", "yearremodelled": "year_remodelled",
-}  # fmt: skip
+How = Literal["join", "date", "sum", "difference"]
+_MONTHS = {
+    m: i
+    for i, m in enumerate(["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"], start=1)
+}
 
 
-def propose(columns: Sequence[str], fields: Sequence[Field]) -> dict[int, str]:
-    """Column index → field name, by the standard's name, ours, or another known spelling; first come, first served."""
-    by_plain = {plain(f.reso): f.name for f in fields} | {plain(f.name): f.name for f in fields}
-    names = {f.name for f in fields}
-    out: dict[int, str] = {}
-    for exact in (True, False):
-        for i, column in enumerate(columns):
-            word = plain(column)
-            name = by_plain.get(word) if exact else _OTHER_NAMES.get(word)
-            if name in names and i not in out and name not in out.values():
-                out[i] = str(name)
-    return out
+@dataclass(frozen=True)
+class Part:
+    """Where one field comes from.
+
+    times     numbers are multiplied by it (acres to square feet: 43,560)
+    values    {word in the file: word to take for it}; "" makes the cell empty
+    constant  the same text in every row, in place of columns
+    """
+
+    field: str
+    columns: tuple[str, ...] = ()
+    how: How = "join"
+    between: str = " "
+    times: float = 1.0
+    values: Mapping[str, str] = _field(default_factory=dict)
+    constant: str | None = None
+
+    def as_json(self) -> dict[str, Any]:
+        out: dict[str, Any] = {"field": self.field, "columns": list(self.columns)}
+        plain_part = Part(self.field)
+        for name in ("how", "between", "times", "values", "constant"):
+            if getattr(self, name) != getattr(plain_part, name):
+                out[name] = dict(self.values) if name == "values" else getattr(self, name)
+        return out
 
 
-def given(columns: Sequence[str], fields: Sequence[Field], mapping: Mapping[str, str]) -> dict[int, str]:
-    """Column index → field name as a mapping file says ({column: field}). Raises Refused for names that are not there."""
-    known = {f.name: f.name for f in fields} | {f.reso: f.name for f in fields}
-    out: dict[int, str] = {}
-    for column, name in mapping.items():
-        if column not in columns:
-            raise Refused(
-                f"The mapping names a column “{column}” that the file does not have: {', '.join(columns[:40])}."
-            )
+def read_mapping(document: Any, columns: Sequence[str], fields: Sequence[Field]) -> tuple[Part, ...]:
+    """A mapping document against a file's columns. Refused names what is not there or makes no sense."""
+    if not isinstance(document, Mapping):
+        raise Refused("A mapping must be one JSON object: {column: field}, or {parts: [{field, columns}]}.")
+    given = document.get("parts")
+    if given is None or isinstance(given, str):
+        given = [
+            {"columns": [column], **(to if isinstance(to, Mapping) else {"field": to})}
+            for column, to in document.items()
+        ]
+    if not isinstance(given, list) or not all(isinstance(p, Mapping) for p in given):
+        raise Refused("The mapping's parts must be a list of objects with a field and its columns.")
+    known = {f.name: f for f in fields} | {f.reso: f for f in fields}
+    out: dict[str, Part] = {}
+    for part in given:
+        name = part.get("field")
         if name not in known:
-            raise Refused(f"The mapping sends “{column}” to “{name}”, which is no field of this kind of file.")
-        out[columns.index(column)] = known[name]
-    return out
+            where = ", ".join(map(str, part.get("columns") or ())) or "a part"
+            raise Refused(f"The mapping sends “{where}” to “{name}”, which is no field of this kind of file.")
+        made = _part(known[name], part)
+        for column in made.columns:
+            if column not in columns:
+                raise Refused(
+                    f"The mapping names a column “{column}” that the file does not have: {', '.join(columns[:40])}."
+                )
+        if made.field in out:
+            raise Refused(f"The mapping fills {known[name].reso} twice: leave one of the two out.")
+        out[made.field] = made
+    return tuple(out.values())
+
+
+def _part(f: Field, given: Mapping[str, Any]) -> Part:
+    where = f"The mapping of {f.reso}"
+    columns = given.get("columns") or ([given["column"]] if given.get("column") else [])
+    constant = given.get("constant")
+    how = given.get("how", "join")
+    values = given.get("values") or {}
+    if not isinstance(columns, list) or not all(isinstance(c, str) for c in columns) or len(columns) > 8:
+        raise Refused(f"{where}: columns must be a list of up to eight names.")
+    if not columns and constant is None:
+        raise Refused(f"{where}: name its columns, or give a constant.")
+    if how not in get_args(How) or (how == "date" and f.kind != Kind.DATE):
+        raise Refused(f"{where}: “{how}” is no way to make it; there are {', '.join(get_args(How))} (date for dates).")
+    if not isinstance(values, Mapping) or not all(isinstance(v, str) for v in values.values()):
+        raise Refused(f"{where}: values must be an object of words to words.")
+    try:
+        times = float(given.get("times", 1))
+    except (TypeError, ValueError):
+        times = 0.0
+    if not 1e-9 < abs(times) < 1e9:
+        raise Refused(f"{where}: times must be a number other than zero.")
+    return Part(
+        f.name, tuple(columns), how, str(given.get("between", " ")), times,
+        {str(k): v for k, v in values.items()}, None if constant is None else str(constant),
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Bound:
+    """A part made ready for one file: texts(across, rows) gives its cells, one text a row."""
+
+    field: Field
+    part: Part
+    texts: Callable[[Sequence[Sequence[str]], int], Sequence[str]]
+
+
+def bind(parts: Sequence[Part], columns: Sequence[str], fields: Sequence[Field]) -> list[Bound]:
+    """Parts with the places of their columns in this file, in the order of the fields."""
+    by_name = {p.field: p for p in parts}
+    place = {c: i for i, c in reversed(list(enumerate(columns)))}
+    return [
+        Bound(f, by_name[f.name], _texts(by_name[f.name], [place[c] for c in by_name[f.name].columns]))
+        for f in fields
+        if f.name in by_name
+    ]
+
+
+def _texts(part: Part, places: Sequence[int]) -> Callable[[Sequence[Sequence[str]], int], Sequence[str]]:
+    def one(across: Sequence[Sequence[str]], rows: int, i: int) -> Sequence[str]:
+        return across[i] if i < len(across) else ("",) * rows
+
+    def texts(across: Sequence[Sequence[str]], rows: int) -> Sequence[str]:
+        if part.constant is not None:
+            return (part.constant,) * rows
+        cells = [one(across, rows, i) for i in places]
+        made: Sequence[str]
+        if len(cells) == 1 and part.how != "date":
+            made = cells[0]
+        elif part.how == "join":
+            made = [part.between.join(c for c in map(str.strip, row) if c) for row in zip(*cells, strict=True)]
+        elif part.how == "date":
+            made = [_date_of(*row) for row in zip(*cells, strict=True)]
+        else:
+            made = [_reckoned(part.how, row) for row in zip(*cells, strict=True)]
+        if part.values:
+            words = {plain(k) or k.strip(): v for k, v in part.values.items()}
+            made = [words.get(plain(c) or c.strip(), c) for c in made]
+        return made
+
+    return texts
+
+
+def _date_of(year: str, month: str = "", day: str = "") -> str:
+    """ "2010", "5" → "2010-05-15"; "Mar" is a month too. What cannot be one is given back as it stood, to be told."""
+    if not year.strip() and not month.strip():
+        return ""
+    try:
+        m = _MONTHS.get(month.strip().lower()[:3]) or int(number(month.strip() or "7"))
+        return dt.date(int(number(year.strip())), m, int(number(day.strip() or "15"))).isoformat()
+    except (Unreadable, ValueError):
+        return f"{year} {month} {day}".strip()
+
+
+def _reckoned(how: str, cells: Sequence[str]) -> str:
+    """The sum, or the first less the others; unknown where the first is, or where all are."""
+    known: list[float | None] = []
+    for cell in cells:
+        try:
+            known.append(number(cell.strip()) if cell.strip() else None)
+        except Unreadable:
+            return cell
+    first, rest = known[0], [v for v in known[1:] if v is not None]
+    if how == "difference":
+        return "" if first is None or len(rest) < len(known) - 1 else repr(first - sum(rest))
+    return "" if first is None and not rest else repr((first or 0.0) + sum(rest))

@@ -102,10 +102,35 @@ _PARSERS: dict[Kind, Callable[[str], object]] = {
     Kind.WORD: words,
     Kind.TEXT: words,
 }
+Column = list[object]
 
 
-def parse_column(f: Field, cells: Sequence[str]) -> tuple[list[object], list[int]]:
-    """Values of one column and the positions that could not be read. Each distinct cell is read once."""
+def parse_column(f: Field, cells: Sequence[str]) -> tuple[Column, list[int]]:
+    """Values of one column, and the positions that could not be read.
+
+    A column of clean numbers or of short words is read in one sweep; any other has each distinct cell read once.
+    """
+    if f.kind in (Kind.TEXT, Kind.WORD):
+        if max(map(len, cells), default=0) <= MAX_TEXT and "\x00" not in "".join(cells):
+            return [c.strip() or None for c in cells], []
+    elif f.kind in (Kind.NUMBER, Kind.MONEY, Kind.YEAR):
+        clean = _clean_numbers(cells)
+        if clean is not None:
+            return clean, []
+    return _each_distinct(f, cells)
+
+
+def _clean_numbers(cells: Sequence[str]) -> Column | None:
+    """The numbers of cells that are all plain numbers or empty; None where any is not."""
+    try:
+        out: Column = [float(c) if c else None for c in cells]
+    except ValueError:
+        return None
+    total = sum(v for v in out if v is not None)  # type: ignore[misc]
+    return out if math.isfinite(total) and abs(total) < 1e15 and "_" not in "".join(cells) else None
+
+
+def _each_distinct(f: Field, cells: Sequence[str]) -> tuple[Column, list[int]]:
     read = _PARSERS[f.kind]
     textual = f.kind in (Kind.TEXT, Kind.WORD)
     values: dict[str, object] = {}

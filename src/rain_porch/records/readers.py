@@ -8,19 +8,30 @@ import json
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TextIO
 
 from ..core.errors import Refused
 
 MAX_COLUMNS = 2000
-csv.field_size_limit(16_000_000)
+MAX_CELL = 1_000_000  # characters; a longer one makes its row unreadable
+MAX_JSON = 400_000_000  # bytes; JSON is read whole
+CHUNK_ROWS, CHUNK_CHARACTERS = 10_000, 48_000_000
+csv.field_size_limit(MAX_CELL)
+
+
+Numbered = tuple[int, list[str]]
 
 
 @dataclass(frozen=True)
 class Table:
-    """columns, and rows as (row number in the file from 1, cells); a row may have too few or too many cells."""
+    """columns, and rows as (row number in the file from 1, cells); a row may have too few or too many cells.
+
+    A row that cannot be read has one cell that starts with NUL and says why. `chunks` are lists of rows, bounded in
+    rows and in characters, so that no file can fill the memory.
+    """
 
     columns: list[str]
-    rows: Iterator[tuple[int, list[str]]]
+    chunks: Iterator[list[Numbered]]
 
 
 def read_table(path: Path) -> Table:
@@ -53,10 +64,11 @@ def _encoding(path: Path, head: bytes) -> str:
 
 def _csv_table(path: Path, encoding: str) -> Table:
     file = path.open(encoding=encoding, errors="replace", newline="")
-    first = file.readline()
+    first = file.readline(MAX_CELL)
     file.seek(0)
     delimiter = max(",;\t|", key=first.count)
-    reader = csv.reader(file, delimiter=delimiter)
+    measure = _Measure(file)
+    reader = csv.reader(measure, delimiter=delimiter)
     try:
         columns = [c.strip() for c in next(reader)]
     except (StopIteration, csv.Error) as error:
@@ -69,23 +81,47 @@ def _csv_table(path: Path, encoding: str) -> Table:
         file.close()
         raise Refused(f"{path.name} is no CSV file: its first line holds no two column names.")
 
-    def rows() -> Iterator[tuple[int, list[str]]]:
-        with file:
-            for number in itertools.count(1):
-                try:
-                    cells = next(reader)
-                except StopIteration:
-                    return
-                except csv.Error as error:
-                    yield number, [f"\x00{error}"]
-                    continue
-                if cells and any(cells):
-                    yield number, cells
+    return Table(columns, _csv_chunks(file, reader, measure))
 
-    return Table(columns, rows())
+
+def _csv_chunks(file: TextIO, reader: Iterator[list[str]], measure: _Measure) -> Iterator[list[Numbered]]:
+    number = 0
+    chunk: list[Numbered] = []
+    with file:
+        while True:
+            try:
+                for cells in reader:
+                    number += 1
+                    if cells and (cells[0] or any(cells)):
+                        chunk.append((number, cells))
+                    if len(chunk) >= CHUNK_ROWS or measure.read > CHUNK_CHARACTERS:
+                        yield chunk
+                        chunk, measure.read = [], 0
+                break
+            except csv.Error as error:
+                number += 1
+                why = "a cell of more than a million characters" if "field larger" in str(error) else str(error)
+                chunk.append((number, [f"\x00{why}"]))
+    if chunk:
+        yield chunk
+
+
+class _Measure:
+    """The lines of a file, with the characters read since it was last set to 0."""
+
+    def __init__(self, file: TextIO) -> None:
+        self.file, self.read = file, 0
+
+    def __iter__(self) -> Iterator[str]:
+        for line in self.file:
+            self.read += len(line)
+            yield line
 
 
 def read_json(path: Path) -> object:
+    """The document of a JSON file. Raises Refused for one that is cut short, too deep or too large."""
+    if path.stat().st_size > MAX_JSON:
+        raise Refused(f"{path.name} is larger than {MAX_JSON // 1_000_000} MB: bring it in as CSV, or in parts.")
     try:
         return json.loads(path.read_text(encoding="utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
@@ -99,6 +135,8 @@ def _json_table(path: Path) -> Table:
     if not isinstance(data, list) or not all(isinstance(item, dict) for item in data):
         raise Refused(f"{path.name} is JSON, but no list of records.")
     columns = list(dict.fromkeys(key for item in data for key in item))
+    if len(columns) > MAX_COLUMNS:
+        raise Refused(f"{path.name} has {len(columns):,} names, more than {MAX_COLUMNS:,}: leave some out.")
 
     def cell(value: object) -> str:
         if value is None:
@@ -107,4 +145,5 @@ def _json_table(path: Path) -> Table:
             return ", ".join(str(v) for v in value)
         return str(value)
 
-    return Table(columns, ((i, [cell(item.get(c)) for c in columns]) for i, item in enumerate(data, start=1)))
+    rows = ((i, [cell(item.get(c)) for c in columns]) for i, item in enumerate(data, start=1))
+    return Table(columns, iter(lambda: list(itertools.islice(rows, CHUNK_ROWS)), []))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 import sqlite3
 from typing import Any
@@ -19,6 +20,7 @@ WORDS = tuple(f.name for f in FIELDS if f.kind == Kind.WORD and f.name not in ("
 DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
 _DEED_FACTS = tuple(f.name for f in FIELDS if f.parcel and (f.numeric or f.kind == Kind.WORD))
 _NEW_BUILD_YEARS = 1
+_SAME_CHANGE_DAYS = 30
 
 
 _FIXED = ("listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect")
@@ -151,16 +153,31 @@ def _new_construction(numbers: dict[str, Any], words: dict[str, Words], dates: d
 
 
 def _price_changes(db: sqlite3.Connection, keys: Any) -> PriceChanges:
+    """Price changes of all listings. One that both a history file and an import tell of counts once, at its first date."""
     row_of = {key: i for i, key in enumerate(keys)}
+    told: dict[tuple[int, float, str | None], str] = {}
     rows: list[tuple[int, str, float]] = []
-    for r in db.execute("SELECT listing_id, at, event, old_value FROM events WHERE old_value IS NOT NULL ORDER BY at"):
-        if plain(r["event"]) == "pricechange" and r["listing_id"] in row_of:
-            try:
-                rows.append((row_of[r["listing_id"]], r["at"][:10], float(r["old_value"])))
-            except ValueError:
-                continue
+    for r in db.execute(
+        "SELECT listing_id, at, event, old_value, new_value FROM events WHERE old_value IS NOT NULL ORDER BY at"
+    ):
+        row = row_of.get(r["listing_id"])
+        if row is None or plain(r["event"]) != "pricechange":
+            continue
+        try:
+            old = float(r["old_value"])
+        except ValueError:
+            continue
+        change = (row, old, r["new_value"])
+        if change in told and _near(told[change], r["at"]):
+            continue
+        told[change] = r["at"][:10]
+        rows.append((row, r["at"][:10], old))
     if not rows:
         return NO_CHANGES
     rows.sort()
-    at, day, old = zip(*rows, strict=True)
-    return PriceChanges(np.array(at, dtype=np.int64), _days(list(day)), np.array(old))
+    at, day, old_prices = zip(*rows, strict=True)
+    return PriceChanges(np.array(at, dtype=np.int64), _days(list(day)), np.array(old_prices))
+
+
+def _near(earlier: str, later: str) -> bool:
+    return (dt.date.fromisoformat(later[:10]) - dt.date.fromisoformat(earlier[:10])).days <= _SAME_CHANGE_DAYS

@@ -83,6 +83,7 @@ class ImportDoc(Doc):
     suspect: int
     rejected: int
     reasons: dict[str, int]
+    changes: dict[str, int]
     seconds: float
 
 

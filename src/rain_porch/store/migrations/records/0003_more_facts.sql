@@ -56,3 +56,9 @@ ALTER TABLE photos ADD COLUMN first_import INTEGER REFERENCES imports;
 CREATE INDEX transfers_by_import ON transfers (last_import);
 CREATE INDEX assessments_by_import ON assessments (last_import);
 CREATE INDEX events_by_import ON events (last_import);
+
+-- what an import changed holds only the fields that changed, and which import the record was last of
+DELETE FROM import_changes;
+ALTER TABLE import_changes ADD COLUMN was_import INTEGER;
+ALTER TABLE import_changes ADD COLUMN was_source INTEGER;
+ALTER TABLE areas ADD COLUMN suspect TEXT;

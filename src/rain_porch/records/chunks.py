@@ -1,0 +1,225 @@
+"""A file's rows taken into staging a chunk at a time, column by column, with the count of what they would do."""
+
+from __future__ import annotations
+
+import datetime as dt
+import itertools
+import json
+import sqlite3
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..store import imports as store
+from .checking import Checker, Odd
+from .layouts import Layout
+from .mapping import Part, bind
+from .parsing import parse_column
+from .readers import Numbered
+
+AGAIN = ""  # why a row is left out that says the same as an earlier one
+SHOWN = 50  # rows that change nothing, kept to be looked at
+
+
+@dataclass
+class Tally:
+    """What the rows so far would do; reasons and changes count faults and changed fields."""
+
+    rows: int = 0
+    new: int = 0
+    changed: int = 0
+    same: int = 0
+    suspect: int = 0
+    rejected: int = 0
+    reasons: Counter[str] = field(default_factory=Counter)
+    changes: Counter[str] = field(default_factory=Counter)
+
+
+class ChunkWork:
+    """Takes chunks of rows; `staged` names the columns that the file brings or that are worked out from them."""
+
+    def __init__(
+        self, db: sqlite3.Connection, layout: Layout, parts: Sequence[Part], columns: Sequence[str], today: dt.date
+    ) -> None:
+        self.db, self.layout, self.columns = db, layout, columns
+        self.bound = bind(parts, columns, layout.fields)
+        brought = [b.field.name for b in self.bound if b.field.name != layout.key_column]
+        self.staged = (*brought, *(d for d in layout.derived if d not in brought))
+        if layout.kind == "listings" and "standard_status" not in self.staged:
+            self.staged = ("standard_status", *self.staged)
+        self.checker = Checker(layout, today)
+        self.rulings = store.rulings(db, layout.kind)
+        self.empty = store.is_empty(db, layout.table)
+        self.seen: dict[str, int] = {}
+        self.tally = Tally()
+
+    def take(self, chunk: Sequence[Numbered]) -> None:
+        """Read, check and stage one chunk."""
+        count = len(chunk)
+        self.tally.rows += count
+        refused, faults = self._broken(chunk), dict[int, list[str]]()
+        across = list(itertools.zip_longest(*(cells for _, cells in chunk), fillvalue=""))
+        came: dict[str, list[object]] = {}
+        for b in self.bound:
+            values, bad = parse_column(b.field, b.texts(across, count))
+            if b.part.times != 1.0:
+                values = [v * b.part.times if isinstance(v, float) else v for v in values]
+            came[b.field.name] = values
+            for n in bad:
+                faults.setdefault(n, []).append(f"unreadable {b.field.reso}")
+                if b.field.name in self.checker.needed:
+                    refused.setdefault(n, f"unreadable {b.field.reso}")
+        self.checker.learn(came)
+        keys = self._keys(chunk, came, refused)
+        before = self._before(keys, refused)
+        held = self._with_what_is_there(came, keys, before)
+        derived, unusable = self.layout.derive(held, keys)
+        for n, why in unusable.items():
+            refused.setdefault(n, why)
+        held.update(derived)
+        odd = self.checker.suspects(came, held)
+        for n, old in before.items():
+            if old["suspect"]:
+                kept = [name for name in json.loads(old["suspect"]) if name not in came]
+                if kept:
+                    odd[n] = list(dict.fromkeys([*kept, *odd.get(n, [])]))
+        if self.rulings:
+            self._overrule(keys, held, odd)
+        self._stage(chunk, keys, held, before, refused, faults, odd)
+
+    def _broken(self, chunk: Sequence[Numbered]) -> dict[int, str]:
+        width = len(self.columns)
+        out = {}
+        for n, (_, cells) in enumerate(chunk):
+            if cells[0][:1] == "\x00" and len(cells) == 1:
+                out[n] = f"no readable row: {cells[0][1:]}"
+            elif len(cells) > width and any(cells[width:]):
+                out[n] = "more cells than columns"
+        return out
+
+    def _keys(self, chunk: Sequence[Numbered], came: dict[str, list[object]], refused: dict[int, str]) -> list[str]:
+        """Give every row its key; a key that stands twice with different facts refuses the later row."""
+        given = came.get(self.layout.key_column)
+        out: list[str] = []
+        seen, names = self.seen, list(came)
+        for n, (_, cells) in enumerate(chunk):
+            key = str(given[n]) if given is not None and given[n] is not None else None
+            made = key is None
+            if n in refused:
+                out.append(key or "")
+                continue
+            if key is None:
+                key = self.layout.make_key({name: came[name][n] for name in names})
+            if key is None:
+                refused[n] = "nothing that names the row"
+                out.append("")
+                continue
+            facts = hash(tuple(cells))
+            if made:
+                base, copy = key, 1
+                while seen.get(key, facts) != facts:
+                    copy += 1
+                    key = f"{base}_{copy}"
+            if key in seen:
+                refused[n] = AGAIN if seen[key] == facts else "its key stands twice in the file with different facts"
+            else:
+                seen[key] = facts
+            out.append(key)
+        return out
+
+    def _before(self, keys: Sequence[str], refused: dict[int, str]) -> dict[int, dict[str, Any]]:
+        if self.empty:
+            return {}
+        layout = self.layout
+        usable = {key: n for n, key in enumerate(keys) if n not in refused}
+        there = store.existing(self.db, layout.table, layout.key_column, layout.columns, list(usable))
+        return {usable[key]: row for key, row in there.items()}
+
+    def _with_what_is_there(
+        self, came: dict[str, list[object]], keys: Sequence[str], before: dict[int, dict[str, Any]]
+    ) -> dict[str, Sequence[object]]:
+        """All columns of the rows: what the file brings, else what is stored, else unknown."""
+        unknown: Sequence[object] = [None] * len(keys)
+        held: dict[str, Sequence[object]] = {}
+        for name in self.layout.facts:
+            if name in came:
+                held[name] = came[name]
+            elif before:
+                held[name] = [before[n][name] if n in before else None for n in range(len(keys))]
+            else:
+                held[name] = unknown
+        held[self.layout.key_column] = keys
+        return held
+
+    def _overrule(self, keys: Sequence[str], held: dict[str, Sequence[object]], odd: Odd) -> None:
+        """What the agent has said of a record stands against what was worked out from it."""
+        for n, key in enumerate(keys):
+            for about, says in self.rulings.get(key, {}).items():
+                if about.startswith("suspect:"):
+                    left = [name for name in odd.get(n, []) if name != about[8:]]
+                    odd.pop(n, None)
+                    if left:
+                        odd[n] = left
+                elif about in self.layout.derived:
+                    column = list(held[about])
+                    column[n] = says or None
+                    held[about] = column
+
+    def _stage(
+        self,
+        chunk: Sequence[Numbered],
+        keys: Sequence[str],
+        held: dict[str, Sequence[object]],
+        before: dict[int, dict[str, Any]],
+        refused: dict[int, str],
+        faults: dict[int, list[str]],
+        odd: Odd,
+    ) -> None:
+        tally = self.tally
+        reported: list[tuple[int, str, str, str]] = []
+        suspects: list[str | None] = [None] * len(chunk)
+        for n in sorted({*refused, *faults, *odd}):
+            why = refused.get(n)
+            if why == AGAIN:
+                continue
+            fault = faults.get(n, [])
+            strange = odd.get(n, []) if why is None else []
+            reasons = [why, *fault] if why is not None else [*fault, *(f"suspect {name}" for name in strange)]
+            if not reasons:
+                continue
+            outcome = "rejected" if why is not None else "suspect" if strange else "blanked"
+            tally.reasons.update([why] if why is not None else reasons)
+            tally.rejected += outcome == "rejected"
+            tally.suspect += outcome == "suspect"
+            if strange:
+                suspects[n] = json.dumps(strange)
+            reported.append((chunk[n][0], outcome, json.dumps(reasons), self._original(chunk[n][1])))
+        ready: list[tuple[Any, ...]] = []
+        same: list[str] = []
+        columns = [held[name] for name in self.staged]
+        for n, (key, suspect, row) in enumerate(zip(keys, suspects, zip(*columns, strict=True), strict=True)):
+            if n in refused:
+                tally.same += refused[n] == AGAIN
+                continue
+            old = before.get(n)
+            if old is None:
+                tally.new += 1
+                ready.append((key, "new", None, suspect, *row))
+                continue
+            changed = {name: old[name] for name, value in zip(self.staged, row, strict=True) if old[name] != value}
+            if old["suspect"] != suspect:
+                changed["suspect"] = old["suspect"]
+            if changed:
+                tally.changed += 1
+                tally.changes.update(name for name in changed if name not in self.layout.derived)
+                ready.append((key, "changed", json.dumps(changed), suspect, *row))
+            else:
+                tally.same += 1
+                if len(same) < SHOWN:
+                    same.append(key)
+        store.stage(self.db, self.staged, ready)
+        store.report_rows(self.db, reported, same)
+
+    def _original(self, cells: Sequence[str]) -> str:
+        return json.dumps(dict(zip(self.columns, (c[:2000] for c in cells), strict=False)), ensure_ascii=False)

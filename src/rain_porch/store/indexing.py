@@ -1,0 +1,140 @@
+"""What is kept beside the records so that they are found: places, words of addresses, closings of transfers."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+
+import shapely
+
+# which rows are to be indexed anew; filled by whoever changes records, empty between transactions
+TOUCHED = "CREATE TEMP TABLE IF NOT EXISTS touched (row_id INTEGER PRIMARY KEY)"
+
+
+def touch(db: sqlite3.Connection, table: str, condition: str, values: dict[str, object]) -> None:
+    """Name the rows whose entries `reindex` makes anew. Call before rows go, and after rows come or change."""
+    db.execute(TOUCHED)
+    db.execute(f"INSERT OR IGNORE INTO temp.touched SELECT row_id FROM {table} WHERE {condition}", values)
+
+
+def reindex(db: sqlite3.Connection, table: str) -> None:
+    """Make the entries of all touched rows of `table` anew, and forget the list."""
+    db.execute(TOUCHED)
+    if table in ("listings", "parcels"):
+        _places(db, table)
+        (_listing_addresses if table == "listings" else _parcel_addresses)(db)
+    if table == "areas":
+        _area_places(db)
+    if table in ("listings", "transfers"):
+        match_transfers(db)
+    db.execute("DELETE FROM temp.touched")
+
+
+def _places(db: sqlite3.Connection, table: str) -> None:
+    places = "listing_places" if table == "listings" else "parcel_places"
+    db.execute(f"DELETE FROM {places} WHERE row_id IN (SELECT row_id FROM temp.touched)")
+    db.execute(
+        f"INSERT INTO {places} SELECT row_id, latitude, latitude, longitude, longitude FROM {table} "
+        "WHERE row_id IN (SELECT row_id FROM temp.touched) AND latitude IS NOT NULL AND longitude IS NOT NULL"
+    )
+
+
+def _area_places(db: sqlite3.Connection) -> None:
+    db.execute("DELETE FROM area_places WHERE row_id IN (SELECT row_id FROM temp.touched)")
+    placed = db.execute(
+        "SELECT row_id, geometry FROM areas WHERE row_id IN (SELECT row_id FROM temp.touched)"
+    ).fetchall()
+    bounds = shapely.bounds(shapely.from_geojson([r["geometry"] for r in placed])) if placed else []
+    db.executemany(
+        "INSERT INTO area_places VALUES (?, ?, ?, ?, ?)",
+        [(r["row_id"], b[1], b[3], b[0], b[2]) for r, b in zip(placed, bounds, strict=True)],
+    )
+
+
+# One entry a home: its parcel where there is one, else its newest listing. Entry 2r is parcel r, 2r + 1 listing r.
+_SHOWN = "unparsed_address || coalesce(', unit ' || unit_number, '') || coalesce(', ' || city, '')"
+
+
+def _parcel_addresses(db: sqlite3.Connection) -> None:
+    homes = (
+        "SELECT home_key FROM parcels WHERE row_id IN (SELECT row_id FROM temp.touched) "
+        "UNION SELECT key FROM temp.gone_homes"
+    )
+    _gone_homes(db)
+    db.execute("DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 FROM temp.touched)")
+    db.execute(
+        "INSERT INTO addresses (rowid, words, kind, key, shown) "
+        "SELECT row_id * 2, fold_address(unparsed_address, unit_number, city, postal_code), 'parcel', parcel_number, "
+        f"{_SHOWN} FROM parcels WHERE row_id IN (SELECT row_id FROM temp.touched) AND unparsed_address IS NOT NULL"
+    )
+    _listing_entries(db, homes)
+    db.execute("DELETE FROM temp.gone_homes")
+
+
+def _listing_addresses(db: sqlite3.Connection) -> None:
+    _gone_homes(db)
+    db.execute("DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM temp.touched)")
+    _listing_entries(
+        db,
+        "SELECT home_key FROM listings WHERE row_id IN (SELECT row_id FROM temp.touched) "
+        "UNION SELECT key FROM temp.gone_homes",
+    )
+    db.execute("DELETE FROM temp.gone_homes")
+
+
+def _gone_homes(db: sqlite3.Connection) -> None:
+    db.execute("CREATE TEMP TABLE IF NOT EXISTS gone_homes (key TEXT PRIMARY KEY)")
+
+
+def leave_home(db: sqlite3.Connection, table: str, condition: str, values: dict[str, object]) -> None:
+    """Remember the homes of rows that are about to go, so that an older listing of them gets their entry."""
+    if table in ("listings", "parcels"):
+        _gone_homes(db)
+        db.execute(f"INSERT OR IGNORE INTO temp.gone_homes SELECT home_key FROM {table} WHERE {condition}", values)
+
+
+def _listing_entries(db: sqlite3.Connection, homes: str) -> None:
+    """Entries of the homes named by a query: none for listings of a home whose parcel is known, else the newest's."""
+    db.execute(
+        f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM listings WHERE home_key IN ({homes}))"
+    )
+    db.execute(
+        "INSERT INTO addresses (rowid, words, kind, key, shown) "
+        "SELECT row_id * 2 + 1, fold_address(unparsed_address, unit_number, city, postal_code), 'listing', "
+        f"listing_id, {_SHOWN} FROM listings "
+        f"WHERE row_id IN (SELECT max(row_id) FROM listings WHERE home_key IN ({homes}) GROUP BY home_key) "
+        "AND unparsed_address IS NOT NULL "
+        "AND (parcel_number IS NULL OR parcel_number NOT IN (SELECT parcel_number FROM parcels))"
+    )
+
+
+def match_transfers(db: sqlite3.Connection) -> None:
+    """A transfer is a listing's closing when the parcel is the same, the dates lie within 45 days and the prices within 1 %.
+
+    Where the agent has ruled that a transfer is no listing's closing, it stays a sale of its own.
+    """
+    db.execute(
+        """
+        WITH pairs AS (
+            SELECT t.row_id, l.listing_id,
+                   abs(julianday(l.close_date) - julianday(coalesce(t.sale_date, t.recording_date))) AS gap
+            FROM transfers t JOIN listings l ON l.home_key = 'parcel:' || t.parcel_number
+            WHERE l.standard_status = 'Closed'
+              AND (t.price IS NULL OR l.close_price IS NULL
+                   OR abs(t.price - l.close_price) <= 0.01 * max(t.price, l.close_price))
+              AND NOT EXISTS (SELECT 1 FROM rulings r WHERE r.kind = 'transfers' AND r.record_key = t.transfer_key
+                              AND r.about = 'listing_id')
+        ), ranked AS (
+            SELECT row_id, listing_id, row_number() OVER (PARTITION BY row_id ORDER BY gap, listing_id) AS place
+            FROM pairs WHERE gap <= 45
+        ), best AS (SELECT row_id, listing_id FROM ranked WHERE place = 1)
+        UPDATE transfers SET listing_id = (SELECT b.listing_id FROM best b WHERE b.row_id = transfers.row_id)
+        WHERE listing_id IS NOT (SELECT b.listing_id FROM best b WHERE b.row_id = transfers.row_id)
+        """
+    )
+
+
+def changed_fields(before: str) -> dict[str, object]:
+    """The fields that an import changed in a record, with what stood there before."""
+    out = json.loads(before)
+    return out if isinstance(out, dict) else {}
