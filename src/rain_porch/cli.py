@@ -6,6 +6,7 @@ import argparse
 import csv
 import datetime as dt
 import json
+import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
@@ -15,11 +16,18 @@ from pydantic import BaseModel, ValidationError
 
 from .core.errors import BadInput, RainPorchError, Refused
 from .core.money import dollars
+from .records.exporting import KINDS as KINDS_OUT
+from .records.exporting import export
+from .records.feed import pull
 from .records.importing import import_file
 from .settings import SETTINGS, data_folder
+from .store.undo import undo_import
 from .workups import answers, homes
 from .workups.documents import SCHEMAS, SearchDoc
+from .workups.fetching import fetch
 from .workups.records import Records
+
+KINDS_IN = [*KINDS_OUT, "photos"]
 
 
 def date_argument(text: str) -> dt.date:
@@ -60,11 +68,28 @@ def parser() -> argparse.ArgumentParser:
 
     p = commands.add_parser("import", parents=[common], help="bring files in")
     p.add_argument("files", nargs="+", type=Path, metavar="FILE")
-    p.add_argument("--kind", choices=["listings", "history", "parcels", "transfers", "assessments", "areas", "series"])
+    p.add_argument("--kind", choices=KINDS_IN)
     p.add_argument("--source", metavar="NAME")
-    p.add_argument("--mapping", type=Path, metavar="FILE", help="JSON: {column: field}")
+    p.add_argument("--mapping", type=Path, metavar="FILE", help="JSON: {column: field}, or parts")
     p.add_argument("--dry-run", action="store_true")
     p.set_defaults(run=run_import)
+
+    p = commands.add_parser("undo", parents=[common], help="take an import back")
+    p.add_argument("import_id", type=int, metavar="IMPORT_ID")
+    p.set_defaults(run=run_undo)
+
+    p = commands.add_parser("export", parents=[common], help="write records out: .csv, .json, .geojson, .xlsx")
+    p.add_argument("--kind", choices=[*KINDS_OUT, "all"], default="all")
+    p.add_argument("--out", type=Path, required=True, metavar="FILE", help="a file, or a folder for all kinds")
+    p.set_defaults(run=run_export)
+
+    p = commands.add_parser("feed", parents=[common], help="pull listings from a feed, or run the stand-in for one")
+    p.add_argument("address", nargs="?", metavar="ADDRESS", help="of the feed, http:// or https://")
+    p.add_argument("--token", default=os.environ.get("RAIN_PORCH_FEED_TOKEN", ""), metavar="TEXT")
+    p.add_argument("--source", metavar="NAME")
+    p.add_argument("--stand-in", type=Path, metavar="LISTINGS.csv", help="serve these listings as a feed")
+    p.add_argument("--port", type=int, default=8041)
+    p.set_defaults(run=run_feed)
 
     p = commands.add_parser("find", parents=[common, home], help="candidates around a home")
     p.set_defaults(run=run_find)
@@ -151,8 +176,8 @@ def run_import(args: argparse.Namespace) -> int:
             columns = json.loads(args.mapping.read_text(encoding="utf-8"))
         except (OSError, json.JSONDecodeError) as error:
             raise Refused(f"{args.mapping} is no mapping: {error}.") from None
-        if not isinstance(columns, dict) or not all(isinstance(v, str) for v in columns.values()):
-            raise Refused(f"{args.mapping} is no mapping: it must hold one object of column: field.")
+        if not isinstance(columns, dict):
+            raise Refused(f"{args.mapping} is no mapping: it must hold one JSON object.")
     out = []
     for path in args.files:
         result = import_file(
@@ -172,6 +197,53 @@ def run_import(args: argparse.Namespace) -> int:
         data = [doc.model_dump(mode="json") for doc in out]
         print(json.dumps(data[0] if len(data) == 1 else data, ensure_ascii=False, indent=2))
     return 0
+
+
+def run_undo(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+    doc = answers.undo_doc(undo_import(records.db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
+    lines = [f"import {doc.import_id} undone: {doc.removed:,} records removed, {doc.restored:,} put back"]
+    lines += [f"kept {k.key}: import {k.changed_by} changed it later; undo that one first" for k in doc.kept[:20]]
+    return show(args, doc, "\n".join(lines))
+
+
+def run_export(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+    if args.kind == "all":
+        args.out.mkdir(parents=True, exist_ok=True)
+        files = {k: args.out / f"{k}{'.geojson' if k == 'areas' else '.csv'}" for k in KINDS_OUT}
+    else:
+        files = {args.kind: args.out}
+    written = {kind: export(records.db, kind, path) for kind, path in files.items()}
+    doc = [{"kind": kind, "file": str(files[kind]), "rows": rows} for kind, rows in written.items()]
+    return show(args, doc, "\n".join(f"{d['file']}: {d['rows']:,} {d['kind']}" for d in doc))
+
+
+def run_feed(args: argparse.Namespace) -> int:
+    if args.stand_in:
+        import uvicorn
+
+        from .standins.feed import TOKEN, create_feed
+
+        if not args.stand_in.is_file():
+            raise Refused(f"There is no file {args.stand_in}.")
+        print(f"The feed is at http://127.0.0.1:{args.port}, its token {TOKEN}", flush=True)
+        uvicorn.run(create_feed(args.stand_in), host="127.0.0.1", port=args.port, log_level="warning")
+        return 0
+    if not args.address:
+        raise Refused("Give the feed's address, or --stand-in with a file of listings.")
+    records = Records(data_folder(args.data))
+    result = pull(
+        records.db,
+        args.address,
+        args.token,
+        folder=records.folder,
+        now=dt.datetime.now(),
+        get=fetch,
+        source=args.source,
+    )
+    doc = answers.import_doc(result)
+    return show(args, doc, f"{doc.rows:,} listings: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same")
 
 
 def run_find(args: argparse.Namespace) -> int:

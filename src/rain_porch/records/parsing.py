@@ -86,10 +86,23 @@ def yes_no(text: str) -> float:
     raise Unreadable
 
 
+_STARTS_FORMULA = ("=", "+", "-", "@", "\t", "\r", "'")
+
+
+def guarded(text: str) -> str:
+    """Text for a cell of a CSV file: a quote goes before what a spreadsheet would take for a formula."""
+    return "'" + text if text.startswith(_STARTS_FORMULA) else text
+
+
+def unguarded(text: str) -> str:
+    """What `guarded` was given."""
+    return text[1:] if text[0] == "'" and text[1:2] in _STARTS_FORMULA else text
+
+
 def words(text: str) -> str:
     if len(text) > MAX_TEXT:
         raise Unreadable
-    return text.replace("\x00", "")
+    return unguarded(text).replace("\x00", "")
 
 
 _PARSERS: dict[Kind, Callable[[str], object]] = {
@@ -111,8 +124,12 @@ def parse_column(f: Field, cells: Sequence[str]) -> tuple[Column, list[int]]:
     A column of clean numbers or of short words is read in one sweep; any other has each distinct cell read once.
     """
     if f.kind in (Kind.TEXT, Kind.WORD):
-        if max(map(len, cells), default=0) <= MAX_TEXT and "\x00" not in "".join(cells):
-            return [c.strip() or None for c in cells], []
+        joined = "".join(cells)
+        if max(map(len, cells), default=0) <= MAX_TEXT and "\x00" not in joined:
+            out: Column = [c.strip() or None for c in cells]
+            if "'" in joined:
+                out = [unguarded(v) if isinstance(v, str) and v[0] == "'" else v for v in out]
+            return out, []
     elif f.kind in (Kind.NUMBER, Kind.MONEY, Kind.YEAR):
         clean = _clean_numbers(cells)
         if clean is not None:

@@ -20,10 +20,16 @@ from ..core.money import half_up
 from ..core.sentence import sentence
 from ..records.importing import ImportResult
 from ..store.homes import addresses_of
+from ..store.undo import Undone
 from . import documents as d
 from .homes import Home, own_sale
 from .pricing import Pricing, Setting, candidates, loosened, most_alike, price
 from .records import Records
+
+
+def undo_doc(undone: Undone) -> d.UndoneDoc:
+    kept = [d.KeptDoc(key=key, changed_by=number) for key, number in undone.kept]
+    return d.UndoneDoc(import_id=undone.import_id, removed=undone.removed, restored=undone.restored, kept=kept)
 
 
 def import_doc(result: ImportResult) -> d.ImportDoc:

@@ -87,6 +87,20 @@ class ImportDoc(Doc):
     seconds: float
 
 
+class KeptDoc(Doc):
+    key: str
+    changed_by: int
+
+
+class UndoneDoc(Doc):
+    """kept: records that a later import changed too; they stay as they are until that one is undone."""
+
+    import_id: int
+    removed: int
+    restored: int
+    kept: list[KeptDoc]
+
+
 class CandidateDoc(Doc):
     listing_id: str
     kind: str
@@ -244,6 +258,7 @@ class WorkupDoc(Doc):
 
 SCHEMAS: dict[str, type[BaseModel]] = {
     "import": ImportDoc,
+    "undo": UndoneDoc,
     "find": FindDoc,
     "price": PriceDoc,
     "market": MarketDoc,

@@ -1,0 +1,113 @@
+"""A stand-in for a listing feed: JSON pages in the manner of the RESO Web API, over a file of listings.
+
+    GET  /Property?$filter=ModificationTimestamp ge 2026-01-01T00:00:00Z&$top=200&$skip=0   newest changes last
+    POST /tomorrow                                                                          a day passes
+
+Both want `Authorization: Bearer TOKEN`. A real feed of the kind is set up by its own address and token.
+"""
+
+from __future__ import annotations
+
+import csv
+import datetime as dt
+import hashlib
+import re
+from pathlib import Path
+from typing import Annotated, Any
+
+from fastapi import FastAPI, Header, HTTPException, Query, Request
+
+TOKEN = "rain-porch-demo"
+PAGE = 200
+_FILTER = re.compile(r"^ModificationTimestamp (?P<op>g[et]) (?P<since>\S+)$")
+_NUMBERS = re.compile(r"^-?\d+(\.\d+)?$")
+_TEXT = {"ListingId", "ParcelNumber", "PostalCode", "UnitNumber"}
+
+
+class Day:
+    """The listings as they stand on one day; `pass_one` moves the day on and some listings with it."""
+
+    def __init__(self, file: Path) -> None:
+        with file.open(newline="", encoding="utf-8") as f:
+            self.rows = [dict(r) for r in csv.DictReader(f)]
+        newest = max(r["ModificationTimestamp"] for r in self.rows)
+        self.today = dt.date.fromisoformat(newest[:10])
+
+    def pass_one(self) -> int:
+        """Tomorrow: of the homes for sale some cut their price, some find a buyer; of those sold some close."""
+        self.today += dt.timedelta(days=1)
+        changed = 0
+        for row in self.rows:
+            draw = hashlib.blake2b(f"{row['ListingId']} {self.today}".encode(), digest_size=2).digest()
+            if self._moved(row, int.from_bytes(draw) % 100):
+                row["ModificationTimestamp"] = f"{self.today}T12:00:00Z"
+                changed += 1
+        return changed
+
+    def _moved(self, row: dict[str, str], draw: int) -> bool:
+        day = self.today.isoformat()
+        if row["StandardStatus"] == "Active" and draw < 12:
+            if draw < 5:
+                row["ListPrice"] = str(round(float(row["ListPrice"]) * 0.97 / 1000) * 1000)
+            elif draw < 9:
+                row.update(StandardStatus="Pending", MlsStatus="Pending", PurchaseContractDate=day)
+            else:
+                row.update(StandardStatus="Withdrawn", MlsStatus="Withdrawn", OffMarketDate=day)
+            return True
+        if row["StandardStatus"] == "Pending" and draw < 15:
+            paid = str(round(float(row["ListPrice"]) * 0.985 / 100) * 100)
+            row.update(StandardStatus="Closed", MlsStatus="Sold", CloseDate=day, OffMarketDate=day, ClosePrice=paid)
+            return True
+        return False
+
+
+def create_feed(file: Path, token: str = TOKEN, failures: int = 0) -> FastAPI:
+    """The feed over a listings file; the first `failures` requests are answered with 503."""
+    app = FastAPI(title="Listing feed stand-in", docs_url=None, redoc_url=None)
+    day = Day(file)
+    left = {"failures": failures}
+
+    def let_in(authorization: str | None) -> None:
+        if authorization != f"Bearer {token}":
+            raise HTTPException(401, "The token is missing or wrong.")
+        if left["failures"]:
+            left["failures"] -= 1
+            raise HTTPException(503, "Busy; try again.")
+
+    @app.get("/Property")
+    def properties(
+        request: Request,
+        filters: Annotated[str | None, Query(alias="$filter")] = None,
+        top: Annotated[int, Query(alias="$top", ge=1, le=1000)] = PAGE,
+        skip: Annotated[int, Query(alias="$skip", ge=0)] = 0,
+        authorization: Annotated[str | None, Header()] = None,
+    ) -> dict[str, Any]:
+        let_in(authorization)
+        rows = sorted(day.rows, key=lambda r: (r["ModificationTimestamp"], r["ListingId"]))
+        if filters is not None:
+            match = _FILTER.match(filters)
+            if match is None:
+                raise HTTPException(400, "$filter: ModificationTimestamp ge or gt a time is all that this feed knows.")
+            since, after = match["since"], match["op"] == "gt"
+            rows = [
+                r
+                for r in rows
+                if r["ModificationTimestamp"] > since or (not after and r["ModificationTimestamp"] == since)
+            ]
+        page = [_typed(r) for r in rows[skip : skip + top]]
+        out: dict[str, Any] = {"@odata.context": "$metadata#Property", "value": page}
+        if skip + top < len(rows):
+            out["@odata.nextLink"] = str(request.url.include_query_params(**{"$skip": skip + top, "$top": top}))
+        return out
+
+    @app.post("/tomorrow")
+    def tomorrow(authorization: Annotated[str | None, Header()] = None) -> dict[str, Any]:
+        let_in(authorization)
+        return {"changed": day.pass_one(), "today": day.today.isoformat()}
+
+    return app
+
+
+def _typed(row: dict[str, str]) -> dict[str, Any]:
+    """Numbers as numbers, what is empty left out."""
+    return {k: float(v) if k not in _TEXT and _NUMBERS.match(v) else v for k, v in row.items() if v != ""}

@@ -1,0 +1,27 @@
+"""Records read out whole, in the order in which they came."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from collections.abc import Iterator, Sequence
+from typing import Any
+
+
+def records(db: sqlite3.Connection, table: str, columns: Sequence[str]) -> Iterator[tuple[Any, ...]]:
+    """All rows of a table as tuples of `columns` (names from the layouts)."""
+    cursor = db.execute(f"SELECT {', '.join(columns)} FROM {table} ORDER BY row_id")
+    cursor.row_factory = None
+    yield from cursor
+
+
+def areas(db: sqlite3.Connection) -> Iterator[dict[str, Any]]:
+    """All areas as GeoJSON features; the id is the number at the end of their key."""
+    for r in db.execute("SELECT area_key, name, kind, geometry FROM areas ORDER BY row_id"):
+        number = r["area_key"].rsplit("|", 1)[1]
+        yield {
+            "type": "Feature",
+            **({"id": number} if number else {}),
+            "properties": {"name": r["name"], "kind": r["kind"]},
+            "geometry": json.loads(r["geometry"]),
+        }

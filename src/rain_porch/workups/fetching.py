@@ -1,0 +1,28 @@
+"""The one place from which the application asks another machine for something."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from typing import Any
+
+import httpx
+
+SECONDS, MAX_BYTES = 30.0, 50_000_000
+
+
+def fetch(url: str, headers: Mapping[str, str]) -> tuple[int, Any]:
+    """GET a JSON document: (status, body), the body None where it is no JSON. OSError where nothing answers."""
+    try:
+        with httpx.stream("GET", url, headers=dict(headers), timeout=SECONDS, follow_redirects=False) as answer:
+            data = b""
+            for part in answer.iter_bytes():
+                data += part
+                if len(data) > MAX_BYTES:
+                    raise OSError(f"an answer of more than {MAX_BYTES // 1_000_000} MB")
+    except (httpx.HTTPError, httpx.InvalidURL) as error:
+        raise OSError(str(error) or type(error).__name__) from None
+    try:
+        return answer.status_code, json.loads(data)
+    except ValueError:
+        return answer.status_code, None
