@@ -5,7 +5,9 @@ usage: python scripts/make_screenshots.py [FOLDER] [NAME…]   (names choose amo
 
 from __future__ import annotations
 
+import csv
 import datetime as dt
+import re
 import shutil
 import socket
 import sys
@@ -82,6 +84,53 @@ def night(page: Page, base: str) -> None:
     open_room("comps")(page, base)
 
 
+def odd_file(folder: Path) -> Path:
+    """A neighbour's export: some of the town's listings under other names, with changes and faults."""
+    out = folder / "Porchlight export.csv"
+    with (ROOT / ".demo/files/listings.csv").open(newline="", encoding="utf-8") as f:
+        rows = [r for r in csv.DictReader(f) if r["City"]][1200:1500]
+    words = {"Closed": "SLD", "Active": "ACT", "Expired": "EXP", "Pending": "PND"}
+    with out.open("w", newline="", encoding="cp1252") as f:
+        w = csv.writer(f, delimiter=";")
+        w.writerow(["List no.", "Where", "Town", "Stat", "Lot acres", "Sq Ft", "Beds", "Full Baths", "Yr Blt", "Asking price (000s)",
+                    "Sold Price", "Sold Date", "Off the market", "Lat", "Long", "Colour of the door"])  # fmt: skip
+        for i, r in enumerate(rows):
+            lot = f"{float(r['LotSizeSquareFeet']) / 43560:.2f}" if r["LotSizeSquareFeet"] else ""
+            paid = str(float(r["ClosePrice"]) + 2500 * (i % 7 == 0)) if r["ClosePrice"] else ""
+            sold = "soon" if i % 61 == 5 else r["CloseDate"]
+            area = "1" + r["LivingArea"] + "0" if i % 50 == 3 and r["LivingArea"] else r["LivingArea"]
+            number = r["ListingId"] if i % 4 else f"PL{i:05}"
+            w.writerow([number, r["UnparsedAddress"], r["City"], words.get(r["StandardStatus"], r["StandardStatus"]), lot, area,
+                        r["BedroomsTotal"], r["BathroomsFull"], r["YearBuilt"], f"{float(r['ListPrice']) / 1000:g}", paid, sold,
+                        r["OffMarketDate"], r["Latitude"], r["Longitude"], "blue"])  # fmt: skip
+    return out
+
+
+def mapping(page: Page, base: str) -> None:
+    page.goto(f"{base}/records")
+    with tempfile.TemporaryDirectory() as folder:
+        page.get_by_label("Bring in a file").set_input_files(odd_file(Path(folder)))
+        page.get_by_role("table", name="Mapping of columns to fields").wait_for()
+    page.get_by_role("button", name=re.compile("words")).first.click()
+
+
+def plan(page: Page, base: str) -> None:
+    if "/incoming/" not in page.url:
+        mapping(page, base)
+    page.get_by_role("button", name="See what would change").click()
+    page.get_by_role("button", name="Take it in").wait_for(timeout=20_000)
+
+
+def rejects(page: Page, base: str) -> None:
+    if not page.get_by_role("button", name="Take it in").is_visible():
+        plan(page, base)
+    page.get_by_role("button", name="Take it in").click()
+    page.get_by_text("Taken in.").wait_for()
+    page.get_by_role("link", name="Imports").click()
+    page.get_by_role("button", name="what was wrong").first.click()
+    page.get_by_role("table", name="Rows to look at").wait_for()
+
+
 SHOTS: dict[str, Callable[[Page, str], None]] = {
     "desk": desk,
     "home": open_room("home"),
@@ -92,6 +141,11 @@ SHOTS: dict[str, Callable[[Page, str], None]] = {
     "paper": open_room("paper"),
     "market": place("market"),
     "records": place("records"),
+    "conclusions": place("records/conclusions"),
+    "health": place("records/health"),
+    "mapping": mapping,
+    "plan": plan,
+    "rejects": rejects,
     "settings": place("settings"),
     "night": night,
 }

@@ -18,7 +18,22 @@ export const router = createRouter({
       ],
     },
     { path: '/market', name: 'market', component: () => import('./market/Market.vue') },
-    { path: '/records', name: 'records', component: () => import('./records/Records.vue') },
+    {
+      path: '/records',
+      component: () => import('./records/Records.vue'),
+      children: [
+        { path: '', name: 'records', component: () => import('./records/Sources.vue') },
+        { path: 'imports', name: 'imports', component: () => import('./records/Imports.vue') },
+        { path: 'conclusions', name: 'conclusions', component: () => import('./records/Conclusions.vue') },
+        { path: 'health', name: 'health', component: () => import('./records/Health.vue') },
+        {
+          path: 'incoming/:fileId([0-9a-f]{12})',
+          name: 'incoming',
+          component: () => import('./records/IncomingFile.vue'),
+          props: true,
+        },
+      ],
+    },
     { path: '/settings', name: 'settings', component: () => import('./settings/Settings.vue') },
     { path: '/:rest(.*)', redirect: '/' },
   ],

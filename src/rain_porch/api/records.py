@@ -1,19 +1,37 @@
-"""The records: how many, how fresh, what came in and what was wrong with it."""
+"""The records: how many, how fresh, what came in and what was wrong with it; feeds; and out again."""
 
 from __future__ import annotations
 
+import csv
 import datetime as dt
-from typing import Any
+import io
+import json
+import tempfile
+from pathlib import Path
+from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter
-from pydantic import BaseModel
+from fastapi import APIRouter, Response
+from fastapi import Path as PathParameter
+from fastapi.responses import FileResponse
+from pydantic import BaseModel, Field
+from starlette.background import BackgroundTask
 
-from ..store import imports
+from ..core.errors import NotFound
+from ..records import exporting
+from ..records.feed import pull
+from ..records.parsing import guarded
+from ..store import db as database
+from ..store import feeds, health, imports
+from ..store.undo import undo_import
+from ..workups import answers
+from ..workups.documents import ImportDoc, UndoneDoc
+from ..workups.fetching import fetch
 from ..workups.records import freshness
 from .errors import RESPONSES
-from .state import Number, Porch
+from .state import Files, Number, Porch
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
+ALL_ROWS = 1_000_000
 
 
 class ImportRow(BaseModel):
@@ -29,18 +47,50 @@ class ImportRow(BaseModel):
     suspect: int
     rejected: int
     reasons: dict[str, int]
+    undone_at: str | None
+
+
+class SourceRow(BaseModel):
+    """through: the newest event among its listings."""
+
+    name: str
+    kinds: str | None
+    imports: int
+    last_import: str | None
+    listings: int
+    through: str | None
+
+
+class FeedRow(BaseModel):
+    address: str
+    source: str
+    read_to: str | None
+    last_pulled_at: str | None
+    broken_off: bool
 
 
 class RecordsDoc(BaseModel):
     counts: dict[str, int]
     through: dt.date | None
     imports: list[ImportRow]
+    sources: list[SourceRow]
+    feeds: list[FeedRow]
+
+
+class PullRequest(BaseModel):
+    address: str = Field(min_length=8, max_length=500)
+    token: str = Field("", max_length=2000)
+    source: str | None = Field(None, max_length=120)
 
 
 @router.get("/records")
 def records(porch: Porch) -> RecordsDoc:
+    db = porch.records.db
     return RecordsDoc(
-        **freshness(porch.records), imports=[ImportRow(**r) for r in imports.list_imports(porch.records.db)]
+        **freshness(porch.records),
+        imports=[ImportRow(**r) for r in imports.list_imports(db)],
+        sources=[SourceRow(**r) for r in health.sources(db)],
+        feeds=[FeedRow(**r) for r in feeds.all_feeds(db)],
     )
 
 
@@ -48,3 +98,63 @@ def records(porch: Porch) -> RecordsDoc:
 def reported_rows(porch: Porch, import_id: Number) -> list[dict[str, Any]]:
     """Rows of an import that were rejected, or in which something was blanked or marked suspect."""
     return imports.reported_rows(porch.records.db, import_id)
+
+
+@router.get("/records/imports/{import_id}/rejects.csv", response_class=Response)
+def rejects(porch: Porch, import_id: Number) -> Response:
+    """The rejected rows as they stood in the file, with row and reason before them, to be mended and brought in again."""
+    rows = [r for r in imports.reported_rows(porch.records.db, import_id, ALL_ROWS) if r["outcome"] == "rejected"]
+    if not rows:
+        raise NotFound(f"Import {import_id} rejected nothing.", import_id=import_id)
+    originals = [json.loads(r["original"]) for r in rows]
+    columns = list(dict.fromkeys(name for o in originals for name in o))
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(["Row in the file", "Why it was rejected", *map(guarded, columns)])
+    for r, o in zip(rows, originals, strict=True):
+        writer.writerow([r["row_number"], "; ".join(r["reasons"]), *(guarded(str(o.get(c, ""))) for c in columns)])
+    return Response(
+        out.getvalue(),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="rejects-{import_id}.csv"'},
+    )
+
+
+@router.post("/records/imports/{import_id}/undo")
+def undo(porch: Porch, import_id: Number) -> UndoneDoc:
+    now = dt.datetime.now().isoformat(timespec="seconds")
+    return answers.undo_doc(undo_import(porch.records.db, import_id, now))
+
+
+@router.post("/records/feed")
+def pull_feed(held: Files, asked: PullRequest) -> ImportDoc:
+    """Pull what is new from a feed of listings, on a connection of its own: nobody waits for it."""
+    db = database.open_database(held.folder, database.RECORDS)
+    try:
+        result = pull(
+            db, asked.address, asked.token, folder=held.folder, now=dt.datetime.now(), get=fetch, source=asked.source
+        )
+    finally:
+        db.close()
+    return answers.import_doc(result)
+
+
+@router.get("/records/export/{kind}.{ending}", response_class=FileResponse)
+def export(
+    porch: Porch,
+    kind: Annotated[str, PathParameter(max_length=20)],
+    ending: Literal["csv", "json", "geojson", "xlsx"],
+) -> FileResponse:
+    """All records of a kind, in the form that the import reads (or a workbook for people)."""
+    file = Path(tempfile.mkdtemp(dir=porch.records.folder)) / f"{kind[:20].replace('/', '_')}.{ending}"
+    try:
+        exporting.export(porch.records.db, kind, file)
+    except BaseException:
+        _forget(file)
+        raise
+    return FileResponse(file, filename=file.name, background=BackgroundTask(_forget, file))
+
+
+def _forget(file: Path) -> None:
+    file.unlink(missing_ok=True)
+    file.parent.rmdir()

@@ -8,6 +8,7 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
+from ..workups.incoming import IncomingFiles
 from ..workups.records import Records
 from ..workups.workups import Workups
 
@@ -21,6 +22,7 @@ class State:
     def __init__(self, records: Records, workups: Workups) -> None:
         self.records = records
         self.workups = workups
+        self.incoming = IncomingFiles(records.folder)
         self.turn = asyncio.Lock()
 
 
@@ -30,6 +32,13 @@ async def take_turn(request: Request) -> AsyncIterator[State]:
         yield state
 
 
+def incoming_files(request: Request) -> IncomingFiles:
+    """Files on their way in; they wait for nobody's turn."""
+    state: State = request.app.state.porch
+    return state.incoming
+
+
+Files = Annotated[IncomingFiles, Depends(incoming_files)]
 Porch = Annotated[State, Depends(take_turn)]
 
 # no more than the store can hold

@@ -185,7 +185,7 @@ class ChunkWork:
                 continue
             fault = faults.get(n, [])
             strange = odd.get(n, []) if why is None else []
-            reasons = [why, *fault] if why is not None else [*fault, *(f"suspect {name}" for name in strange)]
+            reasons = list(dict.fromkeys([*([why] if why else []), *fault, *(f"suspect {name}" for name in strange)]))
             if not reasons:
                 continue
             outcome = "rejected" if why is not None else "suspect" if strange else "blanked"

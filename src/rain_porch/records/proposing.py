@@ -15,6 +15,8 @@ ACRE = 43_560.0
 SURE = 0.75  # a proposal below this is shown and not taken
 # trade names for fields, folded to letters and digits
 _OTHER_NAMES = {
+    "listno": "listing_id", "listnumber": "listing_id", "mlsno": "listing_id", "listingno": "listing_id",
+    "town": "city", "municipality": "city", "stat": "standard_status", "listingstatus": "standard_status",
     "lat": "latitude", "lon": "longitude", "lng": "longitude", "long": "longitude",
     "mlsnumber": "listing_id", "listingnumber": "listing_id", "listingkey": "listing_id",
     "apn": "parcel_number", "parcelid": "parcel_number", "taxid": "parcel_number",
@@ -91,7 +93,9 @@ def _guess(column: str, f: Field, cells: Sequence[str]) -> Guess | None:
     elif _OTHER_NAMES.get(word) == f.name:
         sure, why = 0.95, "a known name"
     else:
-        sure, why = _nearness(column, f), "a name much like it"
+        sure, why = _nearness(column, f), "a name like it"
+    if sure < 0.8 and (seen := _by_values(f, cells)):
+        return Guess(Part(f.name, (column,), values=_words(f, cells)), seen, "by what stands in it")
     if sure < 0.5:
         return None
     times = _unit(column, f, cells)
@@ -99,10 +103,25 @@ def _guess(column: str, f: Field, cells: Sequence[str]) -> Guess | None:
         fitting = _fitting(f, cells, times)
         if fitting is not None:
             sure *= 0.35 + 0.65 * fitting
-            why += f", {fitting:.0%} of its values fit"
+            why += f", {fitting:.0%} of values fit"
     if sure < 0.5:
         return None
     return Guess(Part(f.name, (column,), times=times, values=_words(f, cells) if cells else {}), round(sure, 3), why)
+
+
+_ADDRESS = re.compile(r"^\d+[a-z]?\s+(?:[nsew]\.?\s+)?[a-z][a-z'.]+(?:\s+[a-z]+)+$", re.IGNORECASE)
+
+
+def _by_values(f: Field, cells: Sequence[str]) -> float | None:
+    """How sure the values alone make it, for the two fields whose values cannot be mistaken: addresses, status words."""
+    known = [c.strip() for c in cells if c.strip()]
+    if len(known) < 20 or f.name not in ("unparsed_address", "standard_status"):
+        return None
+    if f.name == "unparsed_address":
+        good = sum(bool(_ADDRESS.match(c)) for c in known)
+    else:
+        good = sum(len(c) > 1 and (status_of(c) is not None or plain(c) in _SHORT_STATUS) for c in known)
+    return 0.8 if good >= 0.9 * len(known) and len({*known}) > 1 else None
 
 
 def _tokens(text: str) -> set[str]:
@@ -155,11 +174,8 @@ def _fitting(f: Field, cells: Sequence[str], times: float) -> float | None:
     return good / (len(known) + len(unreadable))
 
 
-_MANNERS = {
-    "normal": "Standard", "standard": "Standard", "armslength": "Standard", "abnorml": "Auction", "family": "Family",
-    "adjland": "Not Arms Length", "alloca": "Not Arms Length", "partial": "Standard", "reo": "Real Estate Owned",
-    "foreclosure": "In Foreclosure", "shortsale": "Short Sale",
-}  # fmt: skip
+# words that are plain by themselves ("Family", "Short Sale") stay as they are
+_MANNERS = {"adjland": "Not Arms Length", "alloca": "Not Arms Length", "reo": "Real Estate Owned", "ss": "Short Sale"}
 _KINDS = {
     "onefam": "Single Family Residence", "1fam": "Single Family Residence", "sf": "Single Family Residence",
     "twofmcon": "Duplex", "2fmcon": "Duplex", "twnhse": "Townhouse", "twnhs": "Townhouse", "twnhsi": "Townhouse",
@@ -184,7 +200,7 @@ def _words(f: Field, cells: Sequence[str]) -> dict[str, str]:
         to = known.get(plain(cell))
         if to and to != cell and not (f.name == "standard_status" and status_of(cell)):
             out[cell] = to
-    if out and f.name == "standard_status":  # a word that comes later in the file is short in the same manner
+    if out and f.name != "property_sub_type":  # a word that comes later in the file is short in the same manner
         return {**known, **out}
     return out
 

@@ -31,6 +31,11 @@ def listing(db: sqlite3.Connection, listing_id: str) -> dict[str, Any] | None:
     return dict(row) if row else None
 
 
+def transfer(db: sqlite3.Connection, key: str) -> dict[str, Any] | None:
+    row = db.execute("SELECT * FROM transfers WHERE transfer_key = :n", {"n": key}).fetchone()
+    return dict(row) if row else None
+
+
 def listings_of_home(db: sqlite3.Connection, home_key: str) -> list[dict[str, Any]]:
     """All listings of one home, newest first."""
     rows = db.execute(

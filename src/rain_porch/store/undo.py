@@ -87,10 +87,8 @@ def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> in
             f"UPDATE {table} SET {sets}last_import = :was_import, source_id = :was_source WHERE {key} = :record_key",
             {**before, **{k: r[k] for k in ("was_import", "was_source", "record_key")}},
         )
-    db.execute(
-        f"DELETE FROM import_changes WHERE import_id = :id AND record_key NOT IN "
-        f"(SELECT {key} FROM {table} WHERE last_import <> :id AND first_import = :id)",
-        {"id": import_id},
+    db.executemany(
+        "DELETE FROM import_changes WHERE import_id = ? AND record_key = ?", [(import_id, r["record_key"]) for r in rows]
     )
     return len(rows)
 

@@ -1,129 +1,136 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
+import { useRoute } from 'vue-router'
 import { api, got } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
+import { useBring, useRecords } from './useRecords'
 
-const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/api/records')), staleTime: 0 })
-const opened = ref<number | null>(null)
-const rows = useQuery({
-  queryKey: ['reported', opened],
-  queryFn: () =>
-    got(
-      api.GET('/api/records/imports/{import_id}/rows', {
-        params: { path: { import_id: opened.value as number } },
-      }),
-    ) as Promise<{ row_number: number; outcome: string; reasons: string[]; original: string }[]>,
-  enabled: () => opened.value !== null,
+const records = useRecords()
+const route = useRoute()
+const { bring, sending, fault } = useBring()
+const over = ref(false)
+const waiting = useQuery({
+  queryKey: ['incoming'],
+  queryFn: () => got(api.GET('/api/records/incoming')),
+  refetchInterval: 3000,
 })
+const places = [
+  { name: 'records', label: 'Sources' },
+  { name: 'imports', label: 'Imports' },
+  { name: 'conclusions', label: 'Conclusions' },
+  { name: 'health', label: 'Health' },
+]
+function dropped(event: DragEvent) {
+  over.value = false
+  void bring(event.dataTransfer?.files)
+}
 </script>
 
 <template>
-  <div class="records">
-    <h1>Records</h1>
-    <p v-if="records.isError.value" class="lamp mt-4" role="alert">{{ records.error.value?.message }}</p>
-    <template v-else-if="records.data.value">
-      <p class="mt-2">
-        <template v-if="records.data.value.through">
-          They run through <b>{{ day(records.data.value.through) }}</b>:
-          <template v-for="(n, kind, i) in records.data.value.counts" :key="kind">
-            <template v-if="n">{{ i ? ', ' : '' }}{{ number(n) }} {{ kind }}</template> </template
-          >.
-        </template>
-        <template v-else>
-          Nothing has been brought in yet. Run <code>rain-porch import FILE</code> with a CSV, JSON or GeoJSON
-          file.
-        </template>
-      </p>
-      <div v-if="records.data.value.imports.length" class="sheet mt-5">
-        <table class="plain" aria-label="Imports">
-          <thead>
-            <tr>
-              <th>File</th>
-              <th>Kind</th>
-              <th>When</th>
-              <th class="num">Rows</th>
-              <th class="num">New</th>
-              <th class="num">Changed</th>
-              <th class="num">Same</th>
-              <th class="num">Suspect</th>
-              <th class="num">Rejected</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="x in records.data.value.imports"
-              :key="x.import_id"
-              :class="{ at: opened === x.import_id }"
-            >
-              <td>{{ x.file_name }}</td>
-              <td>{{ x.kind }}</td>
-              <td>{{ day(x.finished_at) }}</td>
-              <td class="num">{{ number(x.rows) }}</td>
-              <td class="num">{{ number(x.new) }}</td>
-              <td class="num">{{ number(x.changed) }}</td>
-              <td class="num">{{ number(x.same) }}</td>
-              <td class="num">{{ number(x.suspect) }}</td>
-              <td class="num">{{ number(x.rejected) }}</td>
-              <td>
-                <button
-                  v-if="Object.keys(x.reasons).length"
-                  type="button"
-                  class="link"
-                  @click="opened = opened === x.import_id ? null : x.import_id"
-                >
-                  {{ opened === x.import_id ? 'close' : 'what was wrong' }}
-                </button>
-              </td>
-            </tr>
-          </tbody>
-        </table>
+  <div class="records" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="dropped">
+    <header>
+      <div>
+        <h1>Records</h1>
+        <p v-if="records.data.value" class="mt-1">
+          <template v-if="records.data.value.through">
+            Through <b>{{ day(records.data.value.through) }}</b>:
+            <template v-for="(n, kind, i) in records.data.value.counts" :key="kind">
+              <template v-if="n">{{ i ? ', ' : '' }}{{ number(n) }} {{ kind }}</template> </template
+            >.
+          </template>
+          <template v-else>Nothing has been brought in yet. Start with a file of listings.</template>
+        </p>
       </div>
-      <section v-if="opened !== null" class="mt-5">
-        <h2 class="mb-2">Rows to look at</h2>
-        <div class="sheet rows">
-          <table class="plain">
-            <thead>
-              <tr>
-                <th class="num">Row</th>
-                <th>Outcome</th>
-                <th>Why</th>
-                <th>As it stood</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="r in rows.data.value ?? []" :key="r.row_number">
-                <td class="num">{{ number(r.row_number) }}</td>
-                <td>{{ r.outcome }}</td>
-                <td>{{ r.reasons.join('; ') }}</td>
-                <td class="original quiet small">{{ r.original }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
-      </section>
-    </template>
-    <p v-else class="quiet mt-4">Reading …</p>
+      <label class="drop" :class="{ over }">
+        <input
+          type="file"
+          class="hidden"
+          aria-label="Bring in a file"
+          accept=".csv,.tsv,.txt,.json,.geojson,.zip"
+          @change="bring(($event.target as HTMLInputElement).files)"
+        />
+        <b>{{ sending ? `Sending ${sending} …` : 'Bring in a file' }}</b>
+        <span class="quiet small">or drop it anywhere here: CSV, JSON, GeoJSON, photos as ZIP</span>
+      </label>
+    </header>
+    <p v-if="fault" class="lamp" role="alert">{{ fault }}</p>
+    <p v-if="records.isError.value" class="lamp" role="alert">{{ records.error.value?.message }}</p>
+    <p v-for="file in waiting.data.value ?? []" :key="file.file_id" class="waiting small">
+      <template v-if="route.params.fileId !== file.file_id && file.stage !== 'done'">
+        {{ file.name }}: {{ file.stage }}{{ file.rows ? `, ${number(file.rows)} rows` : '' }} ·
+        <router-link :to="{ name: 'incoming', params: { fileId: file.file_id } }">go on with it</router-link>
+      </template>
+    </p>
+    <nav aria-label="Records">
+      <router-link
+        v-for="p in places"
+        :key="p.name"
+        :to="{ name: p.name }"
+        :class="{ at: route.name === p.name }"
+      >
+        {{ p.label }}
+      </router-link>
+    </nav>
+    <router-view />
   </div>
 </template>
 
 <style scoped>
 .records {
-  padding: 24px 32px;
-  max-width: 1240px;
-}
-.rows {
-  max-height: 46vh;
+  height: 100%;
   overflow: auto;
+  padding: 22px 32px 40px;
+  max-width: 1320px;
 }
-.original {
-  max-width: 620px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: flex-start;
+  gap: 32px;
 }
-.at td {
-  background: rgb(var(--v-theme-mist));
+.drop {
+  display: grid;
+  gap: 2px;
+  flex: none;
+  padding: 10px 20px;
+  border: 1.5px dashed rgb(var(--v-theme-rain));
+  border-radius: 8px;
+  background: rgb(var(--v-theme-surface));
+  cursor: pointer;
+}
+.drop b {
+  color: rgb(var(--v-theme-rain));
+}
+.drop.over,
+.drop:focus-within {
+  border-style: solid;
+  background: rgba(var(--v-theme-rain), 0.08);
+}
+.hidden {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  opacity: 0;
+}
+.lamp,
+.waiting:not(:empty) {
+  margin-top: 12px;
+}
+nav {
+  display: flex;
+  gap: 22px;
+  margin: 18px 0 16px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+nav a {
+  padding: 6px 0 8px;
+  color: rgb(var(--v-theme-quiet));
+  text-decoration: none;
+}
+nav a.at {
+  color: rgb(var(--v-theme-on-surface));
+  font-weight: 600;
+  box-shadow: inset 0 -2px rgb(var(--v-theme-slate, var(--v-theme-on-surface)));
 }
 </style>

@@ -1,0 +1,87 @@
+"""What was concluded from the records, how complete they are, and the agent's word on either."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel, Field
+
+from ..core.fields import BY_NAME, FIELDS
+from ..store import conclusions, health
+from ..workups import rulings
+from .errors import RESPONSES
+from .state import Porch
+
+router = APIRouter(tags=["records"], responses=RESPONSES)
+Limit = Annotated[int, Query(ge=1, le=1000)]
+What = Literal["matched", "deed_sale", "not_sale", "lease", "distressed", "not_arms_length", "relisted", "suspect"]
+_SHOWN = tuple(
+    f.name
+    for f in FIELDS
+    if f.searched and not f.private and f.name not in ("listing_id", "standard_status", "local_status")
+)
+
+
+class HealthRow(BaseModel):
+    name: str
+    rows: int
+    known: dict[str, int]
+
+
+class HealthDoc(BaseModel):
+    """fields: name → label, in the order to show them; known counts rows that have each."""
+
+    fields: dict[str, str]
+    by_source: list[HealthRow]
+    by_place: list[HealthRow]
+
+
+class RulingRequest(BaseModel):
+    """says: None leaves the matter to Rain Porch again."""
+
+    kind: Literal["listings", "transfers"]
+    key: str = Field(min_length=1, max_length=300)
+    about: str = Field(min_length=1, max_length=80)
+    says: str | None = Field(None, max_length=80)
+
+
+@router.get("/records/health")
+def health_of(porch: Porch) -> HealthDoc:
+    db = porch.records.db
+    return HealthDoc(
+        fields={name: BY_NAME[name].label for name in _SHOWN},
+        by_source=[HealthRow(**r) for r in health.known_by(db, "source", _SHOWN)],
+        by_place=[HealthRow(**r) for r in health.known_by(db, "place", _SHOWN)],
+    )
+
+
+@router.get("/records/conclusions")
+def how_many(porch: Porch) -> dict[str, int]:
+    return conclusions.counts(porch.records.db)
+
+
+@router.get("/records/conclusions/{what}")
+def records_of(porch: Porch, what: What, limit: Limit = 200) -> list[dict[str, Any]]:
+    """The records for which one conclusion holds, newest first."""
+    db = porch.records.db
+    if what == "suspect":
+        return health.suspects(db, "listings", "listing_id", "unparsed_address", limit)
+    if what == "relisted":
+        return conclusions.relisted(db, limit)
+    if what in ("matched", "deed_sale", "not_sale"):
+        return conclusions.transfers(db, what, limit)
+    return conclusions.listings(db, what, limit)
+
+
+@router.get("/records/rulings")
+def all_rulings(porch: Porch) -> list[dict[str, Any]]:
+    return conclusions.all_rulings(porch.records.db)
+
+
+@router.post("/records/rulings")
+def rule(porch: Porch, asked: RulingRequest) -> list[dict[str, Any]]:
+    """Confirm or overrule a conclusion; it stands through later imports."""
+    rulings.rule(porch.records.db, asked.kind, asked.key, asked.about, asked.says, dt.datetime.now())
+    return conclusions.all_rulings(porch.records.db)

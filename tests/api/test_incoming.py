@@ -1,0 +1,147 @@
+"""A file through the service: brought, previewed, planned, accepted, undone; and everything that can go wrong on the way."""
+
+from __future__ import annotations
+
+import time
+
+import pytest
+from starlette.testclient import TestClient
+
+from rain_porch.api.app import create_app
+from tests.conftest import NOW
+
+FILE = (
+    "No;Where;Stat;Lot acres;Sold Price;Sold Date;Lat;Long\n"
+    "7;14 N Ferry Ln;SLD;0.25;412500;5/1/2025;41.2;-38.4\n"
+    "8;16 N Ferry Ln;ACT;0.5;;;41.2;-38.4\n"
+    "9;18 N Ferry Ln;SLD;0.5;400000;soon;41.2;-38.4\n"
+)
+PARTS = [
+    {"field": "listing_id", "columns": ["No"]},
+    {"field": "unparsed_address", "columns": ["Where"]},
+    {"field": "standard_status", "columns": ["Stat"], "values": {"SLD": "Closed", "ACT": "Active"}},
+    {"field": "lot_size_square_feet", "columns": ["Lot acres"], "times": 43560},
+    {"field": "close_price", "columns": ["Sold Price"]},
+    {"field": "close_date", "columns": ["Sold Date"]},
+    {"field": "latitude", "columns": ["Lat"]},
+    {"field": "longitude", "columns": ["Long"]},
+]
+
+
+@pytest.fixture
+def porch(tmp_path):
+    with TestClient(create_app(tmp_path / "porch", now=lambda: NOW)) as client:
+        yield client
+        client.app.state.porch.incoming.close()
+
+
+def bring(porch, text=FILE, name="other.csv"):
+    answer = porch.post(f"/api/records/incoming?name={name}", content=text)
+    assert answer.status_code == 200, answer.text
+    return f"/api/records/incoming/{answer.json()['file_id']}"
+
+
+def until(porch, at, *stages):
+    for _ in range(200):
+        state = porch.get(at).json()
+        if state["stage"] in stages:
+            return state
+        time.sleep(0.05)
+    raise AssertionError(state)
+
+
+def test_a_file_is_mapped_planned_taken_in_and_undone(porch):
+    at = bring(porch)
+    seen = porch.get(f"{at}/preview").json()
+    assert (seen["kind"], seen["source"], seen["remembered"]) == ("listings", "other", False)
+    proposed = {p["field"]: p for p in seen["parts"]}
+    assert (
+        proposed["lot_size_square_feet"]["times"] == 43_560 and proposed["standard_status"]["values"]["SLD"] == "Closed"
+    )
+    porch.post(f"{at}/plan", json={"source": "Other board", "parts": PARTS})
+    plan = until(porch, at, "planned", "failed")
+    assert {k: plan["result"][k] for k in ("rows", "new", "rejected")} == {"rows": 3, "new": 2, "rejected": 1}
+    assert plan["samples"]["rejected"][0]["original"]["Sold Date"] == "soon"
+    assert plan["samples"]["new"][0]["after"]["lot_size_square_feet"] == 10_890
+    assert not porch.get("/api/records").json()["imports"], "nothing has changed yet"
+    porch.post(f"{at}/accept")
+    number = until(porch, at, "done")["result"]["import_id"]
+    held = porch.get("/api/records").json()
+    assert held["counts"]["listings"] == 2 and held["sources"][0]["name"] == "Other board"
+    mend = porch.get(f"/api/records/imports/{number}/rejects.csv")
+    assert mend.text.splitlines()[1].startswith("3,unreadable CloseDate,9,")
+    # the same columns from the same source again: mapped as last time
+    again = porch.get(f"{bring(porch)}/preview", params={"source": "Other board"}).json()
+    assert again["remembered"] and {p["field"] for p in again["parts"]} == {p["field"] for p in PARTS}
+    undone = porch.post(f"/api/records/imports/{number}/undo").json()
+    assert (undone["removed"], undone["kept"]) == (2, [])
+    assert porch.post(f"/api/records/imports/{number}/undo").status_code == 422
+
+
+def test_a_plan_can_be_cancelled_at_any_point_and_leaves_nothing(porch, tmp_path):
+    folder = tmp_path / "porch"
+    at = bring(porch)
+    porch.post(f"{at}/plan", json={"source": "x", "parts": PARTS})
+    porch.delete(at)
+    at = bring(porch)
+    porch.post(f"{at}/plan", json={"source": "x", "parts": PARTS})
+    until(porch, at, "planned")
+    assert porch.delete(at).json() == []
+    assert porch.get(at).status_code == 404
+    assert not list(folder.glob("staging*")) and not list((folder / "incoming").iterdir())
+    assert not porch.get("/api/records").json()["imports"]
+
+
+@pytest.mark.parametrize(
+    ("text", "name", "plan", "words"),
+    [
+        ("", "empty.csv", {}, "empty"),
+        ("a,b\n1,2\n", "odd.csv", {}, "no kind of file"),
+        ("\x89PNG\x00\x00" + "\x00" * 40, "p.csv", {}, "binary"),
+        (FILE, "x.csv", {"parts": [{"field": "girth", "columns": ["No"]}]}, "no field"),
+        (FILE, "x.csv", {"parts": [{"field": "listing_id", "columns": ["Number"]}]}, "does not have"),
+        (FILE, "x.csv", {"parts": [{"field": "listing_id", "columns": ["No"]}]}, "no column for"),
+    ],
+)
+def test_what_cannot_be_used_is_told_and_changes_nothing(porch, text, name, plan, words):
+    answer = porch.post(f"/api/records/incoming?name={name}", content=text)
+    if answer.status_code == 200:
+        at = f"/api/records/incoming/{answer.json()['file_id']}"
+        porch.post(f"{at}/plan", json={"source": "x", "kind": "listings" if plan else None, **plan})
+        said = until(porch, at, "failed")["message"]
+    else:
+        said = answer.json()["message"]
+    assert words in said and not porch.get("/api/records").json()["imports"]
+
+
+def test_names_that_climb_and_requests_out_of_turn(porch, tmp_path):
+    at = bring(porch, name="../../etc/passwd.csv")
+    assert porch.get(at).json()["name"] == "passwd.csv"
+    assert porch.post(f"{at}/accept").status_code == 422
+    assert porch.post("/api/records/incoming/000000000000/accept").status_code == 404
+    assert porch.post(f"{at}/plan", json={"source": ""}).status_code == 422
+    assert porch.get("/api/records/export/listings.exe").status_code == 422
+    assert porch.get("/api/records/export/ghosts.csv").status_code == 422
+    assert porch.get("/api/records/export/listings.csv").text.startswith("ListingId,")
+    assert not [p for p in (tmp_path / "porch").iterdir() if p.name.startswith("tmp")]
+
+
+def test_health_and_conclusions_of_the_town(town):
+    with TestClient(create_app(town, now=lambda: NOW)) as porch:
+        health = porch.get("/api/records/health").json()
+        (source,) = [s for s in health["by_source"] if s["rows"] > 5000]
+        assert 0 < source["known"]["purchase_contract_date"] < source["rows"] == source["known"]["unparsed_address"]
+        assert "private_remarks" not in health["fields"] and "list_agent_full_name" not in health["fields"]
+        counts = porch.get("/api/records/conclusions").json()
+        for what, n in counts.items():
+            rows = porch.get(f"/api/records/conclusions/{what}", params={"limit": 1000}).json()
+            assert len(rows) == min(n, 1000), what
+            assert not {"grantor", "grantee"} & {k for r in rows for k in r}
+        key = porch.get("/api/records/conclusions/matched").json()[0]["key"]
+        ruled = porch.post(
+            "/api/records/rulings", json={"kind": "transfers", "key": key, "about": "listing_id", "says": "none"}
+        )
+        assert len(ruled.json()) == 1
+        assert porch.get("/api/records/conclusions").json()["matched"] == counts["matched"] - 1
+        porch.post("/api/records/rulings", json={"kind": "transfers", "key": key, "about": "listing_id", "says": None})
+        assert porch.get("/api/records/conclusions").json() == counts

@@ -1,0 +1,162 @@
+"""Records through the interface: a foreign file mapped, planned and taken in; rejects, undo, rulings, the feed."""
+
+from __future__ import annotations
+
+import json
+import re
+import socket
+import subprocess
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+import httpx
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from rain_porch.standins.feed import TOKEN
+from tests.e2e.conftest import Server
+
+DATA = Path(__file__).parent.parent / "reference/data"
+
+
+@pytest.fixture
+def empty_desk(browser: Browser, tmp_path: Path) -> Iterator[Page]:
+    held = Server(tmp_path / "porch")
+    held.start()
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.set_default_timeout(15_000)
+    page.goto(f"{held.url}/records")
+    yield page
+    page.close()
+    held.stop()
+
+
+def test_the_ames_sales_come_in_through_a_mapping_made_here_and_agree_with_the_checks(empty_desk: Page) -> None:
+    """ames.csv: columns that are not RESO's, month and year for a date, sales that are no ordinary ones; checked against
+    ames-checks.json (pandas)."""
+    page = empty_desk
+    expect(page.get_by_text("Nothing has been brought in yet")).to_be_visible()
+    page.get_by_label("Bring in a file").set_input_files(DATA / "ames.csv")
+    table = page.get_by_role("table", name="Mapping of columns to fields")
+    expect(table.get_by_text("Year_Sold + Mo_Sold")).to_be_visible()
+    expect(page.get_by_label("Field of Gr_Liv_Area")).to_have_value("living_area")
+    # a proposal that is not wanted, and one made by hand from two columns
+    page.get_by_label("Field of Utilities").select_option(label="left out")
+    page.get_by_label("Field to add").select_option(label="Below grade, finished")
+    page.get_by_label("Column to add").select_option("Total_Bsmt_SF")
+    page.get_by_label("Column to add").select_option("Bsmt_Unf_SF")
+    page.get_by_label("How they are put together").select_option("difference")
+    page.get_by_role("button", name="Add", exact=True).click()
+    expect(table.get_by_text("Total_Bsmt_SF + Bsmt_Unf_SF")).to_be_visible()
+    # the county's word for a sale under pressure is no ordinary sale here
+    row = table.get_by_role("row", name=re.compile("^Sale_Condition"))
+    row.get_by_role("button", name=re.compile("words")).click()
+    page.get_by_label("Abnorml means").fill("Not Arms Length")
+    page.get_by_label("Abnorml means").press("Tab")
+
+    page.get_by_role("button", name="See what would change").click()
+    expect(page.get_by_role("tab", name=re.compile("2,930 new"))).to_be_visible()
+    expect(page.get_by_text("Nothing has changed yet")).to_be_visible()
+    page.get_by_role("button", name="Take it in").click()
+    expect(page.get_by_text("Taken in.")).to_be_visible()
+    expect(page.get_by_text("2,930 listings")).to_be_visible()
+
+    checks = json.loads((DATA / "ames-checks.json").read_text())["monthly_ordinary"]
+    asked = {"measure": ["closings", "median_price"], "by": "month", "start": "2006-01-01", "end": "2010-07-31"}
+    base = page.url.split("/records")[0]
+    answer = httpx.get(f"{base}/api/market", params=asked, timeout=30)
+    assert answer.status_code == 200, answer.text
+    got = {p["period"]: p["values"] for p in answer.json()["periods"]}
+    assert [got[c["month"]]["closings"]["value"] for c in checks] == [c["closed"] for c in checks]
+    assert [got[c["month"]]["median_price"]["value"] for c in checks] == [c["median_price"] for c in checks]
+
+
+def test_an_import_with_rejects_is_looked_at_and_undone(page: Page, server: Server, tmp_path: Path) -> None:
+    file = tmp_path / "odd.csv"
+    file.write_text(
+        "ListingId,StandardStatus,UnparsedAddress,City,CloseDate,ClosePrice\n"
+        "Z1,Closed,900 Test Row,Brindle,2026-05-01,400000\nZ2,Closed,902 Test Row,Brindle,,410000\n"
+    )
+    page.get_by_role("link", name="Records").click()
+    page.get_by_label("Bring in a file").set_input_files(file)
+    page.get_by_role("button", name="See what would change").click()
+    expect(page.get_by_text("Closed without CloseDate").first).to_be_visible()
+    page.get_by_role("button", name="Take it in").click()
+    expect(page.get_by_text("Taken in.")).to_be_visible()
+    page.get_by_role("button", name="close").click()
+    page.get_by_role("button", name="what was wrong").first.click()
+    expect(page.get_by_role("table", name="Rows to look at")).to_contain_text("902 Test Row")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="download the rejected rows").click()
+    assert "Z2" in Path(download.value.path()).read_text()
+    page.get_by_role("button", name="undo").first.click()
+    page.get_by_role("button", name="yes, undo").click()
+    expect(page.get_by_text("1 records removed")).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Sources").click()
+        page.get_by_role("link", name="CSV").first.click()
+    assert "Z1" not in Path(download.value.path()).read_text()
+
+
+def test_conclusions_are_seen_and_overruled_and_health_shows_the_gaps(page: Page) -> None:
+    page.get_by_role("link", name="Records").click()
+    page.get_by_role("link", name="Conclusions").click()
+    menu = page.get_by_role("navigation", name="Conclusions")
+    expect(menu.get_by_role("button", name=re.compile("Deeds that are no sales"))).to_contain_text(
+        re.compile(r"[1-9]\d")
+    )
+    before = menu.get_by_role("button", name=re.compile("Deeds that are no sales")).inner_text()
+    menu.get_by_role("button", name=re.compile("Deeds that are no sales")).click()
+    table = page.get_by_role("table", name="Deeds that are no sales")
+    expect(table).to_contain_text(re.compile("nominal price|quitclaim"))
+    table.get_by_role("button", name="it was a sale").first.click()
+    expect(page.get_by_text("an ordinary sale")).to_be_visible()
+    expect(menu.get_by_role("button", name=re.compile("Deeds that are no sales"))).not_to_have_text(before)
+    page.get_by_role("button", name="take it back").click()
+    expect(page.get_by_role("button", name="take it back")).to_have_count(0)
+    expect(menu.get_by_role("button", name=re.compile("Deeds that are no sales"))).to_contain_text(
+        before.split("\n")[-1]
+    )
+    page.get_by_role("link", name="Health").click()
+    expect(page.get_by_role("table", name="Share of listings that have each field")).to_contain_text("Concessions")
+    page.get_by_role("button", name="by source").click()
+    expect(page.get_by_role("columnheader", name=re.compile("Demo listings"))).to_be_visible()
+
+
+def test_the_feed_is_pulled_and_tomorrow_brings_what_changed(page: Page, demo: Path) -> None:
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        port = s.getsockname()[1]
+    command = [
+        sys.executable,
+        "-m",
+        "rain_porch.cli",
+        "feed",
+        "--stand-in",
+        str(demo / "files/listings.csv"),
+        "--port",
+        str(port),
+    ]
+    feed = subprocess.Popen(command, stdout=subprocess.PIPE)
+    try:
+        assert feed.stdout and b"The feed is at" in feed.stdout.readline()
+        page.get_by_role("link", name="Records").click()
+        page.get_by_label("Address").fill(f"http://127.0.0.1:{port}")
+        page.get_by_label("Token").fill("wrong")
+        page.get_by_role("button", name="Pull what is new").click()
+        expect(page.get_by_role("alert")).to_contain_text(re.compile("check the token|does not answer"), timeout=30_000)
+        for _ in range(50):
+            try:
+                httpx.post(
+                    f"http://127.0.0.1:{port}/tomorrow", headers={"Authorization": f"Bearer {TOKEN}"}, timeout=10
+                )
+                break
+            except httpx.TransportError:
+                continue
+        page.get_by_label("Token").fill(TOKEN)
+        page.get_by_role("button", name="Pull what is new").click()
+        expect(page.get_by_text(re.compile(r"listings came: 0 new, \d+ changed"))).to_be_visible(timeout=60_000)
+    finally:
+        feed.terminate()
+        feed.wait(10)

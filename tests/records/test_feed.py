@@ -1,0 +1,97 @@
+"""The listing feed pulled from its stand-in: pages, tokens, busy answers, broken pulls, and what changed tomorrow."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from starlette.testclient import TestClient
+
+from rain_porch.core.errors import Refused
+from rain_porch.records.feed import pull
+from rain_porch.standins.feed import TOKEN, create_feed
+from rain_porch.store import feeds, imports
+from rain_porch.workups.records import Records
+from tests.conftest import NOW
+
+ADDRESS = "http://feed.test"
+
+
+class Wire:
+    """The one method through which a feed is asked; `breaks` answers fail with OSError."""
+
+    def __init__(self, app, breaks: set[int] = frozenset()) -> None:  # type: ignore[assignment]
+        self.client, self.breaks, self.asked = TestClient(app, base_url=ADDRESS), breaks, []
+
+    def __call__(self, url, headers):
+        self.asked.append(url)
+        if len(self.asked) in self.breaks:
+            raise OSError("the line went dead")
+        answer = self.client.get(url, headers=dict(headers))
+        return answer.status_code, answer.json() if answer.headers["content-type"].startswith(
+            "application/json"
+        ) else None
+
+
+@pytest.fixture
+def listings(demo: Path) -> Path:
+    return demo / "files/listings.csv"
+
+
+def take(records: Records, wire: Wire, token: str = TOKEN):
+    return pull(records.db, ADDRESS, token, folder=records.folder, now=NOW, get=wire, wait=lambda s: None)
+
+
+def test_the_town_pulled_from_its_feed_is_the_town_and_tomorrow_brings_only_what_changed(town, listings):
+    records = Records(town)
+    feed = create_feed(listings, failures=2)
+    wire = Wire(feed)
+    first = take(records, wire)
+    assert first.rows == first.same > 5000, "what the feed sends is what the file holds"
+    assert take(records, wire).rows < 100, "only what is as new as the newest that came"
+    moved = wire.client.post("/tomorrow", headers={"Authorization": f"Bearer {TOKEN}"}).json()["changed"]
+    second = take(records, wire)
+    assert second.changed == moved > 0 and second.new == 0
+    events = records.db.execute(
+        "SELECT event, count(*) FROM events WHERE last_import = :id GROUP BY 1", {"id": second.import_id}
+    ).fetchall()
+    assert {e[0] for e in events} >= {"Price Change", "Status Change"}
+    records.close()
+
+
+def test_a_pull_that_breaks_off_goes_on_with_the_page_that_failed(records, listings):
+    feed = create_feed(listings)
+    broken = Wire(feed, breaks={4, 5, 6, 7})
+    with pytest.raises(Refused, match="kept: pull again"):
+        take(records, broken)
+    assert imports.is_empty(records.db, "listings"), "half a feed is not in effect"
+    assert feeds.all_feeds(records.db)[0]["broken_off"]
+    rest = Wire(feed)
+    done = take(records, rest)
+    assert rest.asked[0] == broken.asked[-1] and done.new == done.rows > 5000
+    assert not feeds.all_feeds(records.db)[0]["broken_off"] and not list(records.folder.glob("feed-*"))
+
+
+@pytest.mark.parametrize(
+    ("wire", "token", "words"),
+    [
+        (lambda app: Wire(app), "wrong", "check the token"),
+        (lambda app: lambda url, headers: (404, None), TOKEN, "check its address"),
+        (lambda app: lambda url, headers: (200, {"value": "x"}), TOKEN, "no page of listings"),
+        (lambda app: lambda url, headers: (503, None), TOKEN, "is busy"),
+        (
+            lambda app: lambda url, headers: (200, {"value": [], "@odata.nextLink": "http://else.where/x"}),
+            TOKEN,
+            "lies elsewhere",
+        ),
+    ],
+)
+def test_a_feed_that_does_not_play_is_refused_and_changes_nothing(records, listings, wire, token, words):
+    with pytest.raises(Refused, match=words):
+        take(records, wire(create_feed(listings)), token)
+    assert not imports.list_imports(records.db)
+
+
+def test_an_address_must_be_one(records):
+    with pytest.raises(Refused, match="http"):
+        pull(records.db, "file:///etc/passwd", "", folder=records.folder, now=NOW, get=lambda u, h: (200, {}))

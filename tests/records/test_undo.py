@@ -1,0 +1,122 @@
+"""An import taken back: the tables stand as they stood, row for row, unless a later import has touched the record."""
+
+from __future__ import annotations
+
+import sqlite3
+from pathlib import Path
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from rain_porch.core.errors import NotFound, Refused
+from rain_porch.records.importing import import_file
+from rain_porch.store import imports
+from rain_porch.store.undo import TABLES, undo_import
+from rain_porch.workups.records import Records
+from tests.conftest import NOW
+
+HEAD = "ListingId,StandardStatus,UnparsedAddress,ParcelNumber,Latitude,Longitude,LivingArea,CloseDate,ClosePrice,ListPrice\n"
+BESIDES = ("listing_places", "parcel_places", "area_places", "addresses")
+
+
+def whole(db: sqlite3.Connection) -> dict[str, list[tuple]]:
+    """All records, and all that is kept so that they are found; row numbers aside, which nobody sees."""
+    out = {}
+    for table, key in TABLES.values():
+        names = [r["name"] for r in db.execute(f"PRAGMA table_info({table})") if r["name"] != "row_id"]
+        out[table] = sorted(
+            map(str, (tuple(r) for r in db.execute(f"SELECT {', '.join(names)} FROM {table} ORDER BY {key}")))
+        )
+    for table in BESIDES:
+        names = "words, kind, key, shown" if table == "addresses" else "south, north, west, east"
+        out[table] = sorted(map(str, (tuple(r) for r in db.execute(f"SELECT {names} FROM {table}"))))
+    return out
+
+
+def undo(records: Records, number: int | None):
+    assert number is not None
+    return undo_import(records.db, number, "2026-11-02T19:30:00")
+
+
+def line(key, status="Active", area="1800", close="", paid="", price="400000", parcel=""):
+    return f"{key},{status},{key[-1]} Ferry Ln,{parcel},41.2,-38.4,{area},{close},{paid},{price}\n"
+
+
+def test_every_demo_import_undone_leaves_the_records_as_they_were(town: Path, demo: Path):
+    records = Records(town)
+    file = sorted((demo / "files").glob("*.*csv")) + sorted((demo / "files").glob("*.geojson"))
+    before = whole(records.db)
+    for path in file:
+        again = import_file(records.db, path, folder=town, now=NOW, source="again")
+        assert (again.new, again.changed) == (0, 0), path.name
+        undo(records, again.import_id)
+        assert whole(records.db) == before
+    first = records.db.execute("SELECT min(import_id) FROM imports WHERE kind = 'listings'").fetchone()[0]
+    done = undo(records, first)
+    assert done.removed == len(before["listings"]) and not done.kept
+    import_file(records.db, demo / "files/listings.csv", folder=town, now=NOW)
+    after = whole(records.db)
+    assert len(after["listings"]) == len(before["listings"])
+    assert all(after[table] == before[table] for table in ("transfers", *BESIDES))
+    records.close()
+
+
+def test_what_was_changed_is_put_back_and_what_a_later_import_changed_is_kept_and_named(bring, records):
+    bring(HEAD + line("A1") + line("A2") + line("A3"))
+    empty_or_first = whole(records.db)
+    second = bring(
+        HEAD + line("A1", price="390000") + line("A2", "Closed", close="2025-05-01", paid="395000") + line("B1")
+    )
+    third = bring(HEAD + line("A2", "Closed", close="2025-05-02", paid="395000"))
+    assert records.db.execute("SELECT old_value, new_value FROM events WHERE event = 'Price Change'").fetchone()[:] == (
+        "400000", "390000",
+    )  # fmt: skip
+    done = undo(records, second.import_id)
+    assert (done.removed, done.restored, done.kept) == (1, 1, (("A2", third.import_id),))
+    assert [r[0] for r in records.db.execute("SELECT list_price FROM listings ORDER BY listing_id")] == [400_000] * 3
+    undo(records, third.import_id)
+    undo(records, second.import_id)
+    assert whole(records.db) == empty_or_first
+    with pytest.raises(Refused, match="already"):
+        undo(records, third.import_id)
+    with pytest.raises(NotFound, match="no import 99"):
+        undo(records, 99)
+
+
+def test_an_undone_parcel_gives_its_address_back_to_the_listing(bring, records):
+    bring(HEAD + line("A1", parcel="P1"))
+    before = whole(records.db)
+    parcels = bring(
+        "ParcelNumber,UnparsedAddress,LivingArea,Latitude,Longitude\nP1,1 Ferry Ln,1800,41.2,-38.4\n", "p.csv"
+    )
+    assert [r[0] for r in records.db.execute("SELECT kind FROM addresses")] == ["parcel"]
+    undo(records, parcels.import_id)
+    assert whole(records.db) == before
+
+
+rows = st.dictionaries(
+    st.sampled_from(["A1", "A2", "A3", "B1", "B2"]),
+    st.tuples(st.sampled_from(["Active", "Pending", "Closed"]), st.sampled_from(["400000", "410000", ""])),
+    min_size=1,
+)
+
+
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture], deadline=None)
+@given(st.lists(rows, min_size=1, max_size=4))
+def test_imports_undone_last_first_leave_nothing_behind(tmp_path_factory, files):
+    folder = tmp_path_factory.mktemp("undo")
+    records = Records(folder)
+    states, numbers = [], []
+    for n, listing_rows in enumerate(files):
+        states.append(whole(records.db))
+        path = folder / f"f{n}.csv"
+        path.write_text(
+            HEAD + "".join(line(k, s, price=p, close="2025-05-01", paid="400000") for k, (s, p) in listing_rows.items())
+        )
+        numbers.append(import_file(records.db, path, folder=folder, now=NOW).import_id)
+    for number, state in zip(reversed(numbers), reversed(states), strict=True):
+        assert not undo(records, number).kept
+        assert whole(records.db) == state
+    assert imports.is_empty(records.db, "listings")
+    records.close()

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed, ref, watchEffect } from 'vue'
+import { number } from '@/shared/format'
+
+type Sample = Record<string, unknown> & {
+  key?: string
+  before?: Record<string, unknown>
+  after?: Record<string, unknown>
+  row_number?: number
+  reasons?: string[]
+  original?: Record<string, string>
+}
+const props = defineProps<{
+  result: Record<string, unknown>
+  samples: Record<string, Sample[]>
+  done: boolean
+}>()
+const OUTCOMES = [
+  ['new', 'new'],
+  ['changed', 'changed'],
+  ['same', 'the same'],
+  ['suspect', 'suspect'],
+  ['rejected', 'rejected'],
+] as const
+const n = (name: string) => Number(props.result[name] ?? 0)
+const shares = computed(() => {
+  const all = Math.max(1, n('new') + n('changed') + n('same') + n('rejected'))
+  return OUTCOMES.filter(([name]) => name !== 'suspect' && n(name)).map(([name]) => ({
+    name,
+    width: `${(100 * n(name)) / all}%`,
+  }))
+})
+const shown = ref('')
+watchEffect(() => {
+  if (!shown.value) shown.value = ['rejected', 'suspect', 'changed', 'new', 'same'].find((o) => n(o)) ?? ''
+})
+const rows = computed(() => props.samples[shown.value] ?? [])
+const facts = (record: Record<string, unknown> | undefined) =>
+  Object.entries(record ?? {})
+    .filter(([, v]) => v !== null && v !== '')
+    .map(([k, v]) => `${k} ${v}`)
+    .join(' · ')
+const changes = computed(() => Object.entries((props.result.changes ?? {}) as Record<string, number>))
+const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Record<string, number>))
+</script>
+
+<template>
+  <section class="sheet plan" :aria-label="done ? 'What was taken in' : 'What would change'">
+    <p class="says">
+      {{ done ? 'Taken in.' : 'Nothing has changed yet. Of' }}
+      <b>{{ number(n('rows')) }}</b> rows{{ done ? ':' : ', these would be:' }}
+    </p>
+    <div class="shares" aria-hidden="true">
+      <i v-for="s in shares" :key="s.name" :class="s.name" :style="{ width: s.width }" />
+    </div>
+    <div class="outcomes" role="tablist">
+      <button
+        v-for="[name, words] in OUTCOMES"
+        :key="name"
+        type="button"
+        role="tab"
+        :aria-selected="shown === name"
+        :class="{ at: shown === name, none: !n(name) }"
+        :disabled="!n(name)"
+        @click="shown = name"
+      >
+        <b>{{ number(n(name)) }}</b>
+        <span><i class="dot" :class="name" />{{ words }}</span>
+      </button>
+    </div>
+    <p v-if="changes.length && shown === 'changed'" class="small mt-2">
+      Fields that change:
+      <template v-for="([name, count], i) in changes" :key="name"
+        >{{ i ? ', ' : '' }}{{ name }} {{ number(count) }}</template
+      >
+    </p>
+    <p v-if="reasons.length && ['rejected', 'suspect'].includes(shown)" class="small mt-2">
+      <template v-for="([name, count], i) in reasons" :key="name"
+        >{{ i ? ' · ' : '' }}{{ number(count) }} × {{ name }}</template
+      >
+    </p>
+    <div v-if="rows.length" class="rows">
+      <table class="plain" :aria-label="`Rows that are ${shown}`">
+        <tbody>
+          <tr v-for="(r, i) in rows" :key="i">
+            <template v-if="shown === 'changed'">
+              <td class="key">{{ r.key }}</td>
+              <td>
+                <span v-for="(old, name) in r.before" :key="name" class="change">
+                  {{ name }} <s class="quiet">{{ old ?? 'unknown' }}</s> {{ r.after?.[name] ?? 'unknown' }}
+                </span>
+              </td>
+            </template>
+            <template v-else-if="shown === 'rejected' || shown === 'suspect'">
+              <td class="num key">row {{ number(r.row_number ?? 0) }}</td>
+              <td class="why">{{ r.reasons?.join('; ') }}</td>
+              <td class="quiet small cut">{{ facts(r.original) }}</td>
+            </template>
+            <template v-else>
+              <td class="key">{{ r.key }}</td>
+              <td class="quiet small cut">{{ facts(r.after) }}</td>
+            </template>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.plan {
+  padding: 14px 18px;
+}
+.says b {
+  font-size: 18px;
+}
+.shares {
+  display: flex;
+  height: 8px;
+  margin: 10px 0;
+  border-radius: 4px;
+  overflow: hidden;
+  background: rgb(var(--v-theme-mist));
+}
+.new {
+  background: rgb(var(--v-theme-moss));
+}
+.changed {
+  background: rgb(var(--v-theme-rain));
+}
+.same {
+  background: rgb(var(--v-theme-line));
+}
+.suspect {
+  background: rgb(var(--v-theme-lamp));
+}
+.rejected {
+  background: rgb(var(--v-theme-clay));
+}
+.dot {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  margin-right: 6px;
+  border-radius: 2px;
+}
+.outcomes {
+  display: flex;
+  gap: 8px;
+}
+.outcomes button {
+  display: grid;
+  text-align: left;
+  padding: 5px 14px 6px 10px;
+  border-radius: 6px;
+  border: 1px solid transparent;
+}
+.outcomes b {
+  font-size: 19px;
+  font-weight: 600;
+}
+.outcomes button.at {
+  background: rgb(var(--v-theme-mist));
+  border-color: rgb(var(--v-theme-line));
+}
+.outcomes button.none {
+  opacity: 0.45;
+}
+.rows {
+  max-height: 240px;
+  overflow: auto;
+  margin-top: 10px;
+}
+.key {
+  white-space: nowrap;
+  font-weight: 500;
+}
+.why {
+  min-width: 220px;
+}
+.cut {
+  max-width: 760px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.change {
+  margin-right: 16px;
+}
+</style>

@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { api, got, Told } from '@/shared/api/client'
+import { day, number } from '@/shared/format'
+import { NUMBERS, useRecords, useRecordsChanged } from './useRecords'
+
+const records = useRecords()
+const changed = useRecordsChanged()
+const opened = ref<number | null>(null)
+const asking = ref<number | null>(null)
+const said = ref('')
+const fault = ref('')
+const rows = useQuery({
+  queryKey: ['reported', opened],
+  queryFn: () =>
+    got(
+      api.GET('/api/records/imports/{import_id}/rows', {
+        params: { path: { import_id: opened.value as number } },
+      }),
+    ) as Promise<{ row_number: number; outcome: string; reasons: string[]; original: string }[]>,
+  enabled: () => opened.value !== null,
+})
+async function undo(importId: number) {
+  asking.value = null
+  said.value = fault.value = ''
+  try {
+    const done = await got(
+      api.POST('/api/records/imports/{import_id}/undo', { params: { path: { import_id: importId } } }),
+    )
+    said.value =
+      `Import ${importId} undone: ${number(done.removed)} records removed, ${number(done.restored)} put back.` +
+      (done.kept.length
+        ? ` ${number(done.kept.length)} stay, because import ${done.kept[0]!.changed_by} changed them later; undo that one first.`
+        : '')
+    await changed()
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+}
+const why = (x: { reasons: Record<string, number> }) =>
+  Object.entries(x.reasons)
+    .slice(0, 3)
+    .map(([reason, n]) => `${number(n)} × ${reason}`)
+    .join(' · ')
+</script>
+
+<template>
+  <div v-if="records.data.value">
+    <p v-if="said" class="moss mb-2" role="status">{{ said }}</p>
+    <p v-if="fault" class="lamp mb-2" role="alert">{{ fault }}</p>
+    <div class="sheet">
+      <table class="plain" aria-label="Imports">
+        <thead>
+          <tr>
+            <th>File</th>
+            <th>Kind</th>
+            <th>When</th>
+            <th class="num">Rows</th>
+            <th v-for="n in NUMBERS" :key="n" class="num">{{ n[0]!.toUpperCase() + n.slice(1) }}</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="x in records.data.value.imports"
+            :key="x.import_id"
+            :class="{ at: opened === x.import_id, undone: x.undone_at }"
+          >
+            <td>
+              {{ x.file_name }}
+              <div v-if="Object.keys(x.reasons).length" class="quiet small">{{ why(x) }}</div>
+            </td>
+            <td>{{ x.kind }}</td>
+            <td class="when">{{ day(x.finished_at) }}</td>
+            <td class="num">{{ number(x.rows) }}</td>
+            <td v-for="n in NUMBERS" :key="n" class="num" :class="{ none: !x[n] }">{{ number(x[n]) }}</td>
+            <td class="do-cell">
+              <span v-if="x.undone_at" class="quiet small">undone {{ day(x.undone_at) }}</span>
+              <template v-else-if="asking === x.import_id">
+                <span class="small">Take it all back?</span>
+                <button type="button" class="link" @click="undo(x.import_id)">yes, undo</button>
+                <button type="button" class="link" @click="asking = null">no</button>
+              </template>
+              <template v-else>
+                <button
+                  v-if="x.rejected || x.suspect || Object.keys(x.reasons).length"
+                  type="button"
+                  class="link"
+                  @click="opened = opened === x.import_id ? null : x.import_id"
+                >
+                  {{ opened === x.import_id ? 'close' : 'what was wrong' }}
+                </button>
+                <button type="button" class="link" @click="asking = x.import_id">undo</button>
+              </template>
+            </td>
+          </tr>
+          <tr v-if="!records.data.value.imports.length">
+            <td colspan="10" class="quiet">Nothing has been brought in yet.</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <section v-if="opened !== null" class="mt-5">
+      <h2 class="mb-2">
+        Rows to look at
+        <a
+          v-if="records.data.value.imports.find((x) => x.import_id === opened)?.rejected"
+          class="small link"
+          :href="`/api/records/imports/${opened}/rejects.csv`"
+          download
+          >download the rejected rows to mend them</a
+        >
+      </h2>
+      <div class="sheet rows">
+        <table class="plain" aria-label="Rows to look at">
+          <thead>
+            <tr>
+              <th class="num">Row</th>
+              <th>Outcome</th>
+              <th>Why</th>
+              <th>As it stood</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="r in rows.data.value ?? []" :key="r.row_number">
+              <td class="num">{{ number(r.row_number) }}</td>
+              <td>{{ r.outcome }}</td>
+              <td>{{ r.reasons.join('; ') }}</td>
+              <td class="original quiet small">{{ r.original }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+  </div>
+  <p v-else class="quiet">Reading …</p>
+</template>
+
+<style scoped>
+.rows {
+  max-height: 46vh;
+  overflow: auto;
+}
+.original {
+  max-width: 560px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.when {
+  white-space: nowrap;
+}
+.none {
+  opacity: 0.4;
+}
+.undone td {
+  text-decoration: line-through;
+  opacity: 0.6;
+}
+.undone .do-cell {
+  text-decoration: none;
+}
+.do-cell {
+  white-space: nowrap;
+  text-align: right;
+}
+.do-cell .link {
+  margin-left: 12px;
+}
+.at td {
+  background: rgb(var(--v-theme-mist));
+}
+</style>

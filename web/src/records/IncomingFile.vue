@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, got, Told, type Docs } from '@/shared/api/client'
+import { number } from '@/shared/format'
+import ImportPlan from './ImportPlan.vue'
+import MappingTable from './MappingTable.vue'
+import { useMapping } from './useMapping'
+import { KIND_WORDS, KINDS, useRecords, useRecordsChanged } from './useRecords'
+
+const props = defineProps<{ fileId: string }>()
+const router = useRouter()
+const client = useQueryClient()
+const records = useRecords()
+const changed = useRecordsChanged()
+type Kind = (typeof KINDS)[number]
+const kind = ref<Kind | ''>('')
+const source = ref('')
+const fault = ref('')
+const path = computed(() => ({ file_id: props.fileId }))
+
+const preview = useQuery({
+  queryKey: ['preview', () => props.fileId, kind, source],
+  queryFn: () =>
+    got(
+      api.GET('/api/records/incoming/{file_id}/preview', {
+        params: { path: path.value, query: { kind: kind.value || null, source: source.value || null } },
+      }),
+    ),
+  staleTime: Infinity,
+  retry: false,
+  placeholderData: (before: Docs['PreviewDoc'] | undefined) => before,
+})
+const mapping = useMapping(computed(() => preview.data.value))
+watch(preview.data, (now) => {
+  if (now && !source.value) source.value = now.source
+})
+const file = useQuery({
+  queryKey: ['incoming', () => props.fileId],
+  queryFn: () => got(api.GET('/api/records/incoming/{file_id}', { params: { path: path.value } })),
+  refetchInterval: (query) =>
+    ['reading', 'taking in'].includes(query.state.data?.stage ?? '') ? 300 : false,
+  retry: false,
+})
+const stage = computed(() => file.data.value?.stage ?? '')
+watch(stage, (now) => {
+  if (now === 'done') void changed()
+})
+const mapped = computed(() => !['areas', 'photos'].includes(preview.data.value?.kind ?? ''))
+
+async function tell(asked: Promise<unknown>) {
+  fault.value = ''
+  try {
+    await asked
+    await client.invalidateQueries({ queryKey: ['incoming'] })
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+}
+const plan = () =>
+  tell(
+    got(
+      api.POST('/api/records/incoming/{file_id}/plan', {
+        params: { path: path.value },
+        body: {
+          kind: (preview.data.value?.kind as Kind) ?? null,
+          source: source.value,
+          parts: mapped.value ? mapping.parts.value : null,
+        },
+      }),
+    ),
+  )
+const accept = () =>
+  tell(got(api.POST('/api/records/incoming/{file_id}/accept', { params: { path: path.value } })))
+async function letGo() {
+  await tell(got(api.DELETE('/api/records/incoming/{file_id}', { params: { path: path.value } })))
+  if (!fault.value) await router.push({ name: stage.value === 'done' ? 'imports' : 'records' })
+}
+</script>
+
+<template>
+  <div>
+    <p v-if="preview.isError.value" class="lamp" role="alert">
+      {{ preview.error.value?.message }}
+    </p>
+    <div class="head">
+      <h2>{{ file.data.value?.name ?? 'File' }}</h2>
+      <label>
+        is
+        <select v-model="kind" aria-label="Kind of file">
+          <option v-if="!kind" value="">
+            {{ KIND_WORDS[preview.data.value?.kind ?? ''] ?? 'choose its kind' }}
+          </option>
+          <option v-for="k in KINDS" :key="k" :value="k">{{ KIND_WORDS[k] }}</option>
+        </select>
+      </label>
+      <label>
+        from
+        <input v-model.lazy="source" aria-label="Source" list="sources" />
+        <datalist id="sources">
+          <option v-for="s in records.data.value?.sources ?? []" :key="s.name" :value="s.name" />
+        </datalist>
+      </label>
+      <span v-if="preview.data.value?.remembered && !mapping.touched.value" class="moss small">
+        mapped as last time for this source
+      </span>
+      <span class="spring" />
+      <button v-if="stage !== 'taking in'" type="button" class="link" @click="letGo">
+        {{ stage === 'done' ? 'close' : 'let it go' }}
+      </button>
+      <button
+        v-if="!['reading', 'taking in', 'done'].includes(stage)"
+        type="button"
+        class="do"
+        :disabled="!preview.data.value"
+        @click="plan"
+      >
+        {{ stage === 'planned' ? 'Look again' : 'See what would change' }}
+      </button>
+      <button v-if="stage === 'planned'" type="button" class="do strong" @click="accept">Take it in</button>
+    </div>
+    <p v-if="fault" class="lamp mt-3" role="alert">{{ fault }}</p>
+    <p v-if="stage === 'failed'" class="lamp mt-3" role="alert">{{ file.data.value?.message }}</p>
+    <p v-if="stage === 'reading'" class="mt-3" role="status">
+      Reading: {{ number(file.data.value?.rows ?? 0) }} rows so far. You can leave; it goes on.
+    </p>
+    <p v-if="stage === 'taking in'" class="mt-3" role="status">Taking it in …</p>
+    <ImportPlan
+      v-if="file.data.value?.result && ['planned', 'taking in', 'done'].includes(stage)"
+      :result="file.data.value.result"
+      :samples="file.data.value.samples"
+      :done="stage === 'done'"
+      class="mt-3"
+    />
+    <MappingTable
+      v-if="preview.data.value && mapped && !['taking in', 'done'].includes(stage)"
+      :preview="preview.data.value"
+      :mapping="mapping"
+      class="mt-4"
+    />
+  </div>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+.head select,
+.head input {
+  padding: 4px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  background: rgb(var(--v-theme-surface));
+  color: inherit;
+}
+.head input {
+  width: 190px;
+}
+.spring {
+  flex: 1;
+}
+</style>

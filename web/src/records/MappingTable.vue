@@ -1,0 +1,236 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Docs } from '@/shared/api/client'
+import type { Part, useMapping } from './useMapping'
+
+const props = defineProps<{ preview: Docs['PreviewDoc']; mapping: ReturnType<typeof useMapping> }>()
+const m = props.mapping
+const opened = ref('')
+const sorted = computed(() => [...props.preview.fields].sort((a, b) => a.label.localeCompare(b.label)))
+const adding = ref<{ field: string; columns: string[]; how: Part['how']; constant: string }>(blank())
+function blank() {
+  return { field: '', columns: [] as string[], how: 'join' as Part['how'], constant: '' }
+}
+const HOWS: [Part['how'], string][] = [
+  ['join', 'their words, one after another'],
+  ['date', 'a date of year, month, day'],
+  ['sum', 'their sum'],
+  ['difference', 'the first less the others'],
+]
+function add() {
+  const { field, columns, how, constant } = adding.value
+  if (!field || (!columns.length && !constant)) return
+  m.add({ field, columns, how, constant: columns.length ? null : constant })
+  adding.value = blank()
+}
+const label = (name: string) => m.fields.value.get(name)?.label ?? name
+const sure = (column: string) => m.guess(column)
+</script>
+
+<template>
+  <div>
+    <div class="sheet">
+      <table class="plain" aria-label="Mapping of columns to fields">
+        <thead>
+          <tr>
+            <th>Column in the file</th>
+            <th>What stands in it</th>
+            <th>Field</th>
+            <th>How sure</th>
+            <th>Unit, words</th>
+          </tr>
+        </thead>
+        <tbody>
+          <template v-for="c in preview.columns" :key="c.name">
+            <tr :class="{ out: !m.single(c.name) }">
+              <td class="name">{{ c.name }}</td>
+              <td class="quiet small samples">{{ c.samples.join(' · ') || 'empty' }}</td>
+              <td>
+                <select
+                  :value="m.single(c.name)?.field ?? ''"
+                  :aria-label="`Field of ${c.name}`"
+                  @change="m.choose(c.name, ($event.target as HTMLSelectElement).value)"
+                >
+                  <option value="">left out</option>
+                  <option
+                    v-for="f in sorted"
+                    :key="f.name"
+                    :value="f.name"
+                    :disabled="m.taken.value.has(f.name) && m.single(c.name)?.field !== f.name"
+                  >
+                    {{ f.label }}
+                  </option>
+                </select>
+              </td>
+              <td>
+                <span
+                  v-if="m.single(c.name) && sure(c.name)?.part.field === m.single(c.name)?.field"
+                  :title="sure(c.name)?.why"
+                >
+                  <i class="bar"
+                    ><i
+                      :style="{ width: `${100 * (sure(c.name)?.sure ?? 0)}%` }"
+                      :class="{ weak: (sure(c.name)?.sure ?? 1) < 0.9 }"
+                  /></i>
+                  <span class="quiet small">{{ sure(c.name)?.why }}</span>
+                </span>
+                <span v-else-if="m.single(c.name)" class="cedar small">your choice</span>
+                <button
+                  v-else-if="sure(c.name) && !m.taken.value.has(sure(c.name)!.part.field)"
+                  type="button"
+                  class="link small"
+                  @click="m.choose(c.name, sure(c.name)!.part.field)"
+                >
+                  perhaps {{ label(sure(c.name)!.part.field) }}?
+                </button>
+              </td>
+              <td>
+                <template v-if="m.single(c.name)">
+                  <select
+                    v-if="m.units(m.single(c.name)!.field).length"
+                    :value="m.single(c.name)!.times"
+                    :aria-label="`Unit of ${c.name}`"
+                    @change="
+                      m.change(m.single(c.name)!.field, {
+                        times: Number(($event.target as HTMLSelectElement).value),
+                      })
+                    "
+                  >
+                    <option
+                      v-for="[word, times] in m.units(m.single(c.name)!.field)"
+                      :key="word"
+                      :value="times"
+                    >
+                      {{ word }}
+                    </option>
+                  </select>
+                  <button
+                    v-else-if="m.fields.value.get(m.single(c.name)!.field)?.kind === 'word' && c.words.length"
+                    type="button"
+                    class="link small"
+                    :aria-expanded="opened === c.name"
+                    @click="opened = opened === c.name ? '' : c.name"
+                  >
+                    {{ c.words.length }} {{ c.words.length === 1 ? 'word' : 'words'
+                    }}{{ Object.keys(m.single(c.name)!.values).length ? ', some changed' : '' }}
+                  </button>
+                </template>
+              </td>
+            </tr>
+            <tr v-if="opened === c.name && m.single(c.name)">
+              <td />
+              <td colspan="4">
+                <div class="words">
+                  <label v-for="w in c.words" :key="w">
+                    <span class="quiet">{{ w }}</span> →
+                    <input
+                      :value="m.single(c.name)!.values[w] ?? w"
+                      :aria-label="`${w} means`"
+                      :class="{ cedar: w in m.single(c.name)!.values }"
+                      @change="m.word(m.single(c.name)!.field, w, ($event.target as HTMLInputElement).value)"
+                    />
+                  </label>
+                </div>
+              </td>
+            </tr>
+          </template>
+          <tr v-for="p in m.joined.value" :key="p.field">
+            <td class="name">{{ p.columns.join(' + ') || 'the same in every row' }}</td>
+            <td class="quiet small">
+              {{ p.constant ?? HOWS.find(([how]) => how === p.how)?.[1] }}
+            </td>
+            <td>{{ label(p.field) }}</td>
+            <td />
+            <td><button type="button" class="link small" @click="m.remove(p.field)">leave out</button></td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <form class="add" @submit.prevent="add">
+      <b>A field from several columns, or the same in every row:</b>
+      <select v-model="adding.field" aria-label="Field to add">
+        <option value="">field</option>
+        <option v-for="f in sorted" :key="f.name" :value="f.name" :disabled="m.taken.value.has(f.name)">
+          {{ f.label }}
+        </option>
+      </select>
+      <select
+        :value="''"
+        aria-label="Column to add"
+        @change="
+          adding.columns.push(($event.target as HTMLSelectElement).value)
+          ;($event.target as HTMLSelectElement).value = ''
+        "
+      >
+        <option value="">{{ adding.columns.length ? adding.columns.join(' + ') : 'columns' }}</option>
+        <option v-for="c in preview.columns" :key="c.name" :value="c.name">{{ c.name }}</option>
+      </select>
+      <select v-if="adding.columns.length" v-model="adding.how" aria-label="How they are put together">
+        <option v-for="[how, words] in HOWS" :key="how" :value="how">{{ words }}</option>
+      </select>
+      <input v-else v-model="adding.constant" aria-label="The same in every row" placeholder="or a value" />
+      <button type="submit" class="do">Add</button>
+      <span class="quiet small">{{ m.unmapped.value }} columns are left out</span>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+select,
+input {
+  padding: 3px 6px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  background: rgb(var(--v-theme-surface));
+  color: inherit;
+  max-width: 230px;
+}
+.name {
+  font-weight: 500;
+}
+.out td {
+  background: rgba(var(--v-theme-mist), 0.6);
+}
+.out .name {
+  font-weight: 400;
+}
+.samples {
+  max-width: 330px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.bar {
+  display: inline-block;
+  width: 46px;
+  height: 6px;
+  margin-right: 8px;
+  border-radius: 3px;
+  background: rgba(var(--v-theme-line), 0.7);
+}
+.bar i {
+  display: block;
+  height: 100%;
+  border-radius: 3px;
+  background: rgb(var(--v-theme-moss));
+}
+.bar i.weak {
+  background: rgb(var(--v-theme-lamp));
+}
+.words {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 6px 18px;
+  padding: 4px 0 8px;
+}
+.words input {
+  width: 170px;
+}
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  margin-top: 12px;
+}
+</style>

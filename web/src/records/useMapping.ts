@@ -1,0 +1,96 @@
+import { computed, ref, watch, type Ref } from 'vue'
+import type { Docs } from '@/shared/api/client'
+
+export type Part = Required<Docs['PartDoc']>
+type Preview = Docs['PreviewDoc']
+
+const UNITS: Record<string, [string, number][]> = {
+  'sq ft': [
+    ['as it is', 1],
+    ['acres', 43560],
+    ['square metres', 10.7639],
+    ['hundreds', 100],
+  ],
+  $: [
+    ['as it is', 1],
+    ['thousands', 1000],
+    ['cents', 0.01],
+  ],
+}
+
+/** The mapping of one file as it is edited: one part a field, each column's own part first. */
+export function useMapping(preview: Ref<Preview | undefined>) {
+  const parts = ref<Part[]>([])
+  const touched = ref(false)
+  watch(
+    preview,
+    (now) => {
+      if (now) parts.value = now.parts.map((p) => ({ ...empty(p.field), ...p }) as Part)
+      touched.value = false
+    },
+    { immediate: true },
+  )
+  const fields = computed(() => new Map((preview.value?.fields ?? []).map((f) => [f.name, f])))
+  const single = (column: string) =>
+    parts.value.find((p) => p.columns.length === 1 && p.columns[0] === column)
+  const joined = computed(() => parts.value.filter((p) => p.columns.length !== 1))
+  const guess = (column: string) =>
+    preview.value?.guesses.find((g) => g.part.columns?.length === 1 && g.part.columns[0] === column)
+  const taken = computed(() => new Set(parts.value.map((p) => p.field)))
+  const unmapped = computed(() => {
+    const used = new Set(parts.value.flatMap((p) => p.columns))
+    return (preview.value?.columns ?? []).filter((c) => !used.has(c.name)).length
+  })
+
+  function choose(column: string, field: string) {
+    const hint = preview.value?.guesses.find((g) => g.part.field === field && g.part.columns?.[0] === column)
+    parts.value = parts.value.filter(
+      (p) => !(p.columns.length === 1 && p.columns[0] === column) && p.field !== field,
+    )
+    if (field)
+      parts.value.push({ ...empty(field), columns: [column], ...(hint?.part as Partial<Part>) } as Part)
+    touched.value = true
+  }
+  function change(field: string, to: Partial<Part>) {
+    parts.value = parts.value.map((p) => (p.field === field ? { ...p, ...to } : p))
+    touched.value = true
+  }
+  function word(field: string, from: string, to: string) {
+    const values = { ...parts.value.find((p) => p.field === field)?.values }
+    if (to === from) delete values[from]
+    else values[from] = to
+    change(field, { values })
+  }
+  function add(part: Partial<Part> & { field: string }) {
+    parts.value = [
+      ...parts.value.filter((p) => p.field !== part.field),
+      { ...empty(part.field), ...part } as Part,
+    ]
+    touched.value = true
+  }
+  function remove(field: string) {
+    parts.value = parts.value.filter((p) => p.field !== field)
+    touched.value = true
+  }
+  const units = (field: string) => UNITS[fields.value.get(field)?.unit ?? ''] ?? []
+  return {
+    parts,
+    touched,
+    fields,
+    single,
+    joined,
+    guess,
+    taken,
+    unmapped,
+    choose,
+    change,
+    word,
+    add,
+    remove,
+    units,
+  }
+}
+
+function empty(field: string): Part {
+  return { field, columns: [], how: 'join', between: ' ', times: 1, values: {}, constant: null }
+}

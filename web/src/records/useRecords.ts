@@ -1,0 +1,65 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, got, Told, type Docs } from '@/shared/api/client'
+
+export const KINDS = [
+  'listings',
+  'parcels',
+  'transfers',
+  'assessments',
+  'history',
+  'series',
+  'areas',
+  'photos',
+] as const
+export const KIND_WORDS: Record<string, string> = {
+  listings: 'listings',
+  parcels: 'parcels (tax roll)',
+  transfers: 'transfers (deeds)',
+  assessments: 'assessments',
+  history: 'history of listings',
+  series: 'a series (date, value)',
+  areas: 'areas',
+  photos: 'photos',
+}
+export const NUMBERS = ['new', 'changed', 'same', 'suspect', 'rejected'] as const
+
+export function useRecords() {
+  return useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/api/records')), staleTime: 0 })
+}
+
+/** Everything that shows records is asked for anew once they have changed. */
+export function useRecordsChanged() {
+  const client = useQueryClient()
+  return () => client.invalidateQueries()
+}
+
+/** Sends a file to wait for its mapping, and goes to its page. */
+export function useBring() {
+  const router = useRouter()
+  const sending = ref('')
+  const fault = ref('')
+  async function bring(files: FileList | File[] | null | undefined) {
+    const file = files?.[0]
+    if (!file) return
+    sending.value = file.name
+    fault.value = ''
+    try {
+      const answer = await fetch(`/api/records/incoming?name=${encodeURIComponent(file.name)}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: file,
+      })
+      const said = (await answer.json()) as Docs['IncomingDoc'] & { message?: string }
+      if (!answer.ok)
+        throw new Told(said.message ?? 'The file did not come through. Try again.', null, answer.status)
+      await router.push({ name: 'incoming', params: { fileId: said.file_id } })
+    } catch (error) {
+      fault.value = error instanceof Told ? error.message : 'Rain Porch does not answer. Is it still running?'
+    } finally {
+      sending.value = ''
+    }
+  }
+  return { bring, sending, fault }
+}
