@@ -134,11 +134,11 @@ def test_a_listing_has_its_pictures_its_words_and_what_happened_to_it(client, to
     assert doc["history"][0]["what"] == "new listing"
     for e in doc["history"]:
         assert (e["change_pct"] is not None) == (e["what"] == "price change")
-    made = client.get(f"/api/listings/{key}/pictures/2.svg")
+    made = client.get(f"/api/listings/{key}/pictures/2")
     assert made.headers["content-type"] == "image/svg+xml" and made.text.startswith("<svg")
-    assert client.get(f"/api/listings/{key}/pictures/40.svg").status_code == 404
+    assert client.get(f"/api/listings/{key}/pictures/40").status_code == 404
     assert client.get("/api/listings/none").status_code == 404
-    assert client.get("/api/listings/none/pictures/1.svg").status_code == 404
+    assert client.get("/api/listings/none/pictures/1").status_code == 404
 
 
 def test_other_peoples_records_have_no_drawn_pictures(tmp_path):
@@ -148,7 +148,7 @@ def test_other_peoples_records_have_no_drawn_pictures(tmp_path):
     import_file(records.db, file, folder=tmp_path / "own", now=NOW)
     client = TestClient(create_app(tmp_path / "own", now=lambda: NOW))
     assert client.get("/api/listings/A1").json()["pictures"] == []
-    assert client.get("/api/listings/A1/pictures/1.svg").status_code == 404
+    assert client.get("/api/listings/A1/pictures/1").status_code == 404
 
 
 def test_the_map_gives_lots_and_buildings_of_what_is_in_view(client):

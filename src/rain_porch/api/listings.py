@@ -47,7 +47,7 @@ def listing(porch: Porch, listing_id: ListingId) -> ListingDoc:
     )
 
 
-@router.get("/listings/{listing_id}/pictures/{number}.svg", response_class=Response)
+@router.get("/listings/{listing_id}/pictures/{number}", response_class=Response)
 def picture(porch: Porch, listing_id: ListingId, number: Number) -> Response:
-    made = photos.picture(porch.records, listing_id, number)
-    return Response(made, media_type="image/svg+xml", headers={"Cache-Control": "max-age=3600"})
+    made, media = photos.picture(porch.records, listing_id, number)
+    return Response(made, media_type=media, headers={"Cache-Control": "max-age=3600"})

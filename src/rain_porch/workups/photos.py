@@ -1,4 +1,4 @@
-"""Pictures of a listing. The demo's are drawn by the stand-in for the photographer; other records have none yet."""
+"""Pictures of a listing: photos that came in, else, for the demo, those of the stand-in for the photographer."""
 
 from __future__ import annotations
 
@@ -10,6 +10,7 @@ from ..store import homes
 from .records import Records
 
 DEMO_SOURCE = "Demo"
+_MEDIA = {".jpg": "image/jpeg", ".png": "image/png", ".webp": "image/webp"}
 
 
 def _scene(records: Records, listing_id: str) -> camera.Scene | None:
@@ -22,15 +23,25 @@ def _scene(records: Records, listing_id: str) -> camera.Scene | None:
 def captions(records: Records, listing_id: str) -> list[str]:
     """What the pictures of a listing show, in their order; none where it has none."""
     scene = _scene(records, listing_id)
+    kept = homes.photos_of(records.db, listing_id)
+    if kept:
+        return [caption or f"Photo {place}" for place, _, caption in kept]
     return camera.captions(scene) if scene else []
 
 
-def picture(records: Records, listing_id: str, number: int) -> str:
-    """One picture as SVG, numbered from 1. NotFound for one that is not there."""
+def picture(records: Records, listing_id: str, number: int) -> tuple[bytes, str]:
+    """One picture, numbered from 1, and its media type. NotFound for one that is not there."""
     scene = _scene(records, listing_id)
-    if scene is None or not 1 <= number <= len(camera.captions(scene)):
-        raise NotFound(f"Listing {listing_id} has no picture {number}.")
-    return camera.draw(scene, number)
+    missing = NotFound(f"Listing {listing_id} has no picture {number}.")
+    kept = homes.photos_of(records.db, listing_id)
+    if kept:
+        file = records.folder / "photos" / kept[number - 1][1] if number <= len(kept) else None
+        if file is None or not file.is_file():
+            raise missing
+        return file.read_bytes(), _MEDIA[file.suffix]
+    if scene is None or number > len(camera.captions(scene)):
+        raise missing
+    return camera.draw(scene, number).encode(), "image/svg+xml"
 
 
 def price_history(records: Records, listing_id: str) -> list[dict[str, Any]]:

@@ -20,6 +20,9 @@ from ..store import areas, columns, db
 from ..store.imports import records_version
 
 
+MANY = 200_000  # rows; fewer are read anew at once
+
+
 class Records:
     """records.db of one data folder. `today` is asked for only to keep the effective date from the future."""
 
@@ -30,15 +33,37 @@ class Records:
         self._columns: Columns | None = None
         self._masks: dict[str, Bools] = {}
         self._lock = threading.RLock()
+        self._next: threading.Thread | None = None
 
     def columns(self) -> Columns:
-        """The columns of the newest records."""
+        """The columns of the newest records.
+
+        Where they are many, those of before an import go on being used for the moments in which the new are read.
+        """
         with self._lock:
+            if self._next is not None and not self._next.is_alive():
+                self._next = None
             version = records_version(self.db)
-            if self._columns is None or self._columns.version != version:
-                self._columns = columns.load_columns(self.db)
-                self._masks.clear()
+            if self._columns is None or (self._columns.version != version and len(self._columns) < MANY):
+                self._take(columns.load_columns(self.db))
+            elif self._columns.version != version and self._next is None:
+                self._next = threading.Thread(target=self._load_beside, daemon=True)
+                self._next.start()
+            assert self._columns is not None
             return self._columns
+
+    def _load_beside(self) -> None:
+        beside = db.connect(self.folder / "records.db")
+        try:
+            made = columns.load_columns(beside)
+        finally:
+            beside.close()
+        with self._lock:
+            self._take(made)
+
+    def _take(self, made: Columns) -> None:
+        self._columns = made
+        self._masks.clear()
 
     def through(self) -> dt.date:
         """The day through which the records run: their newest event, never later than today. NotEnough when empty."""

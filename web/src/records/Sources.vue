@@ -100,7 +100,7 @@ const OUT: [string, string[]][] = [
         <p class="quiet small">CSV, JSON and GeoJSON are just what the import reads.</p>
         <p v-for="[kind, ways] in OUT" :key="kind" class="out">
           <span>{{ kind }}</span>
-          <a v-for="w in ways" class="link" :key="w" :href="`/api/records/export/${kind}.${w}`" download>{{
+          <a v-for="w in ways" :key="w" class="link" :href="`/api/records/export/${kind}.${w}`" download>{{
             w.toUpperCase()
           }}</a>
         </p>

@@ -19,7 +19,7 @@ const record = useQuery({
   enabled: computed(() => !id.value.startsWith('deed:')),
 })
 const pictures = computed(() => record.data.value?.pictures ?? [])
-const src = (n: number) => `/api/listings/${encodeURIComponent(id.value)}/pictures/${n}.svg`
+const src = (n: number) => `/api/listings/${encodeURIComponent(id.value)}/pictures/${n}`
 function turn(by: number) {
   const n = pictures.value.length
   if (n) at.value = ((at.value - 1 + by + n) % n) + 1
