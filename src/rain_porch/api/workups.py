@@ -277,7 +277,10 @@ def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
 def _front(porch: State, opened: Opened) -> str | None:
     """Address of the newest picture of the home's front, where there is one."""
     for listing in opened.home.listings:
-        if not listing["is_lease"] and photos.captions(porch.records, listing["listing_id"])[:1] in (["Front"], ["Photo 1"]):
+        if not listing["is_lease"] and photos.captions(porch.records, listing["listing_id"])[:1] in (
+            ["Front"],
+            ["Photo 1"],
+        ):
             return f"/api/listings/{quote(listing['listing_id'])}/pictures/1"
     return None
 

@@ -7,7 +7,7 @@ Suspect values arrive here already unknown, so that no statistic sees them.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, TypeVar
 
@@ -163,6 +163,12 @@ class AsOf:
             rows = rows[np.argsort(self.date[rows], kind="stable")]
             out[code] = (rows, self.date[rows])
         return out
+
+    def sales_until(self, day: int) -> AsOf:
+        """The same view for its sales alone, as they were known on an earlier day: only later sales are hidden."""
+        earlier: AsOf = replace(self, day=day)
+        earlier.__dict__["_by_kind"] = self._by_kind  # sorted once for all days of a month
+        return earlier
 
     def rows_since(self, code: int, first_day: int | None) -> Ints:
         """Rows of a kind whose date lies from `first_day` to the view's day; all of the kind where it is None."""

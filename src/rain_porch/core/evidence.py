@@ -98,8 +98,8 @@ def features_of(home_kind: HomeKind) -> tuple[Feature, ...]:
     return LAND_FEATURES if home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else FEATURES
 
 
-def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool) -> Ints:
-    """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most 3,000, nearest in place and time."""
+def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool, most: int = MAX_SALES) -> Ints:
+    """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most `most`, nearest in place and time."""
     rows = recent_sale_rows(columns, view)
     size = "lot_size_square_feet" if subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else "living_area"
     good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (columns.numbers[size][rows] > 0)
@@ -112,9 +112,9 @@ def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bo
     far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
     inside = far <= REACH_MILES
     rows, far = rows[inside], far[inside]
-    if rows.size > MAX_SALES:
+    if rows.size > most:
         cost = far + (view.day - columns.close[rows]) / 365.0
-        rows = np.sort(rows[np.argpartition(cost, MAX_SALES)[:MAX_SALES]])
+        rows = np.sort(rows[np.argpartition(cost, most)[:most]])
     return rows
 
 
@@ -125,9 +125,11 @@ def _apart(values: Floats, near: Ints) -> Floats:
     return np.asarray(values - mean @ values)
 
 
-def wide_fit(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False) -> WideFit | None:
+def wide_fit(
+    columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False, most: int = MAX_SALES
+) -> WideFit | None:
     """The fit over the wider market; None where there are fewer than 5 sales."""
-    rows = wide_rows(columns, view, subject, leave_out_home)
+    rows = wide_rows(columns, view, subject, leave_out_home, most)
     if rows.size < 5:
         return None
     days = sale_days(columns, rows)

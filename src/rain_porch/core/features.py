@@ -32,6 +32,8 @@ FEATURES: tuple[Feature, ...] = (
     Feature("fireplaces_total", False, 0.025, 0.025),
     Feature("pool_private_yn", False, 0.03, 0.04),
     Feature("waterfront_yn", False, 0.12, 0.12),
+    Feature("condition_grade", False, 0.05, 0.04),
+    Feature("year_remodelled", False, 0.001, 0.0015),
 )
 LAND_FEATURES: tuple[Feature, ...] = (
     Feature("lot_size_square_feet", True, 0.6, 0.25),
@@ -56,6 +58,8 @@ def matrix(columns: Columns, rows: Ints, features: tuple[Feature, ...]) -> tuple
     kept: list[Feature] = []
     out: list[Floats] = []
     for feature in features:
+        if feature.name not in columns.numbers:
+            continue
         x = transformed(feature, columns.numbers[feature.name][rows])
         known = np.isfinite(x)
         if known.sum() * 2 < len(rows) or not known.any() or np.ptp(x[known]) == 0:

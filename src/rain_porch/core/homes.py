@@ -6,6 +6,7 @@ import datetime as dt
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from .condition import grade_of
 from .words import HomeKind
 
 Value = float | str
@@ -31,6 +32,8 @@ class Subject:
 
     def number(self, name: str) -> float | None:
         value = self.facts.get(name)
+        if value is None and name == "condition_grade":
+            return grade_of(self.word("property_condition"))
         return float(value) if isinstance(value, (int, float)) else None
 
     def word(self, name: str) -> str | None:

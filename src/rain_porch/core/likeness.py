@@ -14,7 +14,7 @@ import numpy as np
 
 from .columns import Columns, Days, Floats, Ints
 from .dates import NO_DAY
-from .fields import FIELDS, Field
+from .fields import CATALOGUE, Field
 from .homes import Subject
 
 DISTANCE_TOLERANCE_MILES, DISTANCE_WEIGHT = 1.0, 4.0
@@ -61,9 +61,12 @@ def likeness(subject: Subject, columns: Columns, rows: Ints, distance: Floats, d
         "days_since": falling(np.clip(days_since, 0, None), AGE_TOLERANCE_DAYS),
     }
     weights = {"distance": DISTANCE_WEIGHT, "days_since": AGE_WEIGHT}
-    for f in FIELDS:
-        if f.weight and f.name in subject.facts and (f.name in columns.numbers or f.name in columns.words):
-            parts[f.name] = feature_likeness(f, subject.facts[f.name], columns, rows)
+    for f in CATALOGUE:
+        if not f.weight or not (f.name in columns.numbers or f.name in columns.words):
+            continue
+        mine = subject.facts.get(f.name) if f.stored else subject.number(f.name)
+        if mine is not None:
+            parts[f.name] = feature_likeness(f, mine, columns, rows)
             weights[f.name] = f.weight
     total = np.zeros(len(rows))
     known = np.zeros(len(rows))

@@ -31,12 +31,17 @@ class Surface:
         s = Σ wᵢ (leftᵢ − level) ÷ (Σ wᵢ + 3), wᵢ = e^(−½ (dᵢ ÷ h)²), h the distance of the tenth nearest sale (0.08 to
         0.6 miles). leave_out: a row that must not speak for its own spot.
         """
-        far = near_miles(lat, lon, self.lats, self.lons)
-        there = np.isfinite(far) & (self.rows != (-1 if leave_out is None else leave_out))
-        far, left, weights = far[there], self.left[there], self.weights[there]
-        if not far.size:
-            return 0.0
-        k = min(NEIGHBOURS, far.size) - 1
-        h = float(np.clip(np.partition(far, k)[k], _NEAR, _FAR))
-        w = np.exp(-0.5 * (far / h) ** 2) * weights
-        return float((w * np.clip(left - self.level, -0.5, 0.5)).sum() / (w.sum() + PRIOR_SALES))
+        out = np.array([-1 if leave_out is None else leave_out])
+        return float(self.log_worths(np.array([lat]), np.array([lon]), out)[0])
+
+    def log_worths(self, lats: Floats, lons: Floats, leave_out: Ints) -> Floats:
+        """The same for many spots, (m,), each leaving out the row of its own."""
+        if not self.rows.size:
+            return np.zeros(len(lats))
+        far = near_miles(lats[:, None], lons[:, None], self.lats[None, :], self.lons[None, :])
+        far = np.where(np.isfinite(far) & (self.rows[None, :] != leave_out[:, None]), far, np.inf)
+        k = min(NEIGHBOURS, far.shape[1]) - 1
+        nearest = np.partition(far, k, axis=1)[:, k]
+        h = np.clip(np.where(np.isfinite(nearest), nearest, _FAR), _NEAR, _FAR)
+        w = np.exp(-0.5 * (far / h[:, None]) ** 2) * self.weights[None, :]
+        return np.asarray(w @ np.clip(self.left - self.level, -0.5, 0.5) / (w.sum(axis=1) + PRIOR_SALES))

@@ -57,7 +57,7 @@ def miles(lat1: float, lon1: float, lat2: Any, lon2: Any) -> Floats:
     return np.where(np.abs(lam) > np.pi, np.nan, metres / METRES_PER_MILE)
 
 
-def near_miles(lat1: float, lon1: float, lat2: Floats, lon2: Floats) -> Floats:
+def near_miles(lat1: float | Floats, lon1: float | Floats, lat2: Floats, lon2: Floats) -> Floats:
     """Distance in miles by the middle-latitude formula: within 0.01 % up to 25 miles, one pass, for weights and prefilters."""
     mid = np.radians((lat1 + lat2) / 2)
     w2 = 1 - _E2 * np.sin(mid) ** 2

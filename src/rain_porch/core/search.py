@@ -56,6 +56,7 @@ class Search:
     criteria: tuple[Criterion, ...] = ()
     leave_out_new_construction: bool = True
     arms_length_only: bool = True
+    leave_out_distressed: bool = False
 
     def criterion(self, name: str) -> Criterion | None:
         return next((c for c in self.criteria if c.field == name), None)
@@ -115,8 +116,14 @@ def share_band(value: float, percent: float) -> tuple[float, float]:
     return value * (1 - percent / 100), value * (1 + percent / 100)
 
 
-def proposed_search(subject: Subject, effective_year: int) -> Search:
-    """The search that a home itself suggests: same kind, 1 mile, sold in 180 days, area band, full baths."""
+DISTRESSED_MARKET = 0.25
+
+
+def proposed_search(subject: Subject, effective_year: int, distressed_share: float = 0.0) -> Search:
+    """The search that a home itself suggests: same kind, 1 mile, sold in 180 days, area band, full baths.
+
+    distressed_share: of the year's sales; distressed ones are kept where they are a quarter of the market or more.
+    """
     criteria: list[Criterion] = []
     area, lot, baths = (subject.number(n) for n in ("living_area", "lot_size_square_feet", "bathrooms_full"))
     if subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE):
@@ -132,6 +139,7 @@ def proposed_search(subject: Subject, effective_year: int) -> Search:
         home_kinds=(subject.home_kind.value,),
         criteria=tuple(criteria),
         leave_out_new_construction=built is None or built < effective_year - 1,
+        leave_out_distressed=distressed_share < DISTRESSED_MARKET,
     )
 
 
@@ -206,6 +214,8 @@ def parts(search: Search, columns: Columns, subject: Subject | None, area: Bools
         out[c.field] = lambda rows, c=c: criterion_mask(c, columns, rows)  # type: ignore[misc]
     if search.leave_out_new_construction:
         out["leave_out_new_construction"] = lambda rows: ~columns.new_construction[rows]
+    if search.leave_out_distressed:
+        out["leave_out_distressed"] = lambda rows: ~columns.distressed[rows]
     if search.arms_length_only:
         out["arms_length_only"] = lambda rows: ~columns.not_arms_length[rows]
     return out

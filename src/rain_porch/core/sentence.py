@@ -33,6 +33,8 @@ def phrases(search: Search) -> list[Phrase]:
         out += [Phrase(", "), Phrase(criterion_words(c), c.field)]
     if search.leave_out_new_construction:
         out += [Phrase(", "), Phrase("no new construction", "leave_out_new_construction")]
+    if search.leave_out_distressed:
+        out += [Phrase(", "), Phrase("no distressed sales", "leave_out_distressed")]
     now: list[str] = []
     windows: list[Phrase] = []
     for kind in COUNTED:

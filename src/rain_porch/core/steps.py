@@ -52,13 +52,11 @@ def steps(search: Search, looser: bool) -> list[Step]:
         elif looser:
             out.append(Step(c.field, f"any {BY_NAME[c.field].label.lower()}", search.without_criterion(c.field)))
     if looser and search.leave_out_new_construction:
-        out.append(
-            Step(
-                "leave_out_new_construction",
-                "new construction let in",
-                replace(search, leave_out_new_construction=False),
-            )
-        )
+        let_in = replace(search, leave_out_new_construction=False)
+        out.append(Step("leave_out_new_construction", "new construction let in", let_in))
+    if looser and search.leave_out_distressed:
+        let_in = replace(search, leave_out_distressed=False)
+        out.append(Step("leave_out_distressed", "distressed sales let in", let_in))
     return out
 
 
@@ -159,5 +157,7 @@ def _merge(search: Search, step: Step) -> Search:
         return replace(search, windows={**search.windows, "sold": step.search.windows["sold"]})
     if step.part == "leave_out_new_construction":
         return replace(search, leave_out_new_construction=False)
+    if step.part == "leave_out_distressed":
+        return replace(search, leave_out_distressed=False)
     wider = step.search.criterion(step.part)
     return search.with_criterion(wider) if wider else search.without_criterion(step.part)

@@ -116,6 +116,17 @@ def methods(
     return out
 
 
+def per_sqft_values(per_sqft: Floats, area: float | None) -> dict[str, float]:
+    """Mean and median price per square foot × the subject's area; none where either is unknown."""
+    known = per_sqft[np.isfinite(per_sqft)]
+    if not area or not known.size:
+        return {}
+    return {
+        "mean_price_per_sqft": float(known.mean() * area),
+        "median_price_per_sqft": float(np.median(known) * area),
+    }
+
+
 def brackets(
     subject: Subject, comps: Sequence[Mapping[str, float]], adjusted: Sequence[Adjusted], value: float
 ) -> list[str]:

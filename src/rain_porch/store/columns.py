@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from ..core.columns import HOME_KINDS, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
+from ..core.condition import grade_of
 from ..core.dates import NO_DAY
 from ..core.fields import FIELDS, Kind
 from ..core.words import plain
@@ -91,6 +92,7 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     above = numbers["above_grade_finished_area"]
     numbers["living_area"] = np.where(np.isfinite(above), above, numbers["living_area"])
     words = {name: Words(held.array(name, np.int32), tuple(held.words[name])) for name in WORDS}
+    numbers["condition_grade"] = _grades(words["property_condition"])
     dates = {name: held.array(name, np.int32) for name in DATES}
     manner = held.array("manner", np.int8)
     keys = held.array("listing_id", object)
@@ -141,6 +143,12 @@ def _days(values: list[Any]) -> np.ndarray[Any, np.dtype[np.int32]]:
     text = np.array(["NaT" if v is None else v[:10] for v in values], dtype="datetime64[D]")
     days = text.astype(np.int64)
     return np.where(np.isnat(text), NO_DAY, days).astype(np.int32)
+
+
+def _grades(words: Words) -> Any:
+    """The grade of condition that each row's word stands for; NaN where it says nothing."""
+    grades = np.array([np.nan if (g := grade_of(word)) is None else g for word in words.words] + [np.nan])
+    return grades[words.codes]  # an unknown word's code is -1: the last
 
 
 def _new_construction(numbers: dict[str, Any], words: dict[str, Words], dates: dict[str, Any]) -> Any:

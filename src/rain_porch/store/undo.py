@@ -88,7 +88,8 @@ def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> in
             {**before, **{k: r[k] for k in ("was_import", "was_source", "record_key")}},
         )
     db.executemany(
-        "DELETE FROM import_changes WHERE import_id = ? AND record_key = ?", [(import_id, r["record_key"]) for r in rows]
+        "DELETE FROM import_changes WHERE import_id = ? AND record_key = ?",
+        [(import_id, r["record_key"]) for r in rows],
     )
     return len(rows)
 

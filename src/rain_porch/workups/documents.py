@@ -40,6 +40,7 @@ class SearchDoc(Doc):
     criteria: list[CriterionDoc] = []
     leave_out_new_construction: bool = True
     arms_length_only: bool = True
+    leave_out_distressed: bool = False
 
     @classmethod
     def of(cls, search: sr.Search) -> SearchDoc:
@@ -54,6 +55,7 @@ class SearchDoc(Doc):
             ],
             leave_out_new_construction=search.leave_out_new_construction,
             arms_length_only=search.arms_length_only,
+            leave_out_distressed=search.leave_out_distressed,
         )
 
     def search(self) -> sr.Search:
@@ -68,6 +70,7 @@ class SearchDoc(Doc):
             ),
             leave_out_new_construction=self.leave_out_new_construction,
             arms_length_only=self.arms_length_only,
+            leave_out_distressed=self.leave_out_distressed,
         )
         sr.check(out)
         return out

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..core import evidence as ev
 from ..core import search as sr
-from ..core.columns import RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
+from ..core.columns import HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import NotEnough
 from ..core.evidence import Evidence, Rate, evidence, house_rate, location_rate
@@ -38,11 +38,18 @@ class Setting:
     columns: Columns
     view: AsOf
     subject: Subject
+    distressed: float | None = None  # share of distressed sales, where it has been counted already
 
     @classmethod
     def at(cls, records: Records, subject: Subject, day: int) -> Setting:
         columns = records.columns()
         return cls(records, columns, columns.as_of(day), subject)
+
+    def distressed_share(self) -> float:
+        """Share of distressed ones among the year's sales of the subject's kind; 0 where there are none."""
+        rows = self.view.rows_since(SOLD, self.view.day - 365)
+        rows = rows[self.columns.home_kind[rows] == HOME_KINDS.index(self.subject.home_kind)]
+        return float(self.columns.distressed[rows].mean()) if rows.size else 0.0
 
     def run(self, search: sr.Search) -> sr.Found:
         sr.check(search)
@@ -56,7 +63,8 @@ class Setting:
         return like.score, like.known, far
 
     def proposed(self) -> sr.Search:
-        return sr.proposed_search(self.subject, date_of(self.view.day).year)
+        share = self.distressed_share() if self.distressed is None else self.distressed
+        return sr.proposed_search(self.subject, date_of(self.view.day).year, share)
 
 
 def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidate]:
@@ -157,7 +165,7 @@ def price(
         warnings.append("Fewer than five sales around here: the rates are house rules and no market change is used.")
     elif found.market_change.past_data:
         warnings.append("Some comps are older than the sales from which market change is read.")
-    rates = rates_for(setting.subject, found, sold)
+    rates = rates_for(setting, found, sold)
     for name, dollars in decided.rates.items():
         if name in rates:
             rates[name] = replace(rates[name], dollars=dollars, se=0.0, source="typed", weak=False, says="")
@@ -205,6 +213,9 @@ def price(
 def _comp_facts(setting: Setting, found: Evidence, c: Candidate) -> dict[str, float]:
     """The comp's numbers, with its location in percent against the subject's spot."""
     out = {k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))}
+    grades = setting.columns.numbers.get("condition_grade")
+    if grades is not None and np.isfinite(grades[c.row]):
+        out["condition_grade"] = float(grades[c.row])
     if found.surface is not None:
         s, columns = setting.subject, setting.columns
         mine = found.surface.log_worth(s.latitude, s.longitude)
@@ -218,9 +229,17 @@ def _price_day(columns: Columns, c: Candidate) -> int:
     return contract if contract != NO_DAY and contract <= close else close
 
 
-def rates_for(subject: Subject, found: Evidence, comps: Sequence[Candidate]) -> dict[str, Rate]:
+def rates_for(setting: Setting, found: Evidence, comps: Sequence[Candidate]) -> dict[str, Rate]:
     """A rate for every adjustable field that the kind of home has: evidence first, else the house rule where it matters."""
-    worth = found.model_value or float(np.median([c.price for c in comps if c.price] or [0.0]))
+    rows = np.array([c.row for c in comps], dtype=np.int64)
+    return rates_for_rows(setting, found, rows)
+
+
+def rates_for_rows(setting: Setting, found: Evidence, rows: Ints) -> dict[str, Rate]:
+    """The same for the comps in `rows` of the columns."""
+    subject, columns = setting.subject, setting.columns
+    prices = columns.numbers["close_price"][rows]
+    worth = found.model_value or (float(np.nanmedian(prices)) if np.isfinite(prices).any() else 0.0)
     land = subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE)
     out: dict[str, Rate] = {}
     for name in ADJUSTED:
@@ -229,7 +248,7 @@ def rates_for(subject: Subject, found: Evidence, comps: Sequence[Candidate]) -> 
                 out[name] = location_rate(worth, found.n_local)
         elif name in found.rates:
             out[name] = found.rates[name]
-        elif not (land and name != "lot_size_square_feet") and _differs(subject, name, comps):
+        elif not (land and name != "lot_size_square_feet") and _differs(setting, name, rows):
             level = subject.number(name)
             if FEATURES[name].log and not level:
                 continue
@@ -237,9 +256,12 @@ def rates_for(subject: Subject, found: Evidence, comps: Sequence[Candidate]) -> 
     return out
 
 
-def _differs(subject: Subject, name: str, comps: Sequence[Candidate]) -> bool:
-    mine = subject.number(name)
-    return mine is not None and any(isinstance(v := c.facts.get(name), float) and v != mine for c in comps)
+def _differs(setting: Setting, name: str, rows: Ints) -> bool:
+    mine = setting.subject.number(name)
+    if mine is None or name not in setting.columns.numbers:
+        return False
+    theirs = setting.columns.numbers[name][rows]
+    return bool((np.isfinite(theirs) & (theirs != mine)).any())
 
 
 def _no_evidence(comps: Sequence[Candidate]) -> Evidence:

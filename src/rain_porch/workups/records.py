@@ -19,7 +19,6 @@ from ..core.search import Search
 from ..store import areas, columns, db
 from ..store.imports import records_version
 
-
 MANY = 200_000  # rows; fewer are read anew at once
 
 

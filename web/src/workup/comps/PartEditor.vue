@@ -113,7 +113,13 @@ const ifs = computed(() => {
     </p>
     <p class="mt-2">
       <button type="button" class="link" @click="take(search.without(part), true)">
-        {{ part === 'leave_out_new_construction' ? 'Let new construction in' : 'No limit here' }}
+        {{
+          part === 'leave_out_new_construction'
+            ? 'Let new construction in'
+            : part === 'leave_out_distressed'
+              ? 'Let distressed sales in'
+              : 'No limit here'
+        }}
       </button>
     </p>
   </v-card>

@@ -84,6 +84,7 @@ export function useSearch() {
     const next = copy()
     if (part === 'radius_miles') next.radius_miles = null
     else if (part === 'leave_out_new_construction') next.leave_out_new_construction = false
+    else if (part === 'leave_out_distressed') next.leave_out_distressed = false
     else if (part.startsWith('windows.'))
       next.windows = { ...next.windows, [part.slice(8)]: { on: true, days: null } }
     else next.criteria = (next.criteria ?? []).filter((c) => c.field !== part)
@@ -112,6 +113,7 @@ export function useSearch() {
       radius_miles: 'Distance',
       'windows.sold': 'Sold within',
       leave_out_new_construction: 'New construction',
+      leave_out_distressed: 'Distressed sales',
     }
     return own[part] ?? fields.data.value?.find((f) => f.name === part)?.label ?? part
   }
