@@ -15,7 +15,7 @@ from .columns import AsOf, Columns, Floats, Ints
 from .dates import DAYS_PER_MONTH, NO_DAY
 from .evidence import Evidence, Rate
 from .homes import Subject
-from .worth import comp_weights
+from .worth import comp_weights, from_model
 
 
 @dataclass(frozen=True)
@@ -68,6 +68,6 @@ def value_by_comps(
             line = np.nan_to_num(rate.dollars * (mine - columns.numbers[name][rows]))
         net, gross = net + line, gross + np.abs(line)
     gross_pct = 100 * gross / price
-    weights = comp_weights(likeness, np.maximum(ages, 0), gross_pct)
     adjusted = price + net
+    weights = comp_weights(likeness, np.maximum(ages, 0), gross_pct, from_model(adjusted, found.model_value))
     return Valued(float(adjusted @ weights), adjusted, weights, gross_pct)

@@ -13,7 +13,7 @@ from .homes import Subject
 from .money import dollars, half_up
 from .summary import summarise
 
-WEIGHT_FORMULA = "likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 15)²), scaled to add up to 1"
+WEIGHT_FORMULA = "likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up to 1"
 
 
 @dataclass(frozen=True)
@@ -36,11 +36,22 @@ class Range:
     measured: bool = False
 
 
-def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats) -> Floats:
-    """Weights by WEIGHT_FORMULA; they sum to 1. Shape (n,)."""
-    raw = (likeness / 100) ** 4 * 0.5 ** (days / 365) / (1 + (gross_pct / 15) ** 2)
+def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None = None) -> Floats:
+    """Weights by WEIGHT_FORMULA; they sum to 1. Shape (n,).
+
+    from_model_pct: how far each adjusted price lies from the model's value; a sale that stands alone, above or below,
+    had something that no field tells. Left out where there is no model.
+    """
+    raw = (likeness / 100) ** 4 * 0.5 ** (days / 365) / (1 + (gross_pct / 30) ** 2)
+    if from_model_pct is not None:
+        raw = raw / (1 + (from_model_pct / 12) ** 2)
     raw = np.maximum(raw, 1e-9)
     return np.asarray(raw / raw.sum())
+
+
+def from_model(adjusted: Floats, model_value: float | None) -> Floats | None:
+    """How far adjusted prices lie from the model's value, in percent; None without a model."""
+    return np.asarray(100 * (adjusted / model_value - 1)) if model_value else None
 
 
 def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:

@@ -223,7 +223,7 @@ def _price_one(setting: Setting, row: int, shared: ev.WideFit | None) -> Outcome
     best = np.argsort(-likeness, kind="stable")[:TAKE]
     comps, likeness = found_rows[best], likeness[best]
     ages = day - price_days(columns, comps)
-    found = ev.evidence(columns, setting.view, subject, int(max(365, ages.max())), shared=shared)
+    found = ev.evidence(columns, setting.view, subject, int(max(180, ages.max())), shared=shared)
     if found is None:
         return None, "fewer than five sales before it"
     rates = rates_for_rows(setting, found, comps)

@@ -23,7 +23,7 @@ from ..core.market_change import MarketChange
 from ..core.place import miles
 from ..core.steps import loosened_until_enough
 from ..core.words import HomeKind
-from ..core.worth import Method, Range, brackets, comp_weights, indicated, methods, value_range
+from ..core.worth import Method, Range, brackets, comp_weights, from_model, indicated, methods, value_range
 from .records import Records
 
 TAKE = 12
@@ -157,7 +157,7 @@ def price(
     sold = [c for c in comps if c.kind in ("sold", "deed_sale") and c.price and c.date]
     columns, day = setting.columns, setting.view.day
     ages = np.array([day - _price_day(columns, c) for c in sold], dtype=np.float64)
-    window = int(max(365, *ages)) if sold else 365
+    window = int(max(180, *ages)) if sold else 180
     found = evidence(columns, setting.view, setting.subject, window, leave_out_home, shared)
     warnings: list[str] = []
     if found is None:
@@ -198,7 +198,10 @@ def price(
         ways = methods(setting.subject, [], np.zeros(0), [], found.model_value, found.n_local)
         return Pricing([], [], [], rates, change, None, None, ways, warnings, found.n_local)
     weights = comp_weights(
-        np.array([c.likeness for c in sold]), np.maximum(ages, 0), np.array([a.gross_pct for a in adjusted])
+        np.array([c.likeness for c in sold]),
+        np.maximum(ages, 0),
+        np.array([a.gross_pct for a in adjusted]),
+        from_model(np.array([a.adjusted_price for a in adjusted]), found.model_value),
     )
     value = indicated(adjusted, weights)
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
