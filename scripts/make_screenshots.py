@@ -131,6 +131,13 @@ def rejects(page: Page, base: str) -> None:
     page.get_by_role("table", name="Rows to look at").wait_for()
 
 
+def backtest(page: Page, base: str) -> None:
+    open_room("worth")(page, base)
+    page.get_by_role("button", name="Test it on the last").click()
+    page.get_by_text("came within").wait_for(timeout=60_000)
+    page.get_by_text("came within").scroll_into_view_if_needed()
+
+
 SHOTS: dict[str, Callable[[Page, str], None]] = {
     "desk": desk,
     "home": open_room("home"),
@@ -138,6 +145,7 @@ SHOTS: dict[str, Callable[[Page, str], None]] = {
     "search-part": part_opened,
     "record": record,
     "worth": open_room("worth"),
+    "backtest": backtest,
     "paper": open_room("paper"),
     "market": place("market"),
     "records": place("records"),

@@ -23,6 +23,7 @@ from .records.importing import import_file
 from .settings import SETTINGS, data_folder
 from .store.undo import undo_import
 from .workups import answers, homes
+from .workups.backtesting import backtest, keep
 from .workups.documents import SCHEMAS, SearchDoc
 from .workups.fetching import fetch
 from .workups.records import Records
@@ -100,6 +101,14 @@ def parser() -> argparse.ArgumentParser:
     )
     p.add_argument("--save", action="store_true", help="make a workup of it")
     p.set_defaults(run=run_price)
+
+    p = commands.add_parser("backtest", parents=[common], help="how close prices would have come on past sales")
+    p.add_argument("--from", dest="start", type=date_argument, required=True, metavar="DATE")
+    p.add_argument("--to", dest="end", type=date_argument, required=True, metavar="DATE")
+    p.add_argument("--sample", type=int, metavar="N", help="so many of the period's sales")
+    p.add_argument("--seed", type=int, default=1, metavar="S")
+    p.add_argument("--workers", type=int, metavar="N", help="processes; all cores by default")
+    p.set_defaults(run=run_backtest)
 
     p = commands.add_parser("market", parents=[common], help="market statistics")
     p.add_argument("--measure", nargs="+", action="extend", required=True, metavar="NAME")
@@ -284,6 +293,28 @@ def run_price(args: argparse.Namespace) -> int:
             f"Indicated {dollars(doc.indicated_value)} · likely {dollars(doc.range.low)}–{dollars(doc.range.high)} ({note})"
         )
     lines += [f"note: {w}" for w in doc.warnings]
+    return show(args, doc, "\n".join(lines))
+
+
+def run_backtest(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+
+    def say(done: int, of: int) -> None:
+        print(f"\r{done:,} of {of:,} sales", end="", file=sys.stderr, flush=True)
+
+    progress = say if sys.stderr.isatty() else None
+    result = backtest(records, args.start, args.end, args.sample, args.seed, workers=args.workers, progress=progress)
+    doc = answers.backtest_doc(result)
+    keep(records, result, doc.model_dump(mode="json"), dt.datetime.now())
+    lines = [f"{doc.subjects:,} sales from {doc.start} to {doc.end}, in {doc.seconds:.1f} s"]
+    lines += [f"  {n:,} left out: {why}" for why, n in doc.skipped.items()]
+    for name, s in doc.methods.items():
+        lines.append(
+            f"{name:<24} median error {s.mdape:6.1%}   within 10 % {s.pe10:4.0%}   20 % {s.pe20:4.0%}   bias {s.bias:+.1%}"
+        )
+    if doc.range.hits is not None and doc.range.median_width is not None:
+        lines.append(f"the 80 % range held {doc.range.hits:.1%}, its width {doc.range.median_width:.0%} of the value")
+        lines += [f"  {f.low:>11,.0f} – {f.high:<11,.0f} {f.hits:6.1%} of {f.n}" for f in doc.range.by_fifth]
     return show(args, doc, "\n".join(lines))
 
 

@@ -273,7 +273,7 @@ def test_bad_limits_are_refused_where_they_stand(search, field):
 def test_the_sentence_reads_the_search_back():
     s = sr.proposed_search(subject(), 2025)
     assert sentence(s) == (
-        "Detached homes within 1 mi, 1,550–2,050 sq ft, 2+ full baths, no new construction; sold in the last 180 days, "
+        "Detached homes within 1 mi, 1,550–2,050 sq ft, 2+ full baths, no new construction, no distressed sales; sold in the last 180 days, "
         "failed in the last 180 days, under contract and for sale now."
     )
     assert {p.part for p in phrases(s)} >= {"radius_miles", "living_area", "windows.sold", "home_kinds"}

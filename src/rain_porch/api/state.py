@@ -8,6 +8,7 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
+from ..workups.backtester import Testing
 from ..workups.incoming import IncomingFiles
 from ..workups.records import Records
 from ..workups.workups import Workups
@@ -23,6 +24,7 @@ class State:
         self.records = records
         self.workups = workups
         self.incoming = IncomingFiles(records.folder)
+        self.tests: dict[int, Testing] = {}  # running or done, by workup
         self.turn = asyncio.Lock()
 
 

@@ -74,11 +74,14 @@ class Calibration:
 
     @classmethod
     def of(cls, cases: Sequence[Case]) -> Calibration:
-        return cls(
-            np.array([np.log(c.value) for c in cases]),
-            np.array([abs(np.log(c.actual / c.value)) / c.width for c in cases]),
-            np.array([float(c.close_day) for c in cases]),
-        )
+        return cls.from_rows([(c.actual, c.value, c.width, c.close_day) for c in cases])
+
+    @classmethod
+    def from_rows(cls, rows: Sequence[tuple[float, float, float, int]]) -> Calibration:
+        """rows: (actual, value, width, close_day)."""
+        table = np.array(rows, dtype=np.float64).reshape(-1, 4)
+        actual, value, width = table[:, 0], table[:, 1], table[:, 2]
+        return cls(np.log(value), np.abs(np.log(actual / value)) / width, table[:, 3])
 
     def factor(self, value: float, day: int) -> tuple[float, bool]:
         """(what to multiply the fit's half width by, whether enough cases stood behind it) for a value on a day.

@@ -134,7 +134,7 @@ CATALOGUE: tuple[Field, ...] = (
     Field("new_construction_yn", "NewConstructionYN", "New construction", B),
     Field("builder_name", "BuilderName", "Builder", W),
     Field("property_condition", "PropertyCondition", "Condition", W),
-    Field("condition_grade", "ConditionGrade", "Condition grade", N, "grades", short="Condition", step=1, low=1, high=6,
+    Field("condition_grade", "ConditionGrade", "Condition", N, short="Condition", step=1, low=1, high=6,
           tolerance=3, weight=0.6, adjusted=True, searched=False, stored=False),
     Field("heating", "Heating", "Heating", W, parcel=True),
     Field("cooling", "Cooling", "Cooling", W, parcel=True),

@@ -73,9 +73,10 @@ def indicated(adjusted: Sequence[Adjusted], weights: Floats) -> float:
     return float(np.dot([a.adjusted_price for a in adjusted], weights))
 
 
-def value_range(value: float, half_width: float) -> Range:
+def value_range(value: float, half_width: float, measured: bool = False) -> Range:
     """An 80 % band: value × e^(± half width of past errors in logarithms)."""
-    return Range(half_up(value * float(np.exp(-half_width)), 100), half_up(value * float(np.exp(half_width)), 100))
+    low, high = (half_up(value * float(np.exp(sign * half_width)), 100) for sign in (-1, 1))
+    return Range(low, high, measured=measured)
 
 
 def methods(

@@ -138,11 +138,12 @@ def grid_page(given: ReportInput) -> dict[str, Any]:
     """Adjustments line by line, six comps to a block, with rates, net, gross and the ways to the number."""
     price = given.price
     rates = {r["field"]: r for r in price["rates"]}
-    names = list(dict.fromkeys(n for g in given.grid for n, amount in g["lines"].items() if amount))
     blocks = []
     for first in range(0, len(price["comps"]), BLOCK):
         part = price["comps"][first : first + BLOCK]
         lines = given.grid[first : first + BLOCK]
+        # in the grid's own order, and only what moves a price
+        names = [n for n in lines[0]["lines"] if any(g["lines"].get(n) for g in lines)]
         rows = []
         for name in names:
             if name == "market_change":

@@ -94,9 +94,10 @@
   #for b in p.blocks {
     let n = b.heads.len()
     let blank = ([],) * (6 - n)
-    block(breakable: false, below: 14pt, {
+    let tight = if b.rows.len() > 9 { 2.4pt } else { 3pt }
+    block(breakable: false, below: if b.rows.len() > 9 { 9pt } else { 14pt }, {
       set text(8.2pt)
-      table(columns: (1.5fr, 1.05fr) + (1fr,) * 6, stroke: none, inset: (x: 3.5pt, y: 3pt),
+      table(columns: (1.5fr, 1.05fr) + (1fr,) * 6, stroke: none, inset: (x: 3.5pt, y: tight),
         align: (x, y) => if x == 0 { left } else { right },
         [], align(right, figure-label[rate]), ..b.heads.map(comp-head), ..blank,
         table.hline(stroke: 0.8pt + slate),
@@ -113,7 +114,7 @@
   #if p.ways.len() > 0 [
     == Ways to the number
     #set text(8.4pt)
-    #table(columns: (auto, auto, 1fr), stroke: none, inset: (x: 3.5pt, y: 3pt), align: (left, right, left),
+    #table(columns: (auto, auto, 1fr), stroke: none, inset: (x: 3.5pt, y: 2.4pt), align: (left, right, left),
       ..p.ways.enumerate().map(((i, w)) => (
         text(weight: if i == 0 { 600 } else { 400 }, w.at(0)), text(weight: 600, fill: if i == 0 { moss } else { slate }, w.at(1)), text(7.4pt, fill: quiet, w.at(2))
       )).flatten())

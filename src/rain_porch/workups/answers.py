@@ -22,9 +22,22 @@ from ..records.importing import ImportResult
 from ..store.homes import addresses_of
 from ..store.undo import Undone
 from . import documents as d
+from .backtesting import BacktestResult
 from .homes import Home, own_sale
 from .pricing import Pricing, Setting, candidates, loosened, most_alike, price
 from .records import Records
+
+
+def backtest_doc(result: BacktestResult) -> d.BacktestDoc:
+    return d.BacktestDoc(
+        start=result.start,
+        end=result.end,
+        subjects=len(result.cases),
+        skipped=result.skipped,
+        methods={name: d.ScoreDoc(**dataclasses.asdict(s)) for name, s in result.methods.items()},
+        range=d.RangeReportDoc(**dataclasses.asdict(result.range)),
+        seconds=round(result.seconds, 2),
+    )
 
 
 def undo_doc(undone: Undone) -> d.UndoneDoc:

@@ -7,8 +7,9 @@ import multiprocessing
 import os
 import time
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -24,6 +25,7 @@ from ..core.place import near_miles
 from ..core.valuation import price_days, value_by_comps
 from ..core.words import HomeKind
 from ..core.worth import per_sqft_values
+from ..store import backtests
 from .pricing import TAKE, Setting, loosened, rates_for_rows, sold_rows
 from .records import Records
 
@@ -238,6 +240,17 @@ def _price_one(setting: Setting, row: int, shared: ev.WideFit | None) -> Outcome
         str(columns.keys[row]), day, int(columns.close[row]), float(columns.numbers["close_price"][row]), predicted,
         found.half_width, subject.latitude, subject.longitude,
     ), ""  # fmt: skip
+
+
+def keep(records: Records, result: BacktestResult, document: Mapping[str, Any], now: dt.datetime) -> int:
+    """Keep a backtest with the records: ranges around its sales are measured by it from now on."""
+    columns = records.columns()
+    rows = (
+        (c.listing_id, HOME_KINDS[columns.home_kind[columns.row_of[c.listing_id]]].value, c.latitude, c.longitude,
+         c.day, c.close_day, c.actual, c.value, c.width)
+        for c in [*result.before, *result.cases]
+    )  # fmt: skip
+    return backtests.save(records.db, now.isoformat(timespec="seconds"), document, rows)
 
 
 def last_sales(records: Records, subject: Subject, day: int, n: int) -> tuple[dt.date, dt.date]:

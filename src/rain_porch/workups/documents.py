@@ -259,11 +259,49 @@ class WorkupDoc(Doc):
         return [key for key, d in self.decisions.items() if d.choice == "kept"]
 
 
+class ScoreDoc(Doc):
+    """mdape, pe10, pe20, bias are fractions; n: the cases that the method had a value for."""
+
+    n: int
+    mdape: float
+    pe10: float
+    pe20: float
+    bias: float
+
+
+class FifthDoc(Doc):
+    """low, high: predicted values of this fifth of the cases."""
+
+    low: float
+    high: float
+    n: int
+    hits: float
+    median_width: float
+
+
+class RangeReportDoc(Doc):
+    nominal: float
+    hits: float | None
+    median_width: float | None
+    by_fifth: list[FifthDoc]
+
+
+class BacktestDoc(Doc):
+    start: dt.date
+    end: dt.date
+    subjects: int
+    skipped: dict[str, int]
+    methods: dict[str, ScoreDoc]
+    range: RangeReportDoc
+    seconds: float
+
+
 SCHEMAS: dict[str, type[BaseModel]] = {
     "import": ImportDoc,
     "undo": UndoneDoc,
     "find": FindDoc,
     "price": PriceDoc,
+    "backtest": BacktestDoc,
     "market": MarketDoc,
     "search": SearchDoc,
     "workup": WorkupDoc,

@@ -11,18 +11,14 @@ import datetime as dt
 import json
 import sys
 from pathlib import Path
-from typing import Any
 
 from ..core.errors import RainPorchError
 from ..records.importing import prepare
 from ..store import db as database
 from ..store.imports import staged_rows
+from .beside import say
 
 OUTCOMES = ("new", "changed", "same", "suspect", "rejected", "blanked")
-
-
-def say(**step: Any) -> None:
-    print(json.dumps(step, ensure_ascii=False, default=str), flush=True)
 
 
 def main() -> None:

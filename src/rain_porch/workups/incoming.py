@@ -3,12 +3,8 @@
 from __future__ import annotations
 
 import datetime as dt
-import json
 import re
 import shutil
-import subprocess
-import sys
-import threading
 import uuid
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -17,6 +13,7 @@ from typing import Any
 
 from ..core.errors import NotFound, Refused
 from ..records import importing
+from .beside import Beside, Step
 
 MAX_BYTES = 4_000_000_000
 WAITING, RUNNING = ("waiting", "planned"), ("reading", "taking in")
@@ -33,7 +30,8 @@ class Incoming:
     result: dict[str, Any] | None = None
     samples: dict[str, list[dict[str, Any]]] = field(default_factory=dict)
     message: str = ""
-    process: subprocess.Popen[str] | None = None
+    process: Beside | None = None
+    run: int = 0  # counts the processes it has had
 
 
 class IncomingFiles:
@@ -71,16 +69,15 @@ class IncomingFiles:
             raise Refused("This file is being read already: wait for it, or cancel it first.")
         self._stop(file)
         file.stage, file.rows, file.result, file.message, file.samples = "reading", 0, None, "", {}
-        file.process = process = subprocess.Popen(
-            [sys.executable, "-m", "rain_porch.workups.importer"],
-            stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, encoding="utf-8",
-        )  # fmt: skip
         task = {
             "folder": str(self.folder), "path": str(file.path), "now": now.isoformat(), "kind": kind,
             "source": source, "mapping": mapping,
         }  # fmt: skip
-        _write(process, json.dumps(task))
-        threading.Thread(target=_follow, args=(file, process), daemon=True).start()
+        file.run += 1
+        run = file.run
+        file.process = Beside(
+            "rain_porch.workups.importer", task, lambda step: _told(file, run, step), lambda: _ended(file, run)
+        )
         return file
 
     def accept(self, file_id: str) -> Incoming:
@@ -89,7 +86,7 @@ class IncomingFiles:
         if file.stage != "planned" or file.process is None:
             raise Refused("There is no plan to accept yet: look at what would change first.")
         file.stage = "taking in"
-        _write(file.process, "accept")
+        file.process.say("accept")
         return file
 
     def cancel(self, file_id: str) -> None:
@@ -110,37 +107,23 @@ class IncomingFiles:
 
     def _stop(self, file: Incoming) -> None:
         process, file.process = file.process, None
-        if process is not None and process.poll() is None:
-            if process.stdin:
-                process.stdin.close()  # it stops by itself where it waits, and tidies up
-            try:
-                process.wait(0.5)
-            except subprocess.TimeoutExpired:
-                process.kill()
-                process.wait()
+        file.run += 1
+        if process is not None:
+            process.stop()
         importing.clear_staging(self.folder)
 
 
-def _write(process: subprocess.Popen[str], line: str) -> None:
-    try:
-        if process.stdin:
-            process.stdin.write(line + "\n")
-            process.stdin.flush()
-    except OSError:  # it has gone; the thread that follows it says so
+def _told(file: Incoming, run: int, step: Step) -> None:
+    """Keep a file's state as its process tells it; what an earlier run still says is not heard."""
+    if file.run != run:
         return
+    file.rows = step.get("rows", file.rows)
+    file.result = step.get("result", file.result)
+    file.samples = step.get("samples", file.samples)
+    file.message = step.get("message", file.message)
+    file.stage = step["stage"]
 
 
-def _follow(file: Incoming, process: subprocess.Popen[str]) -> None:
-    """Keep a file's state as its process tells it."""
-    for line in process.stdout or ():
-        step = json.loads(line)
-        if file.process is not process:
-            continue
-        file.rows = step.get("rows", file.rows)
-        file.result = step.get("result", file.result)
-        file.samples = step.get("samples", file.samples)
-        file.message = step.get("message", file.message)
-        file.stage = step["stage"]
-    process.wait()
-    if file.process is process and file.stage not in ("done", "failed"):
+def _ended(file: Incoming, run: int) -> None:
+    if file.run == run and file.stage not in ("done", "failed"):
         file.stage, file.message = "failed", "Reading stopped before it was done; nothing has changed. Try again."

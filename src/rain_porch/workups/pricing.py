@@ -9,6 +9,7 @@ import numpy as np
 
 from ..core import evidence as ev
 from ..core import search as sr
+from ..core.backtest import Calibration
 from ..core.columns import HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import NotEnough
@@ -24,6 +25,7 @@ from ..core.place import miles
 from ..core.steps import loosened_until_enough
 from ..core.words import HomeKind
 from ..core.worth import Method, Range, brackets, comp_weights, from_model, indicated, methods, value_range
+from ..store.backtests import cases_near
 from .records import Records
 
 TAKE = 12
@@ -208,9 +210,17 @@ def price(
     ways = methods(setting.subject, adjusted, weights, per_sqft, found.model_value, found.n_local)
     warnings += brackets(setting.subject, facts, adjusted, value)
     return Pricing(
-        sold, adjusted, [float(w) for w in weights], rates, change, value, value_range(value, found.half_width),
+        sold, adjusted, [float(w) for w in weights], rates, change, value, _range(setting, value, found.half_width),
         ways, warnings, found.n_local,
     )  # fmt: skip
+
+
+def _range(setting: Setting, value: float, half_width: float) -> Range:
+    """The range, as wide as past sales around here have shown it must be; where none was tested, as the fit has it."""
+    s = setting.subject
+    past = cases_near(setting.records.db, s.home_kind.value, s.latitude, s.longitude)
+    factor, measured = Calibration.from_rows(past).factor(value, setting.view.day)
+    return value_range(value, half_width * (factor if measured else 1.0), measured)
 
 
 def _comp_facts(setting: Setting, found: Evidence, c: Candidate) -> dict[str, float]:

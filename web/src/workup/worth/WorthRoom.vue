@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { money } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 import AdjustmentGrid from './AdjustmentGrid.vue'
+import BacktestPanel from './BacktestPanel.vue'
 
 const { worth } = useWorkup()
 const price = computed(() => worth.data.value?.price)
@@ -36,11 +37,14 @@ const price = computed(() => worth.data.value?.price)
             </tbody>
           </table>
         </section>
-        <section>
-          <h2 class="mb-2">What a reviewer would ask</h2>
-          <p v-for="w in price.warnings" :key="w" class="lamp mb-2">{{ w }}</p>
-          <p v-if="!price.warnings.length" class="quiet">Nothing stands out.</p>
-        </section>
+        <div class="side">
+          <section>
+            <h2 class="mb-2">What a reviewer would ask</h2>
+            <p v-for="w in price.warnings" :key="w" class="lamp mb-2">{{ w }}</p>
+            <p v-if="!price.warnings.length" class="quiet">Nothing stands out.</p>
+          </section>
+          <BacktestPanel />
+        </div>
       </div>
     </template>
     <p v-else-if="!worth.isError.value" class="quiet">Weighing …</p>
@@ -59,6 +63,11 @@ const price = computed(() => worth.data.value?.price)
 }
 summary {
   cursor: pointer;
+}
+.side {
+  display: grid;
+  gap: 28px;
+  align-content: start;
 }
 .strong {
   font-weight: 600;
