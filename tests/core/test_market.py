@@ -67,23 +67,28 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
         for r in rows
         if r["status"] in ("Closed", "Pending") and inside(r.get("purchase_contract_date") or r.get("close_date"))
     ]
-    fresh = 0
-    for r in rows:
-        if not inside(r["on_market_date"]):
-            continue
-        # the listing of the same home just before this one; ties in the start go by the order of the records
+
+    def followed(r: dict[str, Any]) -> dict[str, Any] | None:
+        """The failed listing of the same home that this one follows; ties in the start go by the order of the records."""
         earlier = [
             (x["on_market_date"], i, x)
             for i, x in enumerate(rows)
             if x["home"] == r["home"] and x is not r and (x["on_market_date"], i) < (r["on_market_date"], rows.index(r))
         ]
         last = max(earlier, key=lambda e: e[:2])[2] if earlier else None
-        back = (
-            last is not None
-            and last["status"] == "Expired"
-            and 0 <= (r["on_market_date"] - last["off_market_date"]).days < 90
-        )
-        fresh += not back
+        if last is None or last["status"] != "Expired":
+            return None
+        return last if 0 <= (r["on_market_date"] - last["off_market_date"]).days < 90 else None
+
+    def cumulative(r: dict[str, Any]) -> int | None:
+        end = r.get("off_market_date") or r.get("purchase_contract_date")
+        before = followed(r)
+        own = None if end is None else (end - r["on_market_date"]).days
+        added = 0 if before is None else cumulative(before)
+        return None if own is None or added is None else own + added
+
+    fresh = sum(inside(r["on_market_date"]) and followed(r) is None for r in rows)
+    together = [c for r in closed if (c := cumulative(r)) is not None]
 
     def over(r: dict[str, Any]) -> bool:
         dates = [r.get("purchase_contract_date"), r.get("close_date"), r.get("off_market_date")]
@@ -112,6 +117,8 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
         "share_with_price_cut": statistics.fmean(r["list_price"] < r["original_list_price"] for r in for_sale)
         if for_sale
         else None,
+        "mean_cumulative_days": statistics.fmean(together) if together else None,
+        "median_cumulative_days": statistics.median(together) if together else None,
         "median_days": statistics.median(days)
         if (
             days := [
@@ -252,3 +259,32 @@ def test_conditions_choose_rows_and_the_unknown_never_fits(text, rows):
         ]
     )
     assert np.flatnonzero(condition_mask(read_condition(text), columns)).tolist() == rows
+
+
+def test_the_price_of_the_same_home_follows_the_trend_and_not_the_mix():
+    """Prices rise 6 % a year while the homes that sell get smaller: the median falls, the same home's price rises."""
+    rng = np.random.default_rng(2)
+    rows = []
+    for i in range(900):
+        day = TODAY - dt.timedelta(days=int(rng.integers(0, 4 * 365)))
+        years = (TODAY - day).days / 365.25
+        area = float(np.exp(np.log(1200 + 350 * years) + rng.normal(0, 0.15)))
+        price = 400 * area**0.9 * np.exp(-0.06 * years + rng.normal(0, 0.04))
+        rows.append(
+            {
+                "key": f"L{i}",
+                "home": i,
+                "status": "Closed",
+                "close_date": day,
+                "close_price": price,
+                "living_area": area,
+            }
+        )
+    spans = mk.periods("year", dt.date(2022, 1, 1), dt.date(2024, 12, 31), TODAY)
+    points = run(rows, spans, ["same_home_price", "median_price"])
+    for before, now in itertools.pairwise(points):
+        assert now.values["median_price"].value < before.values["median_price"].value
+        rise = now.values["same_home_price"].value / before.values["same_home_price"].value
+        assert 1.045 < rise < 1.08
+        assert now.values["same_home_price"].n == now.values["median_price"].n
+    assert run(rows[:20], spans, ["same_home_price"])[0].values["same_home_price"].value is None

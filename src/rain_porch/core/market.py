@@ -9,6 +9,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -27,6 +28,7 @@ from .columns import (
 )
 from .dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
 from .errors import BadInput
+from .same_home import SameHome, same_home_index
 
 SMALL = 5
 RELIST_GAP_DAYS = 90
@@ -130,6 +132,11 @@ class Market:
         """On the market at the end of `day`: begun and not yet under contract, off the market or closed."""
         return self.until("start", day) - self.until("ended", day)
 
+    @cached_property
+    def same_home(self) -> SameHome | None:
+        """The index of what one home would bring, from all closings of this market."""
+        return same_home_index(self.columns, self.list_of("close")[0], self.through)
+
     def on_market_at(self, day: int) -> Ints:
         begun = self.within("start", -(2**31) + 1, day)
         return begun[self.book.ended_day[begun] > day]
@@ -159,7 +166,8 @@ class Book:
         self.start = start
         self.close = close
         self.ended_day = np.where(start == NO_DAY, never, np.maximum(ended, start))
-        self.back = self._back_on_market(columns.home_id, start, off)
+        self.off = off
+        self.back, self.before = self._back_on_market(columns.home_id, start, off)
         gone = np.where((signed != NO_DAY) & (close != NO_DAY), np.maximum(close, signed), NO_DAY)
         dated = {
             "start": start, "contract": contract, "signed": signed, "close": close, "off": off,
@@ -168,15 +176,35 @@ class Book:
         self.sorted = {name: _sorted(days.astype(np.int32)) for name, days in dated.items()}
 
     @staticmethod
-    def _back_on_market(home_id: Ints, start: Days, off: Days) -> Bools:
-        """Listings that began less than 90 days after the same home's last one failed: back, not new."""
+    def _back_on_market(home_id: Ints, start: Days, off: Days) -> tuple[Bools, Ints]:
+        """Listings that began less than 90 days after the same home's last one failed: back, not new; and that last one.
+
+        The second array holds the row of the listing before, −1 where there is none to follow.
+        """
         back = np.zeros(len(start), dtype=np.bool_)
+        before = np.full(len(start), -1, dtype=np.int64)
         order = np.lexsort((start, home_id))
         home, began, ended = home_id[order], start[order], off[order]
         same = (home[1:] == home[:-1]) & (ended[:-1] != NO_DAY) & (began[1:] != NO_DAY)
         gap = began[1:].astype(np.int64) - ended[:-1]
-        back[order[1:]] = same & (gap >= 0) & (gap < RELIST_GAP_DAYS)
-        return back
+        follows = same & (gap >= 0) & (gap < RELIST_GAP_DAYS)
+        back[order[1:]] = follows
+        before[order[1:][follows]] = order[:-1][follows]
+        return back, before
+
+    @cached_property
+    def cumulative(self) -> Floats:
+        """Days on market of each listing and of those of the same home that it follows, (n,); NaN where unknown.
+
+        A failed listing's days run to the day it went off the market, a sold one's to its contract.
+        """
+        end = np.where(self.off != NO_DAY, self.off, self.signed).astype(np.float64)
+        known = (self.start != NO_DAY) & (end != NO_DAY) & (end >= self.start)
+        days = np.where(known, end - self.start, np.nan)
+        back = np.flatnonzero(self.back)
+        for row in back[np.argsort(self.start[back], kind="stable")]:
+            days[row] += days[self.before[row]]
+        return np.asarray(days)
 
 
 def _sorted(days: Days) -> tuple[Ints, Days]:
@@ -207,6 +235,10 @@ def _days(m: Market, rows: Ints) -> Floats:
     start, end = m.book.start[rows].astype(np.float64), m.book.signed[rows].astype(np.float64)
     known = (m.book.start[rows] != NO_DAY) & (m.book.signed[rows] != NO_DAY) & (end >= start)
     return np.where(known, end - start, np.nan)
+
+
+def _cumulative_days(m: Market, rows: Ints) -> Floats:
+    return np.asarray(m.book.cumulative[rows])
 
 
 Measure = Callable[[Market, int, int], Value]
@@ -279,6 +311,12 @@ def _with_cut(m: Market, start: int, end: int) -> Value:
     return Value(float((now[known] < first[known]).mean()) if n else None, n)
 
 
+def _same_home_price(m: Market, start: int, end: int) -> Value:
+    n = len(_closings(m, start, end))
+    index = m.same_home
+    return Value(index.price(start, end) if n and index else None, n)
+
+
 MEASURES: Mapping[str, tuple[str, str, Measure]] = {
     # name: (label, unit, how)
     "new_listings": ("New listings", "", _new),
@@ -295,6 +333,9 @@ MEASURES: Mapping[str, tuple[str, str, Measure]] = {
     "median_price_per_sqft": ("Median price per sq ft", "$/sq ft", _of_closings(_per("close_price", "living_area"), _median)),
     "mean_days": ("Mean days on market", "days", _of_closings(_days, _mean)),
     "median_days": ("Median days on market", "days", _of_closings(_days, _median)),
+    "mean_cumulative_days": ("Mean cumulative days", "days", _of_closings(_cumulative_days, _mean)),
+    "median_cumulative_days": ("Median cumulative days", "days", _of_closings(_cumulative_days, _median)),
+    "same_home_price": ("Price of the same home", "$", _same_home_price),
     "mean_list_price": ("Mean list price", "$", _list_prices(_mean)),
     "median_list_price": ("Median list price", "$", _list_prices(_median)),
     "share_of_list": ("Mean share of list price", "share", _of_closings(_per("close_price", "list_price"), _mean)),
