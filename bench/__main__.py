@@ -17,12 +17,13 @@ from typing import Any
 
 import numpy as np
 
-from bench import market_rows
+from bench import accuracy, market_rows
 from bench.timing import Result, table, times
 from rain_porch.core import market as mk
 from rain_porch.core import search as sr
 from rain_porch.core.columns import Columns
 from rain_porch.core.dates import day_of
+from rain_porch.core.words import HomeKind
 from rain_porch.demo.crowd import write_crowd
 from rain_porch.demo.town import prepare_demo
 from rain_porch.report.papers import page_picture, pdf
@@ -75,6 +76,7 @@ def main() -> None:
     told(candidate_speed(Records(folder), columns, on))
     told(*market_speed(columns, on))
     told(*on_the_demo(demo, args.folder / "work"))
+    told(*accuracy_of(demo, args.folder / "ames"))
     print()
     print(table(results))
     missed = [r.name for r in results if r.holds is False]
@@ -162,6 +164,64 @@ def market_speed(columns: Columns, on: str) -> list[Result]:
     ]  # fmt: skip
 
 
+def accuracy_of(demo: Path, ames: Path) -> list[Result]:
+    """Median errors in percent, ours over the peer's; and how many sales a second a backtest prices."""
+    shutil.rmtree(ames, ignore_errors=True)
+    out = []
+    for name, records, start, end, sample in (
+        ("Ames, last 18 months", accuracy.ames(ames), dt.date(2009, 2, 1), dt.date(2010, 7, 31), None),
+        ("demo, last 2 years", Records(demo), dt.date(2024, 11, 1), LAST, 800),
+    ):
+        r = accuracy.report(records, start, end, HomeKind.DETACHED, sample)
+        ours, peer = 100 * r["ours_mdape"], 100 * r["peer_mdape"]
+        note = (
+            f"{r['subjects']} sales; {100 * r['better_than_per_sqft']:.0f} % nearer than mean price per sq ft; range held "
+            f"{100 * r['hits']:.1f} %, by fifth {', '.join(f'{100 * h:.0f}' for h in r['hits_by_fifth'])}"
+        )
+        out.append(
+            Result(
+                "median error of adjusted comps",
+                name,
+                ours,
+                ours,
+                1.05 * peer,
+                "gradient boosting",
+                peer,
+                "%",
+                note=note,
+            )
+        )
+        out.append(Result("backtest", name, r["per_second"], r["per_second"], 100, unit="sales/s"))
+    return out
+
+
+def plain_grid(comps: list[Any], subject: dict[str, float], rates: dict[str, float]) -> float:
+    """The grid's arithmetic in plain pandas: the peer of the grid after one decision."""
+    import pandas as pd
+
+    frame = pd.DataFrame([{**c.facts, "close": c.price, "likeness": c.likeness} for c in comps])
+    total = frame["close"].copy()
+    for name, rate in rates.items():
+        if name in frame and name in subject:
+            total = total + (rate * (subject[name] - pd.to_numeric(frame[name]))).fillna(0)
+    weight = frame["likeness"] ** 4
+    return float((total * weight).sum() / weight.sum())
+
+
+def plain_report(comps: list[Any], path: Path) -> None:
+    """Three pages of tables by Matplotlib: the peer of the report."""
+    from matplotlib.backends.backend_pdf import PdfPages
+    from matplotlib.figure import Figure
+
+    with PdfPages(path) as out:
+        for _ in range(3):
+            figure = Figure(figsize=(8.5, 11))
+            axes = figure.add_subplot()
+            axes.axis("off")
+            axes.table([[c.listing_id, c.date, c.price, c.likeness] for c in comps], loc="center")
+            out.savefig(figure)
+
+
 def on_the_demo(demo: Path, work: Path) -> list[Result]:
     """Prices and papers on the demo town."""
     shutil.rmtree(work, ignore_errors=True)
@@ -190,10 +250,13 @@ def on_the_demo(demo: Path, work: Path) -> list[Result]:
         whole = times([lambda: pdf(given, "three_pages")] * 8, warm=1)
         page = times([lambda: page_picture(given, "three_pages", 1)] * 8, warm=1)
     on = f"{len(comps)} comps, demo"
+    facts = {k: v for k, v in setting.subject.facts.items() if isinstance(v, float)}
+    by_hand = times([lambda: plain_grid(comps, facts, dict.fromkeys(facts, 10.0))] * 20)[0]
+    tables = times([lambda: plain_report(comps, work / "plain.pdf")] * 5, warm=1)[0]
     return [
-        Result("grid and value after one decision", on, *after, 15),
+        Result("grid and value after one decision", on, *after, 15, "plain pandas", by_hand),
         Result("grid and value, fresh evidence", on, *fresh, 35),
-        Result("report, 3 pages", "demo", *whole, 1500),
+        Result("report, 3 pages", "demo", *whole, 1500, "Matplotlib tables", tables),
         Result("one preview page", "demo", *page, 300),
     ]
 

@@ -32,7 +32,7 @@ class Result:
     def holds(self) -> bool | None:
         if self.budget is None:
             return None
-        ok = self.p95 >= self.budget if self.unit == "rows/s" else self.p95 <= self.budget
+        ok = self.p95 >= self.budget if self.unit.endswith("/s") else self.p95 <= self.budget
         return ok and not (self.at_most_peer and self.ratio is not None and self.ratio > 1)
 
     def as_json(self) -> dict[str, object]:
@@ -52,7 +52,7 @@ def times(calls: Sequence[Callable[[], object]], warm: int = 3) -> tuple[float, 
 
 
 def table(results: Sequence[Result]) -> str:
-    rows = [("what", "on", "median", "p95", "budget", "peer", "peer median", "ratio", "holds")]
+    rows = [("what", "on", "median", "p95", "budget", "peer", "peer median", "ratio", "holds", "note")]
     for r in results:
         rows.append(
             (
@@ -65,6 +65,7 @@ def table(results: Sequence[Result]) -> str:
                 "" if r.peer_median is None else f"{r.peer_median:,.1f}",
                 "" if r.ratio is None else f"{r.ratio:.2f}",
                 {None: "—", True: "yes", False: "NO"}[r.holds],
+                r.note,
             )
         )
     widths = [max(len(row[i]) for row in rows) for i in range(len(rows[0]))]

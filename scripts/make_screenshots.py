@@ -138,6 +138,27 @@ def backtest(page: Page, base: str) -> None:
     page.get_by_text("came within").scroll_into_view_if_needed()
 
 
+def ask(page: Page, base: str) -> None:
+    open_room("worth")(page, base)
+    page.get_by_role("heading", name="Time against price").wait_for()
+    page.locator("#the-ask").evaluate("e => e.scrollIntoView()")
+
+
+def net(page: Page, base: str) -> None:
+    open_room("worth")(page, base)
+    if not page.get_by_role("table", name="Net proceeds").count():
+        page.get_by_role("button", name="Work out the net proceeds").click()
+    page.get_by_label("Mortgage balance, scenario 1").fill("210000")
+    page.get_by_label("Mortgage balance, scenario 1").press("Tab")
+    page.get_by_label("Compensation, listing side, scenario 1").fill("2.5")
+    page.get_by_label("Compensation, listing side, scenario 1").press("Tab")
+    page.get_by_label("Taxes a year, scenario 1").fill("4200")
+    page.get_by_label("Taxes a year, scenario 1").press("Tab")
+    page.wait_for_timeout(600)
+    page.get_by_role("button", name="Another scenario").click()
+    page.get_by_role("heading", name="Net proceeds").evaluate("e => e.scrollIntoView()")
+
+
 SHOTS: dict[str, Callable[[Page, str], None]] = {
     "desk": desk,
     "home": open_room("home"),
@@ -145,6 +166,8 @@ SHOTS: dict[str, Callable[[Page, str], None]] = {
     "search-part": part_opened,
     "record": record,
     "worth": open_room("worth"),
+    "ask": ask,
+    "net": net,
     "backtest": backtest,
     "paper": open_room("paper"),
     "market": place("market"),

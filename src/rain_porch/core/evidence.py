@@ -58,6 +58,8 @@ class Evidence:
     n_local: int
     n_wide: int
     surface: Surface | None = None
+    wide: WideFit | None = None
+    coef: Floats | None = None  # of the local fit, by the wide fit's features
 
 
 @dataclass(frozen=True)
@@ -240,7 +242,9 @@ def evidence(
     recent = 0.5 ** ((view.day - wide.days[pick]) / (2 * 365))
     rows = wide.rows[pick]
     surface = Surface(rows, columns.lats[rows], columns.lons[rows], left, recent, float(np.median(left)))
-    return Evidence(rates, change, model, max(spread, 0.02) * thin, len(pick), len(wide.rows), surface)
+    return Evidence(
+        rates, change, model, max(spread, 0.02) * thin, len(pick), len(wide.rows), surface, wide, local.coef
+    )
 
 
 def location_rate(worth: float, n: int) -> Rate:

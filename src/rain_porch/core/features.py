@@ -67,3 +67,12 @@ def matrix(columns: Columns, rows: Ints, features: tuple[Feature, ...]) -> tuple
         kept.append(feature)
         out.append(np.where(known, x, x[known].mean()))
     return tuple(kept), (np.column_stack(out) if out else np.zeros((len(rows), 0)))
+
+
+def matrix_like(columns: Columns, rows: Ints, features: tuple[Feature, ...], gaps: Floats) -> Floats:
+    """The same features of other rows, (n, k); what they do not know stands at `gaps`, (k,)."""
+    out = np.empty((len(rows), len(features)))
+    for j, feature in enumerate(features):
+        x = transformed(feature, columns.numbers[feature.name][rows])
+        out[:, j] = np.where(np.isfinite(x), x, gaps[j])
+    return out

@@ -10,7 +10,8 @@ from pydantic import Field
 from ..core.errors import BadInput
 from ..core.fields import ADJUSTED, BY_NAME
 from ..core.money import dollars
-from .documents import DecisionDoc, Doc, FiniteNumber, SearchDoc, Value, WorkupDoc
+from ..core.proceeds import net_sheet
+from .documents import DecisionDoc, Doc, FiniteNumber, ScenarioDoc, SearchDoc, Value, WorkupDoc
 from .homes import checked_corrections
 
 MAX_PRICE = 5e8
@@ -61,6 +62,28 @@ class SetListPrice(Doc):
     list_price: FiniteNumber | None
 
 
+class SetWeight(Doc):
+    """A comp's share of the indicated value, 0 to 1, set by hand; null leaves it to the formula again."""
+
+    change: Literal["set_weight"]
+    listing_id: str
+    weight: FiniteNumber | None
+
+
+class SetScenarios(Doc):
+    """Up to three scenarios of net proceeds."""
+
+    change: Literal["set_scenarios"]
+    scenarios: list[ScenarioDoc] = Field(max_length=3)
+
+
+class SetRecommendation(Doc):
+    """The sentence of recommendation in the agent's own words; an empty one returns to the written one."""
+
+    change: Literal["set_recommendation"]
+    text: str = Field(max_length=2000)
+
+
 class SetDate(Doc):
     change: Literal["set_date"]
     effective_date: dt.date
@@ -72,7 +95,17 @@ class SetClient(Doc):
 
 
 Change = Annotated[
-    CorrectFact | SetSearch | Decide | SetRate | SetCell | SetListPrice | SetDate | SetClient,
+    CorrectFact
+    | SetSearch
+    | Decide
+    | SetRate
+    | SetCell
+    | SetWeight
+    | SetListPrice
+    | SetScenarios
+    | SetRecommendation
+    | SetDate
+    | SetClient,
     Field(discriminator="change"),
 ]
 
@@ -86,6 +119,17 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         return state.model_copy(update={"search": change.search}), "search changed"
     if isinstance(change, Decide):
         return _decide(state, change)
+    if isinstance(change, SetWeight):
+        return _weight(state, change)
+    if isinstance(change, SetScenarios):
+        for scenario in change.scenarios:
+            net_sheet(scenario.scenario())
+        return state.model_copy(update={"scenarios": change.scenarios}), "net proceeds changed"
+    if isinstance(change, SetRecommendation):
+        text = change.text.strip()
+        return state.model_copy(update={"recommendation": text}), "recommendation " + (
+            "edited" if text else "as written"
+        )
     if isinstance(change, SetRate):
         return _rate(state, change)
     if isinstance(change, SetCell):
@@ -116,6 +160,21 @@ def _correct(state: WorkupDoc, change: CorrectFact) -> tuple[WorkupDoc, str]:
         else change.value
     )
     return state.model_copy(update={"corrections": corrections}), f"{label.lower()} set to {shown}"
+
+
+def _weight(state: WorkupDoc, change: SetWeight) -> tuple[WorkupDoc, str]:
+    key, weight = change.listing_id, change.weight
+    if key not in state.kept():
+        raise BadInput("listing_id", f"{key} is no kept comp: keep it first.")
+    weights = {k: v for k, v in state.weights.items() if k != key}
+    if weight is None:
+        return state.model_copy(update={"weights": weights}), f"weight of {key} left to the formula"
+    if not 0 <= weight <= 1 or sum(weights.values()) + weight > 1 + 1e-9:
+        left = max(0.0, 1 - sum(weights.values()))
+        raise BadInput("weight", f"A weight is a share: give 0 to {100 * left:.0f} %, what the other set ones leave.")
+    return state.model_copy(
+        update={"weights": {**weights, key: weight}}
+    ), f"weight of {key} set to {100 * weight:.1f} %"
 
 
 def _decide(state: WorkupDoc, change: Decide) -> tuple[WorkupDoc, str]:

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import datetime as dt
+from decimal import Decimal
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ..core import proceeds as pr
 from ..core import search as sr
 
 Value = float | str
@@ -241,6 +243,56 @@ class DecisionDoc(Doc):
     reason: str = ""
 
 
+Money = Annotated[Decimal, Field(ge=0, le=10**9, max_digits=15)]
+Percent = Annotated[Decimal, Field(ge=0, le=100, max_digits=8)]
+
+
+class LoanDoc(Doc):
+    balance: Money
+    rate_pct: Percent = Decimal(0)
+    as_of: dt.date | None = None
+    label: str = Field("Mortgage", max_length=60)
+
+
+class TaxesDoc(Doc):
+    a_year: Money
+    in_arrears: bool = True
+    days_in_year: Literal[360, 365] = 365
+    seller_owns_closing_day: bool = False
+
+
+class OtherLineDoc(Doc):
+    """amount: minus for a cost."""
+
+    label: str = Field(min_length=1, max_length=60)
+    amount: Annotated[Decimal, Field(ge=-(10**9), le=10**9, max_digits=15)]
+
+
+class ScenarioDoc(Doc):
+    """One scenario of net proceeds; compensations have no default, since they are negotiated."""
+
+    price: Money
+    closing: dt.date
+    loans: list[LoanDoc] = Field([], max_length=6)
+    liens: Money = Decimal(0)
+    listing_side_pct: Percent | None = None
+    buying_side_pct: Percent | None = None
+    title_and_closing: Money = Decimal(0)
+    transfer_tax_pct: Percent = Decimal(0)
+    taxes: TaxesDoc | None = None
+    dues: Money = Decimal(0)
+    credits_and_repairs: Money = Decimal(0)
+    other: list[OtherLineDoc] = Field([], max_length=20)
+
+    def scenario(self) -> pr.Scenario:
+        return pr.Scenario(
+            **self.model_dump(exclude={"loans", "taxes", "other"}),
+            loans=[pr.Loan(**loan.model_dump()) for loan in self.loans],
+            taxes=pr.Taxes(**self.taxes.model_dump()) if self.taxes else None,
+            other=[(o.label, o.amount) for o in self.other],
+        )
+
+
 class WorkupDoc(Doc):
     """Everything that the agent has decided about one home; the rest is computed from the records."""
 
@@ -252,7 +304,10 @@ class WorkupDoc(Doc):
     decisions: dict[str, DecisionDoc] = {}
     rates: dict[str, FiniteNumber] = {}
     cells: dict[str, dict[str, FiniteNumber]] = {}
+    weights: dict[str, FiniteNumber] = {}
     list_price: FiniteNumber | None = None
+    scenarios: list[ScenarioDoc] = []
+    recommendation: str = ""
     client: str = ""
 
     def kept(self) -> list[str]:

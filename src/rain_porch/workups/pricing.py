@@ -23,8 +23,19 @@ from ..core.listing_facts import days_on_market, differences, flags, price_per_s
 from ..core.market_change import MarketChange
 from ..core.place import miles
 from ..core.steps import loosened_until_enough
+from ..core.valuation import location_pct
 from ..core.words import HomeKind
-from ..core.worth import Method, Range, brackets, comp_weights, from_model, indicated, methods, value_range
+from ..core.worth import (
+    Method,
+    Range,
+    brackets,
+    comp_weights,
+    from_model,
+    indicated,
+    methods,
+    value_range,
+    with_set_weights,
+)
 from ..store.backtests import cases_near
 from .records import Records
 
@@ -121,6 +132,7 @@ class Decided:
 
     rates: Mapping[str, float] = field(default_factory=dict)
     cells: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
+    weights: Mapping[str, float] = field(default_factory=dict)  # shares set by hand
 
 
 @dataclass(frozen=True)
@@ -135,6 +147,7 @@ class Pricing:
     methods: list[Method]
     warnings: list[str]
     n_local: int
+    found: Evidence | None = None
 
 
 def most_alike(setting: Setting, search: sr.Search) -> list[Candidate]:
@@ -176,7 +189,7 @@ def price(
         typed = decided.rates["market_change"]
         change = replace(change, pct_per_month=typed, low=typed, high=typed)
     units = {f.name: f.unit for f in CATALOGUE}
-    facts = [_comp_facts(setting, found, c) for c in sold]
+    facts = _comps_facts(setting, found, sold)
     here = replace(setting.subject, facts={**setting.subject.facts, "location": 0.0})
     adjusted = [
         adjust(
@@ -198,20 +211,23 @@ def price(
     if not sold:
         warnings.append("No comps are kept yet: keep some sales to see an indicated value.")
         ways = methods(setting.subject, [], np.zeros(0), [], found.model_value, found.n_local)
-        return Pricing([], [], [], rates, change, None, None, ways, warnings, found.n_local)
+        return Pricing([], [], [], rates, change, None, None, ways, warnings, found.n_local, found)
     weights = comp_weights(
         np.array([c.likeness for c in sold]),
         np.maximum(ages, 0),
         np.array([a.gross_pct for a in adjusted]),
         from_model(np.array([a.adjusted_price for a in adjusted]), found.model_value),
     )
+    fixed = {i: decided.weights[c.listing_id] for i, c in enumerate(sold) if c.listing_id in decided.weights}
+    if fixed:
+        weights = with_set_weights(weights, fixed)
     value = indicated(adjusted, weights)
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
     ways = methods(setting.subject, adjusted, weights, per_sqft, found.model_value, found.n_local)
     warnings += brackets(setting.subject, facts, adjusted, value)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value, _range(setting, value, found.half_width),
-        ways, warnings, found.n_local,
+        ways, warnings, found.n_local, found,
     )  # fmt: skip
 
 
@@ -223,17 +239,20 @@ def _range(setting: Setting, value: float, half_width: float) -> Range:
     return value_range(value, half_width * (factor if measured else 1.0), measured)
 
 
-def _comp_facts(setting: Setting, found: Evidence, c: Candidate) -> dict[str, float]:
-    """The comp's numbers, with its location in percent against the subject's spot."""
-    out = {k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))}
-    grades = setting.columns.numbers.get("condition_grade")
-    if grades is not None and np.isfinite(grades[c.row]):
-        out["condition_grade"] = float(grades[c.row])
-    if found.surface is not None:
-        s, columns = setting.subject, setting.columns
-        mine = found.surface.log_worth(s.latitude, s.longitude)
-        theirs = found.surface.log_worth(float(columns.lats[c.row]), float(columns.lons[c.row]), c.row)
-        out["location"] = round(100 * (float(np.exp(theirs - mine)) - 1), 2)
+def _comps_facts(setting: Setting, found: Evidence, comps: Sequence[Candidate]) -> list[dict[str, float]]:
+    """The comps' numbers, with their condition and their location in percent against the subject's spot."""
+    columns = setting.columns
+    rows = np.array([c.row for c in comps], dtype=np.int64)
+    out = [{k: float(v) for k, v in c.facts.items() if isinstance(v, (int, float))} for c in comps]
+    extra = {}
+    if "condition_grade" in columns.numbers:
+        extra["condition_grade"] = columns.numbers["condition_grade"][rows]
+    if found.surface is not None and rows.size:
+        extra["location"] = location_pct(found, columns, setting.subject, rows)
+    for name, values in extra.items():
+        for facts, value in zip(out, values, strict=True):
+            if np.isfinite(value):
+                facts[name] = float(value)
     return out
 
 

@@ -125,7 +125,7 @@ class Workups:
         rows = [columns.row_of[key] for key in opened.state.kept() if key in columns.row_of]
         found = {c.listing_id: c for c in candidates(opened.setting, np.array(rows, dtype=np.int64))}
         kept = [found[key] for key in opened.state.kept() if key in found]
-        decided = Decided(rates=opened.state.rates, cells=opened.state.cells)
+        decided = Decided(rates=opened.state.rates, cells=opened.state.cells, weights=opened.state.weights)
         return price(opened.setting, kept, decided=decided)
 
     def suggested(self, opened: Opened) -> list[str]:

@@ -3,11 +3,14 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { money, number, perSqft, signedPct, typedNumber } from '@/shared/format'
 import { markBody } from '@/shared/marks'
 import { useLight } from '@/shared/useTheme'
+import { useAsking } from './worth/useAsking'
 import { useRail } from './useRail'
 import { useWorkup } from './useWorkup'
 
 const { send, lit, open, refused, reckoning } = useWorkup()
 const { tokens } = useLight()
+const { asking } = useAsking()
+const soon = computed(() => asking.data.value?.here?.chances?.[1] ?? null)
 const box = ref<HTMLElement>()
 const width = ref(600)
 const { price, above, below, waiting, list, span, place, dollarsAt, ticks } = useRail(() => width.value)
@@ -190,8 +193,9 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
           · likely {{ money(price.range.low) }}–{{ money(price.range.high) }}
         </span>
       </p>
-      <p v-if="price?.range && !price.range.measured" class="quiet small note">
-        80 % range, not yet measured
+      <p v-if="price?.range" class="quiet small note">
+        80 % range{{ price.range.measured ? ', measured here' : ', not yet measured'
+        }}<template v-if="soon !== null"> · contract within 30 days: {{ Math.round(100 * soon) }} %</template>
       </p>
       <p v-if="!value" class="quiet first">Keep comps to see a value</p>
       <p class="ask">

@@ -3,7 +3,9 @@ import { computed } from 'vue'
 import { money } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 import AdjustmentGrid from './AdjustmentGrid.vue'
+import AskPanel from './AskPanel.vue'
 import BacktestPanel from './BacktestPanel.vue'
+import NetSheet from './NetSheet.vue'
 
 const { worth } = useWorkup()
 const price = computed(() => worth.data.value?.price)
@@ -18,6 +20,7 @@ const price = computed(() => worth.data.value?.price)
         the grid fills itself.
       </p>
       <AdjustmentGrid v-else />
+      <AskPanel />
       <div class="below">
         <section>
           <h2 class="mb-2">Ways to the number</h2>
@@ -36,6 +39,7 @@ const price = computed(() => worth.data.value?.price)
               </tr>
             </tbody>
           </table>
+          <NetSheet class="mt-6" />
         </section>
         <div class="side">
           <section>

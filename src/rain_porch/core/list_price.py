@@ -1,0 +1,164 @@
+"""Time against price: how long homes took at each distance from their worth, counting honestly those still unsold.
+
+Position of a listing = first list price ÷ its worth at that date. Time to a contract is estimated with the unsold
+counted as censored (Kaplan–Meier).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from .columns import FAILED, SOLD, UNDER_CONTRACT, AsOf, Bools, Columns, Floats, Ints
+from .dates import NO_DAY
+from .evidence import Evidence
+from .features import matrix_like
+
+GROUPS = (0.95, 1.00, 1.05, 1.10)
+WITHIN_DAYS = (14, 30, 60, 90)
+ENOUGH = 8
+SEARCH_STEP = 25_000
+
+
+@dataclass(frozen=True)
+class Curve:
+    """S(t), the share still unsold after t days: steps at `days`, (k,), each with the share left after it."""
+
+    days: Floats
+    left: Floats
+    n: int
+
+    def still_unsold(self, day: float) -> float:
+        """S(day): 1 before the first contract."""
+        at = int(np.searchsorted(self.days, day, side="right"))
+        return 1.0 if at == 0 else float(self.left[at - 1])
+
+
+def kaplan_meier(durations: Floats, ended: Bools) -> Curve:
+    """S(t) = Π over contract days tᵢ ≤ t of (1 − dᵢ ÷ nᵢ): dᵢ contracts on that day, nᵢ homes still on the market.
+
+    durations: days on the market, (n,). ended: whether they ended in a contract; others are censored, and at a tie stay
+    at risk. The 6-MP group of Freireich et al. 1963 (from memory): S(6) 0.857, S(10) 0.753, S(23) 0.448.
+    """
+    order = np.argsort(durations, kind="stable")
+    t, event = durations[order], ended[order]
+    days = np.unique(t[event])
+    at_risk = len(t) - np.searchsorted(t, days, side="left")
+    deaths = np.array([int((event & (t == day)).sum()) for day in days])
+    return Curve(days.astype(np.float64), np.cumprod(1 - deaths / np.maximum(at_risk, 1)).astype(np.float64), len(t))
+
+
+@dataclass(frozen=True)
+class Group:
+    """Listings first offered from `low` to `high` times their worth: chance of a contract within 14, 30, 60, 90 days,
+    median share of the list price that the sold ones got, share that failed. None below 8 listings."""
+
+    low: float | None
+    high: float | None
+    n: int
+    sold: int
+    chances: tuple[float, ...] | None
+    share_of_list: float | None
+    failed: float | None
+    curve: Curve | None
+
+
+@dataclass(frozen=True)
+class Outcomes:
+    """What became of listings: position, days on the market, whether a contract came, whether it failed, share got."""
+
+    position: Floats
+    days: Floats
+    contract: Bools
+    failed: Bools
+    share: Floats
+
+    def where(self, chosen: Bools) -> Outcomes:
+        return Outcomes(
+            self.position[chosen], self.days[chosen], self.contract[chosen], self.failed[chosen], self.share[chosen]
+        )
+
+
+def outcomes(columns: Columns, view: AsOf, rows: Ints, worth: Floats) -> Outcomes:
+    """The listings in `rows` as they stood on the view's day; `worth`: of each on the day it came on the market, (n,)."""
+    start = columns.on_market[rows]
+    first = columns.numbers["original_list_price"][rows]
+    first = np.where(np.isfinite(first), first, columns.numbers["list_price"][rows])
+    kind = view.kind[rows]
+    contract_day = columns.contract[rows]
+    signed = np.isin(kind, (SOLD, UNDER_CONTRACT)) & (contract_day != NO_DAY) & (contract_day <= view.day)
+    gone = (kind == FAILED) & (columns.off_market[rows] != NO_DAY)
+    # a closing without a contract date tells no time
+    blind = (kind == SOLD) & ~signed
+    end = np.where(signed, contract_day, np.where(gone, columns.off_market[rows], view.day))
+    usable = (start != NO_DAY) & (start <= view.day) & (end >= start) & (first > 0) & (worth > 0) & ~blind
+    share = columns.numbers["close_price"][rows] / view.list_price[rows]
+    share = np.where(kind == SOLD, share, np.nan)
+    position = np.where(usable, first / np.where(worth > 0, worth, 1.0), np.nan)
+    held = Outcomes(position, (end - start).astype(np.float64), signed, gone, share)
+    return held.where(usable)
+
+
+def group_of(all_listings: Outcomes, low: float | None, high: float | None) -> Group:
+    """One group by position, (low, high]."""
+    chosen = np.ones(len(all_listings.position), dtype=np.bool_)
+    if low is not None:
+        chosen &= all_listings.position > low
+    if high is not None:
+        chosen &= all_listings.position <= high
+    x = all_listings.where(chosen)
+    n, sold = len(x.position), int(np.isfinite(x.share).sum())
+    if n < ENOUGH:
+        return Group(low, high, n, sold, None, None, None, None)
+    curve = kaplan_meier(x.days, x.contract)
+    known = x.share[np.isfinite(x.share)]
+    over = x.contract | x.failed
+    return Group(
+        low, high, n, sold, tuple(1 - curve.still_unsold(d) for d in WITHIN_DAYS),
+        float(np.median(known)) if known.size >= ENOUGH else None,
+        float(x.failed[over].mean()) if over.sum() >= ENOUGH else None, curve,
+    )  # fmt: skip
+
+
+def by_position(all_listings: Outcomes) -> list[Group]:
+    """Groups up to 0.95, to 1.00, to 1.05, to 1.10, and above."""
+    edges: list[float | None] = [None, *GROUPS, None]
+    return [group_of(all_listings, edges[i], edges[i + 1]) for i in range(len(edges) - 1)]
+
+
+def near_position(all_listings: Outcomes, position: float, reach: float = 0.04) -> Group:
+    """Listings first offered near a position: within 4 %, or further until there are 30, at most 12 %."""
+    for wider in (reach, 0.06, 0.08, 0.12):
+        group = group_of(all_listings, position - wider, position + wider)
+        if group.n >= 30:
+            break
+    return group
+
+
+def worth_at(found: Evidence, columns: Columns, rows: Ints, days: Floats, today: int) -> Floats:
+    """The model's worth of listings on given days: their features, their places, and the trend to that day, (n,)."""
+    wide, surface = found.wide, found.surface
+    assert wide is not None and surface is not None and found.coef is not None
+    x = matrix_like(columns, rows, wide.features, wide.x.mean(axis=0))
+    gamma = wide.fit.coef[wide.k :][: wide.basis.knots]
+    moved = (wide.basis.trend(days) - wide.basis.trend(np.array([float(today)]))) @ gamma
+    place = surface.level + surface.log_worths(columns.lats[rows], columns.lons[rows], rows)
+    return np.asarray(np.exp(place + x @ found.coef + moved))
+
+
+def thresholds(low: float, high: float) -> list[float]:
+    """The round prices at which buyers' searches cut off, each 25,000, between two prices."""
+    first = int(np.ceil(low / SEARCH_STEP))
+    return [n * SEARCH_STEP for n in range(first, int(high // SEARCH_STEP) + 1)]
+
+
+def against(price: float, named: Sequence[tuple[str, float]]) -> list[str]:
+    """How a price stands against others, each base named: "7.0 % above the highest sold"."""
+    out = []
+    for name, base in named:
+        pct = 100 * (price / base - 1)
+        side = "above" if pct > 0.05 else "below" if pct < -0.05 else ""
+        out.append(f"{abs(pct):.1f} % {side} {name}" if side else f"equal to {name}")
+    return out

@@ -1,0 +1,266 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { money, number, perSqft } from '@/shared/format'
+import { useLight } from '@/shared/useTheme'
+import { useWorkup } from '../useWorkup'
+import { useAsking } from './useAsking'
+
+const { send, state, lit, open } = useWorkup()
+const { asking, price, set } = useAsking()
+const { tokens } = useLight()
+const a = computed(() => asking.data.value)
+const text = ref('')
+watch(
+  [() => state.value?.recommendation, () => a.value?.sentence],
+  ([own, written]) => (text.value = own || written || ''),
+  { immediate: true },
+)
+function keepText() {
+  const own = text.value.trim() === a.value?.sentence ? '' : text.value.trim()
+  if (own !== (state.value?.recommendation ?? '')) void send({ change: 'set_recommendation', text: own })
+}
+const pct = (share: number | null | undefined) => (share == null ? '' : `${Math.round(100 * share)} %`)
+const words = (g: { low: number | null; high: number | null }) =>
+  g.low == null
+    ? `up to ${g.high!.toFixed(2)}`
+    : g.high == null
+      ? `above ${g.low.toFixed(2)}`
+      : `${g.low.toFixed(2)}–${g.high.toFixed(2)}`
+const mine = (g: { low: number | null; high: number | null }) =>
+  a.value?.position != null && (g.low ?? 0) < a.value.position && a.value.position <= (g.high ?? 99)
+
+const W = 420
+const H = 130
+const x = (d: number) => 30 + (d / 180) * (W - 40)
+const y = (share: number) => 8 + (1 - share) * (H - 32)
+const curve = computed(() => {
+  const steps = a.value?.here?.curve ?? []
+  let d = `M${x(0)} ${y(0)}`
+  let last = 0
+  for (const [day, left] of steps) {
+    d += `H${x(day!)}V${y(1 - left!)}`
+    last = 1 - left!
+  }
+  return steps.length ? `${d}H${x(180)}V${y(last)}` : ''
+})
+const ladder = computed(() => {
+  const rows: {
+    key: string
+    words: string
+    price: number
+    per: number | null
+    days: number | null
+    own: boolean
+  }[] = (a.value?.rivals ?? []).map((r) => ({
+    key: r.listing_id,
+    words: r.address || r.listing_id,
+    price: r.price,
+    per: r.price_per_sqft,
+    days: r.days,
+    own: false,
+  }))
+  const area = open.data.value?.subject.facts.living_area as number | undefined
+  if (price.value)
+    rows.push({
+      key: 'own',
+      words: 'This home',
+      price: price.value,
+      per: area ? price.value / area : null,
+      days: null,
+      own: true,
+    })
+  return rows.sort((p, q) => p.price - q.price)
+})
+</script>
+
+<template>
+  <section v-if="a" aria-labelledby="the-ask" class="ask">
+    <h2 id="the-ask">
+      The ask<span class="quiet"> at {{ set ? '' : 'the indicated value, ' }}{{ money(price) }}</span>
+    </h2>
+    <textarea
+      v-model="text"
+      rows="3"
+      aria-label="Sentence of recommendation"
+      :class="{ cedar: !!state?.recommendation }"
+      @change="keepText"
+    />
+    <p v-if="state?.recommendation" class="small">
+      <span class="cedar">In your own words.</span>
+      <button type="button" class="link" @click="send({ change: 'set_recommendation', text: '' })">
+        back to the written one
+      </button>
+    </p>
+    <p>
+      <template v-for="(s, i) in a.statements" :key="s">{{ i ? ' · ' : '' }}{{ s }}</template>
+    </p>
+    <div class="two">
+      <div>
+        <h3>Time against price</h3>
+        <table class="plain small" aria-label="Time against price">
+          <thead>
+            <tr>
+              <th>First price ÷ worth</th>
+              <th class="num">Homes</th>
+              <th>Contract within 30 days</th>
+              <th class="num">Share got</th>
+              <th class="num">Failed</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="g in a.groups" :key="words(g)" :class="{ mine: mine(g) }">
+              <td>{{ words(g) }}</td>
+              <td class="num">{{ number(g.n) }}</td>
+              <td>
+                <template v-if="g.chances">
+                  <i class="bar"><i :style="{ width: `${100 * g.chances[1]!}%` }" /></i>
+                  {{ pct(g.chances[1]) }}
+                </template>
+                <span v-else class="quiet">too few to say</span>
+              </td>
+              <td class="num">{{ g.share_of_list ? `${(100 * g.share_of_list).toFixed(1)} %` : '' }}</td>
+              <td class="num">{{ pct(g.failed) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <svg
+          v-if="curve"
+          :viewBox="`0 0 ${W} ${H}`"
+          role="img"
+          class="curve"
+          aria-label="Share under contract by days on the market, at this price"
+        >
+          <path v-for="s in [0, 0.5, 1]" :key="s" :d="`M${x(0)} ${y(s)}H${x(180)}`" :stroke="tokens.line" />
+          <text
+            v-for="s in [0, 0.5, 1]"
+            :key="`t${s}`"
+            x="26"
+            :y="y(s) + 4"
+            font-size="10"
+            text-anchor="end"
+            :fill="tokens.quiet"
+          >
+            {{ 100 * s }}
+          </text>
+          <text
+            v-for="d in [0, 30, 60, 90, 120, 150, 180]"
+            :key="d"
+            :x="x(d)"
+            :y="H - 8"
+            font-size="10"
+            text-anchor="middle"
+            :fill="tokens.quiet"
+          >
+            {{ d }}
+          </text>
+          <path :d="curve" fill="none" :stroke="tokens.cedar" stroke-width="2" />
+          <g v-for="(d, i) in a.within_days" :key="`c${d}`">
+            <circle
+              v-if="a.here?.chances"
+              :cx="x(d)"
+              :cy="y(a.here.chances[i]!)"
+              r="3.5"
+              :fill="tokens.cedar"
+            >
+              <title>{{ pct(a.here.chances[i]) }} within {{ d }} days</title>
+            </circle>
+          </g>
+        </svg>
+        <p v-if="a.here" class="small quiet">
+          Percent under contract by day, of {{ number(a.here.n) }} homes first offered near
+          {{ a.position?.toFixed(2) }} times their worth; those still unsold are counted as unsold so far.
+        </p>
+        <p v-if="a.quick_per_sqft && a.slow_per_sqft" class="small">
+          Under contract within two weeks around here: <b>{{ perSqft(a.quick_per_sqft) }}</b> a sq ft ({{
+            a.quick_n
+          }}
+          homes); not within 60 days: <b>{{ perSqft(a.slow_per_sqft) }}</b> ({{ a.slow_n }}).
+        </p>
+      </div>
+      <div>
+        <h3>What it competes with</h3>
+        <table class="plain small" aria-label="Homes for sale now, by price">
+          <tbody>
+            <tr
+              v-for="r in ladder"
+              :key="r.key"
+              :class="{ own: r.own, at: lit === r.key }"
+              @mouseenter="lit = r.own ? null : r.key"
+              @mouseleave="lit = null"
+            >
+              <td>{{ r.words }}</td>
+              <td class="num">{{ money(r.price) }}</td>
+              <td class="num quiet">{{ r.per ? perSqft(r.per) : '' }}</td>
+              <td class="num quiet">{{ r.days == null ? '' : `${r.days} d` }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="small quiet">
+          {{ a.rank === 1 ? 'The cheapest' : `Number ${a.rank} from the cheapest` }} of
+          {{ a.rivals.length + 1
+          }}{{ a.rank_per_sqft ? `, number ${a.rank_per_sqft} by price per sq ft` : '' }}.
+        </p>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 10px;
+  margin-top: 26px;
+}
+h3 {
+  font-size: 13px;
+  font-weight: 600;
+  margin-bottom: 4px;
+}
+textarea {
+  width: 100%;
+  max-width: 860px;
+  padding: 8px 12px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 6px;
+  background: rgb(var(--v-theme-surface));
+  color: inherit;
+  font-size: 15px;
+  line-height: 1.45;
+  resize: vertical;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1.25fr 1fr;
+  gap: 36px;
+}
+.bar {
+  display: inline-block;
+  width: 110px;
+  height: 8px;
+  margin-right: 6px;
+  border-radius: 2px;
+  background: rgb(var(--v-theme-mist));
+}
+.bar i {
+  display: block;
+  height: 100%;
+  border-radius: 2px;
+  background: rgb(var(--v-theme-rain));
+}
+.mine td,
+.own td {
+  color: rgb(var(--v-theme-cedar));
+  font-weight: 600;
+}
+.mine .bar i {
+  background: rgb(var(--v-theme-cedar));
+}
+.at td {
+  background: rgb(var(--v-theme-mist));
+}
+.curve {
+  width: 100%;
+  max-width: 460px;
+  margin-top: 10px;
+}
+</style>

@@ -1,0 +1,227 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { api, got, type Docs } from '@/shared/api/client'
+import { money, typedNumber } from '@/shared/format'
+import { useWorkup } from '../useWorkup'
+
+type Scenario = Docs['ScenarioDoc-Input']
+const { id, state, open, worth, send, saving } = useWorkup()
+// what was typed shows and counts at once; the saved one takes its place when nothing is on its way any more
+const scenarios = ref<Scenario[]>([])
+watch(
+  [() => state.value?.scenarios, saving],
+  ([saved, onTheirWay]) => {
+    if (!onTheirWay) scenarios.value = [...((saved ?? []) as Scenario[])]
+  },
+  { immediate: true },
+)
+const sheets = useQuery({
+  queryKey: ['proceeds', id, computed(() => open.data.value?.revision)],
+  queryFn: () =>
+    got(api.GET('/api/workups/{workup_id}/proceeds', { params: { path: { workup_id: id.value } } })),
+  enabled: computed(() => scenarios.value.length > 0),
+})
+const FIELDS: [keyof Scenario & string, string, string][] = [
+  ['price', 'Price', '$'],
+  ['listing_side_pct', 'Compensation, listing side', '%'],
+  ['buying_side_pct', 'Compensation, buying side', '%'],
+  ['title_and_closing', 'Title and closing', '$'],
+  ['transfer_tax_pct', 'Transfer tax', '%'],
+  ['liens', 'Other liens', '$'],
+  ['dues', 'Dues', '$'],
+  ['credits_and_repairs', 'Credits and repairs', '$'],
+]
+const BLANK = {
+  loans: [],
+  liens: '0',
+  title_and_closing: '0',
+  transfer_tax_pct: '0',
+  dues: '0',
+  credits_and_repairs: '0',
+  other: [],
+}
+function save(next: Scenario[]) {
+  scenarios.value = next
+  void send({ change: 'set_scenarios', scenarios: next })
+}
+function add() {
+  const last = scenarios.value.at(-1)
+  const price =
+    state.value?.list_price ?? Math.round((worth.data.value?.price.indicated_value ?? 300000) / 100) * 100
+  const closing = new Date(new Date(state.value!.effective_date).getTime() + 60 * 864e5)
+    .toISOString()
+    .slice(0, 10)
+  save([
+    ...scenarios.value,
+    last
+      ? { ...last, price: String(Math.round(Number(last.price) * 0.97)) }
+      : { ...BLANK, price: String(price), closing },
+  ])
+}
+function change(i: number, to: Partial<Scenario>) {
+  save(scenarios.value.map((s, k) => (k === i ? { ...s, ...to } : s)))
+}
+function typed(i: number, name: string, text: string) {
+  const value = typedNumber(text)
+  change(i, {
+    [name]:
+      value === null ? (name.endsWith('side_pct') ? null : name === 'price' ? '0' : '0') : String(value),
+  })
+}
+const loan = (s: Scenario) => s.loans?.[0] ?? { balance: '0', rate_pct: '0', as_of: null, label: 'Mortgage' }
+const changeLoan = (i: number, to: object) => {
+  const next = { ...loan(scenarios.value[i]!), as_of: state.value!.effective_date, ...to }
+  change(i, { loans: Number(next.balance) ? [next] : [] })
+}
+const changeTaxes = (i: number, text: string) => {
+  const value = typedNumber(text)
+  change(i, {
+    taxes: value
+      ? {
+          a_year: String(value),
+          in_arrears: true,
+          days_in_year: 365 as const,
+          seller_owns_closing_day: false,
+        }
+      : null,
+  })
+}
+const exact = (amount: string) =>
+  Number(amount).toLocaleString('en-US', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
+const labels = computed(() =>
+  [...new Set((sheets.data.value ?? []).flatMap((s) => s.map((l) => l.label)))].filter(
+    (l) => l !== 'Net proceeds',
+  ),
+)
+const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) => l.label === label)?.amount
+</script>
+
+<template>
+  <section aria-labelledby="net" class="net">
+    <h2 id="net" class="mb-1">Net proceeds</h2>
+    <p v-if="!scenarios.length" class="quiet">
+      What the seller would be left with, line by line to the cent, in up to three scenarios.
+    </p>
+    <table v-else class="plain small" aria-label="Net proceeds">
+      <tbody>
+        <tr v-for="[name, label, unit] in FIELDS" :key="name">
+          <td>{{ label }}<span v-if="unit === '%'" class="quiet">, %</span></td>
+          <td v-for="(s, i) in scenarios" :key="i" class="num">
+            <input
+              :value="s[name] ?? ''"
+              :aria-label="`${label}, scenario ${i + 1}`"
+              inputmode="decimal"
+              @change="typed(i, name, ($event.target as HTMLInputElement).value)"
+            />
+          </td>
+        </tr>
+        <tr>
+          <td>Mortgage balance</td>
+          <td v-for="(s, i) in scenarios" :key="i" class="num">
+            <input
+              :value="loan(s).balance"
+              :aria-label="`Mortgage balance, scenario ${i + 1}`"
+              inputmode="decimal"
+              @change="
+                changeLoan(i, {
+                  balance: String(typedNumber(($event.target as HTMLInputElement).value) ?? 0),
+                })
+              "
+            />
+          </td>
+        </tr>
+        <tr>
+          <td>its rate<span class="quiet">, % a year</span></td>
+          <td v-for="(s, i) in scenarios" :key="i" class="num">
+            <input
+              :value="loan(s).rate_pct"
+              :aria-label="`Mortgage rate, scenario ${i + 1}`"
+              inputmode="decimal"
+              @change="
+                changeLoan(i, {
+                  rate_pct: String(typedNumber(($event.target as HTMLInputElement).value) ?? 0),
+                })
+              "
+            />
+          </td>
+        </tr>
+        <tr>
+          <td>Taxes a year<span class="quiet">, paid in arrears</span></td>
+          <td v-for="(s, i) in scenarios" :key="i" class="num">
+            <input
+              :value="s.taxes?.a_year ?? ''"
+              :aria-label="`Taxes a year, scenario ${i + 1}`"
+              inputmode="decimal"
+              @change="changeTaxes(i, ($event.target as HTMLInputElement).value)"
+            />
+          </td>
+        </tr>
+        <tr>
+          <td>Closing</td>
+          <td v-for="(s, i) in scenarios" :key="i" class="num">
+            <input
+              type="date"
+              :value="s.closing"
+              :aria-label="`Closing, scenario ${i + 1}`"
+              @change="change(i, { closing: ($event.target as HTMLInputElement).value })"
+            />
+          </td>
+        </tr>
+        <tr v-for="l in labels" :key="l" class="line">
+          <td>{{ l }}</td>
+          <td v-for="(_, i) in scenarios" :key="i" class="num">
+            {{ amount(i, l) ? exact(amount(i, l)!) : '' }}
+          </td>
+        </tr>
+        <tr class="total">
+          <td>Net proceeds</td>
+          <td v-for="(_, i) in scenarios" :key="i" class="num">
+            {{ amount(i, 'Net proceeds') ? exact(amount(i, 'Net proceeds')!) : '' }}
+          </td>
+        </tr>
+        <tr>
+          <td />
+          <td v-for="(s, i) in scenarios" :key="i" class="num">
+            <button
+              type="button"
+              class="link small"
+              :aria-label="`Take scenario ${i + 1} away`"
+              @click="save(scenarios.filter((_, k) => k !== i))"
+            >
+              take {{ money(Number(s.price)) }} away
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <button v-if="scenarios.length < 3" type="button" class="do mt-2" @click="add">
+      {{ scenarios.length ? 'Another scenario, 3 % lower' : 'Work out the net proceeds' }}
+    </button>
+  </section>
+</template>
+
+<style scoped>
+.net table {
+  max-width: 620px;
+}
+input {
+  width: 118px;
+  padding: 2px 6px;
+  text-align: right;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+}
+td {
+  padding: 2px 8px !important;
+}
+.line td {
+  border-bottom: 0;
+}
+.total td {
+  font-weight: 600;
+  font-size: 14px;
+  border-top: 1px solid rgb(var(--v-theme-on-surface));
+}
+</style>

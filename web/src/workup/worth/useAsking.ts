@@ -1,0 +1,26 @@
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { useWorkup } from '../useWorkup'
+
+/** What the list price would mean: the set one, else the indicated value to the nearest hundred. */
+export function useAsking() {
+  const { id, state, worth, open } = useWorkup()
+  const price = computed(() => {
+    const value = worth.data.value?.price.indicated_value
+    return state.value?.list_price ?? (value ? Math.round(value / 100) * 100 : null)
+  })
+  const asking = useQuery({
+    queryKey: ['asking', id, price, computed(() => open.data.value?.revision)],
+    queryFn: () =>
+      got(
+        api.GET('/api/workups/{workup_id}/asking', {
+          params: { path: { workup_id: id.value }, query: { list_price: price.value as number } },
+        }),
+      ),
+    enabled: computed(() => !!price.value && price.value > 1000),
+    placeholderData: keepPreviousData,
+  })
+  const set = computed(() => state.value?.list_price != null)
+  return { asking, price, set }
+}
