@@ -107,13 +107,6 @@ def test_the_market_page_shows_chart_and_table_and_follows_its_sentence(page: Pa
     expect(table.locator("tbody tr")).to_have_count(13)
 
 
-def test_records_open_the_rows_that_were_wrong(page: Page) -> None:
-    page.get_by_role("link", name="Records").click()
-    expect(page.get_by_role("table", name="Imports")).to_contain_text("listings.csv")
-    page.get_by_role("button", name="what was wrong").click()
-    expect(page.get_by_text(re.compile("suspect (year_built|living_area)")).first).to_be_visible()
-
-
 def test_night_and_day_are_kept(page: Page, server) -> None:
     page.get_by_role("link", name="Settings").click()
     page.get_by_label("Night").check()

@@ -38,15 +38,18 @@ function makeWorkup(id: Ref<number>) {
     placeholderData: keepPreviousData,
   })
 
-  const saving = ref(0)
+  const saving = ref(false)
   const said = ref('')
   const refused = ref<Told | null>(null)
   const ahead = ref<Record<string, Choice>>({})
   let line: Promise<unknown> = Promise.resolve()
   let revision: number | null = null
+  let underWay = 0
+  let refreshes = 0
 
   async function send(change: Change): Promise<boolean> {
-    saving.value += 1
+    underWay += 1
+    saving.value = true
     refused.value = null
     const turn = line.then(async () => {
       const from = Math.max(revision ?? 0, open.data.value?.revision ?? 0)
@@ -68,10 +71,15 @@ function makeWorkup(id: Ref<number>) {
       revision = null
       return false
     } finally {
-      saving.value -= 1
-      if (saving.value === 0) {
+      underWay -= 1
+      if (underWay === 0) {
+        const mine = ++refreshes
         await refresh()
-        ahead.value = {}
+        // only when nothing was sent meanwhile does what is shown hold everything that was typed
+        if (underWay === 0 && mine === refreshes) {
+          saving.value = false
+          ahead.value = {}
+        }
       }
     }
   }
@@ -107,7 +115,7 @@ function makeWorkup(id: Ref<number>) {
   const lit = ref<string | null>(null)
   const kept = computed(() => Object.values(choices.value).filter((c) => c === 'kept').length)
   /** True while what is shown of the worth may still be the answer to an earlier state. */
-  const reckoning = computed(() => saving.value > 0 || open.isFetching.value || worth.isFetching.value)
+  const reckoning = computed(() => saving.value || open.isFetching.value || worth.isFetching.value)
   return {
     id,
     open,
