@@ -3,6 +3,7 @@ import { mdiUndoVariant } from '@mdi/js'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { day, fact, money, typedNumber } from '@/shared/format'
+import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
@@ -21,9 +22,8 @@ const faulty = ref<string | null>(null)
 function differs(row: Docs['FactDoc']) {
   return row.tax_roll !== null && row.last_listing !== null && row.tax_roll !== row.last_listing
 }
-async function correct(row: Docs['FactDoc'], event: Event) {
-  const field = event.target as HTMLInputElement
-  const text = field.value.trim()
+async function correct(row: Docs['FactDoc'], typed: string) {
+  const text = typed.trim()
   let value: string | number | null = text
   if (text === '') {
     if (row.corrected) await back(row)
@@ -78,13 +78,12 @@ async function back(row: Docs['FactDoc']) {
               <b>{{ fact(row.used, row.kind) }}</b>
             </td>
             <td class="mine">
-              <input
+              <TypedInput
                 :value="row.corrected ? (row.agent ?? '') : ''"
                 :placeholder="row.corrected ? 'unknown' : ''"
                 :aria-label="`Correct ${row.label}`"
                 :aria-invalid="faulty === row.field"
-                @change="correct(row, $event)"
-                @keydown.enter="($event.target as HTMLInputElement).blur()"
+                @typed="correct(row, $event)"
               />
               <v-btn
                 v-if="row.corrected"

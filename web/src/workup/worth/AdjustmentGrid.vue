@@ -3,6 +3,7 @@ import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { DASH, money, number, perSqft, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
+import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 
 const { worth, state, send, refused, lit, open } = useWorkup()
@@ -45,8 +46,8 @@ function difference(cell: Cell): string {
 }
 
 const faulty = ref('')
-async function typeRate(field: string, event: Event) {
-  const given = typedNumber((event.target as HTMLInputElement).value)
+async function typeRate(field: string, text: string) {
+  const given = typedNumber(text)
   const held =
     field === 'market_change' ? price.value?.market_change.pct_per_month : rates.value[field]?.dollars
   if (given !== null && Math.abs(given - (held ?? 0)) < 0.005) return
@@ -55,9 +56,8 @@ async function typeRate(field: string, event: Event) {
     : field
 }
 const backRate = (field: string) => send({ change: 'set_rate', field, value: null })
-async function typeCell(listing: string, field: string, event: Event) {
-  const input = event.target as HTMLInputElement
-  const given = typedNumber(input.value)
+async function typeCell(listing: string, field: string, text: string) {
+  const given = typedNumber(text)
   const ok = await send({
     change: 'set_cell',
     listing_id: listing,
@@ -135,13 +135,12 @@ const shownRate = (field: string) =>
                   :aria-label="`Rate of ${row.label}: back to the evidence`"
                   @click="backRate(row.field)"
                 />
-                <input
+                <TypedInput
                   :value="shownRate(row.field)"
                   inputmode="decimal"
                   :aria-label="`Rate of ${row.label}`"
                   :aria-invalid="faulty === row.field"
-                  @change="typeRate(row.field, $event)"
-                  @keydown.enter="($event.target as HTMLInputElement).blur()"
+                  @typed="typeRate(row.field, $event)"
                 />
                 <span class="quiet small unit">{{
                   row.field === 'market_change' ? '%/mo' : row.field === 'location' ? '$/%' : '$'
@@ -168,13 +167,12 @@ const shownRate = (field: string) =>
             :class="{ own: cell.overridden, lit: lit === comps[i]?.listing_id }"
             :title="cell.formula"
           >
-            <input
+            <TypedInput
               :value="cell.amount === null ? '' : signed(cell.amount)"
               :placeholder="cell.amount === null ? 'unknown' : ''"
               :aria-label="`${row.label}, ${comps[i]?.address || comps[i]?.listing_id}`"
               :aria-invalid="faulty === `${comps[i]?.listing_id} ${row.field}`"
-              @change="typeCell(comps[i].listing_id, row.field, $event)"
-              @keydown.enter="($event.target as HTMLInputElement).blur()"
+              @typed="typeCell(comps[i].listing_id, row.field, $event)"
             />
             <span v-if="!cell.overridden" class="under quiet">{{ difference(cell) }}</span>
             <button

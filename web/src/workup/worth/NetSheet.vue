@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { money, typedNumber } from '@/shared/format'
+import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 
 type Scenario = Docs['ScenarioDoc-Input']
@@ -108,52 +109,44 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
         <tr v-for="[name, label, unit] in FIELDS" :key="name">
           <td>{{ label }}<span v-if="unit === '%'" class="quiet">, %</span></td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <input
-              :value="s[name] ?? ''"
+            <TypedInput
+              :value="(s[name] ?? '') as string"
               :aria-label="`${label}, scenario ${i + 1}`"
               inputmode="decimal"
-              @change="typed(i, name, ($event.target as HTMLInputElement).value)"
+              @typed="typed(i, name, $event)"
             />
           </td>
         </tr>
         <tr>
           <td>Mortgage balance</td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <input
+            <TypedInput
               :value="loan(s).balance"
               :aria-label="`Mortgage balance, scenario ${i + 1}`"
               inputmode="decimal"
-              @change="
-                changeLoan(i, {
-                  balance: String(typedNumber(($event.target as HTMLInputElement).value) ?? 0),
-                })
-              "
+              @typed="changeLoan(i, { balance: String(typedNumber($event) ?? 0) })"
             />
           </td>
         </tr>
         <tr>
           <td>its rate<span class="quiet">, % a year</span></td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <input
+            <TypedInput
               :value="loan(s).rate_pct"
               :aria-label="`Mortgage rate, scenario ${i + 1}`"
               inputmode="decimal"
-              @change="
-                changeLoan(i, {
-                  rate_pct: String(typedNumber(($event.target as HTMLInputElement).value) ?? 0),
-                })
-              "
+              @typed="changeLoan(i, { rate_pct: String(typedNumber($event) ?? 0) })"
             />
           </td>
         </tr>
         <tr>
           <td>Taxes a year<span class="quiet">, paid in arrears</span></td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <input
+            <TypedInput
               :value="s.taxes?.a_year ?? ''"
               :aria-label="`Taxes a year, scenario ${i + 1}`"
               inputmode="decimal"
-              @change="changeTaxes(i, ($event.target as HTMLInputElement).value)"
+              @typed="changeTaxes(i, $event)"
             />
           </td>
         </tr>
