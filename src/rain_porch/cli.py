@@ -25,9 +25,10 @@ from .store.undo import undo_import
 from .workups import answers, homes
 from .workups.backtesting import backtest, keep
 from .workups.documents import SCHEMAS, SearchDoc
-from .workups.fetching import fetch
+from .workups.fetching import fetch, post
 from .workups.records import Records
 
+FEED_PORT = 8041
 KINDS_IN = [*KINDS_OUT, "photos"]
 
 
@@ -88,8 +89,9 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("address", nargs="?", metavar="ADDRESS", help="of the feed, http:// or https://")
     p.add_argument("--token", default=os.environ.get("RAIN_PORCH_FEED_TOKEN", ""), metavar="TEXT")
     p.add_argument("--source", metavar="NAME")
+    p.add_argument("--tomorrow", action="store_true", help="let a day pass at the stand-in first")
     p.add_argument("--stand-in", type=Path, metavar="LISTINGS.csv", help="serve these listings as a feed")
-    p.add_argument("--port", type=int, default=8041)
+    p.add_argument("--port", type=int, default=FEED_PORT)
     p.set_defaults(run=run_feed)
 
     p = commands.add_parser("find", parents=[common, home], help="candidates around a home")
@@ -241,6 +243,8 @@ def run_feed(args: argparse.Namespace) -> int:
         return 0
     if not args.address:
         raise Refused("Give the feed's address, or --stand-in with a file of listings.")
+    if args.tomorrow:
+        post(f"{args.address.rstrip('/')}/tomorrow", args.token)
     records = Records(data_folder(args.data))
     result = pull(
         records.db,
@@ -373,6 +377,10 @@ def run_demo(args: argparse.Namespace) -> int:
     prepare_demo(folder, say=lambda text: print(text, flush=True))
     if args.no_serve:
         return 0
+    from .standins.feed import TOKEN, serve_beside
+
+    if address := serve_beside(folder / "files/listings.csv", FEED_PORT):
+        print(f"A listing feed stands beside it at {address}, its token {TOKEN}", flush=True)
     return run_serve(argparse.Namespace(data=str(folder), host=args.host, port=args.port))
 
 

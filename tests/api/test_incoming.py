@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from datetime import date
 
 import pytest
 from starlette.testclient import TestClient
@@ -137,6 +138,18 @@ def test_health_and_conclusions_of_the_town(town):
             rows = porch.get(f"/api/records/conclusions/{what}", params={"limit": 1000}).json()
             assert len(rows) == min(n, 1000), what
             assert not {"grantor", "grantee"} & {k for r in rows for k in r}
+        for what, says in (("new_construction", "0"), ("quick_resale", "none")):
+            first = porch.get(f"/api/records/conclusions/{what}").json()[0]
+            ruling = {"kind": "listings", "key": first["key"], "about": what}
+            assert porch.post("/api/records/rulings", json={**ruling, "says": "haunted"}).status_code == 422
+            porch.post("/api/records/rulings", json={**ruling, "says": says})
+            assert porch.get("/api/records/conclusions").json()[what] == counts[what] - 1
+            porch.post("/api/records/rulings", json={**ruling, "says": None})
+        resale = porch.get("/api/records/conclusions/quick_resale").json()[0]
+        assert 0 < (date.fromisoformat(resale["date"]) - date.fromisoformat(resale["before"]["date"])).days <= 365
+        for spread in porch.get("/api/records/spreads").json():
+            assert spread["n"] == sum(spread["bins"]) + spread["beyond"]
+            assert all(not spread["low"] <= f["value"] <= spread["high"] for f in spread["farthest"])
         key = porch.get("/api/records/conclusions/matched").json()[0]["key"]
         ruled = porch.post(
             "/api/records/rulings", json={"kind": "transfers", "key": key, "about": "listing_id", "says": "none"}

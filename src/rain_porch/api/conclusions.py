@@ -9,14 +9,18 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from ..core.fields import BY_NAME, FIELDS
+from ..core.words import HomeKind
 from ..store import conclusions, health
-from ..workups import rulings
+from ..workups import outliers, rulings
 from .errors import RESPONSES
 from .state import Porch
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
 Limit = Annotated[int, Query(ge=1, le=1000)]
-What = Literal["matched", "deed_sale", "not_sale", "lease", "distressed", "not_arms_length", "relisted", "suspect"]
+What = Literal[
+    "matched", "deed_sale", "not_sale", "lease", "distressed", "not_arms_length", "relisted", "suspect",
+    "new_construction", "quick_resale",
+]  # fmt: skip
 _SHOWN = tuple(
     f.name
     for f in FIELDS
@@ -38,6 +42,27 @@ class HealthDoc(BaseModel):
     by_place: list[HealthRow]
 
 
+class FarDoc(BaseModel):
+    key: str
+    shown: str
+    value: float
+
+
+class SpreadDoc(BaseModel):
+    """One field's spread: bins of equal width from low to high, the values beyond Tukey's fences apart."""
+
+    field: str
+    label: str
+    kind: str
+    n: int
+    low: float
+    high: float
+    median: float
+    bins: list[int]
+    beyond: int
+    farthest: list[FarDoc]
+
+
 class RulingRequest(BaseModel):
     """says: None leaves the matter to Rain Porch again."""
 
@@ -57,9 +82,15 @@ def health_of(porch: Porch) -> HealthDoc:
     )
 
 
+@router.get("/records/spreads")
+def spreads_of(porch: Porch, home_kind: HomeKind = HomeKind.DETACHED) -> list[SpreadDoc]:
+    """How the values of one kind of home are spread, and what lies far from all others."""
+    return [SpreadDoc(**s) for s in outliers.spreads(porch.records, home_kind.value)]
+
+
 @router.get("/records/conclusions")
 def how_many(porch: Porch) -> dict[str, int]:
-    return conclusions.counts(porch.records.db)
+    return rulings.counts(porch.records)
 
 
 @router.get("/records/conclusions/{what}")
@@ -68,6 +99,9 @@ def records_of(porch: Porch, what: What, limit: Limit = 200) -> list[dict[str, A
     db = porch.records.db
     if what == "suspect":
         return health.suspects(db, "listings", "listing_id", "unparsed_address", limit)
+    if what in ("new_construction", "quick_resale"):
+        found = rulings.new_construction if what == "new_construction" else rulings.quick_resales
+        return rulings.with_addresses(db, found(porch.records, limit))
     if what == "relisted":
         return conclusions.relisted(db, limit)
     if what in ("matched", "deed_sale", "not_sale"):

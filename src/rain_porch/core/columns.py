@@ -79,6 +79,7 @@ class Columns:
     new_construction: Bools
     home_id: Ints  # the same number for all records of one home
     changes: PriceChanges = NO_CHANGES
+    no_quick_resale: frozenset[int] = frozenset()  # rows of which the agent has said so
     version: int = 0
     home_of: Mapping[str, int] = field(default_factory=dict, repr=False)  # home key → home_id
     _kept: dict[str, Any] = field(default_factory=dict, repr=False, compare=False)

@@ -90,8 +90,8 @@ def flags(columns: Columns, view: AsOf, row: int) -> tuple[str, ...]:
     if columns.not_arms_length[row]:
         out.append("not arm's length")
     if view.kind[row] == SOLD:
-        earlier = earlier_sale(columns, row)
-        if earlier is not None and columns.close[row] - columns.close[earlier] <= 365:
+        earlier = resold_from(columns).get(row)
+        if earlier is not None:
             paid = columns.numbers["close_price"][earlier]
             out.append(f"quick resale: {paid:,.0f} on {date_of(int(columns.close[earlier])).isoformat()}")
         concession = columns.numbers["concessions_amount"][row]
@@ -100,18 +100,27 @@ def flags(columns: Columns, view: AsOf, row: int) -> tuple[str, ...]:
     return tuple(out)
 
 
-def earlier_sale(columns: Columns, row: int) -> int | None:
-    """The row of the same home's last sale before this one, or None."""
-    same = columns.rows_of_home(int(columns.home_id[row]))
-    before = [
-        int(r)
-        for r in same
-        if columns.close[r] != NO_DAY
-        and columns.close[r] < columns.close[row]
-        and columns.home_kind[r] == columns.home_kind[row]  # the bare lot before the house is no earlier sale of it
-        and not np.isnan(columns.numbers["close_price"][r])
-    ]
-    return max(before, key=lambda r: columns.close[r]) if before else None
+QUICK_RESALE_DAYS = 365
+
+
+def resold_from(columns: Columns) -> dict[int, int]:
+    """Row of each quick resale → row of the same home's sale before it, at most a year earlier.
+
+    The bare lot before the house is no earlier sale of it; leases are none at all. What the agent has overruled is out.
+    """
+
+    def find() -> dict[int, int]:
+        sold = np.flatnonzero((columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"]) & ~columns.lease)
+        home, kind, close = columns.home_id[sold], columns.home_kind[sold], columns.close[sold]
+        order = np.lexsort((close, kind, home))
+        first, second = order[:-1], order[1:]
+        gap = close[second] - close[first]
+        same = (home[first] == home[second]) & (kind[first] == kind[second])
+        quick = same & (gap > 0) & (gap <= QUICK_RESALE_DAYS)
+        pairs = zip(sold[second[quick]].tolist(), sold[first[quick]].tolist(), strict=True)
+        return {later: earlier for later, earlier in pairs if later not in columns.no_quick_resale}
+
+    return columns.keep("resold_from", find)
 
 
 def recent_sale_rows(columns: Columns, view: AsOf) -> Ints:

@@ -12,9 +12,12 @@ import csv
 import datetime as dt
 import hashlib
 import re
+import socket
+import threading
 from pathlib import Path
 from typing import Annotated, Any
 
+import uvicorn
 from fastapi import FastAPI, Header, HTTPException, Query, Request
 
 TOKEN = "rain-porch-demo"
@@ -106,6 +109,16 @@ def create_feed(file: Path, token: str = TOKEN, failures: int = 0) -> FastAPI:
         return {"changed": day.pass_one(), "today": day.today.isoformat()}
 
     return app
+
+
+def serve_beside(file: Path, port: int) -> str:
+    """Serve the stand-in from a thread of its own as long as the program runs; its address, "" where the port is taken."""
+    with socket.socket() as probe:
+        if probe.connect_ex(("127.0.0.1", port)) == 0:
+            return ""
+    config = uvicorn.Config(create_feed(file), host="127.0.0.1", port=port, log_level="error")
+    threading.Thread(target=uvicorn.Server(config).run, daemon=True).start()
+    return f"http://127.0.0.1:{port}"
 
 
 def _typed(row: dict[str, str]) -> dict[str, Any]:

@@ -96,6 +96,10 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     dates = {name: held.array(name, np.int32) for name in DATES}
     manner = held.array("manner", np.int8)
     keys = held.array("listing_id", object)
+    said = _said_of(db, keys)
+    new_construction = _new_construction(numbers, words, dates)
+    for row, says in said["new_construction"].items():
+        new_construction[row] = says == "1"
     return Columns(
         keys=keys,
         numbers=numbers,
@@ -110,7 +114,8 @@ def load_columns(db: sqlite3.Connection) -> Columns:
         lease=held.array("is_lease", np.bool_),
         not_arms_length=manner == 2,
         distressed=manner == 1,
-        new_construction=_new_construction(numbers, words, dates),
+        new_construction=new_construction,
+        no_quick_resale=frozenset(said["quick_resale"]),
         home_id=held.array("home_key", np.int64),
         changes=_price_changes(db, keys),
         version=records_version(db),
@@ -158,6 +163,21 @@ def _new_construction(numbers: dict[str, Any], words: dict[str, Words], dates: d
     when = 1970 + year.astype(np.float64) / 365.2425
     young = np.abs(np.floor(when) - numbers["year_built"]) <= _NEW_BUILD_YEARS
     return said | (young & (words["builder_name"].codes >= 0))
+
+
+def _said_of(db: sqlite3.Connection, keys: Any) -> dict[str, dict[int, str]]:
+    """What the agent says of conclusions that stand in no column of the records: about → row → word."""
+    out: dict[str, dict[int, str]] = {"new_construction": {}, "quick_resale": {}}
+    told = db.execute(
+        "SELECT record_key, about, says FROM rulings WHERE kind = 'listings' "
+        "AND about IN ('new_construction', 'quick_resale')"
+    ).fetchall()
+    if told:
+        row_of = {key: i for i, key in enumerate(keys)}
+        for r in told:
+            if (row := row_of.get(r["record_key"])) is not None:
+                out[r["about"]][row] = r["says"]
+    return out
 
 
 def _price_changes(db: sqlite3.Connection, keys: Any) -> PriceChanges:

@@ -8,6 +8,8 @@ from typing import Any
 
 import httpx
 
+from ..core.errors import Refused
+
 SECONDS, MAX_BYTES = 30.0, 50_000_000
 
 
@@ -26,3 +28,13 @@ def fetch(url: str, headers: Mapping[str, str]) -> tuple[int, Any]:
         return answer.status_code, json.loads(data)
     except ValueError:
         return answer.status_code, None
+
+
+def post(url: str, token: str) -> None:
+    """POST without a body, with a token. Refused where nothing answers or the answer is no success."""
+    try:
+        answer = httpx.post(url, headers={"Authorization": f"Bearer {token}"}, timeout=SECONDS)
+    except (httpx.HTTPError, httpx.InvalidURL) as error:
+        raise Refused(f"{url} does not answer: {error}.") from None
+    if not answer.is_success:
+        raise Refused(f"{url} answers {answer.status_code}: check the address and the token.")

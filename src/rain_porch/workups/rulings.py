@@ -7,10 +7,16 @@ import json
 import sqlite3
 from typing import Any
 
+import numpy as np
+
+from ..core.columns import Columns, Ints
+from ..core.dates import NO_DAY, date_of
 from ..core.errors import BadInput, NotFound
+from ..core.listing_facts import resold_from
 from ..core.words import HomeKind
 from ..records.layouts import LAYOUTS
 from ..store import conclusions, homes
+from .records import Records
 
 # about → what may be said; "suspect:FIELD" is confirmed or not
 SAYS: dict[tuple[str, str], tuple[str, ...]] = {
@@ -18,6 +24,8 @@ SAYS: dict[tuple[str, str], tuple[str, ...]] = {
     ("transfers", "listing_id"): ("none",),
     ("listings", "manner"): ("standard", "distressed", "not_arms_length"),
     ("listings", "is_lease"): ("0", "1"),
+    ("listings", "new_construction"): ("0", "1"),
+    ("listings", "quick_resale"): ("none",),
     ("listings", "home_kind"): tuple(k.value for k in HomeKind),
 }
 
@@ -37,8 +45,8 @@ def rule(db: sqlite3.Connection, kind: str, key: str, about: str, says: str | No
         raise BadInput("about", f"Nothing is concluded about “{about}” of {kind}.")
     elif says is not None and says not in SAYS[kind, about]:
         raise BadInput("says", f"“{says}” cannot be said of {about}: it can be {', '.join(SAYS[kind, about])}.")
-    elif about == "listing_id":
-        columns = {}
+    elif about in ("listing_id", "new_construction", "quick_resale"):
+        columns = {}  # worked out anew from all records, where the ruling is looked up
     elif says is None:
         layout = LAYOUTS[kind]
         held = {name: [record[name]] for name in (*layout.facts, layout.key_column)}
@@ -47,6 +55,51 @@ def rule(db: sqlite3.Connection, kind: str, key: str, about: str, says: str | No
     else:
         columns = {about: int(says) if about == "is_lease" else says or None}
     conclusions.rule(db, kind, key, about, says, now.isoformat(timespec="seconds"), columns)
+
+
+def new_construction(records: Records, limit: int) -> list[dict[str, Any]]:
+    """Listings taken for new construction, newest first, with the builder and year that led to it."""
+    columns = records.columns()
+    rows = np.flatnonzero(columns.new_construction & ~columns.lease & ~columns.deed)
+    return [
+        {**_shown(columns, row), "builder": columns.fact(row, "builder_name"), "year": columns.fact(row, "year_built")}
+        for row in _newest(columns, rows)[:limit]
+    ]
+
+
+def quick_resales(records: Records, limit: int) -> list[dict[str, Any]]:
+    """Sales within a year of the same home's sale before, newest first, with what was paid then."""
+    columns = records.columns()
+    pairs = resold_from(columns)
+    rows = np.array([row for row in pairs if not columns.deed[row]], dtype=np.int64)
+    return [{**_shown(columns, row), "before": _shown(columns, pairs[row])} for row in _newest(columns, rows)[:limit]]
+
+
+def counts(records: Records) -> dict[str, int]:
+    """How many records each conclusion holds for, those that are worked out from all records among them."""
+    columns = records.columns()
+    return conclusions.counts(records.db) | {
+        "new_construction": int((columns.new_construction & ~columns.lease & ~columns.deed).sum()),
+        "quick_resale": sum(not columns.deed[row] for row in resold_from(columns)),
+    }
+
+
+def _newest(columns: Columns, rows: Ints) -> list[int]:
+    day = np.where(columns.close[rows] == NO_DAY, columns.on_market[rows], columns.close[rows])
+    return [int(row) for row in rows[np.argsort(-day.astype(np.int64), kind="stable")]]
+
+
+def _shown(columns: Columns, row: int) -> dict[str, Any]:
+    day = int(columns.close[row] if columns.close[row] != NO_DAY else columns.on_market[row])
+    price = columns.fact(row, "close_price") or columns.fact(row, "list_price")
+    key = str(columns.keys[row])
+    return {"key": key, "date": None if day == NO_DAY else date_of(day).isoformat(), "price": price}
+
+
+def with_addresses(db: sqlite3.Connection, rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """The rows with the address of each listing as what is shown of it."""
+    shown = homes.addresses_of(db, [r["key"] for r in rows])
+    return [{"shown": shown.get(r["key"], r["key"]), **r} for r in rows]
 
 
 def _record(db: sqlite3.Connection, kind: str, key: str) -> dict[str, Any]:

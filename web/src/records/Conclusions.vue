@@ -17,14 +17,22 @@ const WHATS = [
   ['lease', 'Leases', 'Never counted as sales.'],
   ['distressed', 'Distressed sales', 'Bank sales, short sales, auctions: marked, and kept.'],
   ['not_arms_length', 'Sales not at arm’s length', 'Left out of what the market paid.'],
+  [
+    'new_construction',
+    'New construction',
+    'Said to be new, or sold by its builder in the year it was built or the next: left out of a search for an older home.',
+  ],
+  ['quick_resale', 'Quick resales', 'Sold again within a year: the sale before is shown beside it.'],
   ['relisted', 'Homes listed more than once', 'Listings of one home add up to cumulative days.'],
 ] as const
 type What = (typeof WHATS)[number][0]
-type Row = Record<string, string | number | null> & {
-  key: string
-  shown: string
-  values?: Record<string, unknown>
-}
+type Sale = { key: string; date: string | null; price: number | null }
+type Row = Record<string, string | number | null> &
+  Sale & {
+    shown: string
+    values?: Record<string, unknown>
+    before?: Sale
+  }
 const changed = useRecordsChanged()
 const what = ref<What>('suspect')
 const about = computed(() => WHATS.find(([w]) => w === what.value)!)
@@ -60,11 +68,13 @@ const LABELS: Record<string, string> = {
   listing_id: 'closing of a listing',
   manner: 'kind of sale',
   is_lease: 'lease',
+  new_construction: 'new construction',
+  quick_resale: 'quick resale',
 }
 const aboutWords = (r: Record<string, string>) =>
   r.about!.startsWith('suspect:')
     ? `${words(r.about!.slice(8))} confirmed`
-    : `${LABELS[r.about!] ?? r.about}: ${r.says || 'an ordinary sale'}`
+    : `${LABELS[r.about!] ?? r.about}: ${{ '0': 'no', '1': 'yes' }[r.says!] ?? (r.says || 'an ordinary sale')}`
 </script>
 
 <template>
@@ -107,6 +117,30 @@ const aboutWords = (r: Record<string, string>) =>
               </template>
               <template v-else-if="what === 'relisted'">
                 <td class="small quiet">{{ String(r.listings).split('; ').join(' → ') }}</td>
+              </template>
+              <template v-else-if="what === 'new_construction' || what === 'quick_resale'">
+                <td>{{ day(r.date) }}</td>
+                <td class="num">{{ money(r.price) }}</td>
+                <td class="quiet">
+                  <template v-if="r.before">
+                    after {{ money(r.before.price) }} on {{ day(r.before.date) }}, {{ r.before.key }}
+                  </template>
+                  <template v-else>
+                    {{
+                      [r.builder, r.year && `built ${r.year}`].filter(Boolean).join(', ') ||
+                      'the listing says so'
+                    }}
+                  </template>
+                </td>
+                <td class="num">
+                  <button
+                    type="button"
+                    class="link"
+                    @click="rule('listings', r.key, what, what === 'quick_resale' ? 'none' : '0')"
+                  >
+                    {{ what === 'quick_resale' ? 'no quick resale' : 'not new' }}
+                  </button>
+                </td>
               </template>
               <template v-else>
                 <td>{{ day(r.date as string) }}</td>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
+import Spreads from './Spreads.vue'
 
 const health = useQuery({ queryKey: ['health'], queryFn: () => got(api.GET('/api/records/health')) })
 const by = ref<'by_source' | 'by_place'>('by_place')
@@ -13,17 +14,18 @@ const whole = computed(() => {
   const known = (name: string) => sources.reduce((sum, s) => sum + (s.known[name] ?? 0), 0)
   return { rows, known }
 })
-// what only some have comes first, what nobody has last
-const rank = (share: number) => (share === 0 ? 2 : share)
-const fields = computed(() =>
+// what only some have comes first; what nobody has is named below
+const all = computed(() =>
   Object.entries(health.data.value?.fields ?? {})
     .map(([name, label]) => ({
       name,
       label,
       share: whole.value.rows ? whole.value.known(name) / whole.value.rows : 0,
     }))
-    .sort((a, b) => rank(a.share) - rank(b.share)),
+    .sort((a, b) => a.share - b.share),
 )
+const fields = computed(() => all.value.filter((f) => f.share > 0))
+const nobody = computed(() => all.value.filter((f) => f.share === 0).map((f) => f.label.toLowerCase()))
 const pct = (share: number) =>
   share === 0
     ? '0'
@@ -49,7 +51,7 @@ const share = (g: Docs['HealthRow'], name: string) => (g.rows ? (g.known[name] ?
         <button type="button" :aria-pressed="by === 'by_source'" @click="by = 'by_source'">by source</button>
       </div>
     </div>
-    <div class="sheet table">
+    <div class="sheet table shares">
       <table class="plain" aria-label="Share of listings that have each field">
         <thead>
           <tr>
@@ -79,6 +81,8 @@ const share = (g: Docs['HealthRow'], name: string) => (g.rows ? (g.known[name] ?
         </tbody>
       </table>
     </div>
+    <p v-if="nobody.length" class="quiet small mt-2">No listing has: {{ nobody.join(', ') }}.</p>
+    <Spreads />
   </div>
   <p v-else-if="health.isError.value" class="lamp" role="alert">{{ health.error.value?.message }}</p>
   <p v-else class="quiet">Counting …</p>
@@ -108,7 +112,7 @@ const share = (g: Docs['HealthRow'], name: string) => (g.rows ? (g.known[name] ?
 }
 .table {
   overflow: auto;
-  max-height: 66vh;
+  max-height: 46vh;
 }
 thead th {
   position: sticky;
