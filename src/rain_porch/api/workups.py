@@ -251,9 +251,9 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
 
 def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
     setting = opened.setting
-    area = porch.records.mask_of(search)
-    found = sr.run(search, setting.columns, setting.view, setting.subject, area)
-    what_if = steps.what_if(search, setting.columns, setting.view, setting.subject, area)
+    masks = porch.records.masks_of(search)
+    found = sr.run(search, setting.columns, setting.view, setting.subject, masks)
+    what_if = steps.what_if(search, setting.columns, setting.view, setting.subject, masks)
 
     def step(given: Any) -> StepDoc | None:
         return None if given is None else StepDoc(words=given[0], counts=dict(given[1]))

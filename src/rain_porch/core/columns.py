@@ -173,10 +173,16 @@ class AsOf:
 
     def rows_since(self, code: int, first_day: int | None) -> Ints:
         """Rows of a kind whose date lies from `first_day` to the view's day; all of the kind where it is None."""
+        return self.rows_between(code, first_day, self.day)
+
+    def rows_between(self, code: int, first_day: int | None, last_day: int) -> Ints:
+        """Rows of a kind whose date lies between two days, both included; where `first_day` is None and the last is
+        the view's, all of the kind, those without a date too."""
         rows, dates = self._by_kind[code]
-        if first_day is None:
+        if first_day is None and last_day >= self.day:
             return rows
-        start, end = np.searchsorted(dates, np.array([first_day, self.day + 1], dtype=dates.dtype))
+        first = NO_DAY + 1 if first_day is None else first_day
+        start, end = np.searchsorted(dates, np.array([first, last_day + 1], dtype=dates.dtype))
         return rows[start:end]
 
 

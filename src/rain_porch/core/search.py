@@ -13,10 +13,11 @@ import numpy as np
 
 from .columns import HOME_KINDS, RECORD_KINDS, AsOf, Bools, Columns, Ints
 from .errors import BadInput
-from .fields import BY_NAME
+from .fields import BY_NAME, Kind
 from .homes import Subject
 from .place import within_radius
-from .words import COUNTED, HomeKind, RecordKind
+from .shapes import Fence, Shape, across_any, check_shapes, in_shapes
+from .words import COUNTED, RECORD_LABEL, HomeKind, RecordKind
 
 
 @dataclass(frozen=True)
@@ -32,10 +33,15 @@ class Criterion:
 
 @dataclass(frozen=True)
 class Window:
-    """How far back a kind of record may lie: `days` before the effective date, None for no limit."""
+    """How far back a kind of record may lie: `days` before the effective date, None for no limit.
+
+    since, until: days counted as in dates.py, both included, where dates are given instead of a number of days.
+    """
 
     on: bool = True
     days: int | None = None
+    since: int | None = None
+    until: int | None = None
 
 
 DEFAULT_WINDOWS: Mapping[str, Window] = {
@@ -52,6 +58,10 @@ class Search:
     home_kinds: tuple[str, ...] = ()
     radius_miles: float | None = 1.0
     areas: tuple[str, ...] = ()
+    not_areas: tuple[str, ...] = ()
+    shapes: tuple[Shape, ...] = ()
+    fences: tuple[Fence, ...] = ()
+    parcels: tuple[str, str] | None = None  # first and last parcel number
     windows: Mapping[str, Window] = field(default_factory=lambda: dict(DEFAULT_WINDOWS))
     criteria: tuple[Criterion, ...] = ()
     leave_out_new_construction: bool = True
@@ -90,11 +100,18 @@ def check(search: Search) -> None:
             raise BadInput("windows", f"“{kind}” is no kind of record: use one of {', '.join(RECORD_KINDS)}.")
         if window.days is not None and not 0 <= window.days <= 36_500:
             raise BadInput(f"windows.{kind}", f"{window.days} days: give between 0 and 36,500, or none for no limit.")
+        if window.since is not None and window.until is not None and window.since > window.until:
+            raise BadInput(f"windows.{kind}", f"{RECORD_LABEL[RecordKind(kind)]}: the dates end before they start.")
+    check_shapes(search.shapes, search.fences)
+    if search.parcels is not None and search.parcels[0] > search.parcels[1]:
+        raise BadInput("parcels", f"Parcels {search.parcels[0]} to {search.parcels[1]} are upside down; swap the two.")
+    if len(search.areas) + len(search.not_areas) > 60:
+        raise BadInput("areas", "More than 60 areas are named: a wildcard (Heron*) may say it shorter.")
     if len(search.criteria) > 60:
         raise BadInput("criteria", f"{len(search.criteria)} criteria are more than 60: leave some out.")
     for c in search.criteria:
         f = BY_NAME.get(c.field)
-        if f is None or not f.searched:
+        if f is None or f.private or not (f.searched or f.kind == Kind.TEXT):
             raise BadInput("criteria", f"“{c.field}” is no field that can be searched.")
         if c.low is not None and c.high is not None and c.low > c.high:
             raise BadInput(f"criteria.{c.field}", f"{f.label}: {c.low:g} to {c.high:g} is upside down; swap the two.")
@@ -183,12 +200,19 @@ def unknown_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
     return np.asarray(columns.words[c.field].codes[rows] < 0)
 
 
+def _span(window: Window, day: int) -> tuple[int | None, int]:
+    """First day (None for no limit) and last day of a window."""
+    if window.since is not None or window.until is not None:
+        return window.since, min(day, day if window.until is None else window.until)
+    return (None if window.days is None else day - window.days), day
+
+
 def window_rows(search: Search, view: AsOf) -> Ints:
     """Rows of a kind that is asked for, whose date lies in that kind's window (both ends included), and that any
     search may find. The rest of a search looks at these alone.
     """
     found = [
-        view.rows_since(code, None if window.days is None else view.day - window.days)
+        view.rows_between(code, *_span(window, view.day))
         for code, kind in enumerate(RECORD_KINDS)
         if (window := search.windows.get(kind)) is not None and window.on
     ]
@@ -196,21 +220,25 @@ def window_rows(search: Search, view: AsOf) -> Ints:
 
 
 Part = Callable[[Ints], Bools]
+Masks = Mapping[str, Bools]
+NO_MASKS: Masks = {}
 
 
-def parts(search: Search, columns: Columns, subject: Subject | None, area: Bools | None) -> dict[str, Part]:
+def parts(search: Search, columns: Columns, subject: Subject | None, masks: Masks) -> dict[str, Part]:
     """The parts of a search by name, each telling which of some rows it lets through: home_kinds, radius_miles, areas,
-    criteria by field, and the rest."""
+    criteria by field, and the rest. `masks` are the parts that were looked up in the records (areas, parcels, text)."""
     out: dict[str, Part] = {}
     if search.radius_miles is not None and subject is not None:
         lat, lon, radius = subject.latitude, subject.longitude, search.radius_miles
         out["radius_miles"] = lambda rows: within_radius(lat, lon, radius, columns.lats[rows], columns.lons[rows])
-    if area is not None:
-        out["areas"] = lambda rows: np.asarray(area[rows])
+    if search.shapes:
+        out["shapes"] = lambda rows: in_shapes(search.shapes, columns.lats[rows], columns.lons[rows])
+    for name, mask in masks.items():
+        out[name] = lambda rows, mask=mask: np.asarray(mask[rows])  # type: ignore[misc]
     if search.home_kinds:
         wanted = np.array([k in search.home_kinds for k in HOME_KINDS], dtype=np.bool_)
         out["home_kinds"] = lambda rows: wanted[columns.home_kind[rows]]
-    for c in search.criteria:
+    for c in (c for c in search.criteria if c.field not in masks):
         out[c.field] = lambda rows, c=c: criterion_mask(c, columns, rows)  # type: ignore[misc]
     if search.leave_out_new_construction:
         out["leave_out_new_construction"] = lambda rows: ~columns.new_construction[rows]
@@ -218,6 +246,9 @@ def parts(search: Search, columns: Columns, subject: Subject | None, area: Bools
         out["leave_out_distressed"] = lambda rows: ~columns.distressed[rows]
     if search.arms_length_only:
         out["arms_length_only"] = lambda rows: ~columns.not_arms_length[rows]
+    if search.fences and subject is not None:  # the dearest part comes last, when few rows are left
+        at = subject.latitude, subject.longitude
+        out["fences"] = lambda rows: ~across_any(search.fences, *at, columns.lats[rows], columns.lons[rows])
     return out
 
 
@@ -237,14 +268,12 @@ def counts_of(view: AsOf, rows: Ints) -> dict[str, int]:
     return {kind.value: int(n[RECORD_KINDS.index(kind)]) for kind in COUNTED}
 
 
-def run(
-    search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, area: Bools | None = None
-) -> Found:
+def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS) -> Found:
     """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
     rows = not_the_home(columns, window_rows(search, view), subject)
     refused = np.zeros(len(rows), dtype=np.int8)
     by = np.zeros(len(rows), dtype=np.int8)
-    named = parts(search, columns, subject, area)
+    named = parts(search, columns, subject, masks)
     for k, lets_through in enumerate(named.values()):
         fails = ~lets_through(rows)
         refused += fails
@@ -259,5 +288,5 @@ def run(
         name: {kind: counts[kind] + n for kind, n in counts_of(view, rows[once & (by == k)]).items()}
         for k, name in enumerate(named)
     }
-    unknown = {c.field: int(unknown_mask(c, columns, found).sum()) for c in search.criteria}
+    unknown = {c.field: int(unknown_mask(c, columns, found).sum()) for c in search.criteria if c.field not in masks}
     return Found(found, counts, {k: n for k, n in unknown.items() if n}, without)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from .dates import date_of
 from .fields import BY_NAME
-from .search import Criterion, Search
+from .search import Criterion, Search, Window
 from .words import COUNTED, HOME_PLURAL, RECORD_LABEL, HomeKind, RecordKind
 
 
@@ -29,6 +30,16 @@ def phrases(search: Search) -> list[Phrase]:
         out += [Phrase(" "), Phrase(f"within {search.radius_miles:g} mi", "radius_miles")]
     if search.areas:
         out += [Phrase(" in "), Phrase(_and(list(search.areas)), "areas")]
+    if search.not_areas:
+        out += [Phrase(", "), Phrase(f"not in {_and(list(search.not_areas))}", "not_areas")]
+    for words in (_drawn(search, True), _drawn(search, False)):
+        if words:
+            out += [Phrase(", " if words.startswith("not") else " "), Phrase(words, "shapes")]
+    if search.fences:
+        names = [f.name or "a drawn fence" for f in search.fences]
+        out += [Phrase(", "), Phrase(f"not across {_and(list(dict.fromkeys(names)))}", "fences")]
+    if search.parcels:
+        out += [Phrase(", "), Phrase(f"parcels {search.parcels[0]} to {search.parcels[1]}", "parcels")]
     for c in search.criteria:
         out += [Phrase(", "), Phrase(criterion_words(c), c.field)]
     if search.leave_out_new_construction:
@@ -41,17 +52,41 @@ def phrases(search: Search) -> list[Phrase]:
         window = search.windows.get(kind)
         if window is None or not window.on:
             continue
-        if window.days is None and kind in (RecordKind.UNDER_CONTRACT, RecordKind.FOR_SALE):
+        if (
+            window.days is None
+            and window.since is None
+            and window.until is None
+            and kind in (RecordKind.UNDER_CONTRACT, RecordKind.FOR_SALE)
+        ):
             now.append(RECORD_LABEL[kind])
             continue
+        dated = window.since is not None or window.until is not None
         label = "sold by deed" if kind == RecordKind.DEED_SALE else RECORD_LABEL[kind]
-        when = "at any time" if window.days is None else f"in the last {window.days} days"
+        when = _dates(window) if dated else "at any time" if window.days is None else f"in the last {window.days} days"
         windows += [Phrase(", " if windows else "; "), Phrase(f"{label} {when}", f"windows.{kind.value}")]
     out += windows
     if now:
         out += [Phrase(", " if windows else "; "), Phrase(f"{_and(now)} now", "windows.now")]
     out.append(Phrase("."))
     return out
+
+
+def _drawn(search: Search, inside: bool) -> str:
+    """ "inside a drawn area", "not in 2 drawn areas", or nothing."""
+    n = sum(s.inside == inside for s in search.shapes)
+    if not n:
+        return ""
+    return f"{'inside' if inside else 'not in'} {'a drawn area' if n == 1 else f'{n} drawn areas'}"
+
+
+def _dates(window: Window) -> str:
+    if window.since is None or window.until is None:
+        return (
+            f"up to {date_of(window.until).isoformat()}"
+            if window.until is not None
+            else f"since {date_of(window.since or 0).isoformat()}"
+        )
+    return f"from {date_of(window.since).isoformat()} to {date_of(window.until).isoformat()}"
 
 
 def sentence(search: Search) -> str:
@@ -69,6 +104,8 @@ def criterion_words(c: Criterion) -> str:
     unit = f" {f.unit}" if f.unit and not money else ""
     tail = unit if c.field == "living_area" else f"{unit} {f.label.lower()}"
     known = ", known" if c.must_be_known else ""
+    if c.words and f.kind == "text":
+        return f"“{'” or “'.join(c.words)}” in the {f.label.lower()}"
     if c.words:
         return f"{f.label.lower()} {' or '.join(c.words)}{known}"
     if c.low is not None and c.high is not None:

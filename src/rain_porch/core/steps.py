@@ -7,10 +7,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from .columns import AsOf, Bools, Columns, Ints
+from .columns import AsOf, Columns, Ints
 from .fields import BY_NAME
 from .homes import Subject
-from .search import Criterion, Search, run
+from .search import NO_MASKS, Criterion, Masks, Search, run
 from .sentence import criterion_words
 from .words import RecordKind
 
@@ -41,7 +41,7 @@ def steps(search: Search, looser: bool) -> list[Step]:
     if search.radius_miles is not None and (r := _next(RADIUS_STEPS, search.radius_miles, looser)) is not None:
         out.append(Step("radius_miles", f"within {r:g} mi", replace(search, radius_miles=r)))
     sold = search.windows.get(RecordKind.SOLD)
-    if sold and sold.on and sold.days is not None:
+    if sold and sold.on and sold.days is not None and sold.since is None and sold.until is None:
         days = _next(tuple(float(d) for d in DAYS_STEPS), sold.days, looser)
         if days is not None:
             out.append(Step("windows.sold", f"sold in the last {days:.0f} days", search.with_days("sold", int(days))))
@@ -83,6 +83,9 @@ def _stepped(c: Criterion, looser: bool) -> Criterion | None:
     )
 
 
+WITHOUT_STEPS = ("shapes", "fences", "areas", "not_areas", "parcels")  # parts that can be let go, not loosened
+
+
 @dataclass(frozen=True)
 class WhatIf:
     part: str
@@ -92,19 +95,19 @@ class WhatIf:
 
 
 def what_if(
-    search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, area: Bools | None = None
+    search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS
 ) -> dict[str, WhatIf]:
     """For each part of the search, the counts one step looser, one tighter, and without it, all else equal."""
 
     def counted(step: Step | None) -> tuple[str, Mapping[str, int]] | None:
-        return None if step is None else (step.words, run(step.search, columns, view, subject, area).counts)
+        return None if step is None else (step.words, run(step.search, columns, view, subject, masks).counts)
 
-    without = run(search, columns, view, subject, area).without
+    without = run(search, columns, view, subject, masks).without
     looser = {s.part: s for s in steps(search, True)}
     tighter = {s.part: s for s in steps(search, False)}
     return {
         part: WhatIf(part, counted(looser.get(part)), counted(tighter.get(part)), without.get(part))
-        for part in dict.fromkeys([*looser, *tighter])
+        for part in dict.fromkeys([*looser, *tighter, *(p for p in without if p in WITHOUT_STEPS)])
     }
 
 

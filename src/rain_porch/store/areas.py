@@ -11,6 +11,7 @@ import shapely
 
 FINE_KINDS = ("lot", "building")
 FINE_LIMIT = 4000
+BARRIERS = ("highway", "river", "railway", "creek")
 AREA_KINDS = ("neighbourhood", "subdivision", "district", "city", "area", "plat")
 
 
@@ -21,12 +22,38 @@ def named_areas(db: sqlite3.Connection) -> list[dict[str, str]]:
     return [dict(r) for r in rows]
 
 
+def pattern(name: str) -> str:
+    """A name as a pattern for fnmatch, without case: `*` stands for any letters, the rest for itself."""
+    return "".join("*" if ch == "*" else f"[{ch}]" if ch in "?[" else ch for ch in name.casefold())
+
+
 def area_shape(db: sqlite3.Connection, name: str) -> Any | None:
-    """The union of the named polygons (names are compared without case), or None where there is none."""
-    rows = db.execute("SELECT kind, geometry FROM areas WHERE lower(name) = lower(:name)", {"name": name}).fetchall()
-    shapes = [shapely.from_geojson(r["geometry"]) for r in rows if r["kind"] in AREA_KINDS]
+    """The union of the polygons with this name (without case; `*` stands for any letters), or None."""
+    rows = db.execute(
+        f"SELECT geometry FROM areas WHERE lower(name) GLOB :name AND kind IN ({', '.join(repr(k) for k in AREA_KINDS)})",
+        {"name": pattern(name)},
+    ).fetchall()
+    shapes = [shapely.from_geojson(r["geometry"]) for r in rows]
     polygons = [s for s in shapes if s.geom_type in ("Polygon", "MultiPolygon")]
     return shapely.union_all(polygons) if polygons else None
+
+
+def barriers(db: sqlite3.Connection) -> list[dict[str, Any]]:
+    """Highways, waters and railways of the base map by name, each with its lines: what may be taken as a fence."""
+    marks = ", ".join("?" * len(BARRIERS))
+    held: dict[tuple[str, str], list[Any]] = {}
+    for r in db.execute(f"SELECT name, kind, geometry FROM areas WHERE kind IN ({marks}) AND name <> ''", BARRIERS):
+        held.setdefault((r["name"], r["kind"]), []).append(shapely.from_geojson(r["geometry"]))
+    out = []
+    for (name, kind), parts in sorted(held.items(), key=lambda x: (BARRIERS.index(x[0][1]), x[0][0])):
+        edges = [shapely.boundary(p) if "Polygon" in p.geom_type else p for p in parts]
+        line = shapely.line_merge(shapely.union_all(edges)) if len(edges) > 1 else edges[0]
+        fine = next(
+            s for t in (2e-5, 5e-5, 2e-4, 1e-3) if shapely.get_num_coordinates(s := shapely.simplify(line, t)) < 1500
+        )
+        lines = [[list(map(float, p)) for p in part.coords] for part in shapely.get_parts(fine)]
+        out.append({"name": name, "kind": kind, "lines": lines})
+    return out
 
 
 def base_map(db: sqlite3.Connection) -> dict[str, Any]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -177,3 +178,26 @@ def nearest_home(db: sqlite3.Connection, lat: float, lon: float, within_miles: f
 def _miles(lat: float, lon: float, row: sqlite3.Row) -> float:
     """Distance rounded to a yard, so that records of one spot tie and the newest comes first."""
     return round(float(near_miles(lat, lon, np.array([row["latitude"]]), np.array([row["longitude"]]))[0]), 3)
+
+
+def between_parcels(db: sqlite3.Connection, first: str, last: str) -> list[str]:
+    """Listings whose parcel number lies between two, both included, compared as text."""
+    rows = db.execute(
+        "SELECT listing_id FROM listings WHERE parcel_number BETWEEN :first AND :last", {"first": first, "last": last}
+    )
+    return [r[0] for r in rows]
+
+
+def with_words(db: sqlite3.Connection, field: str, words: Sequence[str], must_be_known: bool) -> list[str]:
+    """Listings whose text has any of the words, anywhere and without case; those without a text too unless they must.
+
+    The field's name comes from the catalogue.
+    """
+    likes = {f"w{n}": f"%{_literal(word)}%" for n, word in enumerate(words)}
+    has = " OR ".join(f"{field} LIKE :{name} ESCAPE '!'" for name in likes) or "1"
+    known = "" if must_be_known else f" OR {field} IS NULL OR {field} = ''"
+    return [r[0] for r in db.execute(f"SELECT listing_id FROM listings WHERE {has}{known}", likes)]
+
+
+def _literal(word: str) -> str:
+    return word.replace("!", "!!").replace("%", "!%").replace("_", "!_")

@@ -10,6 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..core import proceeds as pr
 from ..core import search as sr
+from ..core.dates import date_of, day_of
+from ..core.shapes import Fence, Shape
 
 Value = float | str
 FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
@@ -28,8 +30,43 @@ class CriterionDoc(Doc):
 
 
 class WindowDoc(Doc):
+    """days back from the effective date, or dates (both included)."""
+
     on: bool = True
     days: int | None = None
+    since: dt.date | None = None
+    until: dt.date | None = None
+
+    @classmethod
+    def of(cls, w: sr.Window) -> WindowDoc:
+        since, until = (None if day is None else date_of(day) for day in (w.since, w.until))
+        return cls(on=w.on, days=w.days, since=since, until=until)
+
+    def window(self) -> sr.Window:
+        since, until = (None if day is None else day_of(day) for day in (self.since, self.until))
+        return sr.Window(self.on, self.days, since, until)
+
+
+Place = tuple[FiniteNumber, FiniteNumber]
+
+
+class ShapeDoc(Doc):
+    """A drawn polygon, or with radius_miles a circle round its one point; points are [longitude, latitude].
+
+    inside: look within it; else leave out what lies within it.
+    """
+
+    points: list[Place] = Field(min_length=1, max_length=5000)
+    radius_miles: FiniteNumber | None = None
+    inside: bool = True
+    name: str = Field("", max_length=100)
+
+
+class FenceDoc(Doc):
+    """Lines of [longitude, latitude] that the straight way from the home to a comp must not touch."""
+
+    lines: list[list[Place]] = Field(min_length=1, max_length=500)
+    name: str = Field("", max_length=100)
 
 
 class SearchDoc(Doc):
@@ -38,6 +75,10 @@ class SearchDoc(Doc):
     home_kinds: list[str] = []
     radius_miles: FiniteNumber | None = 1.0
     areas: list[str] = []
+    not_areas: list[str] = []
+    shapes: list[ShapeDoc] = []
+    fences: list[FenceDoc] = []
+    parcels: tuple[str, str] | None = None
     windows: dict[str, WindowDoc] = {k.value: WindowDoc(on=w.on, days=w.days) for k, w in sr.DEFAULT_WINDOWS.items()}  # type: ignore[attr-defined]
     criteria: list[CriterionDoc] = []
     leave_out_new_construction: bool = True
@@ -50,7 +91,14 @@ class SearchDoc(Doc):
             home_kinds=list(search.home_kinds),
             radius_miles=search.radius_miles,
             areas=list(search.areas),
-            windows={str(k): WindowDoc(on=w.on, days=w.days) for k, w in search.windows.items()},
+            not_areas=list(search.not_areas),
+            shapes=[
+                ShapeDoc(points=list(s.points), radius_miles=s.radius_miles, inside=s.inside, name=s.name)
+                for s in search.shapes
+            ],
+            fences=[FenceDoc(lines=[list(line) for line in f.lines], name=f.name) for f in search.fences],
+            parcels=search.parcels,
+            windows={str(k): WindowDoc.of(w) for k, w in search.windows.items()},
             criteria=[
                 CriterionDoc(field=c.field, low=c.low, high=c.high, words=list(c.words), must_be_known=c.must_be_known)
                 for c in search.criteria
@@ -66,7 +114,11 @@ class SearchDoc(Doc):
             home_kinds=tuple(self.home_kinds),
             radius_miles=self.radius_miles,
             areas=tuple(self.areas),
-            windows={k: sr.Window(w.on, w.days) for k, w in self.windows.items()},
+            not_areas=tuple(self.not_areas),
+            shapes=tuple(Shape(tuple(s.points), s.radius_miles, s.inside, s.name) for s in self.shapes),
+            fences=tuple(Fence(tuple(tuple(line) for line in f.lines), f.name) for f in self.fences),
+            parcels=self.parcels,
+            windows={k: w.window() for k, w in self.windows.items()},
             criteria=tuple(
                 sr.Criterion(c.field, c.low, c.high, tuple(c.words), c.must_be_known) for c in self.criteria
             ),

@@ -66,7 +66,7 @@ class Setting:
 
     def run(self, search: sr.Search) -> sr.Found:
         sr.check(search)
-        return sr.run(search, self.columns, self.view, self.subject, self.records.mask_of(search))
+        return sr.run(search, self.columns, self.view, self.subject, self.records.masks_of(search))
 
     def likeness(self, rows: Ints) -> tuple[Floats, Floats, Floats]:
         """(score, known share, distance in miles) of rows."""

@@ -6,6 +6,8 @@ import datetime as dt
 import sqlite3
 import threading
 from collections.abc import Callable
+from fnmatch import fnmatchcase
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -14,11 +16,13 @@ import numpy as np
 from ..core.columns import Bools, Columns
 from ..core.dates import NO_DAY, date_of, day_of
 from ..core.errors import NotEnough, NotFound
+from ..core.fields import BY_NAME, Kind
 from ..core.place import in_area
-from ..core.search import Search
-from ..store import areas, columns, db
+from ..core.search import Masks, Search
+from ..store import areas, columns, db, homes
 from ..store.imports import records_version
 
+KEEP_MASKS = 60
 MANY = 200_000  # rows; fewer are read anew at once
 
 
@@ -77,35 +81,70 @@ class Records:
         return day_of(given or self.through())
 
     def area_mask(self, names: tuple[str, ...]) -> Bools | None:
-        """Rows in any of the named areas; None when no area is asked for. NotFound for a name that is nowhere."""
+        """Rows in any of the named areas (`*` stands for any letters); None when no area is asked for.
+
+        NotFound for a name that is nowhere.
+        """
         if not names:
             return None
         held = self.columns()
         out = np.zeros(len(held), dtype=np.bool_)
         for name in names:
-            if name not in self._masks:
-                self._masks[name] = self._one_area(held, name)
-            out |= self._masks[name]
+            out |= self._kept(f"area {name}", partial(self._one_area, held, name))
         return out
+
+    def _kept(self, name: str, make: Callable[[], Bools]) -> Bools:
+        if name not in self._masks:
+            if len(self._masks) >= KEEP_MASKS:
+                self._masks.pop(next(iter(self._masks)))
+            self._masks[name] = make()
+        return self._masks[name]
 
     def _one_area(self, held: Columns, name: str) -> Bools:
         shape = areas.area_shape(self.db, name)
         if shape is not None:
             return in_area(shape, held.lats, held.lons)
-        wanted = frozenset({name.casefold()})
-        for field in ("subdivision_name", "city", "postal_code"):
-            mask = held.words[field].mask(wanted)
-            if mask.any():
+        for field in ("subdivision_name", "building_name", "city", "postal_code"):
+            words = held.words[field]
+            wanted = {w.casefold() for w in words.words if fnmatchcase(w.casefold(), areas.pattern(name))}
+            if wanted and (mask := words.mask(frozenset(wanted))).any():
                 return mask
         known = [a["name"] for a in areas.named_areas(self.db)]
         raise NotFound(
-            f"There is no area, subdivision, city or postal code “{name}” in the records"
+            f"There is no area, subdivision, building, city or postal code “{name}” in the records"
             + (f": known areas are {', '.join(known[:12])}." if known else "."),
             name=name,
         )
 
-    def mask_of(self, search: Search) -> Bools | None:
-        return self.area_mask(search.areas)
+    def _listed(self, name: str, keys: Callable[[], list[str]]) -> Bools:
+        """Rows of the listings that a query names."""
+
+        def make() -> Bools:
+            held = self.columns()
+            out = np.zeros(len(held), dtype=np.bool_)
+            out[[row for key in keys() if (row := held.row_of.get(key)) is not None]] = True
+            return out
+
+        return self._kept(name, make)
+
+    def masks_of(self, search: Search) -> Masks:
+        """The parts of a search that are looked up in the records: areas, parcel numbers, words in texts."""
+        out: dict[str, Bools] = {}
+        if (inside := self.area_mask(search.areas)) is not None:
+            out["areas"] = inside
+        if (outside := self.area_mask(search.not_areas)) is not None:
+            out["not_areas"] = ~outside
+        if search.parcels is not None:
+            first, last = search.parcels
+            out["parcels"] = self._listed(
+                f"parcels {first} {last}", lambda: homes.between_parcels(self.db, first, last)
+            )
+        for c in search.criteria:
+            if BY_NAME[c.field].kind == Kind.TEXT:
+                out[c.field] = self._listed(
+                    f"text {c}", partial(homes.with_words, self.db, c.field, c.words, c.must_be_known)
+                )
+        return out
 
     def close(self) -> None:
         self.db.close()

@@ -83,7 +83,7 @@ class Workups:
         """Apply one change to the revision that was read; returns the new revision and what was done."""
         held = store.read(self.db, OWNER, workup_id)
         state, what = changes.apply(WorkupDoc.model_validate_json(held["document"]), change)
-        self.records.mask_of(state.search.search())
+        self.records.masks_of(state.search.search())
         number = store.save(
             self.db, OWNER, workup_id, revision, held["title"], state.model_dump_json(), what, self._stamp()
         )
