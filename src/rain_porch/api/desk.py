@@ -103,6 +103,20 @@ def fine_map(porch: Porch, west: Degrees, south: Degrees, east: Degrees, north: 
     return areas.fine_map(porch.records.db, west, south, east, north)
 
 
+class BarrierDoc(BaseModel):
+    """A named highway, water or railway: lines of [longitude, latitude]."""
+
+    name: str
+    kind: str
+    lines: list[list[list[float]]]
+
+
+@router.get("/map/barriers")
+def barriers(porch: Porch) -> list[BarrierDoc]:
+    """What of the base map may be taken as a fence."""
+    return [BarrierDoc(**b) for b in areas.barriers(porch.records.db)]
+
+
 @router.get("/areas")
 def named_areas(porch: Porch) -> list[dict[str, str]]:
     return areas.named_areas(porch.records.db)

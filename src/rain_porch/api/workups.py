@@ -3,23 +3,26 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from urllib.parse import quote
 
 import numpy as np
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from ..core import search as sr
 from ..core import steps
 from ..core.columns import SOLD
+from ..core.fields import FIELDS
+from ..core.proposals import helps_most, match_everything, matching
 from ..core.sentence import phrases
+from ..core.spread import spread
 from ..workups import photos
 from ..workups.answers import candidate_docs, pricing_doc, subject_doc
 from ..workups.changes import Change
-from ..workups.documents import CandidateDoc, PriceDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
+from ..workups.documents import CandidateDoc, CriterionDoc, PriceDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
 from ..workups.homes import FACT_FIELDS, HomeRef
-from ..workups.pricing import candidates, label
+from ..workups.pricing import candidates, label, sold_rows
 from ..workups.workups import Opened
 from .errors import RESPONSES
 from .state import Number, Porch, State
@@ -121,6 +124,31 @@ class CountsDoc(BaseModel):
     what_if: list[WhatIfDoc]
 
 
+class SpreadDoc(BaseModel):
+    """bins: counts from low to high, the outer ones with all beyond; words: counts of each."""
+
+    low: float | None
+    high: float | None
+    bins: list[int]
+    words: dict[str, int]
+    unknown: int
+
+
+class HelpDoc(BaseModel):
+    words: str
+    search: SearchDoc
+    sold: int
+
+
+class ProposalsDoc(BaseModel):
+    """fields: for each field the criterion that homes like this one meet; helps: where too few or many are found."""
+
+    proposed: SearchDoc
+    everything: SearchDoc
+    fields: dict[str, CriterionDoc]
+    helps: HelpDoc | None
+
+
 class CandidatesDoc(CountsDoc):
     candidates: list[CandidateDoc]
     kept_elsewhere: list[CandidateDoc]
@@ -201,6 +229,33 @@ def history(porch: Porch, workup_id: Number) -> list[dict[str, Any]]:
 def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
     """What a search would find, without saving it."""
     return CountsDoc(**_counts(porch, porch.workups.open(workup_id), body.search()))
+
+
+@router.get("/workups/{workup_id}/proposals")
+def proposals(porch: Porch, workup_id: Number) -> ProposalsDoc:
+    """The search that the home itself suggests, one with every fact of it, and the change that helps most now."""
+    opened = porch.workups.open(workup_id)
+    setting, search = opened.setting, opened.state.search.search()
+    best = helps_most(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
+    return ProposalsDoc(
+        proposed=SearchDoc.of(setting.proposed()),
+        everything=SearchDoc.of(match_everything(search, opened.subject)),
+        fields={
+            f.name: CriterionDoc.of(c) for f in FIELDS if f.searched and (c := matching(f.name, f.kind, opened.subject))
+        },
+        helps=None if best is None else HelpDoc(words=best[0].words, search=SearchDoc.of(best[0].search), sold=best[1]),
+    )
+
+
+@router.get("/workups/{workup_id}/spread")
+def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(max_length=60)]) -> SpreadDoc:
+    """One field over the homes that the search would find without its limit on it."""
+    opened = porch.workups.open(workup_id)
+    search = opened.state.search.search().without_criterion(field)
+    found = spread(opened.setting.columns, opened.setting.run(search).rows, field)
+    return SpreadDoc(
+        low=found.low, high=found.high, bins=list(found.bins), words=dict(found.words), unknown=found.unknown
+    )
 
 
 @router.get("/workups/{workup_id}/candidates")

@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ..core import proceeds as pr
 from ..core import search as sr
 from ..core.dates import date_of, day_of
-from ..core.shapes import Fence, Shape
+from ..core.shapes import Fence, Point, Shape
 
 Value = float | str
 FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
@@ -27,6 +27,10 @@ class CriterionDoc(Doc):
     high: FiniteNumber | None = None
     words: list[str] = []
     must_be_known: bool = False
+
+    @classmethod
+    def of(cls, c: sr.Criterion) -> CriterionDoc:
+        return cls(field=c.field, low=c.low, high=c.high, words=list(c.words), must_be_known=c.must_be_known)
 
 
 class WindowDoc(Doc):
@@ -47,7 +51,7 @@ class WindowDoc(Doc):
         return sr.Window(self.on, self.days, since, until)
 
 
-Place = tuple[FiniteNumber, FiniteNumber]
+Place = Annotated[list[FiniteNumber], Field(min_length=2, max_length=2)]
 
 
 class ShapeDoc(Doc):
@@ -69,6 +73,10 @@ class FenceDoc(Doc):
     name: str = Field("", max_length=100)
 
 
+def _points(places: list[Place]) -> tuple[Point, ...]:
+    return tuple((lon, lat) for lon, lat in places)
+
+
 class SearchDoc(Doc):
     """A search; `find --json` gives it back under `search`, and `--search FILE` takes it."""
 
@@ -78,7 +86,7 @@ class SearchDoc(Doc):
     not_areas: list[str] = []
     shapes: list[ShapeDoc] = []
     fences: list[FenceDoc] = []
-    parcels: tuple[str, str] | None = None
+    parcels: Annotated[list[str], Field(min_length=2, max_length=2)] | None = None
     windows: dict[str, WindowDoc] = {k.value: WindowDoc(on=w.on, days=w.days) for k, w in sr.DEFAULT_WINDOWS.items()}  # type: ignore[attr-defined]
     criteria: list[CriterionDoc] = []
     leave_out_new_construction: bool = True
@@ -93,16 +101,13 @@ class SearchDoc(Doc):
             areas=list(search.areas),
             not_areas=list(search.not_areas),
             shapes=[
-                ShapeDoc(points=list(s.points), radius_miles=s.radius_miles, inside=s.inside, name=s.name)
+                ShapeDoc(points=[list(p) for p in s.points], radius_miles=s.radius_miles, inside=s.inside, name=s.name)
                 for s in search.shapes
             ],
-            fences=[FenceDoc(lines=[list(line) for line in f.lines], name=f.name) for f in search.fences],
-            parcels=search.parcels,
+            fences=[FenceDoc(lines=[[list(p) for p in line] for line in f.lines], name=f.name) for f in search.fences],
+            parcels=list(search.parcels) if search.parcels else None,
             windows={str(k): WindowDoc.of(w) for k, w in search.windows.items()},
-            criteria=[
-                CriterionDoc(field=c.field, low=c.low, high=c.high, words=list(c.words), must_be_known=c.must_be_known)
-                for c in search.criteria
-            ],
+            criteria=[CriterionDoc.of(c) for c in search.criteria],
             leave_out_new_construction=search.leave_out_new_construction,
             arms_length_only=search.arms_length_only,
             leave_out_distressed=search.leave_out_distressed,
@@ -115,9 +120,9 @@ class SearchDoc(Doc):
             radius_miles=self.radius_miles,
             areas=tuple(self.areas),
             not_areas=tuple(self.not_areas),
-            shapes=tuple(Shape(tuple(s.points), s.radius_miles, s.inside, s.name) for s in self.shapes),
-            fences=tuple(Fence(tuple(tuple(line) for line in f.lines), f.name) for f in self.fences),
-            parcels=self.parcels,
+            shapes=tuple(Shape(_points(s.points), s.radius_miles, s.inside, s.name) for s in self.shapes),
+            fences=tuple(Fence(tuple(_points(line) for line in f.lines), f.name) for f in self.fences),
+            parcels=(self.parcels[0], self.parcels[1]) if self.parcels else None,
             windows={k: w.window() for k, w in self.windows.items()},
             criteria=tuple(
                 sr.Criterion(c.field, c.low, c.high, tuple(c.words), c.must_be_known) for c in self.criteria

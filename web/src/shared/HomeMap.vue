@@ -4,6 +4,7 @@ import 'ol/ol.css'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { api, got, type Docs } from './api/client'
 import { HomeMapDrawing } from './homeMap'
+import type { DrawnFence, DrawnShape, Tool } from './mapShapes'
 import type { Choice } from './marks'
 import { useLight } from './useTheme'
 
@@ -14,11 +15,19 @@ const props = defineProps<{
   lit?: string | null
   radius?: number | null
   zoom?: number
+  shapes?: DrawnShape[]
+  fences?: DrawnFence[]
+  tool?: Tool | null
+  movable?: boolean
 }>()
 const emit = defineEmits<{
   lit: [key: string | null]
   open: [key: string]
   radius: [miles: number, done: boolean]
+  drawn: [shape: DrawnShape]
+  fence: [fence: DrawnFence]
+  moved: [index: number, shape: DrawnShape]
+  home: [latitude: number, longitude: number]
 }>()
 
 const box = ref<HTMLElement>()
@@ -43,12 +52,32 @@ onMounted(() => {
     open: (key) => emit('open', key),
     fine: lookFine,
     radius: (miles, done) => emit('radius', miles, done),
+    drawn: (shape) => emit('drawn', shape),
+    fence: (fence) => emit('fence', fence),
+    moved: (index, shape) => emit('moved', index, shape),
+    home: (latitude, longitude) => emit('home', latitude, longitude),
   })
   drawing.place(props.subject, props.radius ?? null, props.zoom)
   if (base.data.value) drawing.base(base.data.value)
   drawing.marks(props.candidates, props.choices ?? {}, props.lit ?? null)
+  drawing.limits(props.shapes ?? [], props.fences ?? [])
+  letMove()
 })
+let still: (() => void) | undefined
+function letMove() {
+  still?.()
+  still = props.movable ? drawing?.movable() : undefined
+}
 onBeforeUnmount(() => drawing?.remove())
+watch(
+  () => [props.shapes, props.fences] as const,
+  () => drawing?.limits(props.shapes ?? [], props.fences ?? []),
+)
+watch(
+  () => props.tool,
+  (tool) => drawing?.draw(tool ?? null),
+)
+watch(() => props.movable, letMove)
 watch(base.data, (now) => now && drawing?.base(now))
 watch(tokens, (now) => drawing?.recolour(now))
 watch(
@@ -57,7 +86,10 @@ watch(
 )
 watch(
   () => [props.subject.latitude, props.subject.longitude, props.radius] as const,
-  () => drawing?.place(props.subject, props.radius ?? null, props.zoom),
+  () => {
+    drawing?.place(props.subject, props.radius ?? null, props.zoom)
+    letMove()
+  },
 )
 </script>
 

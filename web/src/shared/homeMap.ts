@@ -13,6 +13,7 @@ import { getDistance } from 'ol/sphere'
 import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style'
 import type { Docs } from './api/client'
 import { houseSvg, markSvg, type Choice } from './marks'
+import { MapShapes, type DrawnFence, type DrawnShape, type Tool } from './mapShapes'
 import type { Tokens } from './tokens'
 
 const MILE = 1609.344
@@ -24,6 +25,10 @@ interface Told {
   lit(key: string | null): void
   open(key: string): void
   radius(miles: number, done: boolean): void
+  drawn(shape: DrawnShape): void
+  fence(fence: DrawnFence): void
+  moved(index: number, shape: DrawnShape): void
+  home(latitude: number, longitude: number): void
 }
 
 /** The map: base map, radius with its handle, marks and the subject. Knows nothing of the workup. */
@@ -39,6 +44,7 @@ export class HomeMapDrawing {
   private centre: [number, number] = [0, 0]
   private miles: number | null = null
   private dragging = false
+  private readonly shapes: MapShapes
 
   constructor(
     box: HTMLElement,
@@ -76,8 +82,9 @@ export class HomeMapDrawing {
     this.map.on('moveend', () => this.askFine())
     this.map.on('singleclick', (event) => {
       const key = this.keyAt(event.pixel)
-      if (key) this.told.open(key)
+      if (key && !this.shapes.drawing) this.told.open(key)
     })
+    this.shapes = new MapShapes(this.map, tokens, told)
     box.style.background = tokens.land
   }
 
@@ -126,6 +133,7 @@ export class HomeMapDrawing {
   recolour(tokens: Tokens) {
     this.tokens = tokens
     this.cache.clear()
+    this.shapes.recolour(tokens)
     const box = this.map.getTargetElement()
     if (box) box.style.background = tokens.land
     this.ground.changed()
@@ -284,6 +292,27 @@ export class HomeMapDrawing {
     }
     if (kind === 'neighbourhood' && resolution > 3)
       return new Style({ text: label(13, t.slate, false), zIndex: 8 })
+  }
+
+  limits(shapes: DrawnShape[], fences: DrawnFence[]) {
+    this.shapes.show(shapes, fences)
+  }
+
+  draw(tool: Tool | null) {
+    this.shapes.draw(tool)
+  }
+
+  /** Let the subject be dragged to where it really stands. */
+  movable() {
+    const house = this.home.getFeatures().filter((f) => f.get('what') === 'house')
+    const move = new Translate({ features: new Collection(house), hitTolerance: 8 })
+    move.on('translateend', () => {
+      const at = (house[0]?.getGeometry() as Point).getCoordinates()
+      const [longitude, latitude] = toLonLat(at) as [number, number]
+      this.told.home(latitude, longitude)
+    })
+    this.map.addInteraction(move)
+    return () => this.map.removeInteraction(move)
   }
 
   remove() {

@@ -1,19 +1,23 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import { isTyping } from '@/shared/keys'
+import type { DrawnFence, DrawnShape, Tool } from '@/shared/mapShapes'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import { useWorkup } from '../useWorkup'
+import MapTools from './MapTools.vue'
 import CandidateTable from './CandidateTable.vue'
 import RecordPanel from './RecordPanel.vue'
 import SearchSentence from './SearchSentence.vue'
 import SetAside from './SetAside.vue'
-import { useSearch } from './useSearch'
+import { useSearch, type Search } from './useSearch'
 import { useSelection } from './useSelection'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
-const { open, found, choices, choiceOf, decide, lit, kept } = useWorkup()
+const { id, open, found, choices, choiceOf, decide, lit, kept } = useWorkup()
 const search = useSearch()
 const { shown, at, only, current, move, sortBy, sorting } = useSelection()
 
@@ -21,6 +25,28 @@ const counts = computed(() => search.live.value?.counts ?? found.data.value?.cou
 const unknown = computed(() => Object.entries(search.live.value?.unknown ?? found.data.value?.unknown ?? {}))
 const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}))
 const suggested = computed(() => found.data.value?.suggested ?? [])
+const proposals = useQuery({
+  queryKey: ['workup', id, 'proposals', computed(() => open.data.value?.revision)],
+  queryFn: () =>
+    got(api.GET('/api/workups/{workup_id}/proposals', { params: { path: { workup_id: id.value } } })),
+})
+const helps = computed(() => proposals.data.value?.helps)
+const tool = ref<Tool | null>(null)
+const limits = () => search.copy()
+function addShape(shape: DrawnShape) {
+  tool.value = null
+  const next = limits()
+  void search.take({ ...next, shapes: [...(next.shapes ?? []), shape] })
+}
+function addFence(fence: DrawnFence) {
+  tool.value = null
+  const next = limits()
+  void search.take({ ...next, fences: [...(next.fences ?? []), fence] })
+}
+function moveShape(index: number, shape: DrawnShape) {
+  const next = limits()
+  void search.take({ ...next, shapes: (next.shapes ?? []).map((s, i) => (i === index ? shape : s)) })
+}
 const asking = ref(false)
 const opened = ref(false)
 
@@ -46,6 +72,7 @@ function key(event: KeyboardEvent) {
   const pressed = event.key.toLowerCase()
   if (pressed === 'arrowdown') move(1)
   else if (pressed === 'arrowup') move(-1)
+  else if (pressed === 'escape' && tool.value) tool.value = null
   else if (pressed === 'k') keepOne()
   else if ((pressed === 'enter' || pressed === 'p') && current.value) opened.value = true
   else if (pressed === 'x' && current.value) asking.value = true
@@ -75,6 +102,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           <template v-for="[field, n] in unknown" :key="field"
             >{{ search.label(field).toLowerCase() }} {{ n }}
           </template>
+        </span>
+        <span v-if="helps" class="help small">
+          {{ (counts.sold ?? 0) < 6 ? 'Few sold' : 'Many sold' }}:
+          <button class="link" type="button" @click="search.take(helps.search as Search)">
+            {{ helps.words }}</button>: {{ helps.sold }}
         </span>
         <span class="quiet small within">
           sold within
@@ -121,10 +153,17 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           :choices="choices"
           :lit="lit"
           :radius="search.draft.value?.radius_miles ?? null"
+          :shapes="search.draft.value?.shapes"
+          :fences="search.draft.value?.fences"
+          :tool="tool"
+          @drawn="addShape"
+          @fence="addFence"
+          @moved="moveShape"
           @lit="lit = $event"
           @open="toggle"
           @radius="search.dragRadius"
         />
+        <MapTools v-model="tool" />
       </div>
       <div class="right">
         <CandidateTable
@@ -179,6 +218,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   align-items: center;
   gap: 3px;
 }
+.help {
+  padding: 0 8px;
+  border-left: 3px solid rgb(var(--v-theme-lamp));
+}
 .within {
   margin-left: auto;
 }
@@ -202,6 +245,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   display: grid;
 }
 .map {
+  position: relative;
   min-height: 0;
   border-right: 1px solid rgb(var(--v-theme-line));
 }

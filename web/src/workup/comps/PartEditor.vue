@@ -1,38 +1,38 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { number, typedNumber } from '@/shared/format'
+import { number } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
+import PlacePart from './parts/PlacePart.vue'
+import RangePart from './parts/RangePart.vue'
+import TextPart from './parts/TextPart.vue'
+import WindowsPart from './parts/WindowsPart.vue'
+import WordsPart from './parts/WordsPart.vue'
+import KindsPart from './parts/KindsPart.vue'
 import type { Search, SearchTools } from './useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools }>()
 const emit = defineEmits<{ close: [] }>()
-const { open, refused, state } = useWorkup()
+const { open, refused } = useWorkup()
 const RADII = [0.25, 0.5, 0.75, 1, 1.25, 1.5, 2, 3, 5, 10, 15, 25]
 const DAYS = [30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825]
 
 const draft = computed(() => props.search.draft.value as Search)
 const criterion = computed(() => draft.value.criteria?.find((c) => c.field === props.part))
-const window_ = computed(() => (props.part.startsWith('windows.') ? props.part.slice(8) : null))
+const PLACES = ['areas', 'not_areas', 'fences', 'shapes', 'parcels']
+const kind = computed(() => props.search.field(props.part)?.kind)
+const window_ = computed(() =>
+  props.part.startsWith('windows.') && props.part !== 'windows.now' ? props.part.slice(8) : null,
+)
 const days = computed(() => (window_.value ? (draft.value.windows?.[window_.value]?.days ?? null) : null))
 const mine = computed(() => open.data.value?.subject.facts[props.part])
-/** The fields start from what is saved and are the agent's from then on: an answer that comes late rewrites nothing. */
-const saved = state.value?.search.criteria?.find((c) => c.field === props.part)
-const shown = (value: number | null | undefined) =>
-  value === null || value === undefined ? '' : number(value)
-const low = ref(shown(saved?.low))
-const high = ref(shown(saved?.high))
+const mineWord = computed(() => (typeof mine.value === 'string' ? mine.value : undefined))
+const mineNumber = computed(() => (typeof mine.value === 'number' ? mine.value : undefined))
 const fault = ref('')
 
 async function take(next: Search, close = false) {
   fault.value = ''
   if (!(await props.search.take(next))) fault.value = refused.value?.message ?? ''
   else if (close) emit('close')
-}
-function takeRange() {
-  const a = typedNumber(low.value)
-  const b = typedNumber(high.value)
-  if (Number.isNaN(a) || Number.isNaN(b)) fault.value = 'Give numbers, or leave an end empty for no limit.'
-  else void take(props.search.withRange(props.part, a, b))
 }
 /** Nearest step of a ladder to the present value: where the slider stands. */
 function stepOf(ladder: number[], value: number | null | undefined): number {
@@ -86,32 +86,42 @@ const ifs = computed(() => {
         in the last <b>{{ days === null ? 'any number of' : number(days) }}</b> days
       </p>
     </template>
-    <template v-else-if="criterion">
-      <div class="range">
-        <v-text-field
-          v-model="low"
-          label="From"
-          inputmode="numeric"
-          @change="takeRange"
-          @keydown.enter="($event.target as HTMLInputElement).blur()"
-        />
-        <v-text-field
-          v-model="high"
-          label="To"
-          inputmode="numeric"
-          @change="takeRange"
-          @keydown.enter="($event.target as HTMLInputElement).blur()"
-        />
-      </div>
-    </template>
-    <p v-if="fault" class="clay small mt-2" role="alert">{{ fault }}</p>
+    <WindowsPart v-else-if="part === 'windows.now'" :search="search" />
+    <KindsPart v-else-if="part === 'home_kinds'" :search="search" />
+    <PlacePart
+      v-else-if="PLACES.includes(part)"
+      :part="part"
+      :search="search"
+      @fault="fault = refused?.message ?? $event"
+    />
+    <TextPart v-else-if="kind === 'text'" :part="part" :search="search" />
+    <WordsPart v-else-if="kind === 'word'" :part="part" :search="search" :mine="mineWord" />
+    <RangePart
+      v-else-if="kind"
+      :part="part"
+      :search="search"
+      :mine="mineNumber"
+      @fault="fault = $event"
+      @taken="fault = ''"
+    />
+    <label v-if="criterion" class="known small">
+      <input
+        type="checkbox"
+        :checked="criterion.must_be_known"
+        @change="
+          take(search.withCriterion(part, { must_be_known: ($event.target as HTMLInputElement).checked }))
+        "
+      />
+      must be known
+    </label>
+    <p v-if="fault || refused" class="clay small mt-2" role="alert">{{ fault || refused?.message }}</p>
     <p v-if="ifs.length" class="quiet small mt-3">
       What if:
       <template v-for="(w, i) in ifs" :key="w.words">
         <template v-if="i"> · </template>{{ w.words }}: <b>{{ number(w.n) }}</b>
       </template>
     </p>
-    <p class="mt-2">
+    <p v-if="part !== 'windows.now'" class="mt-2">
       <button type="button" class="link" @click="take(search.without(part), true)">
         {{
           part === 'leave_out_new_construction'
@@ -127,12 +137,13 @@ const ifs = computed(() => {
 
 <style scoped>
 .editor {
-  width: 340px;
+  min-width: 340px;
+  max-width: 480px;
 }
-.range {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
+.known {
+  display: flex;
+  gap: 6px;
+  align-items: center;
   margin-top: 8px;
 }
 </style>

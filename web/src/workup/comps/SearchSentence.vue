@@ -1,15 +1,22 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import AddCriterion from './AddCriterion.vue'
 import PartEditor from './PartEditor.vue'
 import type { SearchTools } from './useSearch'
 
-defineProps<{ search: SearchTools }>()
+const props = defineProps<{ search: SearchTools }>()
 const opened = ref<string | null>(null)
 
-const FIXED = ['home_kinds', 'windows.now', 'areas']
-function opens(part: string | null): part is string {
-  return part !== null && !FIXED.includes(part)
+const adding = ref(false)
+/** A part that is not in the sentence yet opens beside the button that added it. */
+const fresh = ref<string | null>(null)
+const opens = (part: string | null): part is string => part !== null
+function added(part: string) {
+  adding.value = false
+  if (props.search.phrases.value.some((p) => p.part === part)) opened.value = part
+  else fresh.value = part
 }
+defineExpose({ open: (part: string) => added(part) })
 </script>
 
 <template>
@@ -35,6 +42,20 @@ function opens(part: string | null): part is string {
       </v-menu>
       <span v-else>{{ phrase.text }}</span>
     </template>
+    {{ ' ' }}
+    <v-menu
+      :model-value="adding || fresh !== null"
+      :close-on-content-click="false"
+      location="bottom start"
+      offset="6"
+      @update:model-value="$event ? (adding = true) : ((adding = false), (fresh = null))"
+    >
+      <template #activator="{ props: activator }">
+        <button v-bind="activator" type="button" class="link add">+ criterion</button>
+      </template>
+      <PartEditor v-if="fresh" :part="fresh" :search="search" @close="fresh = null" />
+      <AddCriterion v-else-if="adding" :search="search" @added="added" @close="adding = false" />
+    </v-menu>
   </p>
 </template>
 
@@ -50,6 +71,10 @@ function opens(part: string | null): part is string {
   text-decoration-thickness: 2px;
   text-underline-offset: 4px;
   cursor: pointer;
+}
+.add {
+  font-size: 14px;
+  margin-left: 6px;
 }
 .part:hover {
   color: rgb(var(--v-theme-rain));

@@ -71,13 +71,24 @@ export function useSearch() {
     next.windows = { ...next.windows, [kind]: { on: true, days } }
     return next
   }
-  function withRange(field: string, low: number | null, high: number | null): Search {
+  const withRange = (field: string, low: number | null, high: number | null) =>
+    withCriterion(field, { low, high })
+  type Criterion = NonNullable<Search['criteria']>[number]
+  const criterion = (field: string) => draft.value?.criteria?.find((c) => c.field === field)
+  /** The search with this field's criterion changed, or added. */
+  function withCriterion(field: string, to: Partial<Criterion>): Search {
     const next = copy()
-    const held = (next.criteria ?? []).find((c) => c.field === field)
-    const criterion = { ...(held ?? { field, words: [], must_be_known: false }), low, high }
-    next.criteria = held
-      ? next.criteria?.map((c) => (c.field === field ? criterion : c))
-      : [...(next.criteria ?? []), criterion]
+    const all = next.criteria ?? []
+    const blank: Criterion = { field, words: [], must_be_known: false }
+    next.criteria = all.some((c) => c.field === field)
+      ? all.map((c) => (c.field === field ? { ...c, ...to } : c))
+      : [...all, { ...blank, ...to }]
+    return next
+  }
+  function withWindowOf(kind: string, to: object): Search {
+    const next = copy()
+    const held = next.windows?.[kind] ?? { on: false, days: null }
+    next.windows = { ...next.windows, [kind]: { ...held, ...to } }
     return next
   }
   function without(part: string): Search {
@@ -85,6 +96,10 @@ export function useSearch() {
     if (part === 'radius_miles') next.radius_miles = null
     else if (part === 'leave_out_new_construction') next.leave_out_new_construction = false
     else if (part === 'leave_out_distressed') next.leave_out_distressed = false
+    else if (part === 'parcels') next.parcels = null
+    else if (part === 'home_kinds') next.home_kinds = []
+    else if (['areas', 'not_areas', 'shapes', 'fences'].includes(part))
+      next[part as 'areas' | 'not_areas'] = []
     else if (part.startsWith('windows.'))
       next.windows = { ...next.windows, [part.slice(8)]: { on: true, days: null } }
     else next.criteria = (next.criteria ?? []).filter((c) => c.field !== part)
@@ -108,10 +123,20 @@ export function useSearch() {
       .slice(0, 3)
       .map((w) => ({ ...w, search: without(w.search) })),
   )
+  const field = (name: string) => fields.data.value?.find((f) => f.name === name)
   function label(part: string): string {
     const own: Record<string, string> = {
       radius_miles: 'Distance',
       'windows.sold': 'Sold within',
+      'windows.now': 'Kinds of record',
+      'windows.failed': 'Failed within',
+      'windows.deed_sale': 'Sold by deed within',
+      home_kinds: 'Kinds of home',
+      areas: 'In these areas',
+      not_areas: 'Not in these areas',
+      shapes: 'Drawn areas',
+      fences: 'Fences',
+      parcels: 'Parcel numbers',
       leave_out_new_construction: 'New construction',
       leave_out_distressed: 'Distressed sales',
     }
@@ -123,6 +148,7 @@ export function useSearch() {
   const setWindow = (kind: string, days: number | null) => take(withWindow(kind, days))
   return {
     draft, live, phrases, whatIf, helps, label, look, slide, take, dragRadius, setWindow, withRadius, withWindow, withRange, without,
+    withCriterion, withWindowOf, criterion, copy, field,
   } // prettier-ignore
 }
 

@@ -1,0 +1,105 @@
+"""Searches that look things up in the records: areas, parcels, texts, fences of the base map; what would help."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from rain_porch.core.errors import NotFound
+from rain_porch.core.proposals import helps_most, match_everything
+from rain_porch.core.search import Criterion, Search, Window
+from rain_porch.core.shapes import Fence
+from rain_porch.store.areas import barriers
+from rain_porch.workups.homes import locate, read_home
+from rain_porch.workups.pricing import Setting, sold_rows
+
+
+@pytest.fixture(scope="module")
+def setting(demo_records):
+    home = read_home(demo_records, locate(demo_records, address="630 hedgerow terrace"))
+    return Setting.at(demo_records, home.subject, demo_records.effective_day(None))
+
+
+def wide(setting: Setting, **limits) -> Search:
+    return replace(Search(radius_miles=None, windows={"sold": Window(days=3650)}), **limits)
+
+
+def keys(setting: Setting, search: Search) -> set[str]:
+    return {str(setting.columns.keys[row]) for row in setting.run(search).rows}
+
+
+def test_what_is_looked_up_agrees_with_sql(setting):
+    db = setting.records.db
+    everything = keys(setting, wide(setting))
+    some = db.execute(
+        "SELECT min(parcel_number), max(parcel_number) FROM (SELECT parcel_number FROM parcels LIMIT 3000)"
+    )
+    first, last = some.fetchone()
+    wanted = {
+        r[0] for r in db.execute("SELECT listing_id FROM listings WHERE parcel_number BETWEEN ? AND ?", (first, last))
+    }
+    found = keys(setting, wide(setting, parcels=(first, last)))
+    assert found == everything & wanted and 100 < len(found) < len(everything)
+
+    word = Criterion("public_remarks", words=("garden",), must_be_known=True)
+    wanted = {r[0] for r in db.execute("SELECT listing_id FROM listings WHERE public_remarks LIKE '%garden%'")}
+    found = keys(setting, wide(setting, criteria=(word,)))
+    assert found == everything & wanted and found
+    assert not keys(setting, wide(setting, criteria=(replace(word, words=("100%_sure",)),)))
+
+    inside = keys(setting, wide(setting, areas=("quarry*",)))
+    outside = keys(setting, wide(setting, not_areas=("Quarry Bend*",)))
+    assert inside and inside <= everything and not keys(setting, wide(setting, areas=("Quarry Bend*",))) & outside
+    for nowhere in ("Atlantis", "Quarr?", "[a-z]*"):
+        with pytest.raises(NotFound):
+            keys(setting, wide(setting, areas=(nowhere,)))
+
+
+def test_the_homes_across_the_highway_stand_on_its_other_side(setting):
+    (road,) = [b for b in barriers(setting.records.db) if b["kind"] == "highway"]
+    fence = Fence(tuple(tuple((lon, lat) for lon, lat in line) for line in road["lines"]), road["name"])
+    near = wide(setting, radius_miles=2.0)
+    found, here = setting.run(near), setting.run(replace(near, fences=(fence,)))
+    across = np.setdiff1d(found.rows, here.rows)
+    assert across.size > 20 and here.rows.size > 20
+    assert here.without["fences"]["sold"] == found.counts["sold"]
+    line = np.array(road["lines"][0])
+    order = np.argsort(line[:, 1])
+    road_lon = np.interp(setting.columns.lats[across], line[order, 1], line[order, 0])
+    side = np.sign(setting.subject.longitude - np.interp(setting.subject.latitude, line[order, 1], line[order, 0]))
+    assert (np.sign(setting.columns.lons[across] - road_lon) == -side).mean() > 0.95
+
+
+def test_dates_and_days_back_are_the_same_window(setting):
+    day = setting.view.day
+    by_days = keys(setting, wide(setting, windows={"sold": Window(days=180), "for_sale": Window(days=60)}))
+    by_dates = {"sold": Window(since=day - 180, until=day + 99), "for_sale": Window(since=day - 60)}
+    assert keys(setting, wide(setting, windows=by_dates)) == by_days
+    early = keys(setting, wide(setting, windows={"sold": Window(until=day - 181)}))
+    late = keys(setting, wide(setting, windows={"sold": Window(since=day - 180)}))
+    assert early.isdisjoint(late) and early | late == keys(setting, wide(setting, windows={"sold": Window()}))
+
+
+def test_the_one_change_that_helps_is_named_with_its_count(setting):
+    proposed = setting.proposed()
+
+    def helps(search: Search):
+        return helps_most(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
+
+    many = wide(setting, home_kinds=("detached",), radius_miles=2.0, windows={"sold": Window(days=365)})
+    everything = match_everything(proposed, setting.subject)
+    assert len(everything.criteria) > len(proposed.criteria) + 5
+    assert sold_rows(setting, everything).size < 6
+    for search in (many, replace(proposed, radius_miles=0.25)):
+        before = sold_rows(setting, search)
+        best = helps(search)
+        assert best is not None and not 6 <= before.size <= 15
+        step, count = best
+        after = sold_rows(setting, step.search)
+        assert after.size == count and (count > before.size if before.size < 6 else 6 <= count < before.size)
+    just = next(
+        s for days in range(20, 400, 10) if 6 <= sold_rows(setting, s := proposed.with_days("sold", days)).size <= 15
+    )
+    assert helps(just) is None

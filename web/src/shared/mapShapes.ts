@@ -1,0 +1,140 @@
+import { Feature, type Map as OlMap } from 'ol'
+import Collection from 'ol/Collection'
+import { LineString, MultiLineString, Polygon } from 'ol/geom'
+import { circular } from 'ol/geom/Polygon'
+import { Draw, Modify } from 'ol/interaction'
+import { createBox } from 'ol/interaction/Draw'
+import VectorLayer from 'ol/layer/Vector'
+import { fromLonLat, toLonLat } from 'ol/proj'
+import VectorSource from 'ol/source/Vector'
+import { getDistance } from 'ol/sphere'
+import { Circle as Dot, Fill, Stroke, Style } from 'ol/style'
+import type { Circle } from 'ol/geom'
+import type { Docs } from './api/client'
+import type { Tokens } from './tokens'
+
+export type DrawnShape = Docs['ShapeDoc']
+export type DrawnFence = Docs['FenceDoc']
+export type Tool = 'area' | 'rectangle' | 'circle' | 'freehand' | 'fence'
+
+const MILE = 1609.344
+const places = (coordinates: number[][]) =>
+  coordinates.map((c) => toLonLat(c).map((v) => Math.round(v * 1e6) / 1e6))
+
+interface Told {
+  drawn(shape: DrawnShape): void
+  fence(fence: DrawnFence): void
+  moved(index: number, shape: DrawnShape): void
+}
+
+/** What is drawn over the map for a search: areas to look in or leave out, and fences; with the pens to draw them. */
+export class MapShapes {
+  private readonly source = new VectorSource()
+  private readonly polygons = new Collection<Feature>()
+  private pen: Draw | null = null
+  private shapes: DrawnShape[] = []
+
+  constructor(
+    private readonly map: OlMap,
+    private tokens: Tokens,
+    private readonly told: Told,
+  ) {
+    map.addLayer(new VectorLayer({ source: this.source, style: (f) => this.style(f.get('what')), zIndex: 5 }))
+    const modify = new Modify({ features: this.polygons, pixelTolerance: 8 })
+    modify.on('modifyend', (event) => {
+      for (const feature of event.features.getArray() as Feature[]) {
+        const index = feature.get('index') as number
+        const ring = (feature.getGeometry() as Polygon).getCoordinates()[0]!
+        const now = places(ring.slice(0, -1))
+        if (JSON.stringify(now) !== JSON.stringify(this.shapes[index]?.points))
+          this.told.moved(index, { ...this.shapes[index]!, points: now })
+      }
+    })
+    map.addInteraction(modify)
+  }
+
+  get drawing(): boolean {
+    return this.pen !== null
+  }
+
+  show(shapes: DrawnShape[], fences: DrawnFence[]) {
+    this.shapes = shapes
+    this.source.clear()
+    this.polygons.clear()
+    shapes.forEach((shape, index) => {
+      const what = shape.inside === false ? 'not' : 'inside'
+      const geometry = shape.radius_miles
+        ? (circular(shape.points[0]!, shape.radius_miles * MILE, 96).transform(
+            'EPSG:4326',
+            'EPSG:3857',
+          ) as Polygon)
+        : new Polygon([shape.points.map((p) => fromLonLat(p))])
+      const feature = new Feature({ geometry, what, index })
+      this.source.addFeature(feature)
+      if (!shape.radius_miles) this.polygons.push(feature)
+    })
+    for (const fence of fences) {
+      const lines = fence.lines.map((line) => line.map((p) => fromLonLat(p)))
+      this.source.addFeature(new Feature({ geometry: new MultiLineString(lines), what: 'fence' }))
+    }
+  }
+
+  /** Take up a pen, or lay it down (null). */
+  draw(tool: Tool | null) {
+    if (this.pen) this.map.removeInteraction(this.pen)
+    this.pen = null
+    if (!tool) return
+    const type =
+      tool === 'fence' ? 'LineString' : tool === 'rectangle' || tool === 'circle' ? 'Circle' : 'Polygon'
+    this.pen = new Draw({
+      type,
+      freehand: tool === 'freehand',
+      geometryFunction: tool === 'rectangle' ? createBox() : undefined,
+      style: this.style(tool === 'fence' ? 'fence' : 'inside'),
+    })
+    this.pen.on('drawend', (event) => this.end(tool, event.feature))
+    this.map.addInteraction(this.pen)
+  }
+
+  private end(tool: Tool, feature: Feature) {
+    const geometry = feature.getGeometry()
+    if (geometry instanceof LineString) {
+      this.told.fence({ lines: [places(geometry.getCoordinates())], name: '' })
+    } else if (tool === 'circle') {
+      const circle = geometry as Circle
+      const centre = toLonLat(circle.getCenter())
+      const edge = toLonLat([circle.getCenter()[0]! + circle.getRadius(), circle.getCenter()[1]!])
+      const radius_miles = Math.round((getDistance(centre, edge) / MILE) * 100) / 100
+      if (radius_miles > 0)
+        this.told.drawn({ points: places([circle.getCenter()]), radius_miles, inside: true, name: '' })
+    } else {
+      const polygon = geometry as Polygon
+      const plain =
+        tool === 'freehand'
+          ? (polygon.simplify(this.map.getView().getResolution()! * 1.5) as Polygon)
+          : polygon
+      const ring = places(plain.getCoordinates()[0]!.slice(0, -1))
+      if (ring.length >= 3) this.told.drawn({ points: ring, inside: true, name: '' })
+    }
+  }
+
+  recolour(tokens: Tokens) {
+    this.tokens = tokens
+    this.source.changed()
+  }
+
+  private style(what: string): Style | Style[] {
+    const t = this.tokens
+    if (what === 'fence')
+      return [
+        new Style({ stroke: new Stroke({ color: t.paper, width: 6 }) }),
+        new Style({ stroke: new Stroke({ color: t.clay, width: 2.6, lineDash: [2, 5], lineCap: 'square' }) }),
+      ]
+    const colour = what === 'not' ? t.clay : t.slate
+    return new Style({
+      stroke: new Stroke({ color: colour, width: 1.8, lineDash: what === 'not' ? [3, 4] : undefined }),
+      fill: new Fill({ color: colour + (what === 'not' ? '1F' : '12') }),
+      image: new Dot({ radius: 4, fill: new Fill({ color: colour }) }),
+    })
+  }
+}

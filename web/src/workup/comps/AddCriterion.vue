@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { useWorkup } from '../useWorkup'
+import type { Search, SearchTools } from './useSearch'
+
+const props = defineProps<{ search: SearchTools }>()
+const emit = defineEmits<{ added: [part: string]; close: [] }>()
+const { id, open } = useWorkup()
+const typed = ref('')
+const fields = useQuery({
+  queryKey: ['fields'],
+  queryFn: () => got(api.GET('/api/fields')),
+  staleTime: Infinity,
+})
+const proposals = useQuery({
+  queryKey: ['workup', id, 'proposals', computed(() => open.data.value?.revision)],
+  queryFn: () =>
+    got(api.GET('/api/workups/{workup_id}/proposals', { params: { path: { workup_id: id.value } } })),
+})
+const PLACES: [string, string][] = [
+  ['areas', 'In a named area, building, city or postal code'],
+  ['not_areas', 'Not in a named area'],
+  ['fences', 'Not across a highway, river or railway'],
+  ['parcels', 'Parcel numbers from … to …'],
+  ['windows.now', 'Kinds of record and dates'],
+  ['home_kinds', 'Kinds of home'],
+]
+const taken = computed(() => new Set((props.search.draft.value?.criteria ?? []).map((c) => c.field)))
+const choices = computed(() => {
+  const words = typed.value.toLowerCase().split(/\s+/).filter(Boolean)
+  const matches = (label: string) => words.every((w) => label.toLowerCase().includes(w))
+  return [
+    ...PLACES.filter(([, label]) => matches(label)).map(([part, label]) => ({ part, label, note: '' })),
+    ...(fields.data.value ?? [])
+      .filter((f) => (f.searched || f.kind === 'text') && !taken.value.has(f.name) && matches(f.label))
+      .map((f) => ({
+        part: f.name,
+        label: f.label,
+        note: shown(open.data.value?.subject.facts[f.name]),
+      })),
+  ]
+})
+const shown = (value: unknown) =>
+  value === undefined ? '' : typeof value === 'number' ? value.toLocaleString('en-US') : String(value)
+async function choose(part: string | undefined) {
+  if (!part) return
+  if (!PLACES.some(([p]) => p === part)) {
+    const field = fields.data.value?.find((f) => f.name === part)
+    const like = proposals.data.value?.fields[part]
+    if (field?.kind !== 'text')
+      await props.search.take(
+        props.search.withCriterion(part, like ?? { field: part, words: [], must_be_known: false }),
+      )
+  }
+  emit('added', part)
+}
+const all = () => void props.search.take(proposals.data.value?.everything as Search).then(() => emit('close'))
+const afresh = () =>
+  void props.search.take(proposals.data.value?.proposed as Search).then(() => emit('close'))
+</script>
+
+<template>
+  <v-card class="sheet pa-3 box" elevation="6">
+    <input
+      v-model="typed"
+      autofocus
+      aria-label="Part of a field’s name"
+      placeholder="Type part of a name: garage, pool, remarks …"
+      @keydown.enter="choose(choices[0]?.part)"
+      @keydown.esc="emit('close')"
+    />
+    <ul>
+      <li v-for="c in choices" :key="c.part">
+        <button type="button" @click="choose(c.part)">
+          <span>{{ c.label }}</span><span class="cedar">{{ c.note }}</span>
+        </button>
+      </li>
+      <li v-if="!choices.length" class="quiet">No field has “{{ typed }}” in its name.</li>
+    </ul>
+    <p class="foot">
+      <button type="button" class="link" :disabled="!proposals.data.value" @click="all">
+        Match everything
+      </button>
+      <button type="button" class="link" :disabled="!proposals.data.value" @click="afresh">
+        Start again from the proposed search
+      </button>
+    </p>
+  </v-card>
+</template>
+
+<style scoped>
+.box {
+  width: 380px;
+}
+input {
+  width: 100%;
+  padding: 7px 10px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 5px;
+  color: inherit;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 8px 0;
+  max-height: 280px;
+  overflow: auto;
+}
+li button {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  width: 100%;
+  padding: 4px 8px;
+  border-radius: 4px;
+  text-align: left;
+}
+li button:hover,
+li button:focus-visible {
+  background: rgb(var(--v-theme-mist));
+}
+.foot {
+  display: flex;
+  justify-content: space-between;
+}
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { mdiCircleOutline, mdiFence, mdiGesture, mdiRectangleOutline, mdiVectorPolygon } from '@mdi/js'
+import type { Tool } from '@/shared/mapShapes'
+
+const tool = defineModel<Tool | null>({ required: true })
+const TOOLS: [Tool, string, string][] = [
+  ['area', mdiVectorPolygon, 'Draw an area: click its corners, double-click the last'],
+  ['rectangle', mdiRectangleOutline, 'Draw a rectangle: click two corners'],
+  ['circle', mdiCircleOutline, 'Draw a circle: click its middle, then its edge'],
+  ['freehand', mdiGesture, 'Draw an area freehand'],
+  ['fence', mdiFence, 'Draw a fence that comps must not cross'],
+]
+</script>
+
+<template>
+  <div class="tools" role="toolbar" aria-label="Draw on the map">
+    <v-btn
+      v-for="[name, icon, words] in TOOLS"
+      :key="name"
+      :icon="icon"
+      size="34"
+      variant="flat"
+      :aria-label="words"
+      :aria-pressed="tool === name"
+      :title="words"
+      :class="{ on: tool === name }"
+      @click="tool = tool === name ? null : name"
+    />
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  position: absolute;
+  top: 8px;
+  right: 8px;
+  display: grid;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 5px;
+  overflow: hidden;
+  background: rgb(var(--v-theme-surface));
+}
+.tools :deep(.v-icon) {
+  font-size: 18px;
+}
+.tools :deep(.v-btn) {
+  border-radius: 0;
+}
+.on {
+  color: rgb(var(--v-theme-cedar));
+}
+</style>

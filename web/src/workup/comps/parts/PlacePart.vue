@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
+import type { Search, SearchTools } from '../useSearch'
+
+const props = defineProps<{ part: string; search: SearchTools }>()
+const emit = defineEmits<{ fault: [text: string] }>()
+const draft = computed(() => props.search.draft.value as Search)
+const areas = useQuery({
+  queryKey: ['areas'],
+  queryFn: () => got(api.GET('/api/areas')),
+  staleTime: Infinity,
+})
+const barriers = useQuery({
+  queryKey: ['barriers'],
+  queryFn: () => got(api.GET('/api/map/barriers')),
+  staleTime: Infinity,
+})
+const named = computed(() => (props.part === 'not_areas' ? 'not_areas' : 'areas'))
+const taken = computed(() => draft.value[named.value] ?? [])
+const fences = computed(() => draft.value.fences ?? [])
+const shapes = computed(() => draft.value.shapes ?? [])
+const free = computed(() =>
+  (barriers.data.value ?? []).filter((b) => !fences.value.some((f) => f.name === b.name)),
+)
+const name = ref('')
+const first = ref(draft.value.parcels?.[0] ?? '')
+const last = ref(draft.value.parcels?.[1] ?? '')
+
+const take = (next: Partial<Search>) => props.search.take({ ...props.search.copy(), ...next })
+async function addName() {
+  const text = name.value.trim()
+  if (!text) return
+  if (await take({ [named.value]: [...taken.value, text] })) name.value = ''
+  else emit('fault', '')
+}
+function takeParcels() {
+  if (first.value && last.value) void take({ parcels: [first.value.trim(), last.value.trim()] })
+}
+</script>
+
+<template>
+  <template v-if="part === 'areas' || part === 'not_areas'">
+    <p v-for="a in taken" :key="a" class="row">
+      <span>{{ a }}</span>
+      <button type="button" class="link" @click="take({ [named]: taken.filter((x) => x !== a) })">
+        take away
+      </button>
+    </p>
+    <form class="add" @submit.prevent="addName">
+      <input
+        v-model="name"
+        list="area-names"
+        aria-label="Name of an area, subdivision, city or postal code"
+        placeholder="Name, or part of it with *"
+      />
+      <datalist id="area-names">
+        <option v-for="a in areas.data.value ?? []" :key="a.kind! + a.name" :value="a.name">
+          {{ a.kind }}
+        </option>
+      </datalist>
+      <button type="submit" class="do">Add</button>
+    </form>
+  </template>
+  <template v-else-if="part === 'fences'">
+    <p v-for="(f, i) in fences" :key="i" class="row">
+      <span>{{ f.name || 'a drawn fence' }}</span>
+      <button type="button" class="link" @click="take({ fences: fences.filter((_, k) => k !== i) })">
+        take away
+      </button>
+    </p>
+    <p v-for="b in free" :key="b.name" class="row">
+      <span class="quiet">{{ b.name }} ({{ b.kind }})</span>
+      <button
+        type="button"
+        class="link"
+        @click="take({ fences: [...fences, { name: b.name, lines: b.lines }] })"
+      >
+        not across it
+      </button>
+    </p>
+    <p class="quiet small mt-2">Or draw one on the map.</p>
+  </template>
+  <template v-else-if="part === 'shapes'">
+    <p v-for="(s, i) in shapes" :key="i" class="row">
+      <button
+        type="button"
+        class="link"
+        @click="take({ shapes: shapes.map((x, k) => (k === i ? { ...x, inside: x.inside === false } : x)) })"
+      >
+        {{ s.inside === false ? 'not in' : 'inside' }}
+      </button>
+      <span>{{
+        s.radius_miles ? `a circle of ${s.radius_miles} mi` : `an area of ${s.points.length} corners`
+      }}</span>
+      <button type="button" class="link" @click="take({ shapes: shapes.filter((_, k) => k !== i) })">
+        take away
+      </button>
+    </p>
+    <p class="quiet small mt-2">Draw more on the map; drag a corner to change one.</p>
+  </template>
+  <div v-else class="add">
+    <input v-model="first" aria-label="First parcel number" placeholder="first" @change="takeParcels" />
+    <input v-model="last" aria-label="Last parcel number" placeholder="last" @change="takeParcels" />
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 2px 0;
+}
+.add {
+  display: flex;
+  gap: 8px;
+  margin-top: 8px;
+}
+.add input {
+  flex: 1;
+  min-width: 0;
+  padding: 5px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+}
+</style>

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { number, typedNumber } from '@/shared/format'
+import { useWorkup } from '../../useWorkup'
+import type { SearchTools } from '../useSearch'
+
+const props = defineProps<{ part: string; search: SearchTools; mine?: number }>()
+const emit = defineEmits<{ fault: [text: string]; taken: [] }>()
+const { id, state } = useWorkup()
+/** The fields start from what is saved and are the agent's from then on: an answer that comes late rewrites nothing. */
+const saved = state.value?.search.criteria?.find((c) => c.field === props.part)
+const year = props.part.startsWith('year_')
+const shown = (value: number | null | undefined) =>
+  value === null || value === undefined ? '' : year ? String(value) : number(value)
+const low = ref(shown(saved?.low))
+const high = ref(shown(saved?.high))
+
+const spread = useQuery({
+  queryKey: ['spread', id, () => props.part],
+  queryFn: () =>
+    got(
+      api.GET('/api/workups/{workup_id}/spread', {
+        params: { path: { workup_id: id.value }, query: { field: props.part } },
+      }),
+    ),
+})
+const ends = computed<[number, number]>(() => [spread.data.value?.low ?? 0, spread.data.value?.high ?? 1])
+const step = computed(
+  () => (ends.value[1] - ends.value[0]) / Math.max(1, spread.data.value?.bins.length ?? 1),
+)
+const handles = computed<[number, number]>(() => {
+  const [a, b] = [typedNumber(low.value), typedNumber(high.value)]
+  const within = (v: number) => Math.min(ends.value[1], Math.max(ends.value[0], v))
+  return [
+    within(a === null || Number.isNaN(a) ? ends.value[0] : a),
+    within(b === null || Number.isNaN(b) ? ends.value[1] : b),
+  ]
+})
+const bars = computed(() => {
+  const bins = spread.data.value?.bins ?? []
+  const most = Math.max(...bins, 1)
+  return bins.map((n, i) => {
+    const middle = ends.value[0] + (i + 0.5) * step.value
+    return {
+      height: n ? Math.max(3, (100 * n) / most) : 0,
+      inside: middle >= handles.value[0] && middle <= handles.value[1],
+    }
+  })
+})
+const here = computed(() => {
+  if (props.mine === undefined || ends.value[1] <= ends.value[0]) return null
+  const share = (props.mine - ends.value[0]) / (ends.value[1] - ends.value[0])
+  return share < 0 || share > 1 ? null : 100 * share
+})
+function dragged(values: number[]) {
+  const [a, b] = [values[0]!, values[1]!]
+  low.value = a <= ends.value[0] ? '' : shown(Math.round(a))
+  high.value = b >= ends.value[1] ? '' : shown(Math.round(b))
+  props.search.slide(props.search.withRange(props.part, typedNumber(low.value), typedNumber(high.value)))
+}
+function take() {
+  const [a, b] = [typedNumber(low.value), typedNumber(high.value)]
+  if (Number.isNaN(a) || Number.isNaN(b)) emit('fault', 'Give numbers, or leave an end empty for no limit.')
+  else void props.search.take(props.search.withRange(props.part, a, b)).then((ok) => ok && emit('taken'))
+}
+</script>
+
+<template>
+  <div>
+    <div v-if="bars.length > 1" class="spread" aria-hidden="true">
+      <i v-for="(b, i) in bars" :key="i" :class="{ inside: b.inside }" :style="{ height: `${b.height}%` }" />
+      <b v-if="here !== null" :style="{ left: `${here}%` }" />
+    </div>
+    <v-range-slider
+      v-if="bars.length > 1"
+      :model-value="handles"
+      :min="ends[0]"
+      :max="ends[1]"
+      :step="step"
+      color="rain"
+      hide-details
+      :aria-label="`Limits of ${search.label(part)}`"
+      @update:model-value="dragged"
+    />
+    <div class="range">
+      <v-text-field
+        v-model="low"
+        label="From"
+        inputmode="numeric"
+        @change="take"
+        @keydown.enter="($event.target as HTMLInputElement).blur()"
+      />
+      <v-text-field
+        v-model="high"
+        label="To"
+        inputmode="numeric"
+        @change="take"
+        @keydown.enter="($event.target as HTMLInputElement).blur()"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.spread {
+  position: relative;
+  display: flex;
+  align-items: flex-end;
+  gap: 1px;
+  height: 56px;
+  margin: 6px 8px 0;
+}
+.spread i {
+  flex: 1;
+  background: rgb(var(--v-theme-line));
+}
+.spread i.inside {
+  background: rgb(var(--v-theme-rain));
+}
+.spread b {
+  position: absolute;
+  top: -4px;
+  bottom: -2px;
+  width: 2px;
+  background: rgb(var(--v-theme-cedar));
+}
+.range {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { SearchTools } from '../useSearch'
+
+const props = defineProps<{ part: string; search: SearchTools }>()
+const text = ref((props.search.criterion(props.part)?.words ?? []).join(', '))
+function take() {
+  const words = text.value
+    .split(',')
+    .map((w) => w.trim())
+    .filter(Boolean)
+  if (words.length) void props.search.take(props.search.withCriterion(props.part, { words }))
+}
+</script>
+
+<template>
+  <v-text-field
+    v-model="text"
+    label="Words to look for, any of them"
+    placeholder="sunroom, new roof"
+    autofocus
+    hide-details
+    @change="take"
+    @keydown.enter="($event.target as HTMLInputElement).blur()"
+  />
+</template>
