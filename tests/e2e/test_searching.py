@@ -54,10 +54,10 @@ def test_fields_are_added_by_typing_part_of_their_name(comps: Page) -> None:
     expect(sentence(page)).to_contain_text(re.compile("style"))
     page.keyboard.press("Escape")
     page.get_by_role("button", name="+ criterion").first.click()
-    page.get_by_role("button", name="Match everything").click()
+    page.get_by_role("button", name="Match everything", exact=True).click()
     expect(sentence(page)).to_contain_text("4 bedrooms")
     page.get_by_role("button", name="+ criterion").first.click()
-    page.get_by_role("button", name="Start again from the proposed search").click()
+    page.get_by_role("button", name="Start again from the proposed search", exact=True).click()
     expect(sentence(page)).not_to_contain_text("bedrooms")
 
 
@@ -84,7 +84,9 @@ def test_areas_fences_and_shapes_limit_the_place(comps: Page) -> None:
     name = page.get_by_label("Name of an area, subdivision, city or postal code")
     name.fill("Atlantis")
     name.press("Enter")
-    expect(page.get_by_role("alert").last).to_contain_text("no area, subdivision, building, city or postal code “Atlantis”")
+    expect(page.get_by_role("alert").last).to_contain_text(
+        "no area, subdivision, building, city or postal code “Atlantis”"
+    )
     name.fill("Quarry*")
     name.press("Enter")
     expect(sentence(page)).to_contain_text("in Quarry*")

@@ -14,9 +14,11 @@ from ..core import search as sr
 from ..core import steps
 from ..core.columns import SOLD
 from ..core.fields import FIELDS
+from ..core.money import dollars
 from ..core.proposals import helps_most, match_everything, matching
 from ..core.sentence import phrases
 from ..core.spread import spread
+from ..store import homes
 from ..workups import photos
 from ..workups.answers import candidate_docs, pricing_doc, subject_doc
 from ..workups.changes import Change
@@ -198,7 +200,7 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         state=opened.state,
         subject=subject_doc(opened.subject),
         facts=_facts(opened),
-        past=_past(opened),
+        past=_past(porch, opened),
         last_change=history[0]["what"] if history else "",
         picture=_front(porch, opened),
     )
@@ -330,7 +332,9 @@ def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
 
 
 def _front(porch: State, opened: Opened) -> str | None:
-    """Address of the newest picture of the home's front, where there is one."""
+    """Address of the agent's first picture, else of the newest of the home's front, where there is one."""
+    if opened.state.photos:
+        return f"/api/workups/{opened.workup_id}/photos/{opened.state.photos[0].file}"
     for listing in opened.home.listings:
         if not listing["is_lease"] and photos.captions(porch.records, listing["listing_id"])[:1] in (
             ["Front"],
@@ -358,7 +362,7 @@ def _facts(opened: Opened) -> list[FactDoc]:
     return out
 
 
-def _past(opened: Opened) -> list[PastDoc]:
+def _past(porch: State, opened: Opened) -> list[PastDoc]:
     day = opened.state.effective_date.isoformat()
     out: list[PastDoc] = []
     for x in opened.home.listings:
@@ -388,4 +392,15 @@ def _past(opened: Opened) -> list[PastDoc]:
             if t["not_arms_length"]:
                 note += f" · no ordinary sale: {t['not_arms_length']}"
             out.append(PastDoc(date=t["date"], what="deed", price=t["price"], note=note))
+    for x in opened.home.listings:
+        for event in photos.price_history(porch.records, x["listing_id"]):
+            if event["change_pct"] is not None and event["date"].isoformat() <= day:
+                note = f"{event['change_pct']:+.1f} %, {x['listing_id']}"
+                out.append(PastDoc(date=event["date"], what="price changed", price=float(event["to"]), note=note))
+    if opened.subject.parcel_number:
+        for a in homes.assessments_of(porch.records.db, opened.subject.parcel_number):
+            when = dt.date(int(a["tax_year"]), 1, 1)
+            if when.isoformat() <= day:
+                note = f"taxes {dollars(a['tax_amount'])}" if a["tax_amount"] else ""
+                out.append(PastDoc(date=when, what="assessed", price=a["total_value"], note=note))
     return sorted(out, key=lambda p: p.date or dt.date.min, reverse=True)

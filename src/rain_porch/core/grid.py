@@ -53,6 +53,15 @@ class Adjusted:
 
 
 @dataclass(frozen=True)
+class Own:
+    """Something of the subject that no field holds and no comp is known to have. amount None: left to judgement."""
+
+    field: str
+    amount: float | None
+    formula: str
+
+
+@dataclass(frozen=True)
 class Comp:
     """What the grid needs of a comp. days: from the price's date to the effective date."""
 
@@ -81,6 +90,7 @@ def adjust(
     rates: Mapping[str, Rate],
     pct_per_month: float,
     units: Mapping[str, str] | None = None,
+    own: Sequence[Own] = (),
 ) -> Adjusted:
     """The whole column of one comp.
 
@@ -105,6 +115,7 @@ def adjust(
     )  # fmt: skip
     for name, rate in rates.items():
         lines.append(feature_line(name, rate.dollars, subject.number(name), comp.facts.get(name), units.get(name, "")))
+    lines += [Line(x.field, x.amount, x.amount, formula=x.formula) for x in own]
     lines = [_overridden(line, comp.overrides) for line in lines]
     amounts = [line.amount for line in lines if line.amount is not None]
     net, gross = sum(amounts), sum(abs(a) for a in amounts)

@@ -28,6 +28,11 @@ def is_bundle(path: Path) -> bool:
     return path.is_dir() or (path.suffix.lower() == ".zip" and path.is_file())
 
 
+def kind_of(head: bytes) -> str | None:
+    """The ending for a picture's first bytes, None where it is no JPEG, PNG or WebP."""
+    return next((ext for magic, ext in _KINDS.items() if head.startswith(magic)), None)
+
+
 def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Callable[[Mapping[str, Any]], int]]:
     """What a bundle would bring, and what takes it in. Refused for a zip file that is broken or swells out of reason."""
     known = {r[0] for r in db.execute("SELECT listing_id FROM listings")}
@@ -39,7 +44,7 @@ def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Cal
     for number, (name, head, digest) in enumerate(_read(path), start=1):
         counts["rows"] += 1
         match = _NAME.match("/".join(Path(name).parts[-2:])) or _NAME.match(Path(name).name)
-        kind = next((ext for magic, ext in _KINDS.items() if head.startswith(magic)), None)
+        kind = kind_of(head)
         listing = Path(match["listing"]).name if match else ""
         why = None
         if match is None:

@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 import json
+import math
 import sqlite3
 from collections.abc import Iterable
 from typing import Any
 
 import shapely
 
+from ..core.place import feet_to
+
 FINE_KINDS = ("lot", "building")
 FINE_LIMIT = 4000
+FELT = ("highway", "main street", "railway", "river", "creek", "pond", "park", "school")
 BARRIERS = ("highway", "river", "railway", "creek")
 AREA_KINDS = ("neighbourhood", "subdivision", "district", "city", "area", "plat")
 
@@ -54,6 +58,24 @@ def barriers(db: sqlite3.Connection) -> list[dict[str, Any]]:
         lines = [[list(map(float, p)) for p in part.coords] for part in shapely.get_parts(fine)]
         out.append({"name": name, "kind": kind, "lines": lines})
     return out
+
+
+def near_features(db: sqlite3.Connection, lat: float, lon: float, miles: float = 0.5) -> list[dict[str, Any]]:
+    """What of the base map bears on a home's price nearby (roads, rails, water, parks, schools), nearest first, in feet."""
+    reach_lat, reach_lon = miles / 69, miles / 69 / max(0.05, math.cos(math.radians(lat)))
+    marks = ", ".join(f"'{kind}'" for kind in FELT)
+    rows = db.execute(
+        "SELECT a.name, a.kind, a.geometry FROM area_places p JOIN areas a USING (row_id) "
+        "WHERE p.north >= :s AND p.south <= :n AND p.east >= :w AND p.west <= :e AND a.kind IN (" + marks + ")",
+        {"s": lat - reach_lat, "n": lat + reach_lat, "w": lon - reach_lon, "e": lon + reach_lon},
+    )
+    held: dict[tuple[str, str], float] = {}
+    for r in rows:
+        feet = feet_to(shapely.from_geojson(r["geometry"]), lat, lon)
+        key = (r["name"] or r["kind"], r["kind"])
+        held[key] = min(feet, held.get(key, math.inf))
+    found = [{"name": n, "kind": k, "feet": round(feet)} for (n, k), feet in held.items() if feet <= miles * 5280]
+    return sorted(found, key=lambda x: x["feet"])
 
 
 def base_map(db: sqlite3.Connection) -> dict[str, Any]:

@@ -180,6 +180,15 @@ def _miles(lat: float, lon: float, row: sqlite3.Row) -> float:
     return round(float(near_miles(lat, lon, np.array([row["latitude"]]), np.array([row["longitude"]]))[0]), 3)
 
 
+def assessments_of(db: sqlite3.Connection, parcel_number: str) -> list[dict[str, Any]]:
+    """A parcel's assessments by year, newest first."""
+    rows = db.execute(
+        "SELECT tax_year, total_value, tax_amount FROM assessments WHERE parcel_number = :n ORDER BY tax_year DESC",
+        {"n": parcel_number},
+    )
+    return [dict(r) for r in rows]
+
+
 def between_parcels(db: sqlite3.Connection, first: str, last: str) -> list[str]:
     """Listings whose parcel number lies between two, both included, compared as text."""
     rows = db.execute(

@@ -9,12 +9,26 @@ from pydantic import Field
 
 from ..core.errors import BadInput
 from ..core.fields import ADJUSTED, BY_NAME
+from ..core.improvements import check_improvement
 from ..core.money import dollars
 from ..core.proceeds import net_sheet
-from .documents import DecisionDoc, Doc, FiniteNumber, ScenarioDoc, SearchDoc, Value, WorkupDoc
+from .documents import (
+    DecisionDoc,
+    Doc,
+    FeatureDoc,
+    FiniteNumber,
+    ImprovementDoc,
+    PhotoDoc,
+    Place,
+    ScenarioDoc,
+    SearchDoc,
+    Value,
+    WorkupDoc,
+)
 from .homes import checked_corrections
 
 MAX_PRICE = 5e8
+OWN = "own: "  # before the name of a feature of the agent's own, as a line of the grid
 
 
 class CorrectFact(Doc):
@@ -84,6 +98,34 @@ class SetRecommendation(Doc):
     text: str = Field(max_length=2000)
 
 
+class SetFeatures(Doc):
+    """The home's features that no field holds, each with an amount or left to judgement."""
+
+    change: Literal["set_features"]
+    features: list[FeatureDoc] = Field(max_length=20)
+
+
+class SetImprovements(Doc):
+    """Recent work on the home: what, when, cost, quality."""
+
+    change: Literal["set_improvements"]
+    improvements: list[ImprovementDoc] = Field(max_length=30)
+
+
+class SetPlace(Doc):
+    """Where the home stands, [longitude, latitude]; null returns to the records' place."""
+
+    change: Literal["set_place"]
+    place: Place | None
+
+
+class SetPhotos(Doc):
+    """The agent's own pictures, in their order."""
+
+    change: Literal["set_photos"]
+    photos: list[PhotoDoc] = Field(max_length=40)
+
+
 class SetDate(Doc):
     change: Literal["set_date"]
     effective_date: dt.date
@@ -104,6 +146,10 @@ Change = Annotated[
     | SetListPrice
     | SetScenarios
     | SetRecommendation
+    | SetFeatures
+    | SetImprovements
+    | SetPlace
+    | SetPhotos
     | SetDate
     | SetClient,
     Field(discriminator="change"),
@@ -136,6 +182,8 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         return _cell(state, change)
     if isinstance(change, SetListPrice):
         return _list_price(state, change)
+    if isinstance(change, SetFeatures | SetImprovements | SetPlace | SetPhotos):
+        return _of_the_home(state, change)
     if isinstance(change, SetDate):
         if not dt.date(1950, 1, 1) <= change.effective_date <= dt.date(2100, 1, 1):
             raise BadInput("effective_date", f"{change.effective_date} is no usable date: give one from 1950 on.")
@@ -143,6 +191,27 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
             update={"effective_date": change.effective_date}
         ), f"date set to {change.effective_date}"
     return state.model_copy(update={"client": change.client.strip()}), "client changed"
+
+
+def _of_the_home(
+    state: WorkupDoc, change: SetFeatures | SetImprovements | SetPlace | SetPhotos
+) -> tuple[WorkupDoc, str]:
+    if isinstance(change, SetFeatures):
+        labels = [f.label.strip().casefold() for f in change.features]
+        if len(set(labels)) < len(labels):
+            raise BadInput("label", "A feature stands there twice: give each a name of its own.")
+        return state.model_copy(update={"features": change.features}), "the home's own features changed"
+    if isinstance(change, SetImprovements):
+        for x in change.improvements:
+            check_improvement(x.improvement(), state.effective_date.year)
+        return state.model_copy(update={"improvements": change.improvements}), "improvements changed"
+    if isinstance(change, SetPhotos):
+        return state.model_copy(update={"photos": change.photos}), "photos changed"
+    if change.place is not None:
+        lon, lat = change.place
+        if not (-180 <= lon <= 180 and -90 <= lat <= 90):
+            raise BadInput("place", f"{lat:g}, {lon:g} is no place: latitude −90 to 90, longitude −180 to 180.")
+    return state.model_copy(update={"place": change.place}), "place " + ("moved" if change.place else "as recorded")
 
 
 def _correct(state: WorkupDoc, change: CorrectFact) -> tuple[WorkupDoc, str]:
@@ -213,7 +282,8 @@ def _rate(state: WorkupDoc, change: SetRate) -> tuple[WorkupDoc, str]:
 
 
 def _cell(state: WorkupDoc, change: SetCell) -> tuple[WorkupDoc, str]:
-    if change.field not in (*ADJUSTED, "concessions", "market_change"):
+    own = change.field == "improvements" or change.field in {OWN + f.label for f in state.features}
+    if not own and change.field not in (*ADJUSTED, "concessions", "market_change"):
         raise BadInput("field", f"“{change.field}” has no line in the grid.")
     cells = {key: dict(row) for key, row in state.cells.items()}
     row = cells.setdefault(change.listing_id, {})

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ..core import improvements as im
 from ..core import proceeds as pr
 from ..core import search as sr
 from ..core.dates import date_of, day_of
@@ -350,6 +351,31 @@ class ScenarioDoc(Doc):
         )
 
 
+class FeatureDoc(Doc):
+    """Something of the home that no field holds. amount in dollars; none: left to judgement, line by line."""
+
+    label: str = Field(min_length=1, max_length=60)
+    amount: Annotated[float, Field(ge=-1e7, le=1e7, allow_inf_nan=False)] | None = None
+
+
+class ImprovementDoc(Doc):
+    kind: str = Field(max_length=40)
+    year: int = Field(ge=1800, le=2200)
+    cost: FiniteNumber
+    quality: str = Field("good", max_length=20)
+    note: str = Field("", max_length=200)
+
+    def improvement(self) -> im.Improvement:
+        return im.Improvement(**self.model_dump())
+
+
+class PhotoDoc(Doc):
+    """A picture that the agent added; its file stands in the data folder's photos."""
+
+    file: str = Field(pattern=r"^[0-9a-f]{32}\.(jpg|png|webp)$")
+    caption: str = Field("", max_length=120)
+
+
 class WorkupDoc(Doc):
     """Everything that the agent has decided about one home; the rest is computed from the records."""
 
@@ -363,6 +389,10 @@ class WorkupDoc(Doc):
     cells: dict[str, dict[str, FiniteNumber]] = {}
     weights: dict[str, FiniteNumber] = {}
     list_price: FiniteNumber | None = None
+    features: list[FeatureDoc] = []
+    improvements: list[ImprovementDoc] = []
+    place: Place | None = None  # [longitude, latitude] where the agent moved the home
+    photos: list[PhotoDoc] = []
     scenarios: list[ScenarioDoc] = []
     recommendation: str = ""
     client: str = ""

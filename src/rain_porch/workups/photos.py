@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import hashlib
+from pathlib import Path
 from typing import Any
 
-from ..core.errors import NotFound
+from ..core.errors import NotFound, Refused
+from ..records.photos import MAX_BYTES, kind_of
 from ..standins import camera
 from ..store import homes
 from .records import Records
@@ -42,6 +45,32 @@ def picture(records: Records, listing_id: str, number: int) -> tuple[bytes, str]
     if scene is None or number > len(camera.captions(scene)):
         raise missing
     return camera.draw(scene, number).encode(), "image/svg+xml"
+
+
+def keep_own(folder: Path, data: bytes) -> str:
+    """Keep a picture that the agent added; its file's name. Refused for what is no picture, or too large."""
+    kind = kind_of(data[:16])
+    if kind is None:
+        raise Refused("This is no JPEG, PNG or WebP picture: save it as one of these and drop it again.")
+    if len(data) > MAX_BYTES:
+        raise Refused(
+            f"The picture has {len(data) / 1e6:.0f} MB, more than {MAX_BYTES // 1_000_000}: make it smaller first."
+        )
+    name = hashlib.blake2b(data, digest_size=16).hexdigest() + kind
+    target = folder / "photos" / name
+    target.parent.mkdir(parents=True, exist_ok=True)
+    part = target.with_suffix(".part")
+    part.write_bytes(data)
+    part.replace(target)
+    return name
+
+
+def own_picture(folder: Path, name: str) -> tuple[bytes, str]:
+    """One of the agent's own pictures and its media type. NotFound."""
+    file = folder / "photos" / Path(name).name
+    if not file.is_file():
+        raise NotFound(f"The picture {name} is not there any more.")
+    return file.read_bytes(), _MEDIA[file.suffix]
 
 
 def price_history(records: Records, listing_id: str) -> list[dict[str, Any]]:

@@ -16,7 +16,7 @@ from ..core.errors import NotEnough
 from ..core.evidence import Evidence, Rate, evidence, house_rate, location_rate
 from ..core.features import BY_NAME as FEATURES
 from ..core.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS
-from ..core.grid import Adjusted, Comp, adjust
+from ..core.grid import Adjusted, Comp, Own, adjust
 from ..core.homes import Candidate, Subject
 from ..core.likeness import days_since, likeness
 from ..core.listing_facts import days_on_market, differences, flags, price_per_sqft
@@ -133,6 +133,7 @@ class Decided:
     rates: Mapping[str, float] = field(default_factory=dict)
     cells: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
     weights: Mapping[str, float] = field(default_factory=dict)  # shares set by hand
+    own: Sequence[Own] = ()  # lines for what no field of the records holds
 
 
 @dataclass(frozen=True)
@@ -205,6 +206,7 @@ def price(
             rates,
             change.pct_per_month,
             units,
+            decided.own,
         )
         for c, age, own in zip(sold, ages, facts, strict=True)
     ]
@@ -306,5 +308,5 @@ def _no_evidence(comps: Sequence[Candidate]) -> Evidence:
 
 def label(name: str) -> str:
     """A grid line's name as people read it."""
-    other = {"concessions": "Concessions", "market_change": "Market change"}
-    return other.get(name) or BY_NAME[name].label
+    other = {"concessions": "Concessions", "market_change": "Market change", "improvements": "Improvements"}
+    return other.get(name) or (BY_NAME[name].label if name in BY_NAME else name.removeprefix("own: "))

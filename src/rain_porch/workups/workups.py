@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 
+from ..core.grid import Own
 from ..core.homes import Subject
+from ..core.improvements import returned
 from ..report.model import ReportInput
 from ..store import db as database
 from ..store import workups as store
@@ -116,6 +118,8 @@ class Workups:
         state = WorkupDoc.model_validate_json(held["document"])
         home = read_home(self.records, HomeRef(state.home.kind, state.home.key))
         subject = home.subject.corrected(state.corrections)
+        if state.place is not None:
+            subject = replace(subject, longitude=state.place[0], latitude=state.place[1])
         setting = Setting.at(self.records, subject, self.records.effective_day(state.effective_date))
         return Opened(workup_id, int(held["revision"]), state, home, subject, setting)
 
@@ -125,7 +129,8 @@ class Workups:
         rows = [columns.row_of[key] for key in opened.state.kept() if key in columns.row_of]
         found = {c.listing_id: c for c in candidates(opened.setting, np.array(rows, dtype=np.int64))}
         kept = [found[key] for key in opened.state.kept() if key in found]
-        decided = Decided(rates=opened.state.rates, cells=opened.state.cells, weights=opened.state.weights)
+        state = opened.state
+        decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, own=own_lines(state))
         return price(opened.setting, kept, decided=decided)
 
     def suggested(self, opened: Opened) -> list[str]:
@@ -157,3 +162,20 @@ class Workups:
             through=self.records.through(),
             base_map=base_map(self.records.db),
         )  # fmt: skip
+
+
+def own_lines(state: WorkupDoc) -> list[Own]:
+    """Lines of the grid for the home's own features and for what its improvements return."""
+    out = [
+        Own(
+            changes.OWN + f.label,
+            f.amount,
+            "left to judgement: type an amount" if f.amount is None else "as the agent says",
+        )
+        for f in state.features
+    ]
+    if state.improvements:
+        year = state.effective_date.year
+        parts = [returned(x.improvement(), year) for x in state.improvements]
+        out.append(Own("improvements", sum(value for value, _ in parts), "; ".join(words for _, words in parts)))
+    return out

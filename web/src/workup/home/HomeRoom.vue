@@ -1,13 +1,38 @@
 <script setup lang="ts">
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, defineAsyncComponent, ref } from 'vue'
-import type { Docs } from '@/shared/api/client'
-import { day, fact, money, typedNumber } from '@/shared/format'
+import { api, got, type Docs } from '@/shared/api/client'
+import { day, fact, money, number, typedNumber } from '@/shared/format'
 import TypedInput from '@/shared/TypedInput.vue'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { useWorkup } from '../useWorkup'
+import Improvements from './Improvements.vue'
+import OwnFeatures from './OwnFeatures.vue'
+import OwnPhotos from './OwnPhotos.vue'
+import TimeLine from './TimeLine.vue'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
-const { open, send, refused } = useWorkup()
+const { id, open, state, send, refused } = useWorkup()
+const around = useQuery({
+  queryKey: ['workup', id, 'around', computed(() => open.data.value?.revision)],
+  queryFn: () =>
+    got(api.GET('/api/workups/{workup_id}/around', { params: { path: { workup_id: id.value } } })),
+  placeholderData: keepPreviousData,
+})
+const moving = ref(false)
+const own = ref<InstanceType<typeof OwnFeatures>>()
+const near = computed(() => (around.data.value?.near ?? []).filter((n) => n.feet <= 1500).slice(0, 6))
+const noted = (name: string) => (state.value?.features ?? []).some((f) => f.label.startsWith(name))
+async function moveHome(latitude: number, longitude: number) {
+  moving.value = false
+  await send({ change: 'set_place', place: [longitude, latitude] })
+}
+const CONDITIONS = ['new', 'like new', 'well kept', 'ordinary wear', 'worn', 'damaged']
+const condition = computed(() =>
+  String(open.data.value?.subject.facts.property_condition ?? '').toLowerCase(),
+)
+const rate = (word: string) =>
+  send({ change: 'correct_fact', field: 'property_condition', value: word, back: condition.value === word })
 const facts = computed(() => {
   const known = (row: Docs['FactDoc']) =>
     [row.tax_roll, row.last_listing, row.agent, row.used].some((v) => v !== null)
@@ -31,8 +56,8 @@ async function correct(row: Docs['FactDoc'], typed: string) {
   }
   if (row.kind === 'yes_no') value = /^(y|yes|1)$/i.test(text) ? 1 : /^(n|no|0)$/i.test(text) ? 0 : text
   else if (!['word', 'text'].includes(row.kind)) {
-    const number = typedNumber(text)
-    value = Number.isNaN(number) ? text : number
+    const given = typedNumber(text)
+    value = Number.isNaN(given) ? text : given
   }
   faulty.value = (await send({ change: 'correct_fact', field: row.field, value, back: false }))
     ? null
@@ -51,6 +76,18 @@ async function back(row: Docs['FactDoc']) {
       <p class="quiet small mb-2">
         What is in use is bold. Type in the last column to correct a fact; the record stays beside it.
       </p>
+      <div class="rate" role="group" aria-label="Condition">
+        <span>Condition</span>
+        <button
+          v-for="word in CONDITIONS"
+          :key="word"
+          type="button"
+          :aria-pressed="condition === word"
+          @click="rate(word)"
+        >
+          {{ word }}
+        </button>
+      </div>
       <table class="plain">
         <thead>
           <tr>
@@ -108,9 +145,46 @@ async function back(row: Docs['FactDoc']) {
     <section class="side">
       <h2 class="mb-2">Where it stands</h2>
       <div class="map sheet">
-        <HomeMap v-if="open.data.value" :subject="open.data.value.subject" :candidates="[]" :zoom="16.2" />
+        <HomeMap
+          v-if="open.data.value"
+          :subject="open.data.value.subject"
+          :candidates="[]"
+          :zoom="16.2"
+          :movable="moving"
+          @home="moveHome"
+        />
       </div>
+      <p class="small mt-1 under">
+        <button type="button" class="link" :aria-pressed="moving" @click="moving = !moving">
+          {{ moving ? 'Drag the house to where it stands …' : 'It stands elsewhere' }}
+        </button>
+        <button
+          v-if="state?.place"
+          type="button"
+          class="link"
+          @click="send({ change: 'set_place', place: null })"
+        >
+          back to the records’ place
+        </button>
+      </p>
+      <ul v-if="near.length" class="near small" aria-label="What lies around">
+        <li v-for="n in near" :key="n.name">
+          <span
+            ><b>{{ n.name }}</b> <span v-if="n.name !== n.kind" class="quiet">{{ n.kind }}</span></span
+          >
+          <span>{{ n.feet === 0 ? 'here' : `${number(n.feet)} ft` }}</span>
+          <button
+            type="button"
+            class="link"
+            :disabled="noted(n.name)"
+            @click="own?.add(`${n.name} ${n.feet <= 150 ? 'behind' : 'near'}`)"
+          >
+            {{ noted(n.name) ? 'noted' : 'bears on the price' }}
+          </button>
+        </li>
+      </ul>
       <h2 class="mt-5 mb-2">Its story</h2>
+      <TimeLine :past="past" />
       <table v-if="past.length" class="plain">
         <tbody>
           <tr v-for="(event, i) in past" :key="i">
@@ -123,6 +197,9 @@ async function back(row: Docs['FactDoc']) {
         </tbody>
       </table>
       <p v-else class="quiet">The records hold no listing and no deed of this home.</p>
+      <OwnFeatures ref="own" />
+      <Improvements :around="around.data.value" />
+      <OwnPhotos />
     </section>
   </div>
 </template>
@@ -148,11 +225,19 @@ async function back(row: Docs['FactDoc']) {
   padding-left: 6px;
   padding-right: 6px;
 }
-.facts td:first-child {
-  white-space: nowrap;
+.facts table {
+  table-layout: fixed;
 }
-.mine {
-  width: 100px;
+.facts th:first-child {
+  width: 27%;
+}
+.facts td {
+  padding-top: 5px;
+  padding-bottom: 5px;
+  overflow-wrap: break-word;
+}
+.facts th:last-child {
+  width: 128px;
 }
 .mine input {
   width: 82px;
@@ -168,6 +253,51 @@ async function back(row: Docs['FactDoc']) {
 .map {
   height: 270px;
   overflow: hidden;
+}
+.under {
+  display: flex;
+  justify-content: space-between;
+}
+.near {
+  list-style: none;
+  padding: 0;
+  margin-top: 6px;
+}
+.near li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 70px 118px;
+  gap: 8px;
+  padding: 2px 0;
+}
+.near li > :nth-child(2),
+.near li > :nth-child(3) {
+  text-align: right;
+}
+.rate {
+  display: flex;
+  align-items: center;
+  margin-bottom: 8px;
+}
+.rate span {
+  margin-right: 10px;
+  font-weight: 600;
+}
+.rate button {
+  padding: 3px 10px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-left-width: 0;
+}
+.rate button:first-of-type {
+  border-left-width: 1px;
+  border-radius: 5px 0 0 5px;
+}
+.rate button:last-of-type {
+  border-radius: 0 5px 5px 0;
+}
+.rate button[aria-pressed='true'] {
+  background: rgb(var(--v-theme-cedar));
+  color: rgb(var(--v-theme-surface));
+  border-color: rgb(var(--v-theme-cedar));
 }
 .what::first-letter {
   text-transform: uppercase;

@@ -13,6 +13,10 @@ const grid = computed(() => worth.data.value?.grid ?? [])
 const mine = computed(() => open.data.value?.subject.facts ?? {})
 const rates = computed(() => Object.fromEntries((price.value?.rates ?? []).map((r) => [r.field, r])))
 
+/** Concessions and what no field holds are amounts, not rates. */
+const hasRate = (field: string) =>
+  field !== 'concessions' && field !== 'improvements' && !field.startsWith('own: ')
+
 const rows = computed(() => {
   const first = grid.value[0]
   if (!first) return []
@@ -24,7 +28,8 @@ const rows = computed(() => {
     }))
     .filter(
       (row) =>
-        ['concessions', 'market_change'].includes(row.field) ||
+        row.field === 'market_change' ||
+        !hasRate(row.field) ||
         row.field in (state.value?.rates ?? {}) ||
         row.cells.some((cell) => cell.overridden || (cell.theirs !== null && cell.theirs !== cell.mine)),
     )
@@ -126,7 +131,7 @@ const shownRate = (field: string) =>
             {{ row.label }}
           </td>
           <td class="num rate">
-            <template v-if="row.field !== 'concessions'">
+            <template v-if="hasRate(row.field)">
               <span class="typed" :class="{ cedar: typedRate(row.field) }">
                 <v-btn
                   v-if="typedRate(row.field)"

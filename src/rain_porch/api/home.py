@@ -1,0 +1,75 @@
+"""The Home room: what lies around the home, what its improvements return, the agent's own pictures."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Request, Response
+from pydantic import BaseModel
+
+from ..core.errors import Refused
+from ..core.improvements import KINDS, QUALITIES, returned
+from ..records.photos import MAX_BYTES
+from ..store.areas import near_features
+from ..workups import photos
+from .errors import RESPONSES
+from .state import Number, Porch
+
+router = APIRouter(tags=["home"], responses=RESPONSES)
+FileName = Annotated[str, Path(pattern=r"^[0-9a-f]{32}\.(jpg|png|webp)$")]
+
+
+class NearDoc(BaseModel):
+    name: str
+    kind: str
+    feet: float
+
+
+class ReturnedDoc(BaseModel):
+    value: float
+    formula: str
+
+
+class AroundDoc(BaseModel):
+    """near: what of the base map lies within half a mile; returned: what each improvement adds."""
+
+    near: list[NearDoc]
+    returned: list[ReturnedDoc]
+    kinds: list[str]
+    qualities: list[str]
+
+
+class KeptPhoto(BaseModel):
+    file: str
+
+
+@router.get("/workups/{workup_id}/around")
+def around(porch: Porch, workup_id: Number) -> AroundDoc:
+    opened = porch.workups.open(workup_id)
+    year = opened.state.effective_date.year
+    sums = [returned(x.improvement(), year) for x in opened.state.improvements]
+    near = near_features(porch.records.db, opened.subject.latitude, opened.subject.longitude)
+    return AroundDoc(
+        near=[NearDoc(**x) for x in near],
+        returned=[ReturnedDoc(value=value, formula=formula) for value, formula in sums],
+        kinds=list(KINDS),
+        qualities=list(QUALITIES),
+    )
+
+
+@router.post("/workups/{workup_id}/photos", status_code=201)
+async def add_photo(porch: Porch, workup_id: Number, request: Request) -> KeptPhoto:
+    """Keep a picture, sent as the body; a change of the workup then puts it in its place."""
+    porch.workups.open(workup_id)
+    data = bytearray()
+    async for part in request.stream():
+        data += part
+        if len(data) > MAX_BYTES:
+            raise Refused(f"The picture has more than {MAX_BYTES // 1_000_000} MB: make it smaller first.")
+    return KeptPhoto(file=photos.keep_own(porch.records.folder, bytes(data)))
+
+
+@router.get("/workups/{workup_id}/photos/{file}", response_class=Response)
+def own_photo(porch: Porch, workup_id: Number, file: FileName) -> Response:
+    made, media = photos.own_picture(porch.records.folder, file)
+    return Response(made, media_type=media, headers={"Cache-Control": "max-age=3600"})

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue'
+import type { Docs } from '@/shared/api/client'
+import { money, typedNumber } from '@/shared/format'
+import { useWorkup } from '../useWorkup'
+
+const props = defineProps<{ around?: Docs['AroundDoc'] }>()
+const { state, send } = useWorkup()
+const done = computed(() => state.value?.improvements ?? [])
+const total = computed(() => (props.around?.returned ?? []).reduce((sum, r) => sum + r.value, 0))
+const adding = reactive({ kind: 'kitchen', year: '', cost: '', quality: 'good' })
+const save = (next: Docs['ImprovementDoc'][]) => send({ change: 'set_improvements', improvements: next })
+async function add() {
+  const year = typedNumber(adding.year)
+  const cost = typedNumber(adding.cost)
+  if (year === null || cost === null || Number.isNaN(year) || Number.isNaN(cost)) return
+  const { kind, quality } = adding
+  if (await save([...done.value, { kind, quality, year, cost, note: '' }])) adding.year = adding.cost = ''
+}
+</script>
+
+<template>
+  <section aria-labelledby="improvements">
+    <h2 id="improvements" class="mt-5 mb-1">Recent improvements</h2>
+    <p class="quiet small mb-2">A part of the cost comes back in the price, and less with the years.</p>
+    <div v-for="(x, i) in done" :key="i" class="done">
+      <p class="line">
+        <span
+          ><b>{{ x.kind }}</b> <span class="quiet">{{ x.year }}, {{ x.quality }}</span></span
+        >
+        <b>{{ money(around?.returned[i]?.value ?? null) }}</b>
+      </p>
+      <p class="quiet small line">
+        <span>{{ around?.returned[i]?.formula }}</span>
+        <button
+          type="button"
+          class="link"
+          :aria-label="`Take the ${x.kind} away`"
+          @click="save(done.filter((_, k) => k !== i))"
+        >
+          take away
+        </button>
+      </p>
+    </div>
+    <p v-if="done.length > 1" class="line total">
+      <span>Together</span><b>{{ money(total) }}</b>
+    </p>
+    <form class="add" @submit.prevent="add">
+      <select v-model="adding.kind" aria-label="Kind of improvement">
+        <option v-for="kind in around?.kinds ?? []" :key="kind" :value="kind">{{ kind }}</option>
+      </select>
+      <input v-model="adding.year" aria-label="Year it was done" placeholder="year" inputmode="numeric" />
+      <input v-model="adding.cost" aria-label="What it cost" placeholder="cost" inputmode="numeric" />
+      <select v-model="adding.quality" aria-label="Quality of the work">
+        <option v-for="quality in around?.qualities ?? []" :key="quality" :value="quality">
+          {{ quality }}
+        </option>
+      </select>
+      <button type="submit" class="do">Add</button>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+.line .link {
+  flex: none;
+}
+.done {
+  padding: 3px 0;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.total {
+  padding: 4px 0;
+}
+.add {
+  display: grid;
+  grid-template-columns: 1.5fr 62px 84px 76px auto;
+  gap: 6px;
+  margin-top: 8px;
+}
+input,
+select {
+  min-width: 0;
+  padding: 4px 6px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+  background: rgb(var(--v-theme-surface));
+}
+</style>

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { typedNumber } from '@/shared/format'
+import TypedInput from '@/shared/TypedInput.vue'
+import { useWorkup } from '../useWorkup'
+
+const { state, send } = useWorkup()
+const features = computed(() => state.value?.features ?? [])
+const label = ref('')
+const save = (next: { label: string; amount?: number | null }[]) =>
+  send({ change: 'set_features', features: next })
+async function add(name = label.value) {
+  if (name.trim() && (await save([...features.value, { label: name.trim(), amount: null }]))) label.value = ''
+}
+function price(i: number, text: string) {
+  const amount = typedNumber(text)
+  void save(
+    features.value.map((f, k) => (k === i ? { ...f, amount: Number.isNaN(amount) ? null : amount } : f)),
+  )
+}
+defineExpose({ add })
+</script>
+
+<template>
+  <section aria-labelledby="own-features">
+    <h2 id="own-features" class="mt-5 mb-1">What no field holds</h2>
+    <p class="quiet small mb-2">
+      A sauna, a view, a busy road behind: each becomes a line of the grid. Without an amount it is left to
+      your judgement there.
+    </p>
+    <p v-for="(f, i) in features" :key="f.label" class="row">
+      <b>{{ f.label }}</b>
+      <TypedInput
+        :value="f.amount ?? ''"
+        :aria-label="`Amount for ${f.label}`"
+        placeholder="judgement"
+        inputmode="numeric"
+        @typed="price(i, $event)"
+      />
+      <button
+        type="button"
+        class="link small"
+        :aria-label="`Take ${f.label} away`"
+        @click="save(features.filter((_, k) => k !== i))"
+      >
+        take away
+      </button>
+    </p>
+    <form class="row" @submit.prevent="add()">
+      <input v-model="label" aria-label="Name of a feature" placeholder="sauna" maxlength="60" />
+      <button type="submit" class="do">Add</button>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 110px 72px;
+  gap: 8px;
+  align-items: center;
+  padding: 2px 0;
+}
+form.row {
+  grid-template-columns: minmax(0, 1fr) auto;
+}
+input {
+  min-width: 0;
+  padding: 4px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+}
+</style>

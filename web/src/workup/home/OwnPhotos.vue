@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Told } from '@/shared/api/client'
+import { useWorkup } from '../useWorkup'
+
+const { id, state, send } = useWorkup()
+const photos = computed(() => state.value?.photos ?? [])
+const fault = ref('')
+const over = ref(false)
+const address = (file: string) => `/api/workups/${id.value}/photos/${file}`
+
+async function bring(files: FileList | null | undefined) {
+  fault.value = ''
+  over.value = false
+  const kept = []
+  for (const file of files ?? []) {
+    try {
+      const answer = await fetch(`/api/workups/${id.value}/photos`, { method: 'POST', body: file })
+      const body = await answer.json()
+      if (!answer.ok) throw new Error(body?.message ?? 'The picture was refused.')
+      kept.push({ file: body.file as string, caption: file.name.replace(/\.[^.]+$/, '').slice(0, 120) })
+    } catch (error) {
+      fault.value = `${file.name}: ${(error as Told | Error).message}`
+    }
+  }
+  const fresh = kept.filter((k) => !photos.value.some((p) => p.file === k.file))
+  if (fresh.length) await send({ change: 'set_photos', photos: [...photos.value, ...fresh] })
+}
+function first(i: number) {
+  const next = [...photos.value]
+  next.unshift(...next.splice(i, 1))
+  void send({ change: 'set_photos', photos: next })
+}
+const away = (i: number) => send({ change: 'set_photos', photos: photos.value.filter((_, k) => k !== i) })
+</script>
+
+<template>
+  <section
+    aria-labelledby="own-photos"
+    :class="{ over }"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="bring($event.dataTransfer?.files)"
+  >
+    <h2 id="own-photos" class="mt-5 mb-1">Your pictures</h2>
+    <div class="photos">
+      <figure v-for="(p, i) in photos" :key="p.file">
+        <img :src="address(p.file)" :alt="p.caption || 'Picture of the home'" />
+        <figcaption class="small">
+          <button v-if="i" type="button" class="link" @click="first(i)">to the front</button>
+          <button type="button" class="link" :aria-label="`Take ${p.caption} away`" @click="away(i)">
+            take away
+          </button>
+        </figcaption>
+      </figure>
+      <label class="drop">
+        <input
+          type="file"
+          multiple
+          accept="image/jpeg,image/png,image/webp"
+          aria-label="Add pictures"
+          @change="bring(($event.target as HTMLInputElement).files)"
+        />
+        Drop pictures here, or choose them
+      </label>
+    </div>
+    <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
+  </section>
+</template>
+
+<style scoped>
+.photos {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
+  gap: 8px;
+}
+figure {
+  margin: 0;
+}
+img {
+  display: block;
+  width: 100%;
+  aspect-ratio: 3 / 2;
+  object-fit: cover;
+  border-radius: 4px;
+}
+figcaption {
+  display: flex;
+  gap: 8px;
+}
+.drop {
+  display: grid;
+  place-items: center;
+  min-height: 80px;
+  padding: 6px;
+  border: 1.5px dashed rgb(var(--v-theme-line));
+  border-radius: 5px;
+  text-align: center;
+  font-size: 12px;
+  cursor: pointer;
+}
+.drop input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+}
+.over .drop,
+.drop:focus-within {
+  border-color: rgb(var(--v-theme-rain));
+}
+</style>
