@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ..core.condition import SCALE
 from ..core.errors import BadInput
 from ..core.fields import ADJUSTED, BY_NAME
 from ..core.improvements import check_improvement
@@ -84,6 +85,14 @@ class SetWeight(Doc):
     weight: FiniteNumber | None
 
 
+class RateCondition(Doc):
+    """The condition of another home as the agent sees it, 6 new to 1 damaged; null returns to the record's."""
+
+    change: Literal["rate_condition"]
+    listing_id: str = Field(max_length=200)
+    grade: Annotated[int, Field(ge=1, le=6)] | None
+
+
 class SetScenarios(Doc):
     """Up to three scenarios of net proceeds."""
 
@@ -143,6 +152,7 @@ Change = Annotated[
     | SetRate
     | SetCell
     | SetWeight
+    | RateCondition
     | SetListPrice
     | SetScenarios
     | SetRecommendation
@@ -167,6 +177,12 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         return _decide(state, change)
     if isinstance(change, SetWeight):
         return _weight(state, change)
+    if isinstance(change, RateCondition):
+        held = {k: g for k, g in state.conditions.items() if k != change.listing_id}
+        if change.grade is None:
+            return state.model_copy(update={"conditions": held}), "condition back to the record"
+        held[change.listing_id] = change.grade
+        return state.model_copy(update={"conditions": held}), f"condition rated {SCALE[change.grade]}"
     if isinstance(change, SetScenarios):
         for scenario in change.scenarios:
             net_sheet(scenario.scenario())

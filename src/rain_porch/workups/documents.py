@@ -388,6 +388,7 @@ class WorkupDoc(Doc):
     rates: dict[str, FiniteNumber] = {}
     cells: dict[str, dict[str, FiniteNumber]] = {}
     weights: dict[str, FiniteNumber] = {}
+    conditions: dict[str, Annotated[int, Field(ge=1, le=6)]] = {}  # of comps, as the agent rates them: 6 new, 1 damaged
     list_price: FiniteNumber | None = None
     features: list[FeatureDoc] = []
     improvements: list[ImprovementDoc] = []

@@ -133,6 +133,7 @@ class Decided:
     rates: Mapping[str, float] = field(default_factory=dict)
     cells: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
     weights: Mapping[str, float] = field(default_factory=dict)  # shares set by hand
+    conditions: Mapping[str, int] = field(default_factory=dict)  # of comps, rated by the agent: 6 new to 1 damaged
     own: Sequence[Own] = ()  # lines for what no field of the records holds
 
 
@@ -190,7 +191,7 @@ def price(
         typed = decided.rates["market_change"]
         change = replace(change, pct_per_month=typed, low=typed, high=typed)
     units = {f.name: f.unit for f in CATALOGUE}
-    facts = _comps_facts(setting, found, sold)
+    facts = _comps_facts(setting, found, sold, decided.conditions)
     here = replace(setting.subject, facts={**setting.subject.facts, "location": 0.0})
     adjusted = [
         adjust(
@@ -241,7 +242,9 @@ def _range(setting: Setting, value: float, half_width: float) -> Range:
     return value_range(value, half_width * (factor if measured else 1.0), measured)
 
 
-def _comps_facts(setting: Setting, found: Evidence, comps: Sequence[Candidate]) -> list[dict[str, float]]:
+def _comps_facts(
+    setting: Setting, found: Evidence, comps: Sequence[Candidate], rated: Mapping[str, int]
+) -> list[dict[str, float]]:
     """The comps' numbers, with their condition and their location in percent against the subject's spot."""
     columns = setting.columns
     rows = np.array([c.row for c in comps], dtype=np.int64)
@@ -255,6 +258,9 @@ def _comps_facts(setting: Setting, found: Evidence, comps: Sequence[Candidate]) 
         for facts, value in zip(out, values, strict=True):
             if np.isfinite(value):
                 facts[name] = float(value)
+    for facts, comp in zip(out, comps, strict=True):
+        if comp.listing_id in rated:
+            facts["condition_grade"] = float(rated[comp.listing_id])
     return out
 
 

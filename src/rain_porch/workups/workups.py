@@ -130,7 +130,8 @@ class Workups:
         found = {c.listing_id: c for c in candidates(opened.setting, np.array(rows, dtype=np.int64))}
         kept = [found[key] for key in opened.state.kept() if key in found]
         state = opened.state
-        decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, own=own_lines(state))
+        decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, conditions=state.conditions,
+                          own=own_lines(state))  # fmt: skip
         return price(opened.setting, kept, decided=decided)
 
     def suggested(self, opened: Opened) -> list[str]:

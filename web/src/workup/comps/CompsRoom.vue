@@ -12,12 +12,14 @@ import MapTools from './MapTools.vue'
 import CandidateTable from './CandidateTable.vue'
 import RecordPanel from './RecordPanel.vue'
 import SearchSentence from './SearchSentence.vue'
+import SideBySide from './SideBySide.vue'
+import TwoHomes from './TwoHomes.vue'
 import SetAside from './SetAside.vue'
 import { useSearch, type Search } from './useSearch'
 import { useSelection } from './useSelection'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
-const { id, open, found, choices, choiceOf, decide, lit, kept } = useWorkup()
+const { id, open, found, state, send, choices, choiceOf, decide, lit, kept } = useWorkup()
 const search = useSearch()
 const { shown, at, only, current, move, sortBy, sorting } = useSelection()
 
@@ -49,6 +51,20 @@ function moveShape(index: number, shape: DrawnShape) {
 }
 const asking = ref(false)
 const opened = ref(false)
+const beside = ref(false)
+const two = ref(false)
+/** Move on, past homes that stand in no column. */
+function step(by: number) {
+  for (let n = 0; n < shown.value.length; n += 1) {
+    move(by)
+    if (!beside.value || (current.value && choiceOf(current.value.listing_id) !== 'set_aside')) return
+  }
+}
+function rate(grade: number) {
+  const key = current.value?.listing_id
+  const now = key ? state.value?.conditions?.[key] : undefined
+  if (key) void send({ change: 'rate_condition', listing_id: key, grade: now === grade ? null : grade })
+}
 
 function setAside(reason: string) {
   asking.value = false
@@ -70,11 +86,15 @@ function key(event: KeyboardEvent) {
   const onButton = (event.target as HTMLElement).tagName === 'BUTTON' && event.key === 'Enter'
   if (isTyping(event) || onButton || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
   const pressed = event.key.toLowerCase()
-  if (pressed === 'arrowdown') move(1)
-  else if (pressed === 'arrowup') move(-1)
+  if (two.value) return
+  if (pressed === 'arrowdown' || (beside.value && pressed === 'arrowright')) step(1)
+  else if (pressed === 'arrowup' || (beside.value && pressed === 'arrowleft')) step(-1)
+  else if (pressed === 's') beside.value = !beside.value
+  else if (pressed === 'p' && current.value) two.value = true
+  else if (/^[1-6]$/.test(pressed) && current.value) rate(7 - Number(pressed))
   else if (pressed === 'escape' && tool.value) tool.value = null
   else if (pressed === 'k') keepOne()
-  else if ((pressed === 'enter' || pressed === 'p') && current.value) opened.value = true
+  else if (pressed === 'enter' && current.value) opened.value = true
   else if (pressed === 'x' && current.value) asking.value = true
   else if (pressed === 'u' && current.value) void decide([current.value.listing_id], 'undecided')
   else return
@@ -138,13 +158,26 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         >
           Keep the {{ suggested.length }} most alike
         </v-btn>
+        <div class="ways" role="group" aria-label="Ways to look">
+          <button type="button" :aria-pressed="!beside" @click="beside = false">Around</button>
+          <button type="button" :aria-pressed="beside" @click="beside = true">Side by side</button>
+        </div>
         <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
         <span class="quiet small keys"
-          >↑ ↓ move · Enter open · K keep · X set aside · U undecided · Z undo · L marks</span
+          >↑ ↓ move · Enter open · P pictures · K keep · X aside · U undecided · 1–6 condition · S side by
+          side · Z undo</span
         >
       </div>
     </div>
-    <div class="around">
+    <SideBySide
+      v-if="beside"
+      :rows="shown"
+      :at="at"
+      @select="at = $event"
+      @toggle="toggle"
+      @open="opened = true"
+    />
+    <div v-show="!beside" class="around">
       <div class="map">
         <HomeMap
           v-if="open.data.value"
@@ -184,9 +217,31 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
             </p>
           </template>
         </CandidateTable>
-        <RecordPanel v-if="opened && current" :row="current" @close="opened = false" @next="move($event)" />
+        <RecordPanel
+          v-if="opened && current && !beside"
+          :row="current"
+          @close="opened = false"
+          @next="move($event)"
+        />
       </div>
     </div>
+    <TwoHomes
+      v-if="two && current"
+      :left="null"
+      :right="current"
+      @close="two = false"
+      @next="step"
+      @keep="keepOne"
+      @aside="asking = true"
+      @rate="rate"
+    />
+    <RecordPanel
+      v-if="opened && current && beside"
+      class="over"
+      :row="current"
+      @close="opened = false"
+      @next="step($event)"
+    />
     <SetAside
       v-if="asking"
       :name="current?.address || current?.listing_id || ''"
@@ -198,6 +253,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 
 <style scoped>
 .comps {
+  position: relative;
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   height: 100%;
@@ -230,6 +286,24 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   align-items: center;
   gap: 8px;
   margin-top: 6px;
+}
+.ways {
+  display: flex;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 5px;
+  overflow: hidden;
+}
+.ways button {
+  padding: 3px 10px;
+  font-size: 12.5px;
+}
+.ways button[aria-pressed='true'] {
+  background: rgb(var(--v-theme-mist));
+  font-weight: 600;
+}
+.over {
+  position: absolute;
+  inset: 0;
 }
 .keys {
   margin-left: auto;

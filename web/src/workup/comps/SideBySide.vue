@@ -1,0 +1,259 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, nextTick, ref, watch } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { DASH, fact, money, perSqft, shortDay, signed } from '@/shared/format'
+import Mark from '@/shared/Mark.vue'
+import { useWorkup, type Candidate } from '../useWorkup'
+
+const props = defineProps<{ rows: Candidate[]; at: number }>()
+const emit = defineEmits<{ select: [at: number]; toggle: [key: string]; open: [] }>()
+const { open, choiceOf, lit, state, send } = useWorkup()
+const MOST = 24
+const homes = computed(() => props.rows.filter((r) => choiceOf(r.listing_id) !== 'set_aside').slice(0, MOST))
+const here = computed(() => props.rows[props.at]?.listing_id)
+const mine = computed(() => open.data.value?.subject.facts ?? {})
+const fields = useQuery({
+  queryKey: ['fields'],
+  queryFn: () => got(api.GET('/api/fields')),
+  staleTime: Infinity,
+})
+type Field = NonNullable<typeof fields.data.value>[number]
+/** Only what differs from the subject on some home; a row in which all are alike says nothing. */
+const shownFields = computed<Field[]>(() =>
+  (fields.data.value ?? []).filter(
+    (f) =>
+      f.group === 'home' &&
+      f.name !== 'property_condition' &&
+      homes.value.some((h) => h.facts[f.name] !== undefined && h.facts[f.name] !== mine.value[f.name]),
+  ),
+)
+const alike = computed(() =>
+  (fields.data.value ?? [])
+    .filter(
+      (f) =>
+        f.group === 'home' &&
+        f.name in mine.value &&
+        f.shown &&
+        !shownFields.value.some((r) => r.name === f.name),
+    )
+    .map((f) => f.label.toLowerCase()),
+)
+function gap(home: Candidate, f: Field): string {
+  const [a, b] = [home.facts[f.name], mine.value[f.name]]
+  return typeof a === 'number' && typeof b === 'number' && a !== b && f.kind !== 'yes_no' ? signed(a - b) : ''
+}
+const CONDITIONS = ['damaged', 'worn', 'ordinary wear', 'well kept', 'like new', 'new']
+const rated = (key: string) => state.value?.conditions?.[key]
+const condition = (home: Candidate) =>
+  rated(home.listing_id)
+    ? CONDITIONS[rated(home.listing_id)! - 1]
+    : String(home.facts.property_condition ?? DASH).toLowerCase()
+const rate = (key: string, grade: number | null) => send({ change: 'rate_condition', listing_id: key, grade })
+defineExpose({ rate: (key: string, grade: number) => rate(key, rated(key) === grade ? null : grade) })
+
+const src = (key: string) => `/api/listings/${encodeURIComponent(key)}/pictures/1`
+const missing = ref(new Set<string>())
+const box = ref<HTMLElement>()
+watch(here, async () => {
+  await nextTick()
+  box.value?.querySelector('th.at')?.scrollIntoView({ inline: 'nearest', block: 'nearest' })
+})
+const select = (home: Candidate) => emit('select', props.rows.indexOf(home))
+</script>
+
+<template>
+  <div ref="box" class="side">
+    <table aria-label="Homes side by side">
+      <thead>
+        <tr>
+          <th class="name first">
+            <img v-if="open.data.value?.picture" :src="open.data.value.picture" alt="Front of the home" />
+            <b class="cedar">{{ state?.address }}</b>
+          </th>
+          <th
+            v-for="h in homes"
+            :key="h.listing_id"
+            :class="{
+              at: h.listing_id === here,
+              lit: h.listing_id === lit,
+              kept: choiceOf(h.listing_id) === 'kept',
+            }"
+            @click="select(h)"
+            @dblclick="emit('open')"
+          >
+            <img
+              v-if="!missing.has(h.listing_id) && !h.listing_id.startsWith('deed:')"
+              :src="src(h.listing_id)"
+              :alt="`Front of ${h.address}`"
+              loading="lazy"
+              @error="missing.add(h.listing_id)"
+            />
+            <span v-else class="none quiet small">no picture</span>
+            <button type="button" class="address" @click.stop="select(h)">
+              {{ h.address || h.listing_id }}
+            </button>
+            <span class="marks">
+              <button
+                type="button"
+                :aria-label="`${choiceOf(h.listing_id) === 'kept' ? 'Kept' : 'Keep'} ${h.address}`"
+                :aria-pressed="choiceOf(h.listing_id) === 'kept'"
+                @click.stop="emit('toggle', h.listing_id)"
+              >
+                <Mark :kind="h.kind" :choice="choiceOf(h.listing_id)" />
+              </button>
+              <span class="small quiet">{{ h.kind.replace('_', ' ') }} {{ shortDay(h.date) }}</span>
+            </span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr class="price">
+          <td class="name">
+            {{ state?.list_price ? `List ${money(state.list_price)}` : 'Price' }}
+          </td>
+          <td v-for="h in homes" :key="h.listing_id">
+            <b>{{ money(h.price) }}</b>
+            <span class="under">{{ perSqft(h.price_per_sqft) }} per sq ft</span>
+          </td>
+        </tr>
+        <tr>
+          <td class="name">Distance · days</td>
+          <td v-for="h in homes" :key="h.listing_id">
+            {{ h.distance_miles.toFixed(2) }} mi
+            <span class="under">{{
+              h.days_on_market === null ? 'days unknown' : `${h.days_on_market} days`
+            }}</span>
+          </td>
+        </tr>
+        <tr>
+          <td class="name">
+            Condition<span class="under">{{ fact(mine.property_condition, 'word') }}</span>
+          </td>
+          <td v-for="h in homes" :key="h.listing_id">
+            <select
+              :value="String(rated(h.listing_id) ?? '')"
+              :class="{ cedar: rated(h.listing_id) }"
+              :aria-label="`Condition of ${h.address}`"
+              @change="rate(h.listing_id, Number(($event.target as HTMLSelectElement).value) || null)"
+            >
+              <option value="">{{ rated(h.listing_id) ? 'as recorded' : condition(h) }}</option>
+              <option v-for="(word, i) in CONDITIONS" :key="word" :value="String(i + 1)">{{ word }}</option>
+            </select>
+          </td>
+        </tr>
+        <tr v-for="f in shownFields" :key="f.name">
+          <td class="name">
+            {{ f.label }}<span class="under">{{ fact(mine[f.name], f.kind) }}</span>
+          </td>
+          <td v-for="h in homes" :key="h.listing_id" :class="{ same: h.facts[f.name] === mine[f.name] }">
+            {{ fact(h.facts[f.name], f.kind) }}
+            <span class="under">{{ gap(h, f) }}</span>
+          </td>
+        </tr>
+        <tr>
+          <td class="name">Look at</td>
+          <td v-for="h in homes" :key="h.listing_id" class="flags small">{{ h.flags.join(', ') }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="alike.length" class="quiet small alike">Alike on all: {{ alike.join(', ') }}.</p>
+  </div>
+</template>
+
+<style scoped>
+.side {
+  overflow: auto;
+  min-height: 0;
+  height: 100%;
+}
+table {
+  border-collapse: separate;
+  border-spacing: 0;
+}
+th,
+td {
+  width: 148px;
+  min-width: 148px;
+  max-width: 148px;
+  padding: 4px 10px;
+  border-bottom: 1px solid rgba(var(--v-theme-line), 0.6);
+  text-align: left;
+  vertical-align: top;
+  font-weight: 400;
+  background: rgb(var(--v-theme-surface));
+}
+thead th {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  padding-top: 8px;
+  cursor: pointer;
+}
+.name {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  width: 168px;
+  min-width: 168px;
+  background: rgb(var(--v-theme-mist));
+  font-weight: 500;
+}
+thead .name {
+  z-index: 2;
+}
+th.at {
+  box-shadow: inset 0 3px 0 rgb(var(--v-theme-slate, 36, 64, 78));
+}
+th.kept {
+  background: rgba(var(--v-theme-cedar), 0.08);
+}
+img,
+.none {
+  display: block;
+  width: 100%;
+  aspect-ratio: 3 / 2;
+  object-fit: cover;
+  border-radius: 4px;
+  margin-bottom: 4px;
+}
+.none {
+  display: grid;
+  place-items: center;
+  background: rgb(var(--v-theme-mist));
+}
+.address {
+  font-weight: 600;
+  text-align: left;
+}
+.marks {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.under {
+  display: block;
+  font-size: 11.5px;
+  font-weight: 400;
+  color: rgb(var(--v-theme-quiet));
+}
+.same {
+  color: rgb(var(--v-theme-quiet));
+}
+.price td {
+  font-size: 15px;
+}
+.flags {
+  border-left: 0;
+}
+.flags:not(:empty) {
+  box-shadow: inset 3px 0 0 rgb(var(--v-theme-lamp));
+}
+select {
+  width: 100%;
+  color: inherit;
+}
+.alike {
+  padding: 8px 12px 20px;
+}
+</style>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { money, shortDay } from '@/shared/format'
+import { useWorkup, type Candidate } from '../useWorkup'
+
+/** Two homes' pictures beside each other, large: turned together, so that kitchen stands beside kitchen. */
+const props = defineProps<{ left: Candidate | null; right: Candidate }>()
+const emit = defineEmits<{ close: []; next: [by: number]; keep: []; aside: []; rate: [grade: number] }>()
+const { open, choiceOf } = useWorkup()
+const at = ref(1)
+const leftKey = computed(
+  () => props.left?.listing_id ?? /listings\/([^/]+)\//.exec(open.data.value?.picture ?? '')?.[1] ?? '',
+)
+const record = (key: () => string) =>
+  useQuery({
+    queryKey: ['listing', computed(key)],
+    queryFn: () =>
+      got(
+        api.GET('/api/listings/{listing_id}', {
+          params: { path: { listing_id: decodeURIComponent(key()) } },
+        }),
+      ),
+    enabled: computed(() => key() !== '' && !key().startsWith('deed:')),
+  })
+const a = record(() => leftKey.value)
+const b = record(() => props.right.listing_id)
+const most = computed(() =>
+  Math.max(a.data.value?.pictures.length ?? 0, b.data.value?.pictures.length ?? 0, 1),
+)
+const sides = computed(() =>
+  [
+    { key: leftKey.value, pictures: a.data.value?.pictures ?? [], home: props.left },
+    { key: props.right.listing_id, pictures: b.data.value?.pictures ?? [], home: props.right },
+  ].map((s) => ({ ...s, shown: Math.min(at.value, s.pictures.length) })),
+)
+const src = (key: string, n: number) =>
+  `/api/listings/${encodeURIComponent(decodeURIComponent(key))}/pictures/${n}`
+function key(event: KeyboardEvent) {
+  const pressed = event.key.toLowerCase()
+  if (pressed === 'escape' || pressed === 'p') emit('close')
+  else if (pressed === 'arrowright') at.value = (at.value % most.value) + 1
+  else if (pressed === 'arrowleft') at.value = ((at.value - 2 + most.value) % most.value) + 1
+  else if (pressed === 'arrowdown') emit('next', 1)
+  else if (pressed === 'arrowup') emit('next', -1)
+  else if (pressed === 'k') emit('keep')
+  else if (pressed === 'x') emit('aside')
+  else if (/^[1-6]$/.test(pressed)) emit('rate', 7 - Number(pressed))
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+onMounted(() => window.addEventListener('keydown', key, true))
+onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
+</script>
+
+<template>
+  <div class="two" role="dialog" aria-label="Two homes’ pictures">
+    <section v-for="(s, i) in sides" :key="i">
+      <img v-if="s.shown" :src="src(s.key, s.shown)" :alt="s.pictures[s.shown - 1]" />
+      <p v-else class="none quiet">no pictures</p>
+      <p class="words">
+        <span
+          ><b :class="{ cedar: !s.home }">{{
+            s.home ? s.home.address || s.home.listing_id : open.data.value?.state.address
+          }}</b>
+          <span v-if="s.home" class="quiet about">
+            {{ s.home.kind.replace('_', ' ') }} {{ shortDay(s.home.date) }} ·
+            {{ choiceOf(s.home.listing_id).replace('_', ' ') }}</span
+          ></span
+        >
+        <b v-if="s.home">{{ money(s.home.price) }}</b>
+      </p>
+      <p class="quiet small">{{ s.pictures[s.shown - 1] ?? '' }}</p>
+      <p v-if="s.home" class="small">{{ s.home.differences.join(', ') }}</p>
+    </section>
+    <p class="keys quiet small">
+      ← → the next picture of both · ↑ ↓ another home · K keep · X set aside · 1 new … 6 damaged · Esc back
+      <button type="button" class="link" @click="emit('close')">close</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  position: absolute;
+  inset: 0;
+  z-index: 5;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  grid-template-rows: 1fr auto;
+  gap: 6px 20px;
+  padding: 16px 20px 10px;
+  background: rgb(var(--v-theme-surface));
+}
+img,
+.none {
+  width: 100%;
+  max-height: calc(100% - 70px);
+  aspect-ratio: 3 / 2;
+  object-fit: cover;
+  border-radius: 6px;
+}
+section {
+  min-height: 0;
+  overflow: hidden;
+}
+.none {
+  display: grid;
+  place-items: center;
+  background: rgb(var(--v-theme-mist));
+}
+.words {
+  display: flex;
+  justify-content: space-between;
+  margin-top: 6px;
+  font-size: 15px;
+}
+.about {
+  margin-left: 8px;
+}
+.keys {
+  grid-column: 1 / -1;
+  text-align: center;
+}
+</style>
