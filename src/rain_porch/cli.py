@@ -124,8 +124,8 @@ def parser() -> argparse.ArgumentParser:
 
     p = commands.add_parser("report", parents=[common], help="the report of a workup")
     p.add_argument("--workup", type=int, required=True, metavar="ID")
-    p.add_argument("--layout", default="three_pages", metavar="NAME")
-    p.add_argument("--out", type=Path, required=True, metavar="FILE.pdf")
+    p.add_argument("--layout", metavar="NAME", help="the workup's own pages unless given")
+    p.add_argument("--out", type=Path, required=True, metavar="FILE.pdf|.html|.xlsx")
     p.set_defaults(run=run_report)
 
     p = commands.add_parser("workups", parents=[common], help="list the workups")

@@ -7,8 +7,9 @@ from dataclasses import replace
 import pytest
 
 from rain_porch.report.ink import mark
-from rain_porch.report.pages import comps_page, facts_line, grid_page, summary_page
+from rain_porch.report.pages import comps_page, grid_page, summary_page
 from rain_porch.report.rail import rail_svg
+from rain_porch.report.wording import facts_line
 from tests.report.test_report import given  # noqa: F401
 
 

@@ -1,17 +1,20 @@
 from __future__ import annotations
 
 import io
+import re
 from dataclasses import replace
 
+import openpyxl
 import pytest
 from pypdf import PdfReader
 
 from rain_porch.core.errors import BadInput
 from rain_porch.core.money import dollars, half_up
+from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.maps import map_svg
-from rain_porch.report.model import ReportInput
-from rain_porch.report.pages import LAYOUTS, PAGES
+from rain_porch.report.model import Paper, ReportInput
 from rain_porch.report.papers import document, page_picture, pdf, write_report
+from rain_porch.report.workbook import workbook
 from tests.workups.test_changes import begun, change
 
 
@@ -109,6 +112,76 @@ def test_pages_are_pictures_and_files_are_pdf(given, tmp_path):
         write_report(given, "one_page", tmp_path / "r.txt")
     assert write_report(given, "one_page", tmp_path / "r.pdf") == len(LAYOUTS["one_page"])
     assert (tmp_path / "r.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_every_page_of_the_full_report_says_what_it_is_for(given):
+    full = replace(
+        given, paper=Paper(pages=LAYOUTS["full"]), agent={"name": "Perrin Vale", "licence": "L-7", "contact": "555 0100"},
+        sheets=[[("Price", "309900.00"), ("Net proceeds", "98123.45")], [("Price", "300000.00"), ("Net proceeds", "90000.10")]],
+    )  # fmt: skip
+    reader = PdfReader(io.BytesIO(pdf(full)))
+    text = " ".join(" ".join(p.extract_text().split()) for p in reader.pages)
+    sold = [c for c in given.around if c["kind"] == "sold"]
+    for words in (
+        "What buyers paid", "What this home competes with", "What buyers refused", "Its history", "The market around",
+        "What would be left", "98,123.45", "90,000.10", "Perrin Vale", "It is not an appraisal", "Dear Orla Grayle,",
+        f"{len(sold)} homes, {dollars(min(c['price'] for c in sold))} to {dollars(max(c['price'] for c in sold))}",
+        given.recommendation[:60],
+    ):  # fmt: skip
+        assert words in text, words
+    assert f"1 / {len(reader.pages)}" in text and len(reader.outline) >= 10
+    assert all(len(p.extract_text()) > 150 for p in reader.pages), "no page stands nearly empty"
+    assert len(pdf(full)) < 5_000_000
+    bare = replace(full, around=[], comps=[], grid=[], pictures={}, past=[], asking=None, market=None, sheets=[],
+                   price={**given.price, "comps": [], "methods": [], "indicated_value": None, "range": None})  # fmt: skip
+    assert "The search found none." in " ".join(text_of(pdf(bare)))
+
+
+@pytest.mark.parametrize("layout", list(LAYOUTS))
+@pytest.mark.parametrize("price", ["hidden", "blank"])
+def test_a_price_that_is_not_shown_stands_nowhere_but_in_the_ways_to_it(given, layout, price):
+    quiet = replace(given, paper=Paper(pages=LAYOUTS[layout], price=price))
+    for page in document(quiet, layout)["pages"]:
+        told = str({k: v for k, v in page.items() if k not in ("value", "range", "list_price", "list_says", "ways")})
+        assert "309,900" not in told, page.get("name", page["page"])
+        if page["page"] in ("cover", "summary") or page.get("name") in ("strategy", "net"):
+            assert dollars(given.price["indicated_value"]) not in told
+    text = " ".join(text_of(pdf(quiet, layout)))
+    assert "309,900" not in text
+
+
+def test_the_web_page_stands_alone_and_runs_nothing(given, tmp_path):
+    odd = replace(given, client="<script>alert(1)</script>", paper=Paper(pages=LAYOUTS["full"]))
+    assert write_report(odd, None, tmp_path / "r.html") == len(LAYOUTS["full"])
+    page = (tmp_path / "r.html").read_text()
+    assert "<script" not in page and "&lt;script&gt;" in page
+    assert not re.findall(r"""(?:src|href)=["'](?!data:)""", page) and "@import" not in page and "url(" not in page
+    assert page.count("<h1>") == 1 and page.count("<img") == len(re.findall(r"<img[^>]* alt=\"[^\"]+\"", page))
+    for c in given.price["comps"]:
+        assert dollars(c["adjusted_price"]) in page
+
+
+def test_the_workbooks_formulas_come_to_the_workups_figures(given):
+    held = replace(given, comps=[{**given.comps[0], "address": "=HYPERLINK(1)"}, *given.comps[1:]])
+    made = workbook(held)
+    live, kept = (openpyxl.load_workbook(io.BytesIO(made), data_only=flag) for flag in (False, True))
+    assert live.sheetnames == ["Comps", "Grid", "Around", "Market"]
+    grid, values = live["Grid"], kept["Grid"]
+    rows = {grid.cell(r, 1).value: r for r in range(1, grid.max_row + 1)}
+    total = 0.0
+    for k, c in enumerate(given.price["comps"], start=2):
+        lines = [grid.cell(r, k).value or 0 for r in range(3, rows["Adjusted price"])]
+        letter = openpyxl.utils.get_column_letter(k)
+        end = rows["Adjusted price"] - 1
+        assert grid.cell(rows["Adjusted price"], k).value == f"={letter}2+SUM({letter}3:{letter}{end})"
+        assert grid.cell(2, k).value + sum(lines) == pytest.approx(c["adjusted_price"])
+        assert values.cell(rows["Net"], k).value == pytest.approx(sum(lines) / grid.cell(2, k).value, abs=1e-5)
+        assert values.cell(rows["Gross"], k).value == pytest.approx(sum(map(abs, lines)) / grid.cell(2, k).value, abs=1e-5)
+        total += (grid.cell(2, k).value + sum(lines)) * grid.cell(rows["Weight"], k).value
+    assert grid.cell(rows["Indicated value"], 2).value.startswith("=SUMPRODUCT(")
+    assert total == pytest.approx(given.price["indicated_value"])
+    told = [cell for sheet in live for row in sheet.iter_rows() for cell in row if isinstance(cell.value, str)]
+    assert [c.data_type for c in told if c.value == "=HYPERLINK(1)"] == ["s"]
 
 
 def test_the_map_stands_without_radius_places_or_base_map(given):

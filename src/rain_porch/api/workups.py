@@ -14,15 +14,14 @@ from ..core import search as sr
 from ..core import steps
 from ..core.columns import SOLD
 from ..core.fields import FIELDS
-from ..core.money import dollars
 from ..core.proposals import helps_most, match_everything, matching
 from ..core.sentence import phrases
 from ..core.spread import spread
-from ..store import homes
 from ..workups import photos
 from ..workups.answers import candidate_docs, pricing_doc, subject_doc
 from ..workups.changes import Change
 from ..workups.documents import CandidateDoc, CriterionDoc, PriceDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
+from ..workups.handing import past
 from ..workups.homes import FACT_FIELDS, HomeRef
 from ..workups.pricing import candidates, label, sold_rows
 from ..workups.workups import Opened
@@ -200,7 +199,7 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         state=opened.state,
         subject=subject_doc(opened.subject),
         facts=_facts(opened),
-        past=_past(porch, opened),
+        past=[PastDoc(**p) for p in past(opened)],
         last_change=history[0]["what"] if history else "",
         picture=_front(porch, opened),
     )
@@ -360,47 +359,3 @@ def _facts(opened: Opened) -> list[FactDoc]:
             )
         )  # fmt: skip
     return out
-
-
-def _past(porch: State, opened: Opened) -> list[PastDoc]:
-    day = opened.state.effective_date.isoformat()
-    out: list[PastDoc] = []
-    for x in opened.home.listings:
-        lease = "lease, " if x["is_lease"] else ""
-        if x["on_market_date"] and x["on_market_date"] <= day:
-            out.append(
-                PastDoc(
-                    date=x["on_market_date"],
-                    what="listed",
-                    price=x["original_list_price"],
-                    note=f"{lease}{x['listing_id']}",
-                )
-            )
-        if x["close_date"] and x["close_date"] <= day:
-            what = "leased" if x["is_lease"] else "sold"
-            out.append(
-                PastDoc(date=x["close_date"], what=what, price=x["close_price"], note=f"{lease}{x['listing_id']}")
-            )
-        elif x["off_market_date"] and x["off_market_date"] <= day:
-            what = x["standard_status"].lower()
-            out.append(
-                PastDoc(date=x["off_market_date"], what=what, price=x["list_price"], note=f"{lease}{x['listing_id']}")
-            )
-    for t in opened.home.transfers:
-        if t["listing_id"] is None and t["date"] and t["date"] <= day:
-            note = t["document_type"] or ""
-            if t["not_arms_length"]:
-                note += f" · no ordinary sale: {t['not_arms_length']}"
-            out.append(PastDoc(date=t["date"], what="deed", price=t["price"], note=note))
-    for x in opened.home.listings:
-        for event in photos.price_history(porch.records, x["listing_id"]):
-            if event["change_pct"] is not None and event["date"].isoformat() <= day:
-                note = f"{event['change_pct']:+.1f} %, {x['listing_id']}"
-                out.append(PastDoc(date=event["date"], what="price changed", price=float(event["to"]), note=note))
-    if opened.subject.parcel_number:
-        for a in homes.assessments_of(porch.records.db, opened.subject.parcel_number):
-            when = dt.date(int(a["tax_year"]), 1, 1)
-            if when.isoformat() <= day:
-                note = f"taxes {dollars(a['tax_amount'])}" if a["tax_amount"] else ""
-                out.append(PastDoc(date=when, what="assessed", price=a["total_value"], note=note))
-    return sorted(out, key=lambda p: p.date or dt.date.min, reverse=True)

@@ -4,15 +4,31 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from ..core.fields import PRIVATE
 
 
 @dataclass(frozen=True)
+class Paper:
+    """What the agent wants on paper. price: shown, hidden, or blank (a ruled line to be filled in by hand)."""
+
+    pages: Sequence[str] = ("summary", "comps", "grid")
+    price: str = "shown"
+    formulas: bool = True
+    pictures: bool = True
+    title: str = ""
+    letter: str = ""
+
+
+@dataclass(frozen=True)
 class ReportInput:
-    """A workup as its pages need it. subject, price, comps and around are the JSON documents of the same names."""
+    """A workup as its pages need it. subject, price, comps and around are the JSON documents of the same names.
+
+    pictures: SVG by listing number, the subject's under "". past: what happened to the home. asking: the ask at the list
+    price. sheets: net proceeds by scenario, lines of (label, amount). market: months of the place and kind.
+    """
 
     title: str
     client: str
@@ -26,6 +42,15 @@ class ReportInput:
     list_price: float | None
     through: dt.date
     base_map: Mapping[str, Any]
+    paper: Paper = field(default_factory=Paper)
+    agent: Mapping[str, str] = field(default_factory=dict)  # name, licence, contact
+    pictures: Mapping[str, str] = field(default_factory=dict)
+    past: Sequence[Mapping[str, Any]] = ()
+    asking: Mapping[str, Any] | None = None
+    recommendation: str = ""
+    sheets: Sequence[Sequence[tuple[str, str]]] = ()
+    market: Mapping[str, Any] | None = None
+    market_place: str = ""
 
     def __post_init__(self) -> None:
         """No private field may ever come this far."""

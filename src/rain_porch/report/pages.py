@@ -2,66 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
 from typing import Any
 
-from ..core.fields import BY_NAME
-from ..core.money import dollars, half_up, signed
+from ..core.money import dollars, half_up
 from ..core.summary import summarise
 from .maps import map_svg
 from .model import ReportInput
 from .rail import rail_svg
+from .wording import amount, fact, facts_line, label
 
 BLOCK = 6
-_FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
-
-
-def _fact(facts: Mapping[str, Any], name: str) -> str:
-    if name == "bathrooms":
-        full, half = facts.get("bathrooms_full"), facts.get("bathrooms_half")
-        if full is None:
-            return "—"
-        return f"{full:.0f} full" + (f", {half:.0f} half" if half else "")
-    value = facts.get(name)
-    if value is None:
-        return "—"
-    if not isinstance(value, (int, float)):
-        return str(value)
-    if BY_NAME[name].kind == "year":
-        return f"{value:.0f}"
-    if BY_NAME[name].kind == "yes_no":
-        return "yes" if value else "no"
-    return f"{value:,.10g}"
-
-
-def _label(name: str) -> str:
-    special = {"bathrooms": "Baths", "concessions": "Concessions", "market_change": "Market change"}
-    if name in special:
-        return special[name]
-    f = BY_NAME[name]
-    return f"{f.label}, {f.unit}" if f.unit and f.unit != "$" else f.label
-
-
-def facts_line(facts: Mapping[str, Any]) -> str:
-    """ "3 bedrooms · 2 full, 1 half baths · 1,812 sq ft · lot 9,100 sq ft · built 1987"."""
-    out = []
-    if "bedrooms_total" in facts:
-        out.append(f"{facts['bedrooms_total']:.0f} bedrooms")
-    if "bathrooms_full" in facts:
-        out.append(f"{_fact(facts, 'bathrooms')} baths")
-    if "living_area" in facts:
-        out.append(f"{facts['living_area']:,.0f} sq ft")
-    if "lot_size_square_feet" in facts:
-        out.append(f"lot {facts['lot_size_square_feet']:,.0f} sq ft")
-    if "year_built" in facts:
-        out.append(f"built {facts['year_built']:.0f}")
-    return " · ".join(out)
+FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
 
 
 def summary_page(given: ReportInput) -> dict[str, Any]:
     """The price, the rail, the map, and how it was found."""
     price = given.price
     value, span = price["indicated_value"], price["range"]
+    shown = given.paper.price == "shown"
     missing = []
     if not given.comps:
         missing.append("No comps are kept yet, so there is no indicated value. Keep some sales in Comps.")
@@ -81,6 +39,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         "title": given.title,
         "facts": facts_line(given.subject["facts"]),
         "client": given.client,
+        "shows": given.paper.price,
         "value": dollars(value) if value else None,
         "range": f"{dollars(span['low'])} – {dollars(span['high'])}" if span else None,
         "measured": bool(span and span["measured"]),
@@ -90,8 +49,10 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         "counts": [[k.replace("_", " "), n] for k, n in given.counts.items() if n],
         "statistics": _statistics(given),
         "map": map_svg(given.subject, given.around, given.comps, given.base_map, radius),
-        "rail": rail_svg(price["comps"], given.around, value, span, given.list_price),
-        "missing": missing,
+        "rail": rail_svg(
+            price["comps"], given.around, *((value, span, given.list_price) if shown else (None, None, None))
+        ),
+        "missing": missing if shown else [],
         "notes": price["warnings"],
     }
 
@@ -123,7 +84,7 @@ def comps_page(given: ReportInput) -> dict[str, Any]:
             ["Price per sq ft", "", *(f"{c['price_per_sqft']:,.2f}" if c["price_per_sqft"] else "—" for c in part)],
             ["Distance, mi", "", *(f"{c['distance_miles']:.2f}" for c in part)],
             ["Days on market", "", *("—" if c["days_on_market"] is None else str(c["days_on_market"]) for c in part)],
-            *([_label(n), _fact(mine, n), *(_fact(c["facts"], n) for c in part)] for n in _FACT_ROWS),
+            *([label(n), fact(mine, n), *(fact(c["facts"], n) for c in part)] for n in FACT_ROWS),
             ["Likeness", "", *(f"{c['likeness']:.0f}" for c in part)],
         ]
         heads = [[first + i + 1, c["address"] or c["listing_id"]] for i, c in enumerate(part)]
@@ -156,7 +117,7 @@ def grid_page(given: ReportInput) -> dict[str, Any]:
                     if name in rates
                     else ""
                 )
-            rows.append([_label(name), rate, *(_amount(g["lines"].get(name)) for g in lines)])
+            rows.append([label(name), rate, *(amount(g["lines"].get(name)) for g in lines)])
         blocks.append(
             {
                 "heads": [[first + i + 1, c["address"] or c["listing_id"]] for i, c in enumerate(part)],
@@ -168,22 +129,11 @@ def grid_page(given: ReportInput) -> dict[str, Any]:
                 "weights": [f"{100 * c['weight']:.1f} %" for c in part],
             }
         )
-    ways = [[m["label"], dollars(half_up(m["value"], 100)), m["formula"]] for m in price["methods"]]
+    formulas = given.paper.formulas
+    ways = [[m["label"], dollars(half_up(m["value"], 100)), m["formula"] if formulas else ""] for m in price["methods"]]
     return {
         "page": "grid",
         "blocks": blocks,
         "ways": ways,
         "value": dollars(price["indicated_value"]) if price["indicated_value"] else None,
     }
-
-
-def _amount(amount: float | None) -> str:
-    return "unknown" if amount is None else signed(amount) if half_up(amount) else "0"
-
-
-PAGES: Mapping[str, Callable[[ReportInput], dict[str, Any]]] = {
-    "summary": summary_page,
-    "comps": comps_page,
-    "grid": grid_page,
-}
-LAYOUTS: Mapping[str, tuple[str, ...]] = {"three_pages": ("summary", "comps", "grid"), "one_page": ("summary",)}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable, Mapping, Sequence
 from importlib.resources import files
 from pathlib import Path
 from typing import Any, Literal
@@ -10,25 +11,37 @@ from typing import Any, Literal
 import typst
 
 from ..core.errors import BadInput
+from .layouts import LAYOUTS, PAGES
 from .model import ReportInput
-from .pages import LAYOUTS, PAGES
+from .webpage import web_page
+from .workbook import workbook
 
 _HERE = Path(str(files("rain_porch.report")))
 
 
-def document(given: ReportInput, layout: str) -> dict[str, Any]:
-    """The document model of a layout. Raises BadInput for a layout that is not there."""
+def pages_of(given: ReportInput, layout: str | None) -> Sequence[str]:
+    """The names of a layout's pages; without a layout those that the workup has chosen. BadInput."""
+    if layout is None:
+        return given.paper.pages
     if layout not in LAYOUTS:
         raise BadInput("layout", f"There is no layout “{layout}”: use one of {', '.join(LAYOUTS)}.")
+    return LAYOUTS[layout]
+
+
+def document(given: ReportInput, layout: str | None, only: int | None = None) -> dict[str, Any]:
+    """The document model of a layout, or of one of its pages, numbered from 1. BadInput for what is not there."""
+    names = pages_of(given, layout)
+    if only is not None and not 1 <= only <= len(names):
+        raise BadInput("page", f"There is no page {only}: the layout has {len(names)}.")
+    wanted = names if only is None else names[only - 1 : only]
     return {
         "title": f"{given.title}: market analysis",
         "address": given.title,
+        "by": given.agent.get("name", ""),
         "made_on": f"{given.made_on:%B} {given.made_on.day}, {given.made_on.year}",
         "effective": given.price["effective_date"],
         "through": given.through.isoformat(),
-        "first": 1,
-        "last": len(LAYOUTS[layout]),
-        "pages": [PAGES[name](given) for name in LAYOUTS[layout]],
+        "pages": [PAGES[name](given) for name in wanted],
     }
 
 
@@ -44,24 +57,33 @@ def _compile(model: dict[str, Any], form: Literal["pdf", "png"]) -> Any:
     )
 
 
-def pdf(given: ReportInput, layout: str) -> bytes:
+def pdf(given: ReportInput, layout: str | None = None) -> bytes:
     return bytes(_compile(document(given, layout), "pdf"))
 
 
-def page_picture(given: ReportInput, layout: str, number: int) -> bytes:
-    """One page as PNG, exactly as it will print, at twice the screen's resolution. BadInput for a page that is not there."""
-    model = document(given, layout)
-    if not 1 <= number <= len(model["pages"]):
-        raise BadInput("page", f"There is no page {number}: the layout has {len(model['pages'])}.")
-    made = _compile(
-        {**model, "pages": [model["pages"][number - 1]], "first": number, "last": len(model["pages"])}, "png"
-    )
+def page_picture(given: ReportInput, layout: str | None, number: int) -> bytes:
+    """One page as PNG, just as it will print, at twice the screen's resolution; of a long one its first sheet."""
+    made = _compile(document(given, layout, number), "png")
     return bytes(made[0] if isinstance(made, list) else made)
 
 
-def write_report(given: ReportInput, layout: str, out: Path) -> int:
+def html(given: ReportInput, layout: str | None = None) -> bytes:
+    return web_page(document(given, layout)).encode()
+
+
+def xlsx(given: ReportInput, layout: str | None = None) -> bytes:
+    """The workbook; its sheets are the same for every layout."""
+    pages_of(given, layout)
+    return workbook(given)
+
+
+FORMS: Mapping[str, Callable[[ReportInput, str | None], bytes]] = {".pdf": pdf, ".html": html, ".xlsx": xlsx}
+
+
+def write_report(given: ReportInput, layout: str | None, out: Path) -> int:
     """Write the report as a file; its form follows the ending. Returns the number of pages."""
-    if out.suffix.lower() != ".pdf":
-        raise BadInput("out", f"{out.name}: reports are written as .pdf.")
-    out.write_bytes(pdf(given, layout))
-    return len(LAYOUTS[layout])
+    make = FORMS.get(out.suffix.lower())
+    if make is None:
+        raise BadInput("out", f"{out.name}: reports are written as {', '.join(FORMS)}.")
+    out.write_bytes(make(given, layout))
+    return len(pages_of(given, layout))

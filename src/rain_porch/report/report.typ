@@ -16,7 +16,7 @@
     #line(length: 100%, stroke: 0.4pt + rule)
     #v(-4pt)
     A comparative market analysis, not an appraisal. Effective #data.effective; records through #data.through; made #data.made_on.
-    #h(1fr) #(counter(page).get().first() + data.first - 1) / #data.last
+    #h(1fr) #if data.by != "" [#data.by · ] #if data.at("first", default: none) != none [#data.first] else [#counter(page).display("1 / 1", both: true)]
   ],
 )
 #set text(font: "Figtree", size: 9.4pt, fill: slate, lang: "en", number-width: "tabular")
@@ -33,12 +33,12 @@
   #v(10pt)
   #grid(
     columns: (1.25fr, 1fr, 1fr), column-gutter: 16pt,
-    [ #figure-label[Indicated value] \
-      #if p.value != none { text(30pt, weight: 600, fill: moss, p.value) } else { text(22pt, fill: quiet)[not yet known] } ],
-    [ #figure-label[Likely range, 80 %#if p.range != none and not p.measured [, not yet measured]] \ #v(2pt)
-      #if p.range != none { text(15pt, weight: 500, p.range) } else { text(fill: quiet)[—] } ],
-    [ #figure-label[List price] \ #v(2pt)
-      #if p.list_price != none {
+    [ #if p.shows == "shown" [ #figure-label[Indicated value] ] \
+      #if p.shows != "shown" [] else if p.value != none { text(30pt, weight: 600, fill: moss, p.value) } else { text(22pt, fill: quiet)[not yet known] } ],
+    [ #if p.shows == "shown" [ #figure-label[Likely range, 80 %#if p.range != none and not p.measured [, not yet measured]] \ #v(2pt)
+      #if p.range != none { text(15pt, weight: 500, p.range) } else { text(fill: quiet)[—] } ] ],
+    [ #if p.shows != "hidden" [ #figure-label[List price] ] \ #v(2pt)
+      #if p.shows == "hidden" [] else if p.list_price != none and p.shows == "shown" {
         text(15pt, weight: 600, fill: cedar, p.list_price)
         if p.list_says != none { linebreak(); text(8pt, fill: quiet, p.list_says) }
       } else { v(10pt); line(length: 85%, stroke: 0.6pt + slate) } ],
@@ -121,7 +121,65 @@
   ]
 ]
 
+#let block-table(b) = {
+  set text(8.6pt)
+  let n = b.head.len()
+  table(columns: b.widths.map(w => w * 1fr), stroke: none, inset: (x: 3.5pt, y: 3.9pt),
+    align: (x, y) => if x < b.words { left } else { right },
+    ..if b.head.any(h => h != "") { (table.header(..b.head.map(h => figure-label(h))), table.hline(stroke: 0.8pt + slate)) } else { () },
+    ..b.rows.enumerate().map(((i, r)) => (
+      ..if b.last and i == b.rows.len() - 1 { (table.hline(stroke: 0.8pt + slate),) } else { () },
+      ..r.enumerate().map(((k, c)) => if b.last and i == b.rows.len() - 1 { text(weight: 600, c) } else if k == 0 and b.head.all(h => h == "") { text(fill: quiet, c) } else { [#c] })
+    )).flatten())
+}
+
+#let colours = (moss: moss, cedar: cedar, slate: slate)
+
+#let draw-block(b) = {
+  if b.kind == "heading" [ == #b.text ]
+  else if b.kind == "para" { block(below: 8pt, text(if b.small { 8pt } else { 9.8pt }, fill: if b.small { quiet } else { slate }, b.text)) }
+  else if b.kind == "note" { block(below: 8pt, fill: rgb("#FBF1D6"), inset: 8pt, radius: 2pt, width: 100%, b.text) }
+  else if b.kind == "table" { block-table(b) }
+  else if b.kind == "picture" {
+    block(above: 8pt, below: 6pt, image(bytes(b.svg), format: "svg", width: b.width * 100%, alt: b.alt))
+    if b.caption != "" { block(below: 8pt, text(8pt, fill: quiet, b.caption)) }
+  } else if b.kind == "figures" {
+    block(above: 6pt, below: 12pt, grid(columns: b.items.len() * (1fr,), column-gutter: 14pt,
+      ..b.items.enumerate().map(((i, f)) => [ #figure-label(f.at(0)) #v(-4pt) #box(height: 24pt, align(bottom, text(if i == 0 { 24pt } else { 16pt }, weight: 600, fill: colours.at(f.at(2)), f.at(1)))) ])))
+  } else if b.kind == "ruled" {
+    block(above: 8pt, below: 16pt)[ #figure-label(b.label) #v(22pt) #line(length: 40%, stroke: 0.7pt + slate) ]
+  } else if b.kind == "homes" {
+    block(below: 10pt, grid(columns: (1fr,) * if b.cards.len() <= 4 { 4 } else { 3 }, column-gutter: 14pt, row-gutter: 12pt,
+      ..b.cards.map(c => block(breakable: false)[
+        #image(bytes(c.svg), format: "svg", width: 100%, alt: "Front of " + c.title)
+        #v(-4pt) #text(9pt, weight: 600, c.title) #h(1fr) #text(9pt, weight: 600, c.price) \
+        #text(7.8pt, fill: quiet, c.lines.join(linebreak()))
+      ])))
+  }
+}
+
+#let of-blocks(p) = [
+  = #p.title
+  #if p.lead != "" { block(below: 10pt, text(10pt, fill: quiet, p.lead)) }
+  #for b in p.blocks { draw-block(b) }
+]
+
+#let cover(p) = [
+  #v(0.4in)
+  #text(font: "Source Serif 4", 13pt, fill: cedar, p.title)
+  #block(above: 10pt, below: 8pt, text(font: "Source Serif 4", weight: 600, size: 34pt, p.address))
+  #text(11pt, p.facts)
+  #v(14pt)
+  #if p.svg != none { image(bytes(p.svg), format: "svg", width: 100%, alt: "Front of " + p.address) }
+  #v(14pt)
+  #if p.price != none { draw-block(p.price) }
+  #v(1fr)
+  #grid(columns: (1fr, auto), [ #if p.client != "" [ #figure-label[Prepared for] \ #text(12pt, weight: 500, p.client) ] ],
+    align(right)[ #figure-label[As of #p.date] \ #p.agent ])
+]
+
 #for (i, p) in data.pages.enumerate() {
-  if i > 0 { pagebreak() }
-  if p.page == "summary" { summary(p) } else if p.page == "comps" { comps(p) } else { adjustment-grid(p) }
+  let flows = i > 0 and p.at("flow", default: false) and data.pages.at(i - 1).page == "blocks"
+  if flows { v(22pt, weak: true) } else if i > 0 { pagebreak() }
+  if flows { block(breakable: false, of-blocks(p)) } else if p.page == "summary" { summary(p) } else if p.page == "comps" { comps(p) } else if p.page == "grid" { adjustment-grid(p) } else if p.page == "cover" { cover(p) } else { of-blocks(p) }
 }

@@ -13,12 +13,14 @@ from ..core.fields import ADJUSTED, BY_NAME
 from ..core.improvements import check_improvement
 from ..core.money import dollars
 from ..core.proceeds import net_sheet
+from ..report.layouts import PAGES
 from .documents import (
     DecisionDoc,
     Doc,
     FeatureDoc,
     FiniteNumber,
     ImprovementDoc,
+    PaperDoc,
     PhotoDoc,
     Place,
     ScenarioDoc,
@@ -135,6 +137,13 @@ class SetPhotos(Doc):
     photos: list[PhotoDoc] = Field(max_length=40)
 
 
+class SetPaper(Doc):
+    """Pages, their order, and what of the numbers the client sees."""
+
+    change: Literal["set_paper"]
+    paper: PaperDoc
+
+
 class SetDate(Doc):
     change: Literal["set_date"]
     effective_date: dt.date
@@ -160,6 +169,7 @@ Change = Annotated[
     | SetImprovements
     | SetPlace
     | SetPhotos
+    | SetPaper
     | SetDate
     | SetClient,
     Field(discriminator="change"),
@@ -200,6 +210,13 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         return _list_price(state, change)
     if isinstance(change, SetFeatures | SetImprovements | SetPlace | SetPhotos):
         return _of_the_home(state, change)
+    if isinstance(change, SetPaper):
+        unknown = [name for name in change.paper.pages if name not in PAGES]
+        if unknown:
+            raise BadInput("pages", f"There is no page “{unknown[0]}”: use {', '.join(PAGES)}.")
+        if len(set(change.paper.pages)) < len(change.paper.pages):
+            raise BadInput("pages", "A page stands there twice: each can be on or off.")
+        return state.model_copy(update={"paper": change.paper}), "paper changed"
     if isinstance(change, SetDate):
         if not dt.date(1950, 1, 1) <= change.effective_date <= dt.date(2100, 1, 1):
             raise BadInput("effective_date", f"{change.effective_date} is no usable date: give one from 1950 on.")

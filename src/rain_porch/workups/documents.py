@@ -376,6 +376,17 @@ class PhotoDoc(Doc):
     caption: str = Field("", max_length=120)
 
 
+class PaperDoc(Doc):
+    """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table."""
+
+    pages: Annotated[list[str], Field(min_length=1, max_length=40)] = ["summary", "comps", "grid"]
+    price: Literal["shown", "hidden", "blank"] = "shown"
+    formulas: bool = True
+    pictures: bool = True
+    title: Annotated[str, Field(max_length=120)] = ""
+    letter: Annotated[str, Field(max_length=4000)] = ""
+
+
 class WorkupDoc(Doc):
     """Everything that the agent has decided about one home; the rest is computed from the records."""
 
@@ -396,6 +407,7 @@ class WorkupDoc(Doc):
     photos: list[PhotoDoc] = []
     scenarios: list[ScenarioDoc] = []
     recommendation: str = ""
+    paper: PaperDoc = PaperDoc()
     client: str = ""
 
     def kept(self) -> list[str]:

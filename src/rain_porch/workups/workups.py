@@ -15,11 +15,11 @@ from ..core.improvements import returned
 from ..report.model import ReportInput
 from ..store import db as database
 from ..store import workups as store
-from ..store.areas import base_map
+from ..store.cards import read_card, write_card
 from . import changes
-from .answers import candidate_docs, pricing_doc, subject_doc
 from .changes import Change
 from .documents import DecisionDoc, HomeRefDoc, PriceDoc, SearchDoc, WorkupDoc
+from .handing import report_input
 from .homes import Home, HomeRef, read_home
 from .pricing import Decided, Pricing, Setting, candidates, most_alike, price
 from .records import Records
@@ -139,30 +139,14 @@ class Workups:
         return [c.listing_id for c in most_alike(opened.setting, opened.state.search.search())]
 
     def report_input(self, workup_id: int) -> ReportInput:
-        """What the pages are made from: the workup frozen as plain data, nothing private in it."""
-        opened = self.open(workup_id)
-        pricing = self.priced(opened)
-        search = opened.state.search.search()
-        found = opened.setting.run(search)
-        around = candidates(opened.setting, found.rows, 300)
-        return ReportInput(
-            title=opened.state.address,
-            client=opened.state.client,
-            made_on=self.now().date(),
-            subject=subject_doc(opened.subject).model_dump(mode="json"),
-            price=pricing_doc(opened.setting, pricing, search, []).model_dump(mode="json"),
-            comps=[c.model_dump(mode="json") for c in candidate_docs(opened.setting, pricing.comps)],
-            around=[c.model_dump(mode="json") for c in candidate_docs(opened.setting, around)],
-            counts=dict(found.counts),
-            grid=[
-                {"listing_id": a.listing_id, "lines": {line.field: line.amount for line in a.lines},
-                 "facts": {line.field: line.theirs for line in a.lines}}
-                for a in pricing.adjusted
-            ],
-            list_price=opened.state.list_price,
-            through=self.records.through(),
-            base_map=base_map(self.records.db),
-        )  # fmt: skip
+        return report_input(self, workup_id)
+
+    def card(self) -> dict[str, str]:
+        """The agent's name, licence and contact, as they go on paper."""
+        return read_card(self.db, OWNER)
+
+    def set_card(self, card: dict[str, str]) -> None:
+        write_card(self.db, OWNER, card)
 
 
 def own_lines(state: WorkupDoc) -> list[Own]:

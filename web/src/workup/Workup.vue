@@ -29,7 +29,7 @@ const rooms = computed(() => {
           ? `list ${money(list)}`
           : 'no comps kept',
     },
-    { name: 'paper', label: 'Paper', says: '3 pages' },
+    { name: 'paper', label: 'Paper', says: `${state.value?.paper?.pages.length ?? 3} pages` },
   ]
 })
 

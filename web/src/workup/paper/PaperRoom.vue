@@ -1,50 +1,150 @@
 <script setup lang="ts">
 import { mdiDownload } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
+import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
+import AgentCard from './AgentCard.vue'
+import { usePaper } from './usePaper'
 
-const { id, open, state, send } = useWorkup()
+const { id, state, send } = useWorkup()
+const { paper, on, off, label, layouts, picture, set, move, toggle } = usePaper()
+const LAYOUT_WORDS: Record<string, string> = {
+  full: 'Everything',
+  three_pages: 'Three pages',
+  one_page: 'One page',
+  statistics: 'Statistics only',
+}
 const at = ref(0)
-const NAMES = ['Summary', 'The comps', 'The grid']
-const pictures = computed(() =>
-  NAMES.map((_, i) => `/api/workups/${id.value}/pages/${i + 1}.png?revision=${open.data.value?.revision}`),
-)
-const client = ref('')
-watch(
-  () => state.value?.client,
-  (now) => (client.value = now ?? ''),
-  { immediate: true },
-)
+watch(on, (pages) => (at.value = Math.min(at.value, pages.length - 1)))
+const current = computed(() => on.value[at.value])
+const dragged = ref<string | null>(null)
+function drop(to: number) {
+  if (dragged.value) move(dragged.value, to)
+  dragged.value = null
+}
+function key(event: KeyboardEvent, page: string, i: number) {
+  if (event.altKey && event.key === 'ArrowUp') move(page, i - 1)
+  else if (event.altKey && event.key === 'ArrowDown') move(page, i + 1)
+  else if (event.key === 'Delete') toggle(page)
+  else return
+  event.preventDefault()
+}
+const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
 </script>
 
 <template>
   <div class="paper">
     <nav class="pages" aria-label="Pages of the report">
-      <button
-        v-for="(src, i) in pictures"
-        :key="i"
-        type="button"
-        :class="{ at: i === at }"
-        :aria-current="i === at"
-        @click="at = i"
+      <div
+        v-for="(page, i) in on"
+        :key="page"
+        class="one"
+        draggable="true"
+        @dragstart="dragged = page"
+        @dragover.prevent
+        @drop.prevent="drop(i)"
       >
-        <img :src="src" alt="" />
-        <span>{{ i + 1 }} {{ NAMES[i] ?? '' }}</span>
-      </button>
+        <button
+          type="button"
+          :class="{ at: i === at }"
+          :aria-current="i === at"
+          title="Drag, or Alt with the arrows, to move it; Delete to leave it out"
+          @click="at = i"
+          @keydown="key($event, page, i)"
+        >
+          <img :src="picture(i + 1)" alt="" loading="lazy" />
+          <span>{{ i + 1 }} {{ label(page) }}</span>
+        </button>
+        <button
+          v-if="on.length > 1"
+          type="button"
+          class="away"
+          :aria-label="`Leave out ${label(page)}`"
+          @click="toggle(page)"
+        >
+          ×
+        </button>
+      </div>
+      <div v-if="off.length" class="off">
+        <p class="quiet small">Left out</p>
+        <button v-for="page in off" :key="page" type="button" class="link small" @click="toggle(page)">
+          + {{ label(page) }}
+        </button>
+      </div>
     </nav>
     <div class="page">
-      <img v-if="pictures[at]" :src="pictures[at]" :alt="`Page ${at + 1}: ${NAMES[at] ?? ''}`" />
+      <img v-if="current" :src="picture(at + 1)" :alt="`Page ${at + 1}: ${label(current)}`" />
     </div>
     <aside class="side">
-      <h2 class="mb-3">The report</h2>
-      <v-text-field
-        v-model="client"
-        label="Prepared for"
-        maxlength="200"
-        @change="send({ change: 'set_client', client })"
-      />
+      <h2 class="mb-2">The report</h2>
+      <div class="layouts" role="group" aria-label="Layouts">
+        <button
+          v-for="(pages, name) in layouts"
+          :key="name"
+          type="button"
+          :aria-pressed="as(String(name))"
+          @click="set({ pages })"
+        >
+          {{ LAYOUT_WORDS[name] ?? name }} <span class="quiet">{{ pages.length }}</span>
+        </button>
+      </div>
+      <label class="field">
+        Prepared for
+        <TypedInput
+          :value="state?.client"
+          maxlength="200"
+          @typed="send({ change: 'set_client', client: $event })"
+        />
+      </label>
+      <label class="field">
+        Title on the cover
+        <TypedInput
+          :value="paper.title"
+          placeholder="What this home should be offered at"
+          maxlength="120"
+          @typed="set({ title: $event })"
+        />
+      </label>
+      <label class="field">
+        The price
+        <select
+          :value="paper.price"
+          @change="set({ price: ($event.target as HTMLSelectElement).value as 'shown' })"
+        >
+          <option value="shown">is shown</option>
+          <option value="blank">is left as a line, to write in by hand</option>
+          <option value="hidden">is left out</option>
+        </select>
+      </label>
+      <label class="tick">
+        <input
+          type="checkbox"
+          :checked="paper.pictures"
+          @change="set({ pictures: ($event.target as HTMLInputElement).checked })"
+        />
+        pictures
+      </label>
+      <label class="tick">
+        <input
+          type="checkbox"
+          :checked="paper.formulas"
+          @change="set({ formulas: ($event.target as HTMLInputElement).checked })"
+        />
+        formulas
+      </label>
+      <label v-if="on.includes('letter')" class="field">
+        Letter
+        <textarea
+          :value="paper.letter"
+          rows="5"
+          maxlength="4000"
+          placeholder="Left empty, a short one is written for you."
+          @change="set({ letter: ($event.target as HTMLTextAreaElement).value })"
+        />
+      </label>
+      <AgentCard />
       <v-btn
-        class="mt-5"
+        class="mt-4"
         variant="flat"
         color="primary"
         block
@@ -54,9 +154,14 @@ watch(
       >
         Download PDF
       </v-btn>
-      <p class="quiet small mt-4">
-        A comparative market analysis, not an appraisal. The page says so, with the effective date and the
-        search.
+      <p class="small mt-2 others">
+        or as
+        <a class="link" :href="`/api/workups/${id}/report.html`" download>web page</a>,
+        <a class="link" :href="`/api/workups/${id}/report.xlsx`" download>workbook</a>
+      </p>
+      <p class="quiet small mt-3">
+        A comparative market analysis, not an appraisal. Every page says so. No listing agent’s and no owner’s
+        name comes into it.
       </p>
     </aside>
   </div>
@@ -65,7 +170,7 @@ watch(
 <style scoped>
 .paper {
   display: grid;
-  grid-template-columns: 150px minmax(0, 1fr) 260px;
+  grid-template-columns: 158px minmax(0, 1fr) 268px;
   height: 100%;
   background: rgb(var(--v-theme-mist));
 }
@@ -76,22 +181,50 @@ watch(
   flex-direction: column;
   gap: 14px;
 }
-.pages button {
-  cursor: pointer;
+.one {
+  position: relative;
+}
+.one button:first-child {
+  width: 100%;
+  cursor: grab;
   font-size: 12px;
   color: rgb(var(--v-theme-quiet));
 }
 .pages img {
+  display: block;
   width: 100%;
+  aspect-ratio: 17 / 22;
+  object-fit: cover;
+  object-position: top;
   background: #fff;
   border: 1px solid rgb(var(--v-theme-line));
 }
 .pages .at {
-  color: rgb(var(--v-theme-slate));
+  color: rgb(var(--v-theme-on-surface)) !important;
   font-weight: 600;
 }
 .pages .at img {
-  outline: 2px solid rgb(var(--v-theme-slate));
+  outline: 2px solid rgb(var(--v-theme-on-surface));
+}
+.away {
+  position: absolute;
+  top: 2px;
+  right: 2px;
+  width: 22px;
+  height: 22px;
+  border-radius: 50%;
+  background: rgb(var(--v-theme-surface));
+  border: 1px solid rgb(var(--v-theme-line));
+  opacity: 0;
+}
+.one:hover .away,
+.away:focus-visible {
+  opacity: 1;
+}
+.off {
+  display: grid;
+  justify-items: start;
+  gap: 3px;
 }
 .page {
   overflow: auto;
@@ -105,8 +238,48 @@ watch(
   box-shadow: 0 3px 18px rgba(20, 40, 50, 0.16);
 }
 .side {
-  padding: 18px;
+  overflow: auto;
+  padding: 16px 18px;
   background: rgb(var(--v-theme-surface));
   border-left: 1px solid rgb(var(--v-theme-line));
+}
+.layouts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+  margin-bottom: 12px;
+}
+.layouts button {
+  padding: 5px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 5px;
+  font-size: 12.5px;
+}
+.layouts button[aria-pressed='true'] {
+  background: rgb(var(--v-theme-mist));
+  font-weight: 600;
+}
+.field {
+  display: grid;
+  gap: 2px;
+  margin-bottom: 8px;
+  font-size: 12px;
+}
+.field :is(input, select, textarea) {
+  padding: 5px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+  width: 100%;
+  min-width: 0;
+  font-size: 13.5px;
+  background: transparent;
+}
+.tick {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  margin-right: 16px;
+  font-size: 13px;
 }
 </style>

@@ -1,0 +1,65 @@
+"""Facts and figures as a report writes them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from ..core.fields import BY_NAME
+from ..core.money import half_up, signed
+
+_SPECIAL = {
+    "bathrooms": "Baths", "concessions": "Concessions", "market_change": "Market change", "improvements": "Improvements",
+}  # fmt: skip
+
+
+def fact(facts: Mapping[str, Any], name: str) -> str:
+    """One fact in words; “—” where it is unknown. Baths are full and half."""
+    if name == "bathrooms":
+        full, half = facts.get("bathrooms_full"), facts.get("bathrooms_half")
+        if full is None:
+            return "—"
+        return f"{full:.0f} full" + (f", {half:.0f} half" if half else "")
+    value = facts.get(name)
+    if value is None:
+        return "—"
+    if not isinstance(value, (int, float)):
+        return str(value)
+    if BY_NAME[name].kind == "year":
+        return f"{value:.0f}"
+    if BY_NAME[name].kind == "yes_no":
+        return "yes" if value else "no"
+    return f"{value:,.10g}"
+
+
+def label(name: str) -> str:
+    """A line's name with its unit: "Living area, sq ft"; a feature of the agent's own by its own name."""
+    if name in _SPECIAL or name not in BY_NAME:
+        return _SPECIAL.get(name) or name.removeprefix("own: ")
+    f = BY_NAME[name]
+    return f"{f.label}, {f.unit}" if f.unit and f.unit != "$" else f.label
+
+
+def facts_line(facts: Mapping[str, Any]) -> str:
+    """ "3 bedrooms · 2 full, 1 half baths · 1,812 sq ft · lot 9,100 sq ft · built 1987"."""
+    out = []
+    if "bedrooms_total" in facts:
+        out.append(f"{facts['bedrooms_total']:.0f} bedrooms")
+    if "bathrooms_full" in facts:
+        out.append(f"{fact(facts, 'bathrooms')} baths")
+    if "living_area" in facts:
+        out.append(f"{facts['living_area']:,.0f} sq ft")
+    if "lot_size_square_feet" in facts:
+        out.append(f"lot {facts['lot_size_square_feet']:,.0f} sq ft")
+    if "year_built" in facts:
+        out.append(f"built {facts['year_built']:.0f}")
+    return " · ".join(out)
+
+
+def amount(value: float | None) -> str:
+    return "unknown" if value is None else signed(value) if half_up(value) else "0"
+
+
+def day(iso: str | None) -> str:
+    """2026-10-31 → 10/31/26."""
+    return f"{int(iso[5:7])}/{int(iso[8:10])}/{iso[2:4]}" if iso else "—"

@@ -1,0 +1,179 @@
+"""A workup frozen as what its report is made from: everything computed, nothing private."""
+
+from __future__ import annotations
+
+import base64
+import datetime as dt
+import itertools
+from collections.abc import Iterable, Sequence
+from typing import TYPE_CHECKING, Any
+
+from ..core import proceeds as pr
+from ..core.columns import FOR_SALE
+from ..core.homes import Candidate
+from ..core.list_price import WITHIN_DAYS
+from ..core.money import dollars
+from ..report.model import Paper, ReportInput
+from ..store import homes
+from ..store.areas import base_map
+from . import photos
+from .answers import candidate_docs, market_doc, pricing_doc, subject_doc
+from .asking import Asking, asking
+from .pricing import Pricing, candidates
+
+if TYPE_CHECKING:
+    from .workups import Opened, Workups
+
+AROUND, PICTURED, MONTHS = 300, 30, 36
+
+
+def report_input(workups: Workups, workup_id: int) -> ReportInput:
+    """What the pages are made from: the workup frozen as plain data, nothing private in it."""
+    opened = workups.open(workup_id)
+    pricing = workups.priced(opened)
+    state, setting, records = opened.state, opened.setting, workups.records
+    search = state.search.search()
+    found = setting.run(search)
+    around = candidates(setting, found.rows, AROUND)
+    paper = Paper(**state.paper.model_dump())
+    ask = None
+    if state.list_price:
+        rivals = found.rows[setting.view.kind[found.rows] == FOR_SALE]
+        ask = asking(setting, pricing, rivals, state.list_price)
+    place, market = _market(opened)
+    return ReportInput(
+        title=state.address,
+        client=state.client,
+        made_on=workups.now().date(),
+        subject=subject_doc(opened.subject).model_dump(mode="json"),
+        price=pricing_doc(setting, pricing, search, []).model_dump(mode="json"),
+        comps=[c.model_dump(mode="json") for c in candidate_docs(setting, pricing.comps)],
+        around=[c.model_dump(mode="json") for c in candidate_docs(setting, around)],
+        counts=dict(found.counts),
+        grid=_grid(pricing),
+        list_price=state.list_price,
+        through=records.through(),
+        base_map=base_map(records.db),
+        paper=paper,
+        agent=workups.card(),
+        pictures=_pictures(workups, opened, pricing.comps, around) if paper.pictures else {},
+        past=past(opened),
+        asking=None if ask is None else _asked(ask),
+        recommendation=state.recommendation or (ask.sentence if ask else ""),
+        sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
+        market=market,
+        market_place=place,
+    )
+
+
+def _grid(pricing: Pricing) -> list[dict[str, Any]]:
+    return [
+        {
+            "listing_id": a.listing_id,
+            "lines": {line.field: line.amount for line in a.lines},
+            "facts": {line.field: line.theirs for line in a.lines},
+        }
+        for a in pricing.adjusted
+    ]
+
+
+def _asked(ask: Asking) -> dict[str, Any]:
+    return {
+        "statements": list(ask.statements),
+        "within_days": list(WITHIN_DAYS),
+        "groups": [
+            {"low": g.low, "high": g.high, "n": g.n, "chances": None if g.chances is None else list(g.chances),
+             "share_of_list": g.share_of_list, "failed": g.failed}
+            for g in ask.groups
+        ],
+    }  # fmt: skip
+
+
+def _market(opened: Opened) -> tuple[str, dict[str, Any] | None]:
+    """Months of the subject's kind of home in its city, else in all of the records."""
+    s, records = opened.subject, opened.setting.records
+    kind = s.home_kind.value
+    city = s.word("city")
+    end = opened.state.effective_date
+    start = dt.date(end.year - MONTHS // 12, end.month, 1)
+    where = [f"home_kind = {kind}"] if kind != "unknown" else []
+    doc = market_doc(records, ["median_price", "closings", "for_sale"], "month", start, end, None, where)
+    words = "homes" if kind == "unknown" else f"{kind.replace('_', ' ')} homes"
+    return f"{words[0].upper()}{words[1:]}" + (f" around {city}" if city else ""), doc.model_dump(mode="json")
+
+
+def _pictures(
+    workups: Workups, opened: Opened, comps: Sequence[Candidate], around: Iterable[Candidate]
+) -> dict[str, str]:
+    """Front pictures as SVG: the subject's under "", the comps' and those of the most alike homes of each kind."""
+    records = workups.records
+    out: dict[str, str] = {}
+    if opened.state.photos:
+        out[""] = framed(*photos.own_picture(records.folder, opened.state.photos[0].file))
+    else:
+        for x in opened.home.listings:
+            if not x["is_lease"] and (front := _front(workups, x["listing_id"])):
+                out[""] = front
+                break
+    by_kind = itertools.groupby(sorted(around, key=lambda c: (c.kind, -c.likeness)), key=lambda c: c.kind)
+    wanted = [c.listing_id for c in comps] + [c.listing_id for _, group in by_kind for c in itertools.islice(group, 6)]
+    for key in dict.fromkeys(wanted):
+        if len(out) > PICTURED:
+            break
+        if not key.startswith("deed:") and (front := _front(workups, key)):
+            out[key] = front
+    return out
+
+
+def _front(workups: Workups, listing_id: str) -> str | None:
+    if not photos.captions(workups.records, listing_id):
+        return None
+    return framed(*photos.picture(workups.records, listing_id, 1))
+
+
+def framed(data: bytes, media: str) -> str:
+    """Any picture as SVG, cut to three by two: a drawn one as it is, a photo inside a frame."""
+    if media == "image/svg+xml":
+        return data.decode()
+    inside = f"data:{media};base64,{base64.b64encode(data).decode()}"
+    return (
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400" width="600" height="400">'
+        f'<image href="{inside}" width="600" height="400" preserveAspectRatio="xMidYMid slice"/></svg>'
+    )
+
+
+def past(opened: Opened) -> list[dict[str, Any]]:
+    """What happened to the home up to the effective date, newest first: date, what, price, note."""
+    day = opened.state.effective_date.isoformat()
+    db = opened.setting.records.db
+    out: list[dict[str, Any]] = []
+
+    def add(date: str | None, what: str, price: float | None, note: str) -> None:
+        if date and date <= day:
+            out.append({"date": date, "what": what, "price": price, "note": note})
+
+    for x in opened.home.listings:
+        note = f"{'lease, ' if x['is_lease'] else ''}{x['listing_id']}"
+        add(x["on_market_date"], "listed", x["original_list_price"], note)
+        if x["close_date"]:
+            add(x["close_date"], "leased" if x["is_lease"] else "sold", x["close_price"], note)
+        else:
+            add(x["off_market_date"], x["standard_status"].lower(), x["list_price"], note)
+        for event in photos.price_history(opened.setting.records, x["listing_id"]):
+            if event["change_pct"] is not None:
+                add(
+                    event["date"],
+                    "price changed",
+                    float(event["to"]),
+                    f"{event['change_pct']:+.1f} %, {x['listing_id']}",
+                )
+    for t in opened.home.transfers:
+        if t["listing_id"] is None:
+            why = f" · no ordinary sale: {t['not_arms_length']}" if t["not_arms_length"] else ""
+            add(t["date"], "deed", t["price"], f"{t['document_type'] or ''}{why}")
+    if opened.subject.parcel_number:
+        for a in homes.assessments_of(db, opened.subject.parcel_number):
+            if a["tax_year"]:
+                taxes = f"taxes {dollars(a['tax_amount'])}" if a["tax_amount"] else ""
+                add(f"{int(a['tax_year']):04d}-01-01", "assessed", a["total_value"], taxes)
+    return sorted(out, key=lambda p: p["date"], reverse=True)

@@ -1,0 +1,41 @@
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, got, type Docs } from '@/shared/api/client'
+import { useWorkup } from '../useWorkup'
+
+export type Paper = Docs['PaperDoc']
+
+/** The pages of the report: which are on, in what order, and how each looks now. */
+export function usePaper() {
+  const { id, open, state, send } = useWorkup()
+  const known = useQuery({
+    queryKey: ['layouts'],
+    queryFn: () => got(api.GET('/api/layouts')),
+    staleTime: Infinity,
+  })
+  const paper = computed(() => (state.value?.paper ?? { pages: [] }) as Paper)
+  const on = computed(() => paper.value.pages ?? [])
+  const off = computed(() => Object.keys(known.data.value?.pages ?? {}).filter((p) => !on.value.includes(p)))
+  const label = (page: string) => known.data.value?.pages[page] ?? page
+  const layouts = computed(() => known.data.value?.layouts ?? {})
+  const picture = (number: number) =>
+    `/api/workups/${id.value}/pages/${number}.png?revision=${open.data.value?.revision}`
+  const set = (to: Partial<Paper>) => send({ change: 'set_paper', paper: { ...paper.value, ...to } })
+
+  function move(page: string, to: number) {
+    const next = on.value.filter((p) => p !== page)
+    next.splice(Math.max(0, Math.min(to, next.length)), 0, page)
+    if (next.join() !== on.value.join()) void set({ pages: next })
+  }
+  function toggle(page: string) {
+    const order = Object.keys(known.data.value?.pages ?? {})
+    if (on.value.includes(page)) {
+      if (on.value.length > 1) void set({ pages: on.value.filter((p) => p !== page) })
+      return
+    }
+    // a page that is switched on takes its usual place among the others
+    const place = on.value.findIndex((p) => order.indexOf(p) > order.indexOf(page))
+    move(page, place < 0 ? on.value.length : place)
+  }
+  return { paper, on, off, label, layouts, picture, set, move, toggle }
+}
