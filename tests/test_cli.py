@@ -5,12 +5,16 @@ from __future__ import annotations
 import csv
 import io
 import json
+import zipfile
+from pathlib import Path
 
 import jsonschema_rs
 import pytest
 
 from rain_porch.cli import main
 from rain_porch.workups.documents import SCHEMAS
+
+LISTING_FILE = "Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n41.2,-38.4,1800,2025-05-01,400000\n41.2,-38.4,x,,\n"
 
 
 @pytest.fixture
@@ -90,9 +94,7 @@ def test_market_as_json_and_csv(run):
 
 def test_import_tells_each_file_and_a_second_time_changes_nothing(run, tmp_path):
     file = tmp_path / "export.csv"
-    file.write_text(
-        "Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n41.2,-38.4,1800,2025-05-01,400000\n41.2,-38.4,x,,\n"
-    )
+    file.write_text(LISTING_FILE)
     folder = tmp_path / "new"
     code, doc, _ = run("import", str(file), data=folder)
     fits("import", doc)
@@ -148,3 +150,43 @@ def test_people_can_read_it_too(run):
     ):
         code, text, _ = run(*words, as_json=False)
         assert code == 0 and text.strip()
+
+
+def test_a_backup_brings_all_of_it_back(tmp_path, run):
+    folder = tmp_path / "porch"
+    file = tmp_path / "l.csv"
+    file.write_text(LISTING_FILE)
+    assert run("import", str(file), data=folder)[0] == 0
+    (folder / "photos").mkdir(exist_ok=True)
+    (folder / "photos/a.png").write_bytes(b"\x89PNG")
+    code, made, _ = run("backup", data=folder)
+    assert code == 0 and made["bytes"] > 0
+    assert run("check", data=folder)[1] == {"ok": True, "faults": []}
+    held = run("export", "--kind", "listings", "--out", str(tmp_path / "before.csv"), data=folder)[1]
+    run("undo", "1", data=folder)
+    saved = tmp_path / "kept.zip"
+    Path(made["file"]).rename(saved)
+    code, told, _ = run("restore", str(saved), data=folder)
+    assert code == 0 and Path(told["before"]).is_dir()
+    assert (
+        run("export", "--kind", "listings", "--out", str(tmp_path / "after.csv"), data=folder)[1][0]["rows"]
+        == held[0]["rows"]
+        == 1
+    )
+    assert (tmp_path / "after.csv").read_text() == (tmp_path / "before.csv").read_text()
+    assert (folder / "photos/a.png").read_bytes() == b"\x89PNG"
+
+    # what is no whole backup changes nothing
+    climbing = tmp_path / "climbing.zip"
+    with zipfile.ZipFile(climbing, "w") as bundle:
+        bundle.writestr("../records.db", b"x")
+    broken = tmp_path / "broken.zip"
+    with zipfile.ZipFile(broken, "w") as bundle:
+        bundle.writestr("records.db", b"no database at all" * 100)
+    (tmp_path / "cut.zip").write_bytes(saved.read_bytes()[:200])
+    for bad in (climbing, broken, tmp_path / "cut.zip", tmp_path / "none.zip"):
+        code, _, err = run("restore", str(bad), data=folder)
+        assert code == 1 and bad.name in err
+    assert run("check", data=folder)[0] == 0
+    (folder / "porch.db").write_bytes(b"not a database" * 500)
+    assert run("check", data=folder)[0] == 1

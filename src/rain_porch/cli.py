@@ -3,32 +3,19 @@
 from __future__ import annotations
 
 import argparse
-import csv
 import datetime as dt
 import json
 import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
-from typing import Any
 
-from pydantic import BaseModel, ValidationError
-
-from .core.errors import BadInput, RainPorchError, Refused
-from .core.money import dollars
+from . import commands as c
+from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
-from .records.exporting import export
-from .records.feed import pull
-from .records.importing import import_file
-from .settings import SETTINGS, data_folder
-from .store.undo import undo_import
-from .workups import answers, homes
-from .workups.backtesting import backtest, keep
-from .workups.documents import SCHEMAS, SearchDoc
-from .workups.fetching import fetch, post
-from .workups.records import Records
+from .settings import SETTINGS
+from .workups.documents import SCHEMAS
 
-FEED_PORT = 8041
 KINDS_IN = [*KINDS_OUT, "photos"]
 
 
@@ -74,16 +61,16 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("--source", metavar="NAME")
     p.add_argument("--mapping", type=Path, metavar="FILE", help="JSON: {column: field}, or parts")
     p.add_argument("--dry-run", action="store_true")
-    p.set_defaults(run=run_import)
+    p.set_defaults(run=c.run_import)
 
     p = commands.add_parser("undo", parents=[common], help="take an import back")
     p.add_argument("import_id", type=int, metavar="IMPORT_ID")
-    p.set_defaults(run=run_undo)
+    p.set_defaults(run=c.run_undo)
 
     p = commands.add_parser("export", parents=[common], help="write records out: .csv, .json, .geojson, .xlsx")
     p.add_argument("--kind", choices=[*KINDS_OUT, "all"], default="all")
     p.add_argument("--out", type=Path, required=True, metavar="FILE", help="a file, or a folder for all kinds")
-    p.set_defaults(run=run_export)
+    p.set_defaults(run=c.run_export)
 
     p = commands.add_parser("feed", parents=[common], help="pull listings from a feed, or run the stand-in for one")
     p.add_argument("address", nargs="?", metavar="ADDRESS", help="of the feed, http:// or https://")
@@ -91,18 +78,18 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("--source", metavar="NAME")
     p.add_argument("--tomorrow", action="store_true", help="let a day pass at the stand-in first")
     p.add_argument("--stand-in", type=Path, metavar="LISTINGS.csv", help="serve these listings as a feed")
-    p.add_argument("--port", type=int, default=FEED_PORT)
-    p.set_defaults(run=run_feed)
+    p.add_argument("--port", type=int, default=c.FEED_PORT)
+    p.set_defaults(run=c.run_feed)
 
     p = commands.add_parser("find", parents=[common, home], help="candidates around a home")
-    p.set_defaults(run=run_find)
+    p.set_defaults(run=c.run_find)
 
     p = commands.add_parser("price", parents=[common, home], help="comps, adjustments, value and range")
     p.add_argument(
         "--exclude-self", action="store_true", help="hide the home's own sale and stand on its contract date"
     )
     p.add_argument("--save", action="store_true", help="make a workup of it")
-    p.set_defaults(run=run_price)
+    p.set_defaults(run=c.run_price)
 
     p = commands.add_parser("backtest", parents=[common], help="how close prices would have come on past sales")
     p.add_argument("--from", dest="start", type=date_argument, required=True, metavar="DATE")
@@ -110,7 +97,7 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("--sample", type=int, metavar="N", help="so many of the period's sales")
     p.add_argument("--seed", type=int, default=1, metavar="S")
     p.add_argument("--workers", type=int, metavar="N", help="processes; all cores by default")
-    p.set_defaults(run=run_backtest)
+    p.set_defaults(run=c.run_backtest)
 
     p = commands.add_parser("market", parents=[common], help="market statistics")
     p.add_argument("--measure", nargs="+", action="extend", required=True, metavar="NAME")
@@ -120,273 +107,43 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("--area", metavar="NAME")
     p.add_argument("--where", nargs="+", action="extend", default=[], metavar="'FIELD OP VALUE'")
     p.add_argument("--csv", action="store_true")
-    p.set_defaults(run=run_market)
+    p.set_defaults(run=c.run_market)
 
     p = commands.add_parser("report", parents=[common], help="the report of a workup")
     p.add_argument("--workup", type=int, required=True, metavar="ID")
     p.add_argument("--layout", metavar="NAME", help="the workup's own pages unless given")
     p.add_argument("--out", type=Path, required=True, metavar="FILE.pdf|.html|.xlsx")
-    p.set_defaults(run=run_report)
+    p.set_defaults(run=c.run_report)
 
     p = commands.add_parser("workups", parents=[common], help="list the workups")
-    p.set_defaults(run=run_workups)
+    p.set_defaults(run=c.run_workups)
 
     p = commands.add_parser("serve", parents=[common], help="start the application")
     p.add_argument("--host")
     p.add_argument("--port", type=int)
-    p.set_defaults(run=run_serve)
+    p.set_defaults(run=c.run_serve)
 
     p = commands.add_parser("demo", parents=[common], help="make the demo records and start the application on them")
     p.add_argument("--no-serve", action="store_true", help="only make and import the records")
     p.add_argument("--host")
     p.add_argument("--port", type=int)
-    p.set_defaults(run=run_demo)
+    p.set_defaults(run=c.run_demo)
+
+    p = commands.add_parser("backup", parents=[common], help="copy records, workups and photos into one file")
+    p.add_argument("--out", type=Path, metavar="FILE.zip", help="unless given, in the data folder's backups")
+    p.set_defaults(run=c.run_backup)
+
+    p = commands.add_parser("restore", parents=[common], help="bring a backup back; what is there is kept aside")
+    p.add_argument("file", type=Path, metavar="FILE.zip")
+    p.set_defaults(run=c.run_restore)
+
+    p = commands.add_parser("check", parents=[common], help="look for damage in the data folder")
+    p.set_defaults(run=c.run_check)
 
     p = commands.add_parser("schema", parents=[common], help="the JSON schema of a document")
     p.add_argument("name", choices=[*SCHEMAS])
-    p.set_defaults(run=run_schema)
+    p.set_defaults(run=c.run_schema)
     return top
-
-
-def show(args: argparse.Namespace, document: Any, text: str) -> int:
-    """Print the document as JSON where asked, else the text for people."""
-    if args.json:
-        data = document.model_dump(mode="json") if isinstance(document, BaseModel) else document
-        print(json.dumps(data, ensure_ascii=False, indent=2, allow_nan=False))
-    else:
-        print(text)
-    return 0
-
-
-def read_search(path: Path | None) -> Any:
-    if path is None:
-        return None
-    try:
-        data = json.loads(path.read_text(encoding="utf-8"))
-        if isinstance(data, dict) and "search" in data:
-            data = data["search"]
-        return SearchDoc.model_validate(data).search()
-    except (OSError, json.JSONDecodeError) as error:
-        raise Refused(f"{path} is no search file: {error}.") from None
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = ".".join(str(part) for part in first["loc"])
-        raise BadInput(where, f"{path}: {where}: {first['msg']}.") from None
-
-
-def named_home(records: Records, args: argparse.Namespace) -> homes.Home:
-    ref = homes.locate(records, address=args.address, parcel=args.parcel, listing=args.listing, place=args.place)
-    return homes.read_home(records, ref)
-
-
-def run_import(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-    columns = None
-    if args.mapping:
-        try:
-            columns = json.loads(args.mapping.read_text(encoding="utf-8"))
-        except (OSError, json.JSONDecodeError) as error:
-            raise Refused(f"{args.mapping} is no mapping: {error}.") from None
-        if not isinstance(columns, dict):
-            raise Refused(f"{args.mapping} is no mapping: it must hold one JSON object.")
-    out = []
-    for path in args.files:
-        result = import_file(
-            records.db, path, folder=records.folder, now=dt.datetime.now(), kind=args.kind, source=args.source,
-            columns=columns, dry_run=args.dry_run,
-        )  # fmt: skip
-        doc = answers.import_doc(result)
-        out.append(doc)
-        if not args.json:
-            print(
-                f"{path.name}: {doc.rows:,} {doc.kind}: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same, "
-                f"{doc.suspect:,} suspect, {doc.rejected:,} rejected in {doc.seconds:.1f} s"
-            )
-            for reason, n in doc.reasons.items():
-                print(f"  {n:,} × {reason}")
-    if args.json:
-        data = [doc.model_dump(mode="json") for doc in out]
-        print(json.dumps(data[0] if len(data) == 1 else data, ensure_ascii=False, indent=2))
-    return 0
-
-
-def run_undo(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-    doc = answers.undo_doc(undo_import(records.db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
-    lines = [f"import {doc.import_id} undone: {doc.removed:,} records removed, {doc.restored:,} put back"]
-    lines += [f"kept {k.key}: import {k.changed_by} changed it later; undo that one first" for k in doc.kept[:20]]
-    return show(args, doc, "\n".join(lines))
-
-
-def run_export(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-    if args.kind == "all":
-        args.out.mkdir(parents=True, exist_ok=True)
-        files = {k: args.out / f"{k}{'.geojson' if k == 'areas' else '.csv'}" for k in KINDS_OUT}
-    else:
-        files = {args.kind: args.out}
-    written = {kind: export(records.db, kind, path) for kind, path in files.items()}
-    doc = [{"kind": kind, "file": str(files[kind]), "rows": rows} for kind, rows in written.items()]
-    return show(args, doc, "\n".join(f"{d['file']}: {d['rows']:,} {d['kind']}" for d in doc))
-
-
-def run_feed(args: argparse.Namespace) -> int:
-    if args.stand_in:
-        import uvicorn
-
-        from .standins.feed import TOKEN, create_feed
-
-        if not args.stand_in.is_file():
-            raise Refused(f"There is no file {args.stand_in}.")
-        print(f"The feed is at http://127.0.0.1:{args.port}, its token {TOKEN}", flush=True)
-        uvicorn.run(create_feed(args.stand_in), host="127.0.0.1", port=args.port, log_level="warning")
-        return 0
-    if not args.address:
-        raise Refused("Give the feed's address, or --stand-in with a file of listings.")
-    if args.tomorrow:
-        post(f"{args.address.rstrip('/')}/tomorrow", args.token)
-    records = Records(data_folder(args.data))
-    result = pull(
-        records.db,
-        args.address,
-        args.token,
-        folder=records.folder,
-        now=dt.datetime.now(),
-        get=fetch,
-        source=args.source,
-    )
-    doc = answers.import_doc(result)
-    return show(args, doc, f"{doc.rows:,} listings: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same")
-
-
-def run_find(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-    doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search))
-    lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
-    lines += [f"loosened: {step}" for step in doc.loosened]
-    for c in doc.candidates[:40]:
-        lines.append(
-            f"{c.likeness:5.1f}  {c.kind:<14} {c.distance_miles:5.2f} mi  {c.date or '':<10}  {dollars(c.price):>11}  "
-            f"{c.address or c.listing_id}  {', '.join(c.differences)}"
-        )
-    return show(args, doc, "\n".join(lines))
-
-
-def run_price(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-    home = named_home(records, args)
-    search = read_search(args.search)
-    doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self)
-    if args.save:
-        from .workups.workups import Workups
-
-        with Workups(records) as workups:
-            doc.workup_id = workups.save_priced(home, doc, comps)
-    lines = [doc.subject.address or "the home", doc.sentence, *(f"loosened: {s}" for s in doc.loosened), ""]
-    for c in doc.comps:
-        lines.append(
-            f"{c.weight * 100:5.1f} %  {c.close_date}  {dollars(c.close_price):>11} → {dollars(c.adjusted_price):>11}  "
-            f"net {c.net_pct:+.1f} %  gross {c.gross_pct:.1f} %  {c.address or c.listing_id}"
-        )
-    lines.append("")
-    for m in doc.methods:
-        lines.append(f"{m.label}: {dollars(m.value)}")
-    if doc.range:
-        note = "measured" if doc.range.measured else "not yet measured"
-        lines.append(
-            f"Indicated {dollars(doc.indicated_value)} · likely {dollars(doc.range.low)}–{dollars(doc.range.high)} ({note})"
-        )
-    lines += [f"note: {w}" for w in doc.warnings]
-    return show(args, doc, "\n".join(lines))
-
-
-def run_backtest(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-
-    def say(done: int, of: int) -> None:
-        print(f"\r{done:,} of {of:,} sales", end="", file=sys.stderr, flush=True)
-
-    progress = say if sys.stderr.isatty() else None
-    result = backtest(records, args.start, args.end, args.sample, args.seed, workers=args.workers, progress=progress)
-    doc = answers.backtest_doc(result)
-    keep(records, result, doc.model_dump(mode="json"), dt.datetime.now())
-    lines = [f"{doc.subjects:,} sales from {doc.start} to {doc.end}, in {doc.seconds:.1f} s"]
-    lines += [f"  {n:,} left out: {why}" for why, n in doc.skipped.items()]
-    for name, s in doc.methods.items():
-        lines.append(
-            f"{name:<24} median error {s.mdape:6.1%}   within 10 % {s.pe10:4.0%}   20 % {s.pe20:4.0%}   bias {s.bias:+.1%}"
-        )
-    if doc.range.hits is not None and doc.range.median_width is not None:
-        lines.append(f"the 80 % range held {doc.range.hits:.1%}, its width {doc.range.median_width:.0%} of the value")
-        lines += [f"  {f.low:>11,.0f} – {f.high:<11,.0f} {f.hits:6.1%} of {f.n}" for f in doc.range.by_fifth]
-    return show(args, doc, "\n".join(lines))
-
-
-def run_market(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-    measures = [name for text in args.measure for name in text.replace(",", " ").split()]
-    doc = answers.market_doc(records, measures, args.by, args.start, args.end, args.area, args.where)
-    if args.csv:
-        writer = csv.writer(sys.stdout)
-        writer.writerow(["period", "start", "end", "finished", *(x for m in doc.measures for x in (m, f"{m}_n"))])
-        for p in doc.periods:
-            cells = [x for m in doc.measures for x in (p.values[m].value, p.values[m].n)]
-            writer.writerow([p.period, p.start, p.end, p.finished, *cells])
-        return 0
-    lines = ["period    " + "  ".join(f"{m:>22}" for m in doc.measures)]
-    for p in doc.periods:
-        values = "  ".join(
-            f"{'—' if (v := p.values[m].value) is None else f'{v:,.4g}' if abs(v) < 100 else f'{v:,.0f}':>22}"
-            for m in doc.measures
-        )
-        lines.append(f"{p.period:<9}{' ' if p.finished else '*'}{values}")
-    return show(args, doc, "\n".join(lines))
-
-
-def run_report(args: argparse.Namespace) -> int:
-    from .report.papers import write_report
-    from .workups.workups import Workups
-
-    records = Records(data_folder(args.data))
-    with Workups(records) as workups:
-        pages = write_report(workups.report_input(args.workup), args.layout, args.out)
-    return show(args, {"file": str(args.out), "pages": pages}, f"{args.out}: {pages} pages")
-
-
-def run_workups(args: argparse.Namespace) -> int:
-    from .workups.workups import Workups
-
-    with Workups(Records(data_folder(args.data))) as workups:
-        rows = workups.rows()
-    return show(
-        args, rows, "\n".join(f"{r['workup_id']:>4}  {r['changed_at']}  {r['title']}" for r in rows) or "no workups"
-    )
-
-
-def run_serve(args: argparse.Namespace) -> int:
-    from .api.serve import serve
-
-    serve(data_folder(args.data), args.host, args.port)
-    return 0
-
-
-def run_demo(args: argparse.Namespace) -> int:
-    from .demo.town import prepare_demo
-
-    folder = data_folder(args.data or ".demo")
-    prepare_demo(folder, say=lambda text: print(text, flush=True))
-    if args.no_serve:
-        return 0
-    from .standins.feed import TOKEN, serve_beside
-
-    if address := serve_beside(folder / "files/listings.csv", FEED_PORT):
-        print(f"A listing feed stands beside it at {address}, its token {TOKEN}", flush=True)
-    return run_serve(argparse.Namespace(data=str(folder), host=args.host, port=args.port))
-
-
-def run_schema(args: argparse.Namespace) -> int:
-    print(json.dumps(SCHEMAS[args.name].model_json_schema(), indent=2))
-    return 0
 
 
 def main(argv: Sequence[str] | None = None) -> int:

@@ -101,7 +101,11 @@ def _grid(sheet: Any, given: ReportInput, bold: Any, money: Any, share: Any) -> 
     at = last + 6
     sheet.write_string(at - 1, 0, "Indicated value", bold)
     sheet.write_formula(
-        at - 1, 1, f"=SUMPRODUCT({prices},{weights})/SUM({weights})", money, given.price["indicated_value"] or 0
+        at - 1,
+        1,
+        f"=ROUND(SUMPRODUCT({prices},{weights})/SUM({weights}),-2)",
+        money,
+        given.price["indicated_value"] or 0,
     )
     if given.list_price:
         _row(sheet, at, ["List price", given.list_price], money)

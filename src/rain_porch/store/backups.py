@@ -1,0 +1,96 @@
+"""Backups: both databases and the photos in one zip file, brought back whole, and checked."""
+
+from __future__ import annotations
+
+import datetime as dt
+import shutil
+import sqlite3
+import tempfile
+import zipfile
+from pathlib import Path
+
+from ..core.errors import Refused
+from .db import PORCH, RECORDS, connect
+
+NAMES = (f"{RECORDS}.db", f"{PORCH}.db")
+
+
+def back_up(folder: Path, out: Path | None, now: dt.datetime) -> Path:
+    """Copy what the folder holds into a zip file, each database as it stands at one moment. Refused for no folder."""
+    if not any((folder / name).is_file() for name in NAMES):
+        raise Refused(f"{folder} holds no records and no workups: nothing to back up.")
+    target = out or folder / "backups" / f"rain-porch-{now:%Y-%m-%d-%H%M%S}.zip"
+    target.parent.mkdir(parents=True, exist_ok=True)
+    part = target.with_name(target.name + ".part")
+    with tempfile.TemporaryDirectory() as space, zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as bundle:
+        for name in NAMES:
+            if (folder / name).is_file():
+                copy = Path(space) / name
+                _copy(folder / name, copy)
+                bundle.write(copy, name)
+        for photo in sorted((folder / "photos").glob("*")):
+            bundle.write(photo, f"photos/{photo.name}")
+    part.replace(target)
+    return target
+
+
+def _copy(source: Path, target: Path) -> None:
+    db, copy = sqlite3.connect(source), sqlite3.connect(target)
+    try:
+        db.backup(copy)
+    finally:
+        db.close()
+        copy.close()
+
+
+def restore(folder: Path, file: Path, now: dt.datetime) -> Path | None:
+    """Bring a backup back; what the folder held is kept beside it, in the folder returned. Refused, and nothing changed,
+    for what is no whole backup."""
+    fresh = folder.with_name(f"{folder.name}.restoring")
+    shutil.rmtree(fresh, ignore_errors=True)
+    try:
+        with zipfile.ZipFile(file) as bundle:
+            names = bundle.namelist()
+            odd = [n for n in names if n not in NAMES and not (n.startswith("photos/") and "/" not in n[7:] and n[7:])]
+            if odd or not set(names) & set(NAMES):
+                raise Refused(f"{file} is no backup of Rain Porch" + (f": it holds {odd[0]}." if odd else "."))
+            bundle.extractall(fresh)
+    except (OSError, zipfile.BadZipFile) as error:
+        shutil.rmtree(fresh, ignore_errors=True)
+        raise Refused(f"{file} cannot be read as a backup: {error}.") from None
+    if faults := check(fresh):
+        shutil.rmtree(fresh, ignore_errors=True)
+        raise Refused(f"{file} is damaged: {faults[0]}.")
+    before = None
+    if folder.exists():
+        before = folder.with_name(f"{folder.name}.before-{now:%Y-%m-%d-%H%M%S}")
+        folder.rename(before)
+    fresh.rename(folder)
+    return before
+
+
+def check(folder: Path) -> list[str]:
+    """What is wrong with a data folder, in words; nothing where all is well."""
+    if not folder.is_dir():
+        return [f"there is no folder {folder}"]
+    faults = []
+    for name in NAMES:
+        file = folder / name
+        if not file.is_file():
+            continue
+        try:
+            db = connect(file)
+        except sqlite3.DatabaseError as error:
+            faults.append(f"{name}: {error}")
+            continue
+        try:
+            faults += [f"{name}: {r[0]}" for r in db.execute("PRAGMA integrity_check(5)") if r[0] != "ok"]
+            faults += [
+                f"{name}: a row of {r[0]} names a {r[2]} that is not there"
+                for r in db.execute("PRAGMA foreign_key_check")
+            ]
+        except sqlite3.DatabaseError as error:
+            faults.append(f"{name}: {error}")
+        finally:
+            db.close()
+    return faults
