@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+import csv
 import datetime as dt
+import io
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Query
-from pydantic import BaseModel
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel, Field
 
 from ..core.market import MEASURES
+from ..workups import views
 from ..workups.answers import market_doc
 from ..workups.documents import MarketDoc
+from ..workups.views import SoFarDoc, ViewAnswerDoc, ViewDoc
 from .errors import RESPONSES
-from .state import Porch
+from .state import Number, Porch
 
 router = APIRouter(tags=["market"], responses=RESPONSES)
 
@@ -42,3 +46,64 @@ def market(
     """Measures over rolling periods that end with the newest records."""
     where = [f"home_kind = {home_kind}"] if home_kind else []
     return market_doc(porch.records, measure, by, start, end, area or None, where, years)
+
+
+class SavedView(BaseModel):
+    view_id: int
+    name: str
+    pinned: bool
+    view: ViewDoc
+
+
+class SaveView(BaseModel):
+    name: str = Field(min_length=1, max_length=80)
+    pinned: bool = False
+    view: ViewDoc
+
+
+@router.post("/market/view")
+def market_view(porch: Porch, view: ViewDoc) -> ViewAnswerDoc:
+    """A view's lines and its sentence; always up to the newest records."""
+    return views.answer(porch.records, view)
+
+
+@router.post("/market/year-so-far")
+def year_so_far(porch: Porch, view: ViewDoc) -> SoFarDoc:
+    """All measures of this year against the same days of the last; of the view's first place and its kind."""
+    return views.year_so_far(porch.records, view)
+
+
+@router.get("/market/series")
+def outside_series(porch: Porch) -> list[str]:
+    return porch.records.series_names()
+
+
+@router.post("/market/view.csv", response_class=Response)
+def market_csv(porch: Porch, view: ViewDoc) -> Response:
+    """The view as a table."""
+    told = views.answer(porch.records, view)
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(["period", "start", "end", "finished", *(line.name for line in told.lines)])
+    for i, p in enumerate(told.periods):
+        cells = [None if (x := line.points[i]) is None else x.value for line in told.lines]
+        writer.writerow([p.period, p.start, p.end, p.finished, *cells])
+    return Response(out.getvalue(), media_type="text/csv")
+
+
+@router.get("/views")
+def saved_views(porch: Porch) -> list[SavedView]:
+    return [SavedView(**v) for v in porch.workups.views()]
+
+
+@router.post("/views", status_code=201)
+def save_view(porch: Porch, body: SaveView) -> SavedView:
+    """Save a view under its name; one of the same name is replaced."""
+    views.answer(porch.records, body.view)
+    view_id = porch.workups.save_view(body.name.strip(), body.view, body.pinned)
+    return SavedView(view_id=view_id, name=body.name.strip(), pinned=body.pinned, view=body.view)
+
+
+@router.delete("/views/{view_id}", status_code=204)
+def delete_view(porch: Porch, view_id: Number) -> None:
+    porch.workups.delete_view(view_id)

@@ -11,13 +11,15 @@ import numpy as np
 
 from ..records.importing import import_file
 from ..workups.records import Records
+from ..workups.views import ViewDoc
+from ..workups.workups import Workups
 from .files import write_town
 from .houses import build
 from .plan import lay_out
 from .trading import Market
 
 SEED = 1847
-RECIPE = "6"  # changed when the generator makes another town, so that an old demo is made anew
+RECIPE = "7"  # changed when the generator makes another town, so that an old demo is made anew
 
 
 def make_town(folder: Path, seed: int = SEED) -> list[Path]:
@@ -27,6 +29,16 @@ def make_town(folder: Path, seed: int = SEED) -> list[Path]:
     houses = build(plan, rng)
     trade = Market(rng).run(houses)
     return write_town(folder, plan, houses, trade, rng)
+
+
+VIEWS = {
+    "Median price, detached": ViewDoc(measures=["median_price", "closings"], home_kind="detached", smooth=3),
+    "Months of supply": ViewDoc(measures=["months_of_supply"]),
+    "Homes for sale": ViewDoc(measures=["for_sale", "new_listings"]),
+    "Price against mortgage rates": ViewDoc(
+        measures=["median_price"], home_kind="detached", smooth=3, series="Demo mortgage rates"
+    ),
+}
 
 
 def prepare_demo(folder: Path, seed: int = SEED, say: Callable[[str], None] = lambda text: None) -> None:
@@ -47,5 +59,8 @@ def prepare_demo(folder: Path, seed: int = SEED, say: Callable[[str], None] = la
     for path in files:
         result = import_file(records.db, path, folder=folder, now=dt.datetime.now(), source=f"Demo {path.stem}")
         say(f"  {path.name}: {result.new:,} new, {result.suspect:,} suspect, {result.rejected:,} rejected")
+    with Workups(records) as workups:
+        for name, view in VIEWS.items():
+            workups.save_view(name, view, pinned=True)
     records.close()
     marker.write_text(recipe + "\n", encoding="utf-8")

@@ -19,7 +19,7 @@ from ..core.errors import NotEnough, NotFound
 from ..core.fields import BY_NAME, Kind
 from ..core.place import in_area
 from ..core.search import Masks, Search
-from ..store import areas, columns, db, homes
+from ..store import areas, columns, db, homes, series
 from ..store.imports import records_version
 
 KEEP_MASKS = 60
@@ -145,6 +145,9 @@ class Records:
                     f"text {c}", partial(homes.with_words, self.db, c.field, c.words, c.must_be_known)
                 )
         return out
+
+    def series_names(self) -> list[str]:
+        return series.names(self.db)
 
     def close(self) -> None:
         self.db.close()

@@ -14,6 +14,7 @@ from ..core.homes import Subject
 from ..core.improvements import returned
 from ..report.model import ReportInput
 from ..store import db as database
+from ..store import views as saved
 from ..store import workups as store
 from ..store.cards import read_card, write_card
 from . import changes
@@ -23,6 +24,7 @@ from .handing import report_input
 from .homes import Home, HomeRef, read_home
 from .pricing import Decided, Pricing, Setting, candidates, most_alike, price
 from .records import Records
+from .views import ViewDoc
 
 OWNER = 1
 
@@ -140,6 +142,21 @@ class Workups:
 
     def report_input(self, workup_id: int) -> ReportInput:
         return report_input(self, workup_id)
+
+    def views(self) -> list[dict[str, Any]]:
+        """Saved market views by name."""
+        rows = saved.listed(self.db, OWNER)
+        return [
+            {"view_id": r["view_id"], "name": r["name"], "pinned": bool(r["pinned"]),
+             "view": ViewDoc.model_validate_json(r["document"])}
+            for r in rows
+        ]  # fmt: skip
+
+    def save_view(self, name: str, view: ViewDoc, pinned: bool) -> int:
+        return saved.keep(self.db, OWNER, name, view.model_dump_json(), pinned)
+
+    def delete_view(self, view_id: int) -> None:
+        saved.delete(self.db, OWNER, view_id)
 
     def card(self) -> dict[str, str]:
         """The agent's name, licence and contact, as they go on paper."""

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { api, got } from '@/shared/api/client'
 import CommandField from '@/shared/CommandField.vue'
 import { day, number } from '@/shared/format'
+import PinnedViews from './PinnedViews.vue'
 import WorkupList from '@/workup/WorkupList.vue'
 
 const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/api/records')) })
@@ -13,6 +14,7 @@ const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/a
     <h1>Which home?</h1>
     <CommandField large />
     <WorkupList class="mt-8" :limit="8" />
+    <PinnedViews />
     <p v-if="records.isError.value" class="lamp mt-6" role="alert">{{ records.error.value?.message }}</p>
     <p v-else-if="records.data.value" class="fresh quiet">
       <template v-if="records.data.value.through">

@@ -1,19 +1,13 @@
 <script setup lang="ts">
 import { BarChart, LineChart } from 'echarts/charts'
-import {
-  AxisPointerComponent,
-  GridComponent,
-  LegendComponent,
-  TitleComponent,
-  TooltipComponent,
-} from 'echarts/components'
+import { AxisPointerComponent, GridComponent, LegendComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { computed, ref, watch } from 'vue'
 import VChart from 'vue-echarts'
 import type { Docs } from '@/shared/api/client'
-import { number } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'
+import { shownAs } from './useView'
 
 use([
   BarChart,
@@ -21,130 +15,101 @@ use([
   GridComponent,
   TooltipComponent,
   LegendComponent,
-  TitleComponent,
   AxisPointerComponent,
   SVGRenderer,
 ])
 
-const props = defineProps<{ periods: Docs['PeriodDoc'][]; at: number | null }>()
+const props = defineProps<{ told: Docs['ViewAnswerDoc']; at: number | null }>()
 const emit = defineEmits<{ at: [index: number | null] }>()
 const { tokens } = useLight()
 const chart = ref<InstanceType<typeof VChart>>()
 
+const lines = computed(() => props.told.lines)
+const COUNTS = ['closings', 'new_listings', 'contracts', 'failed', 'for_sale', 'under_contract', 'volume']
+const isBar = (line: Docs['ViewLineDoc']) =>
+  COUNTS.includes(line.measure) && lines.value.filter((l) => l.measure === line.measure).length === 1
+/** A second axis where the second kind of line has a unit, or a size, of its own. */
+const right = computed(() => lines.value.some((l) => l.axis === 1))
+const DASHES: (string | number[])[] = ['solid', [7, 4], [2, 3], [10, 3, 2, 3], [1, 5], [14, 4]]
+
 const option = computed(() => {
   const t = tokens.value
-  const names = props.periods.map((p) => p.period)
+  const colours = [t.rain, t.slate, t.cedar, t.moss, t.clay, t.quiet]
   const text = { color: t.slate, fontFamily: 'Figtree', fontSize: 12 }
-  const panel = (top: string, height: string, i: number) => ({
-    left: 70,
-    right: 20,
-    top,
-    height,
-    gridIndex: i,
-  })
-  const xAxis = (i: number) => ({
-    type: 'category',
-    gridIndex: i,
-    data: names,
-    axisLine: { lineStyle: { color: t.quiet } },
-    axisTick: { show: false },
-    axisLabel: {
-      show: i === 2,
-      ...text,
-      color: t.quiet,
-      interval: (k: number) => names[k].endsWith('-01') || names.length <= 14,
-      formatter: (value: string) => (names.length <= 14 ? value : value.slice(0, 4)),
-    },
-  })
-  const yAxis = (i: number, money: boolean) => ({
+  const names = props.told.periods.map((p) => p.period)
+  const unit = (axis: number) => lines.value.find((l) => l.axis === axis)?.unit ?? ''
+  const axis = (i: number) => ({
     type: 'value',
-    gridIndex: i,
-    scale: money,
-    splitNumber: 3,
-    axisLabel: {
-      ...text,
-      color: t.quiet,
-      formatter: (v: number) => (money ? `${number(v / 1000)}k` : number(v)),
-    },
-    splitLine: { lineStyle: { color: t.line } },
+    position: i ? 'right' : 'left',
+    name: lines.value.find((l) => l.axis === i)?.label ?? '',
+    nameTextStyle: { ...text, align: i ? 'right' : 'left', fontWeight: 600 },
+    scale: !lines.value.some((l) => l.axis === i && isBar(l)),
+    axisLabel: { ...text, color: t.quiet, formatter: (v: number) => shownAs(v, unit(i)) },
+    splitLine: { show: i === 0, lineStyle: { color: t.line } },
   })
-  const title = (words: string, top: string) => ({
-    text: words,
-    left: 6,
-    top,
-    textStyle: { ...text, fontWeight: 600 },
-  })
-  const hollow = (p: Docs['PeriodDoc'], n: number) => !p.finished || n < 5
   return {
     animation: !window.matchMedia('(prefers-reduced-motion: reduce)').matches,
     animationDuration: 250,
-    title: [
-      title('Median price, $', '0%'),
-      title('Closings', '46%'),
-      title('For sale at the end of the month', '73%'),
-    ],
-    grid: [panel('6%', '36%', 0), panel('51%', '18%', 1), panel('78%', '15%', 2)],
-    xAxis: [0, 1, 2].map(xAxis),
-    yAxis: [yAxis(0, true), yAxis(1, false), yAxis(2, false)],
-    axisPointer: { link: [{ xAxisIndex: 'all' }] },
+    grid: { left: 78, right: right.value ? 64 : 20, top: 58, bottom: 30 },
+    legend:
+      lines.value.length > 1
+        ? { top: 2, right: 8, textStyle: text, itemWidth: 28, data: lines.value.map((l) => l.name) }
+        : undefined,
+    xAxis: {
+      type: 'category',
+      data: names,
+      axisLine: { lineStyle: { color: t.quiet } },
+      axisTick: { show: false },
+      axisLabel: {
+        ...text,
+        color: t.quiet,
+        interval: (k: number) => names.length <= 26 || /-(01|Q1)$/.test(names[k]!),
+        formatter: (v: string) => (names.length <= 26 ? v : v.slice(0, 4)),
+      },
+    },
+    yAxis: right.value ? [axis(0), axis(1)] : [axis(0)],
     tooltip: {
       trigger: 'axis',
       backgroundColor: t.paper,
       borderColor: t.line,
       textStyle: text,
       formatter: (items: { dataIndex: number }[]) => {
-        const p = props.periods[items[0].dataIndex]
-        const v = p.values
-        return (
-          `<b>${p.period}</b>${p.finished ? '' : ', so far'}<br>` +
-          `median price ${v.median_price.value === null ? 'unknown' : number(v.median_price.value)}<br>` +
-          `${v.closings.n} closings<br>${number(v.for_sale.value)} for sale at the end`
-        )
+        const i = items[0]!.dataIndex
+        const p = props.told.periods[i]!
+        const rows = lines.value.map((l) => {
+          const v = l.points[i]
+          const few = v && v.n < 5 && l.measure !== 'series' && !isBar(l) ? ` (from ${v.n})` : ''
+          return `${l.name || l.label}: <b>${shownAs(v?.value, l.unit)}</b>${few}`
+        })
+        return `<b>${p.period}</b>${p.finished ? '' : ', so far'}<br>${rows.join('<br>')}`
       },
     },
-    series: [
-      {
-        name: 'Median price',
-        type: 'line',
-        xAxisIndex: 0,
-        yAxisIndex: 0,
-        symbol: 'circle',
+    series: lines.value.map((l, k) => {
+      const colour = colours[k % colours.length]!
+      const bar = isBar(l)
+      return {
+        name: l.name,
+        type: bar ? 'bar' : 'line',
+        yAxisIndex: right.value ? l.axis : 0,
+        z: bar ? 1 : 3,
+        symbol: l.measure === 'series' ? 'none' : 'circle',
         symbolSize: 6,
-        lineStyle: { color: t.rain, width: 2 },
-        data: props.periods.map((p) => ({
-          value: p.values.median_price.value,
-          itemStyle: hollow(p, p.values.median_price.n)
-            ? { color: t.paper, borderColor: t.rain, borderWidth: 1.5 }
-            : { color: t.rain },
-        })),
-      },
-      {
-        name: 'Closings',
-        type: 'bar',
-        xAxisIndex: 1,
-        yAxisIndex: 1,
-        barCategoryGap: '25%',
-        data: props.periods.map((p) => ({
-          value: p.values.closings.value,
-          itemStyle: p.finished
-            ? { color: t.slate }
-            : { color: 'transparent', borderColor: t.slate, borderWidth: 1 },
-        })),
-      },
-      {
-        name: 'For sale',
-        type: 'bar',
-        xAxisIndex: 2,
-        yAxisIndex: 2,
-        barCategoryGap: '25%',
-        data: props.periods.map((p) => ({
-          value: p.values.for_sale.value,
-          itemStyle: p.finished
-            ? { color: t.moss }
-            : { color: 'transparent', borderColor: t.moss, borderWidth: 1 },
-        })),
-      },
-    ],
+        connectNulls: false,
+        barCategoryGap: '30%',
+        lineStyle: { color: colour, width: 2, type: DASHES[k % DASHES.length] },
+        itemStyle: { color: bar ? `${colour}55` : colour },
+        data: l.points.map((v, i) => {
+          const hollow =
+            v && (!props.told.periods[i]!.finished || (v.n < 5 && l.measure !== 'series' && !bar))
+          return {
+            value: v?.value ?? null,
+            itemStyle: hollow
+              ? { color: bar ? 'transparent' : t.paper, borderColor: colour, borderWidth: 1.5 }
+              : undefined,
+          }
+        }),
+      }
+    }),
   }
 })
 
@@ -160,15 +125,20 @@ function pointed(given: unknown) {
   const value = event.axesInfo?.[0]?.value
   if (value !== undefined && value !== props.at) emit('at', value)
 }
+/** The chart as it stands, for saving: SVG text. */
+defineExpose({
+  svg: () => (chart.value?.$el as HTMLElement | undefined)?.querySelector('svg')?.outerHTML ?? '',
+})
 </script>
 
 <template>
   <VChart
     ref="chart"
     :option="option"
+    :update-options="{ notMerge: true }"
     autoresize
     role="img"
-    aria-label="Median price, closings and homes for sale by month; the table beside it holds the figures"
+    aria-label="Chart of the view; the table beside it holds the figures"
     @updateaxispointer="pointed"
     @globalout="emit('at', null)"
   />

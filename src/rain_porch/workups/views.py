@@ -1,0 +1,207 @@
+"""Market views: what is asked as one small document, answered as lines over periods, with a sentence."""
+
+from __future__ import annotations
+
+import datetime as dt
+import itertools
+from typing import Literal
+
+import numpy as np
+from pydantic import Field
+
+from ..core import market as mk
+from ..core.columns import HOME_KINDS
+from ..core.conditions import condition_mask, read_condition
+from ..core.dates import add_months, day_of
+from ..core.errors import BadInput, NotFound
+from ..core.market_views import Told, change_pct, sentence, trailing, twelve_months
+from ..core.words import HOME_PLURAL, HomeKind
+from ..store import series as store_series
+from .documents import Doc
+from .records import Records
+
+MOST_LINES = 6
+
+
+class ViewDoc(Doc):
+    """A market view. It names no dates: it always ends with the newest records, `years` back.
+
+    places: areas to compare, none for all of the records. smooth: mean of so many periods. overlay: years as lines of
+    their own, months alike. series: an outside series laid over it.
+    """
+
+    measures: list[str] = Field(default=["median_price"], min_length=1, max_length=2)
+    by: Literal["month", "quarter", "year"] = "month"
+    years: int = Field(default=5, ge=1, le=30)
+    places: list[str] = Field(default=[], max_length=MOST_LINES)
+    home_kind: str = ""
+    where: list[str] = Field(default=[], max_length=20)
+    smooth: Literal[1, 3, 12] = 1
+    overlay: bool = False
+    series: str = ""
+
+
+class PointDoc(Doc):
+    value: float | None
+    n: int
+
+
+class ViewLineDoc(Doc):
+    """One line of a view. of: "measure", or "series" for an outside one; axis 0 left, 1 right."""
+
+    name: str
+    measure: str
+    label: str
+    unit: str
+    axis: int
+    points: list[PointDoc | None]
+
+
+class PeriodNameDoc(Doc):
+    period: str
+    start: dt.date
+    end: dt.date
+    finished: bool
+
+
+class ViewAnswerDoc(Doc):
+    periods: list[PeriodNameDoc]
+    lines: list[ViewLineDoc]
+    sentence: str
+    newest: float | None
+    change_pct: float | None
+
+
+class SoFarRow(Doc):
+    measure: str
+    label: str
+    unit: str
+    now: PointDoc
+    before: PointDoc
+    change_pct: float | None
+
+
+class SoFarDoc(Doc):
+    """This year to `end`, against the same days of the year before."""
+
+    end: dt.date
+    rows: list[SoFarRow]
+
+
+def _market(records: Records, doc: ViewDoc, place: str) -> mk.Market:
+    columns = records.columns()
+    chosen = np.ones(len(columns), dtype=np.bool_)
+    if place:
+        mask = records.area_mask((place,))
+        assert mask is not None
+        chosen &= mask
+    if doc.home_kind:
+        if doc.home_kind not in HOME_KINDS:
+            raise BadInput("home_kind", f"“{doc.home_kind}” is no kind of home: use one of {', '.join(HOME_KINDS)}.")
+        chosen &= columns.home_kind == HOME_KINDS.index(HomeKind(doc.home_kind))
+    for text in doc.where:
+        chosen &= condition_mask(read_condition(text), columns)
+    return mk.Market(columns, np.flatnonzero(chosen), day_of(records.through()))
+
+
+def _spans(doc: ViewDoc, through: dt.date) -> list[mk.Period]:
+    start = dt.date(through.year - doc.years, 1 if doc.by == "year" or doc.overlay else through.month, 1)
+    return mk.periods(doc.by, start, through, through)
+
+
+def _before(doc: ViewDoc, spans: list[mk.Period]) -> list[mk.Period]:
+    """The periods before the first that smoothing looks back to."""
+    back = {"month": 1, "quarter": 3, "year": 12}[doc.by] * (doc.smooth - 1)
+    first = spans[0].start
+    return mk.periods(doc.by, add_months(first, -back), first - dt.timedelta(days=1), first) if back else []
+
+
+def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
+    """Lines, sentence, newest value and its change on the year."""
+    through = records.through()
+    spans = _spans(doc, through)
+    lead = _before(doc, spans)  # so that smoothing starts with whole windows
+    lines: list[ViewLineDoc] = []
+    for place in doc.places or [""]:
+        points = mk.series(_market(records, doc, place), doc.measures, [*lead, *spans])
+        for axis, name in enumerate(doc.measures):
+            values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
+            label, unit, _ = mk.MEASURES[name]
+            shown = [PointDoc(value=v.value, n=v.n) for v in values]
+            title = " · ".join(x for x in (place, label if len(doc.measures) > 1 or not place else "") if x)
+            lines.append(ViewLineDoc(name=title, measure=name, label=label, unit=unit, axis=axis, points=list(shown)))
+    periods = [PeriodNameDoc(period=s.name, start=s.start, end=s.end, finished=s.finished) for s in spans]
+    if doc.overlay:
+        periods, lines = _overlaid(doc, periods, lines)
+    elif doc.series:
+        lines.append(_outside(records, doc.series, spans, axis=1))
+    told = _told(records, doc, through)
+    kind = HOME_PLURAL[HomeKind(doc.home_kind)] if doc.home_kind else "homes"
+    end = twelve_months(through)[0].end
+    return ViewAnswerDoc(
+        periods=periods,
+        lines=lines,
+        sentence=sentence(told, kind, doc.places[0] if doc.places else "", end),
+        newest=told.now.value,
+        change_pct=change_pct(told.now.value, told.before.value),
+    )
+
+
+def _overlaid(
+    doc: ViewDoc, periods: list[PeriodNameDoc], lines: list[ViewLineDoc]
+) -> tuple[list[PeriodNameDoc], list[ViewLineDoc]]:
+    """The first line's years as lines of their own over the periods of one year."""
+    if doc.by == "year":
+        raise BadInput("overlay", "Years are laid over each other by month or quarter: choose one of these.")
+    by_year = {y: list(g) for y, g in itertools.groupby(range(len(periods)), lambda i: periods[i].start.year)}
+    most = max(by_year.values(), key=len)
+    names = [periods[i].model_copy(update={"period": periods[i].period[5:]}) for i in most]
+    place = {periods[i].period[5:]: k for k, i in enumerate(most)}
+    out = []
+    for year, rows in list(by_year.items())[-MOST_LINES:]:
+        points: list[PointDoc | None] = [None] * len(names)
+        for i in rows:
+            points[place[periods[i].period[5:]]] = lines[0].points[i]
+        out.append(lines[0].model_copy(update={"name": str(year), "points": points}))
+    return [n.model_copy(update={"finished": True}) for n in names], out
+
+
+def _outside(records: Records, name: str, spans: list[mk.Period], axis: int) -> ViewLineDoc:
+    """An outside series, averaged over each period."""
+    values = store_series.values(records.db, name)
+    if not values:
+        known = ", ".join(store_series.names(records.db)) or "none yet"
+        raise NotFound(f"There is no series “{name}” in the records: there are {known}.", name=name)
+    days = np.array([day_of(dt.date.fromisoformat(d)) for d, _ in values])
+    x = np.array([v for _, v in values])
+    points: list[PointDoc | None] = []
+    for s in spans:
+        part = x[(days >= day_of(s.start)) & (days <= day_of(s.end))]
+        points.append(PointDoc(value=float(part.mean()), n=int(part.size)) if part.size else None)
+    return ViewLineDoc(name=name, measure="series", label=name, unit="series", axis=axis, points=points)
+
+
+def _told(records: Records, doc: ViewDoc, through: dt.date) -> Told:
+    name = doc.measures[0]
+    wanted = list(dict.fromkeys([name, "closings", "for_sale"]))
+    market = _market(records, doc, doc.places[0] if doc.places else "")
+    now, before = (p.values for p in mk.series(market, wanted, list(twelve_months(through))))
+    label, unit, _ = mk.MEASURES[name]
+    return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], now["for_sale"])
+
+
+def year_so_far(records: Records, doc: ViewDoc) -> SoFarDoc:
+    """All measures of this year to the newest day, against the same days of last year."""
+    through = records.through()
+    spans = mk.periods("ytd", dt.date(through.year - 1, 1, 1), through, through)
+    names = list(mk.MEASURES)
+    before, now = mk.series(_market(records, doc, doc.places[0] if doc.places else ""), names, spans)
+    rows = []
+    for name in names:
+        a, b = now.values[name], before.values[name]
+        label, unit, _ = mk.MEASURES[name]
+        rows.append(
+            SoFarRow(measure=name, label=label, unit=unit, now=PointDoc(value=a.value, n=a.n),
+                     before=PointDoc(value=b.value, n=b.n), change_pct=change_pct(a.value, b.value))
+        )  # fmt: skip
+    return SoFarDoc(end=through, rows=rows)
