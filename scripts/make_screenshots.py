@@ -21,7 +21,7 @@ import uvicorn
 from playwright.sync_api import Page, sync_playwright
 
 from rain_porch.api.app import create_app
-from rain_porch.demo.town import prepare_demo
+from rain_porch.demo.town import VIEWS, prepare_demo
 
 ROOT = Path(__file__).parent.parent
 FLAGS = [
@@ -36,9 +36,10 @@ def serve(folder: Path) -> str:
     with socket.socket() as s:
         s.bind(("127.0.0.1", 0))
         port = s.getsockname()[1]
-    server = uvicorn.Server(
-        uvicorn.Config(create_app(folder, now=lambda: NOW), host="127.0.0.1", port=port, log_level="error")
-    )
+    app = create_app(folder, now=lambda: NOW)
+    for name, view in VIEWS.items():
+        app.state.porch.workups.save_view(name, view, pinned=True)
+    server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="error"))
     threading.Thread(target=server.run, daemon=True).start()
     while not server.started:
         time.sleep(0.05)
@@ -47,8 +48,7 @@ def serve(folder: Path) -> str:
 
 def desk(page: Page, base: str) -> None:
     page.goto(base)
-    page.get_by_role("combobox", name="Which home?", exact=True).fill("hedgerow ter")
-    page.get_by_role("option").first.wait_for()
+    page.get_by_role("region", name="Pinned market views").wait_for()
 
 
 def open_room(name: str) -> Callable[[Page, str], None]:
@@ -69,13 +69,61 @@ def place(name: str) -> Callable[[Page, str], None]:
 
 def part_opened(page: Page, base: str) -> None:
     open_room("comps")(page, base)
-    page.get_by_role("button", name="within 1 mi").click()
+    page.get_by_role("button", name=re.compile("sq ft")).first.click()
 
 
-def record(page: Page, base: str) -> None:
+def fence(page: Page, base: str) -> None:
     open_room("comps")(page, base)
-    page.get_by_role("table", name="Homes found").locator("tbody tr").nth(1).dblclick()
-    page.get_by_role("button", name="Next picture").click()
+    page.get_by_role("button", name="+ criterion").first.click()
+    page.get_by_label("Part of a field’s name").fill("across")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="not across it", exact=True).nth(1).click()
+    page.wait_for_timeout(500)
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name=re.compile("Draw an area")).click()
+    box = page.get_by_role("application", name=re.compile("Map of the home")).bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    for dx, dy in ((-90, -110), (70, -120), (95, 10), (-40, 50)):
+        page.mouse.click(x + dx, y + dy)
+        page.wait_for_timeout(350)
+    page.mouse.dblclick(x - 95, y + 20)
+    page.get_by_role("button", name="inside a drawn area").wait_for()
+
+
+def side_by_side(page: Page, base: str) -> None:
+    open_room("comps")(page, base)
+    page.get_by_role("button", name="Side by side").click()
+    page.get_by_role("table", name="Homes side by side").wait_for()
+
+
+def two_homes(page: Page, base: str) -> None:
+    open_room("comps")(page, base)
+    page.keyboard.press("p")
+    page.get_by_role("dialog", name="Two homes’ pictures").wait_for()
+    page.keyboard.press("ArrowRight")
+
+
+def paper(page: Page, base: str) -> None:
+    open_room("paper")(page, base)
+    page.get_by_role("button", name="Everything").click()
+    page.wait_for_timeout(2500)
+    page.get_by_role("button", name=re.compile("What|Sold")).first.click()
+    page.wait_for_load_state("networkidle")
+
+
+def compare(page: Page, base: str) -> None:
+    place("market")(page, base)
+    page.get_by_label("Second measure").select_option("")
+    page.get_by_label("Place", exact=True).select_option("Quarry Bend")
+    page.get_by_label("Place 2").select_option("Lantern Hill")
+    page.get_by_label("Smoothing").select_option("12")
+    page.get_by_label("Outside series").select_option("Demo mortgage rates")
+
+
+def so_far(page: Page, base: str) -> None:
+    place("market")(page, base)
+    page.get_by_role("button", name="the year so far").click()
 
 
 def night(page: Page, base: str) -> None:
@@ -144,40 +192,25 @@ def ask(page: Page, base: str) -> None:
     page.locator("#the-ask").evaluate("e => e.scrollIntoView()")
 
 
-def net(page: Page, base: str) -> None:
-    open_room("worth")(page, base)
-    if not page.get_by_role("table", name="Net proceeds").count():
-        page.get_by_role("button", name="Work out the net proceeds").click()
-    page.get_by_label("Mortgage balance, scenario 1").fill("210000")
-    page.get_by_label("Mortgage balance, scenario 1").press("Tab")
-    page.get_by_label("Compensation, listing side, scenario 1").fill("2.5")
-    page.get_by_label("Compensation, listing side, scenario 1").press("Tab")
-    page.get_by_label("Taxes a year, scenario 1").fill("4200")
-    page.get_by_label("Taxes a year, scenario 1").press("Tab")
-    page.wait_for_timeout(600)
-    page.get_by_role("button", name="Another scenario").click()
-    page.get_by_role("heading", name="Net proceeds").evaluate("e => e.scrollIntoView()")
-
-
 SHOTS: dict[str, Callable[[Page, str], None]] = {
     "desk": desk,
     "home": open_room("home"),
     "comps": open_room("comps"),
     "search-part": part_opened,
-    "record": record,
+    "side-by-side": side_by_side,
+    "two-homes": two_homes,
     "worth": open_room("worth"),
     "ask": ask,
-    "net": net,
     "backtest": backtest,
-    "paper": open_room("paper"),
+    "paper": paper,
+    "fence": fence,
     "market": place("market"),
+    "compare": compare,
+    "so-far": so_far,
     "records": place("records"),
-    "conclusions": place("records/conclusions"),
     "health": place("records/health"),
-    "mapping": mapping,
     "plan": plan,
     "rejects": rejects,
-    "settings": place("settings"),
     "night": night,
 }
 
