@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
+import TypedInput from '@/shared/TypedInput.vue'
 import type { Part, useMapping } from './useMapping'
 
 const props = defineProps<{ preview: Docs['PreviewDoc']; mapping: ReturnType<typeof useMapping> }>()
@@ -123,11 +124,11 @@ const sure = (column: string) => m.guess(column)
                 <div class="words">
                   <label v-for="w in c.words" :key="w">
                     <span class="quiet">{{ w }}</span> →
-                    <input
+                    <TypedInput
                       :value="m.single(c.name)!.values[w] ?? w"
                       :aria-label="`${w} means`"
                       :class="{ cedar: w in m.single(c.name)!.values }"
-                      @change="m.word(m.single(c.name)!.field, w, ($event.target as HTMLInputElement).value)"
+                      @typed="m.word(m.single(c.name)!.field, w, $event)"
                     />
                   </label>
                 </div>

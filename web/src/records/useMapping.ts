@@ -24,7 +24,10 @@ export function useMapping(preview: Ref<Preview | undefined>) {
   const touched = ref(false)
   watch(
     preview,
-    (now) => {
+    (now, before) => {
+      // the same preview fetched again takes nothing back that was changed by hand
+      const same = (['file_id', 'kind', 'source'] as const).every((k) => now?.[k] === before?.[k])
+      if (same && touched.value) return
       if (now) parts.value = now.parts.map((p) => ({ ...empty(p.field), ...p }) as Part)
       touched.value = false
     },

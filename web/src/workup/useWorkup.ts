@@ -63,24 +63,28 @@ function makeWorkup(id: Ref<number>) {
       said.value = done.what
     })
     line = turn.catch(() => undefined)
+    let done = true
     try {
       await turn
-      return true
     } catch (error) {
       refused.value = error as Told
       revision = null
-      return false
-    } finally {
-      underWay -= 1
-      if (underWay === 0) {
-        const mine = ++refreshes
-        await refresh()
-        // only when nothing was sent meanwhile does what is shown hold everything that was typed
-        if (underWay === 0 && mine === refreshes) {
-          saving.value = false
-          ahead.value = {}
-        }
-      }
+      done = false
+    }
+    underWay -= 1
+    const settled = underWay === 0 ? settle() : undefined
+    // who goes on after a change finds it in place; a refusal is told at once
+    if (done) await settled
+    return done
+  }
+
+  /** What is shown becomes what is saved, once nothing is on its way any more. */
+  async function settle() {
+    const mine = ++refreshes
+    await refresh()
+    if (underWay === 0 && mine === refreshes) {
+      saving.value = false
+      ahead.value = {}
     }
   }
 

@@ -33,10 +33,9 @@ const step = computed(
 const handles = computed<[number, number]>(() => {
   const [a, b] = [typedNumber(low.value), typedNumber(high.value)]
   const within = (v: number) => Math.min(ends.value[1], Math.max(ends.value[0], v))
-  return [
-    within(a === null || Number.isNaN(a) ? ends.value[0] : a),
-    within(b === null || Number.isNaN(b) ? ends.value[1] : b),
-  ]
+  const from = within(a === null || Number.isNaN(a) ? ends.value[0] : a)
+  const to = within(b === null || Number.isNaN(b) ? ends.value[1] : b)
+  return from <= to ? [from, to] : [to, from]
 })
 const bars = computed(() => {
   const bins = spread.data.value?.bins ?? []
@@ -56,6 +55,9 @@ const here = computed(() => {
 })
 function dragged(values: number[]) {
   const [a, b] = [values[0]!, values[1]!]
+  // the slider rounds what is typed to its own steps: that is no drag
+  const typed = handles.value
+  if (Math.abs(a - typed[0]) < step.value && Math.abs(b - typed[1]) < step.value) return
   low.value = a <= ends.value[0] ? '' : shown(Math.round(a))
   high.value = b >= ends.value[1] ? '' : shown(Math.round(b))
   props.search.slide(props.search.withRange(props.part, typedNumber(low.value), typedNumber(high.value)))
