@@ -8,7 +8,6 @@ from __future__ import annotations
 import csv
 import datetime as dt
 import re
-import shutil
 import socket
 import sys
 import tempfile
@@ -22,6 +21,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from rain_porch.api.app import create_app
 from rain_porch.demo.town import VIEWS, prepare_demo
+from rain_porch.store.backups import copy_database
 
 ROOT = Path(__file__).parent.parent
 FLAGS = [
@@ -48,7 +48,7 @@ def serve(folder: Path) -> str:
 
 def desk(page: Page, base: str) -> None:
     page.goto(base)
-    page.get_by_role("region", name="Pinned market views").wait_for()
+    page.get_by_text("on the year").nth(2).wait_for()
 
 
 def open_room(name: str) -> Callable[[Page, str], None]:
@@ -80,7 +80,7 @@ def fence(page: Page, base: str) -> None:
     page.get_by_role("button", name="not across it", exact=True).nth(1).click()
     page.wait_for_timeout(500)
     page.keyboard.press("Escape")
-    page.get_by_role("button", name=re.compile("Draw an area")).click()
+    page.get_by_role("button", name=re.compile("Draw an area: click")).click()
     box = page.get_by_role("application", name=re.compile("Map of the home")).bounding_box()
     assert box is not None
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
@@ -108,8 +108,11 @@ def paper(page: Page, base: str) -> None:
     open_room("paper")(page, base)
     page.get_by_role("button", name="Everything").click()
     page.wait_for_timeout(2500)
-    page.get_by_role("button", name=re.compile("What|Sold")).first.click()
-    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(3500)
+    page.get_by_role("navigation", name="Pages of the report").get_by_role(
+        "button", name=re.compile("Sold")
+    ).first.click()
+    page.wait_for_timeout(2500)
 
 
 def compare(page: Page, base: str) -> None:
@@ -233,7 +236,7 @@ def main(out: Path, names: list[str]) -> None:
     demo = ROOT / ".demo"
     prepare_demo(demo, say=print)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
-        shutil.copy(demo / "records.db", Path(folder) / "records.db")
+        copy_database(demo / "records.db", Path(folder) / "records.db")
         base = serve(Path(folder))
         browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})

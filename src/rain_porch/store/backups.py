@@ -26,7 +26,7 @@ def back_up(folder: Path, out: Path | None, now: dt.datetime) -> Path:
         for name in NAMES:
             if (folder / name).is_file():
                 copy = Path(space) / name
-                _copy(folder / name, copy)
+                copy_database(folder / name, copy)
                 bundle.write(copy, name)
         for photo in sorted((folder / "photos").glob("*")):
             bundle.write(photo, f"photos/{photo.name}")
@@ -34,7 +34,8 @@ def back_up(folder: Path, out: Path | None, now: dt.datetime) -> Path:
     return target
 
 
-def _copy(source: Path, target: Path) -> None:
+def copy_database(source: Path, target: Path) -> None:
+    """Copy a database as it stands at one moment, whatever of it is still in its log."""
     db, copy = sqlite3.connect(source), sqlite3.connect(target)
     try:
         db.backup(copy)
