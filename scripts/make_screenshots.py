@@ -55,6 +55,7 @@ def open_room(name: str) -> Callable[[Page, str], None]:
     def shot(page: Page, base: str) -> None:
         page.goto(f"{base}/workups/1/{name}")
         page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(1500)
 
     return shot
 
