@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
-import { isTyping } from '@/shared/keys'
+import { isTyping, useKeys } from '@/shared/keys'
 import type { DrawnFence, DrawnShape, Tool } from '@/shared/mapShapes'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
@@ -100,8 +100,7 @@ function key(event: KeyboardEvent) {
   else return
   event.preventDefault()
 }
-onMounted(() => window.addEventListener('keydown', key))
-onBeforeUnmount(() => window.removeEventListener('keydown', key))
+useKeys(key)
 </script>
 
 <template>
@@ -227,8 +226,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     </div>
     <TwoHomes
       v-if="two && current"
-      :left="null"
       :right="current"
+      :resting="asking"
       @close="two = false"
       @next="step"
       @keep="keepOne"

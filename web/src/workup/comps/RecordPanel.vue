@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { mdiChevronLeft, mdiChevronRight, mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { useKeys } from '@/shared/keys'
 import { api, got } from '@/shared/api/client'
 import { baths, day, money, number, perSqft, signedPct } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
@@ -52,8 +53,7 @@ function key(event: KeyboardEvent) {
   event.preventDefault()
   event.stopPropagation()
 }
-onMounted(() => window.addEventListener('keydown', key, true))
-onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
+useKeys(key, true)
 </script>
 
 <template>

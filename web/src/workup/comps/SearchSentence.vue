@@ -16,7 +16,6 @@ function added(part: string) {
   if (props.search.phrases.value.some((p) => p.part === part)) opened.value = part
   else fresh.value = part
 }
-defineExpose({ open: (part: string) => added(part) })
 </script>
 
 <template>

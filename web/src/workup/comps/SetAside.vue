@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { ref } from 'vue'
+import { useKeys } from '@/shared/keys'
 
 defineProps<{ name: string }>()
 const emit = defineEmits<{ done: [reason: string]; close: [] }>()
@@ -23,8 +24,7 @@ function key(event: KeyboardEvent) {
   event.preventDefault()
   event.stopPropagation()
 }
-onMounted(() => window.addEventListener('keydown', key, true))
-onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
+useKeys(key, true)
 </script>
 
 <template>

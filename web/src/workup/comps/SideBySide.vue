@@ -50,7 +50,6 @@ const condition = (home: Candidate) =>
     ? CONDITIONS[rated(home.listing_id)! - 1]
     : String(home.facts.property_condition ?? DASH).toLowerCase()
 const rate = (key: string, grade: number | null) => send({ change: 'rate_condition', listing_id: key, grade })
-defineExpose({ rate: (key: string, grade: number) => rate(key, rated(key) === grade ? null : grade) })
 
 const src = (key: string) => `/api/listings/${encodeURIComponent(key)}/pictures/1`
 const missing = ref(new Set<string>())

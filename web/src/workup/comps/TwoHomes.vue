@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
+import { useKeys } from '@/shared/keys'
 import { api, got } from '@/shared/api/client'
 import { money, shortDay } from '@/shared/format'
 import { useWorkup, type Candidate } from '../useWorkup'
 
-/** Two homes' pictures beside each other, large: turned together, so that kitchen stands beside kitchen. */
-const props = defineProps<{ left: Candidate | null; right: Candidate }>()
+/** The subject's pictures and another home's beside each other, large: turned together, so that kitchen stands beside kitchen. */
+const props = defineProps<{ right: Candidate; resting: boolean }>()
 const emit = defineEmits<{ close: []; next: [by: number]; keep: []; aside: []; rate: [grade: number] }>()
 const { open, choiceOf } = useWorkup()
 const at = ref(1)
-const leftKey = computed(
-  () => props.left?.listing_id ?? /listings\/([^/]+)\//.exec(open.data.value?.picture ?? '')?.[1] ?? '',
-)
+const leftKey = computed(() => /listings\/([^/]+)\//.exec(open.data.value?.picture ?? '')?.[1] ?? '')
 const record = (key: () => string) =>
   useQuery({
     queryKey: ['listing', computed(key)],
@@ -31,13 +30,14 @@ const most = computed(() =>
 )
 const sides = computed(() =>
   [
-    { key: leftKey.value, pictures: a.data.value?.pictures ?? [], home: props.left },
+    { key: leftKey.value, pictures: a.data.value?.pictures ?? [], home: null },
     { key: props.right.listing_id, pictures: b.data.value?.pictures ?? [], home: props.right },
   ].map((s) => ({ ...s, shown: Math.min(at.value, s.pictures.length) })),
 )
 const src = (key: string, n: number) =>
   `/api/listings/${encodeURIComponent(decodeURIComponent(key))}/pictures/${n}`
 function key(event: KeyboardEvent) {
+  if (props.resting) return // a question lies over it, and the keys are its own
   const pressed = event.key.toLowerCase()
   if (pressed === 'escape' || pressed === 'p') emit('close')
   else if (pressed === 'arrowright') at.value = (at.value % most.value) + 1
@@ -51,8 +51,7 @@ function key(event: KeyboardEvent) {
   event.preventDefault()
   event.stopPropagation()
 }
-onMounted(() => window.addEventListener('keydown', key, true))
-onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
+useKeys(key, true)
 </script>
 
 <template>
