@@ -39,7 +39,7 @@ def whole(folder: Path) -> int:
     assert db.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
     n = db.execute("SELECT count(*) FROM listings").fetchone()[0]
     assert db.execute("SELECT count(*) FROM imports").fetchone()[0] in ((1, 2) if n else (0,))
-    assert db.execute("SELECT count(*) FROM listing_places").fetchone()[0] <= n
+    assert db.execute("SELECT count(*) FROM addresses WHERE kind = 'listing'").fetchone()[0] <= n
     db.close()
     return int(n)
 

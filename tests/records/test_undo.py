@@ -17,7 +17,7 @@ from rain_porch.workups.records import Records
 from tests.conftest import NOW
 
 HEAD = "ListingId,StandardStatus,UnparsedAddress,ParcelNumber,Latitude,Longitude,LivingArea,CloseDate,ClosePrice,ListPrice\n"
-BESIDES = ("listing_places", "parcel_places", "area_places", "addresses")
+BESIDES = ("area_places", "addresses")
 
 
 def whole(db: sqlite3.Connection) -> dict[str, list[tuple]]:

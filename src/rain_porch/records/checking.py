@@ -52,15 +52,13 @@ class Checker:
             far = None
             if name in usual:
                 low, far = (low, TIMES_USUAL * usual[name]) if name == "living_area" else (low, None)
-            for n, v in enumerate(came.get(name, ())):
-                if v is not None and (not low <= v <= high or (far is not None and v > far)):  # type: ignore[operator]
-                    mark(n, name)
+            top = high if far is None else min(high, far)
+            for n in _outside(came.get(name, ()), low, top):
+                mark(n, name)
         for name in ("latitude", "longitude"):
             if name in usual:
-                middle = usual[name]
-                for n, v in enumerate(came.get(name, ())):
-                    if v is not None and abs(v - middle) > FAR_DEGREES:  # type: ignore[operator]
-                        mark(n, name)
+                for n in _outside(came.get(name, ()), usual[name] - FAR_DEGREES, usual[name] + FAR_DEGREES):
+                    mark(n, name)
         if self.dated:
             for n, dates in enumerate(zip(*(held[name] for name in _DATES), strict=True)):
                 for name in self._odd_dates(*dates):
@@ -82,3 +80,11 @@ class Checker:
             if value is not None and late is not None and value < late and name not in out:
                 out.append(name)
         return out
+
+
+def _outside(values: Sequence[object], low: float, high: float) -> Sequence[int]:
+    """Positions of the known values that are not within low and high; quick where there are none."""
+    known: list[float] = [v for v in values if v is not None]  # type: ignore[misc]
+    if not known or (min(known) >= low and max(known) <= high):
+        return ()
+    return [n for n, v in enumerate(values) if v is not None and not low <= v <= high]  # type: ignore[operator]

@@ -3,20 +3,19 @@
 from __future__ import annotations
 
 import datetime as dt
-import itertools
 import json
 import sqlite3
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from itertools import repeat
 from typing import Any
 
 from ..store import imports as store
 from .checking import Checker, Odd
 from .layouts import Layout
-from .mapping import Part, bind
-from .parsing import parse_column
-from .readers import Numbered
+from .mapping import Part
+from .reading import Read, unpacked
 
 AGAIN = ""  # why a row is left out that says the same as an earlier one
 SHOWN = 50  # rows that change nothing, kept to be looked at
@@ -43,8 +42,9 @@ class ChunkWork:
         self, db: sqlite3.Connection, layout: Layout, parts: Sequence[Part], columns: Sequence[str], today: dt.date
     ) -> None:
         self.db, self.layout, self.columns = db, layout, columns
-        self.bound = bind(parts, columns, layout.fields)
-        brought = [b.field.name for b in self.bound if b.field.name != layout.key_column]
+        self.names = {f.name: f.reso for f in layout.fields}
+        mapped = {p.field for p in parts}
+        brought = [f.name for f in layout.fields if f.name in mapped and f.name != layout.key_column]
         self.staged = (*brought, *(d for d in layout.derived if d not in brought))
         if layout.kind == "listings" and "standard_status" not in self.staged:
             self.staged = ("standard_status", *self.staged)
@@ -54,24 +54,17 @@ class ChunkWork:
         self.seen: dict[str, int] = {}
         self.tally = Tally()
 
-    def take(self, chunk: Sequence[Numbered]) -> None:
-        """Read, check and stage one chunk."""
-        count = len(chunk)
-        self.tally.rows += count
-        refused, faults = self._broken(chunk), dict[int, list[str]]()
-        across = list(itertools.zip_longest(*(cells for _, cells in chunk), fillvalue=""))
-        came: dict[str, list[object]] = {}
-        for b in self.bound:
-            values, bad = parse_column(b.field, b.texts(across, count))
-            if b.part.times != 1.0:
-                values = [v * b.part.times if isinstance(v, float) else v for v in values]
-            came[b.field.name] = values
+    def take(self, read: Read) -> None:
+        """Check and stage one chunk."""
+        self.tally.rows += len(read.numbers)
+        came, refused, faults = read.came, dict(read.broken), dict[int, list[str]]()
+        for name, bad in read.unread.items():
             for n in bad:
-                faults.setdefault(n, []).append(f"unreadable {b.field.reso}")
-                if b.field.name in self.checker.needed:
-                    refused.setdefault(n, f"unreadable {b.field.reso}")
+                faults.setdefault(n, []).append(f"unreadable {self.names[name]}")
+                if name in self.checker.needed:
+                    refused.setdefault(n, f"unreadable {self.names[name]}")
         self.checker.learn(came)
-        keys = self._keys(chunk, came, refused)
+        keys = self._keys(read, refused)
         before = self._before(keys, refused)
         held = self._with_what_is_there(came, keys, before)
         derived, unusable = self.layout.derive(held, keys)
@@ -86,24 +79,15 @@ class ChunkWork:
                     odd[n] = list(dict.fromkeys([*kept, *odd.get(n, [])]))
         if self.rulings:
             self._overrule(keys, held, odd)
-        self._stage(chunk, keys, held, before, refused, faults, odd)
+        self._stage(read, keys, held, before, refused, faults, odd)
 
-    def _broken(self, chunk: Sequence[Numbered]) -> dict[int, str]:
-        width = len(self.columns)
-        out = {}
-        for n, (_, cells) in enumerate(chunk):
-            if cells[0][:1] == "\x00" and len(cells) == 1:
-                out[n] = f"no readable row: {cells[0][1:]}"
-            elif len(cells) > width and any(cells[width:]):
-                out[n] = "more cells than columns"
-        return out
-
-    def _keys(self, chunk: Sequence[Numbered], came: dict[str, list[object]], refused: dict[int, str]) -> list[str]:
+    def _keys(self, read: Read, refused: dict[int, str]) -> list[str]:
         """Give every row its key; a key that stands twice with different facts refuses the later row."""
+        came = read.came
         given = came.get(self.layout.key_column)
         out: list[str] = []
         seen, names = self.seen, list(came)
-        for n, (_, cells) in enumerate(chunk):
+        for n, facts in enumerate(map(hash, read.cells)):
             key = str(given[n]) if given is not None and given[n] is not None else None
             made = key is None
             if n in refused:
@@ -115,7 +99,6 @@ class ChunkWork:
                 refused[n] = "nothing that names the row"
                 out.append("")
                 continue
-            facts = hash(tuple(cells))
             if made:
                 base, copy = key, 1
                 while seen.get(key, facts) != facts:
@@ -168,7 +151,7 @@ class ChunkWork:
 
     def _stage(
         self,
-        chunk: Sequence[Numbered],
+        read: Read,
         keys: Sequence[str],
         held: dict[str, Sequence[object]],
         before: dict[int, dict[str, Any]],
@@ -178,7 +161,7 @@ class ChunkWork:
     ) -> None:
         tally = self.tally
         reported: list[tuple[int, str, str, str]] = []
-        suspects: list[str | None] = [None] * len(chunk)
+        suspects: list[str | None] = [None] * len(keys)
         for n in sorted({*refused, *faults, *odd}):
             why = refused.get(n)
             if why == AGAIN:
@@ -194,10 +177,15 @@ class ChunkWork:
             tally.suspect += outcome == "suspect"
             if strange:
                 suspects[n] = json.dumps(strange)
-            reported.append((chunk[n][0], outcome, json.dumps(reasons), self._original(chunk[n][1])))
+            reported.append((read.numbers[n], outcome, json.dumps(reasons), self._original(unpacked(read.cells[n]))))
         ready: list[tuple[Any, ...]] = []
         same: list[str] = []
         columns = [held[name] for name in self.staged]
+        if not before and not refused:
+            tally.new += len(keys)
+            store.stage(self.db, self.staged, zip(keys, repeat("new"), repeat(None), suspects, *columns))
+            store.report_rows(self.db, reported)
+            return
         for n, (key, suspect, row) in enumerate(zip(keys, suspects, zip(*columns, strict=True), strict=True)):
             if n in refused:
                 tally.same += refused[n] == AGAIN

@@ -9,7 +9,7 @@ import os
 import sqlite3
 import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -21,6 +21,7 @@ from ..core.words import plain
 from ..store import imports as store
 from ..store.db import atomic
 from . import areas, mapping, photos, proposing, readers
+from .ahead import read_ahead
 from .chunks import ChunkWork, Tally
 from .layouts import LAYOUTS, Layout, recognise
 
@@ -79,19 +80,9 @@ def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = 
         return Preview("photos", [], [], (), [], False)
     if kind == "areas" or (kind is None and areas.is_geojson(path)):
         return Preview("areas", [], [], (), [], False)
-    table = readers.read_table(path)
-    return _preview(db, path, table.columns, next(table.chunks, []), source, kind)
-
-
-def _preview(
-    db: sqlite3.Connection,
-    path: Path,
-    columns: list[str],
-    first: Sequence[readers.Numbered],
-    source: str,
-    kind: str | None,
-) -> Preview:
-    sample = [cells for _, cells in first[:SAMPLE_ROWS] if not cells[0].startswith("\x00")]
+    table = readers.read_table(path, SAMPLE_ROWS)
+    columns, first = table.columns, next(table.chunks, [])
+    sample = [cells for _, cells in first if not cells[0].startswith("\x00")]
     kind = kind or recognise([plain(c) for c in columns]) or _likely(columns, sample)
     if kind is None or kind not in LAYOUTS:
         raise Refused(
@@ -154,22 +145,21 @@ def prepare(
             layout: Any = areas.LAYOUT
             parts: tuple[mapping.Part, ...] = ()
             names: list[str] = []
-            chunks: Iterator[Any] = areas.feature_chunks(path)
+            reading: Any = nullcontext(areas.feature_chunks(path))
         else:
-            table = readers.read_table(path)
-            first = next(table.chunks, [])
-            seen = _preview(db, path, table.columns, first, source, kind)
-            layout, names = LAYOUTS[seen.kind], table.columns
+            seen = preview(db, path, source, kind)
+            layout, names = LAYOUTS[seen.kind], seen.columns
             parts = mapping.read_mapping(columns, names, layout.fields) if columns else seen.parts
             _refuse_without_needed(path, layout, {p.field for p in parts}, names)
             work = ChunkWork(db, layout, parts, names, now.date())
-            chunks = _after(first, table.chunks)
+            reading = read_ahead(path, seen.kind, parts, names)
         store.open_staging(db, staging, work.staged)
         try:
-            for chunk in chunks:
-                work.take(chunk)
-                if progress:
-                    progress(work.tally.rows)
+            with reading as chunks:
+                for chunk in chunks:
+                    work.take(chunk)
+                    if progress:
+                        progress(work.tally.rows)
             result = _result(layout.kind, work.tally)
 
             def accept() -> ImportResult:
@@ -225,12 +215,6 @@ def _no_collecting() -> Iterator[None]:
     finally:
         if collecting:
             gc.enable()
-
-
-def _after(first: Any, rest: Iterator[Any]) -> Iterator[Any]:
-    if first:
-        yield first
-    yield from rest
 
 
 def _result(kind: str, tally: Tally) -> ImportResult:

@@ -6,6 +6,7 @@ import datetime as dt
 import math
 import re
 from collections.abc import Callable, Sequence
+from functools import lru_cache
 
 from ..core.fields import Field, Kind
 
@@ -50,6 +51,7 @@ def number(text: str) -> float:
     return value
 
 
+@lru_cache(maxsize=50_000)
 def date(text: str) -> str:
     """Any usual local form to an ISO date."""
     if _ISO.match(text):
@@ -121,9 +123,10 @@ Column = list[object]
 def parse_column(f: Field, cells: Sequence[str]) -> tuple[Column, list[int]]:
     """Values of one column, and the positions that could not be read.
 
-    A column of clean numbers or of short words is read in one sweep; any other has each distinct cell read once.
+    A column of clean numbers or of short texts is read in one sweep; any other has each distinct cell read once, and
+    its equal cells are one value.
     """
-    if f.kind in (Kind.TEXT, Kind.WORD):
+    if f.kind is Kind.TEXT:
         joined = "".join(cells)
         if max(map(len, cells), default=0) <= MAX_TEXT and "\x00" not in joined:
             out: Column = [c.strip() or None for c in cells]

@@ -114,8 +114,10 @@ _ADDRESS = re.compile(r"^\d+[a-z]?\s+(?:[nsew]\.?\s+)?[a-z][a-z'.]+(?:\s+[a-z]+)
 
 def _by_values(f: Field, cells: Sequence[str]) -> float | None:
     """How sure the values alone make it, for the two fields whose values cannot be mistaken: addresses, status words."""
+    if f.name not in ("unparsed_address", "standard_status"):
+        return None
     known = [c.strip() for c in cells if c.strip()]
-    if len(known) < 20 or f.name not in ("unparsed_address", "standard_status"):
+    if len(known) < 20:
         return None
     if f.name == "unparsed_address":
         good = sum(bool(_ADDRESS.match(c)) for c in known)

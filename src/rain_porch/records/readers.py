@@ -34,8 +34,8 @@ class Table:
     chunks: Iterator[list[Numbered]]
 
 
-def read_table(path: Path) -> Table:
-    """Open a CSV or JSON file as a table. Raises Refused for a file that is neither."""
+def read_table(path: Path, chunk_rows: int = CHUNK_ROWS) -> Table:
+    """Open a CSV or JSON file as a table, `chunk_rows` at a time. Raises Refused for a file that is neither."""
     if not path.is_file():
         raise Refused(f"There is no file {path}.")
     with path.open("rb") as f:
@@ -44,8 +44,8 @@ def read_table(path: Path) -> Table:
         raise Refused(f"{path.name} is empty.")
     encoding = _encoding(path, head)
     if head.lstrip(b"\xef\xbb\xbf \r\n\t")[:1] in (b"[", b"{"):
-        return _json_table(path)
-    return _csv_table(path, encoding)
+        return _json_table(path, chunk_rows)
+    return _csv_table(path, encoding, chunk_rows)
 
 
 def _encoding(path: Path, head: bytes) -> str:
@@ -62,7 +62,7 @@ def _encoding(path: Path, head: bytes) -> str:
     return "utf-8-sig"
 
 
-def _csv_table(path: Path, encoding: str) -> Table:
+def _csv_table(path: Path, encoding: str, chunk_rows: int) -> Table:
     file = path.open(encoding=encoding, errors="replace", newline="")
     first = file.readline(MAX_CELL)
     file.seek(0)
@@ -81,10 +81,12 @@ def _csv_table(path: Path, encoding: str) -> Table:
         file.close()
         raise Refused(f"{path.name} is no CSV file: its first line holds no two column names.")
 
-    return Table(columns, _csv_chunks(file, reader, measure))
+    return Table(columns, _csv_chunks(file, reader, measure, chunk_rows))
 
 
-def _csv_chunks(file: TextIO, reader: Iterator[list[str]], measure: _Measure) -> Iterator[list[Numbered]]:
+def _csv_chunks(
+    file: TextIO, reader: Iterator[list[str]], measure: _Measure, chunk_rows: int
+) -> Iterator[list[Numbered]]:
     number = 0
     chunk: list[Numbered] = []
     with file:
@@ -94,7 +96,7 @@ def _csv_chunks(file: TextIO, reader: Iterator[list[str]], measure: _Measure) ->
                     number += 1
                     if cells and (cells[0] or any(cells)):
                         chunk.append((number, cells))
-                    if len(chunk) >= CHUNK_ROWS or measure.read > CHUNK_CHARACTERS:
+                    if len(chunk) >= chunk_rows or measure.read > CHUNK_CHARACTERS:
                         yield chunk
                         chunk, measure.read = [], 0
                 break
@@ -128,7 +130,7 @@ def read_json(path: Path) -> object:
         raise Refused(f"{path.name} is no complete JSON file: {error}.") from None
 
 
-def _json_table(path: Path) -> Table:
+def _json_table(path: Path, chunk_rows: int) -> Table:
     data = read_json(path)
     if isinstance(data, dict):
         data = data.get("value", data.get("records"))
@@ -146,4 +148,4 @@ def _json_table(path: Path) -> Table:
         return str(value)
 
     rows = ((i, [cell(item.get(c)) for c in columns]) for i, item in enumerate(data, start=1))
-    return Table(columns, iter(lambda: list(itertools.islice(rows, CHUNK_ROWS)), []))
+    return Table(columns, iter(lambda: list(itertools.islice(rows, chunk_rows)), []))

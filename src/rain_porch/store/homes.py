@@ -155,15 +155,15 @@ def nearest_home(db: sqlite3.Connection, lat: float, lon: float, within_miles: f
     box = {"s": lat - reach, "n": lat + reach, "w": lon - 2 * reach, "e": lon + 2 * reach}
     found: list[tuple[float, int, str, str]] = []
     for r in db.execute(
-        "SELECT p.parcel_number AS key, p.latitude, p.longitude FROM parcel_places b JOIN parcels p USING (row_id) "
-        "WHERE b.north >= :s AND b.south <= :n AND b.east >= :w AND b.west <= :e "
+        "SELECT p.parcel_number AS key, p.latitude, p.longitude FROM parcels p "
+        "WHERE latitude BETWEEN :s AND :n AND longitude BETWEEN :w AND :e "
         f"AND {_PLACED.format('p')}",
         box,
     ):
         found.append((_miles(lat, lon, r), 0, "parcel", r["key"]))
     for r in db.execute(
-        "SELECT l.listing_id AS key, l.latitude, l.longitude FROM listing_places b JOIN listings l USING (row_id) "
-        "WHERE b.north >= :s AND b.south <= :n AND b.east >= :w AND b.west <= :e "
+        "SELECT l.listing_id AS key, l.latitude, l.longitude FROM listings l "
+        "WHERE latitude BETWEEN :s AND :n AND longitude BETWEEN :w AND :e "
         f"AND {_PLACED.format('l')} "
         "ORDER BY coalesce(l.close_date, l.on_market_date) DESC",
         box,

@@ -94,7 +94,7 @@ def apply(
             f"JOIN {table} t ON t.{key_column} = r.key WHERE r.outcome = 'changed'",
             {"id": number},
         )
-        indexing.leave_home(db, table, f"{key_column} IN (SELECT key FROM staging.ready WHERE outcome = 'changed')", {})
+        indexing.stir_homes(db, table, f"{key_column} IN (SELECT key FROM staging.ready WHERE outcome = 'changed')", {})
         sets = ", ".join(f"{c} = r.{c}" for c in columns)
         db.execute(
             f"UPDATE {table} SET {sets}, suspect = r.suspect, source_id = :source, last_import = :id "

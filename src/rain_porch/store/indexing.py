@@ -1,4 +1,4 @@
-"""What is kept beside the records so that they are found: places, words of addresses, closings of transfers."""
+"""What is kept beside the records so that they are found: bounds of areas, words of addresses, closings of transfers."""
 
 from __future__ import annotations
 
@@ -21,22 +21,12 @@ def reindex(db: sqlite3.Connection, table: str) -> None:
     """Make the entries of all touched rows of `table` anew, and forget the list."""
     db.execute(TOUCHED)
     if table in ("listings", "parcels"):
-        _places(db, table)
         (_listing_addresses if table == "listings" else _parcel_addresses)(db)
     if table == "areas":
         _area_places(db)
     if table in ("listings", "transfers"):
         match_transfers(db)
     db.execute("DELETE FROM temp.touched")
-
-
-def _places(db: sqlite3.Connection, table: str) -> None:
-    places = "listing_places" if table == "listings" else "parcel_places"
-    db.execute(f"DELETE FROM {places} WHERE row_id IN (SELECT row_id FROM temp.touched)")
-    db.execute(
-        f"INSERT INTO {places} SELECT row_id, latitude, latitude, longitude, longitude FROM {table} "
-        "WHERE row_id IN (SELECT row_id FROM temp.touched) AND latitude IS NOT NULL AND longitude IS NOT NULL"
-    )
 
 
 def _area_places(db: sqlite3.Connection) -> None:
@@ -55,57 +45,55 @@ def _area_places(db: sqlite3.Connection) -> None:
 _SHOWN = "unparsed_address || coalesce(', unit ' || unit_number, '') || coalesce(', ' || city, '')"
 
 
+# homes whose listings get their entry anew
+STIRRED = "CREATE TEMP TABLE IF NOT EXISTS stirred_homes (key TEXT PRIMARY KEY)"
+
+
+def stir_homes(db: sqlite3.Connection, table: str, condition: str, values: dict[str, object]) -> None:
+    """Name the homes of rows that are about to go, so that an older listing of them gets their entry."""
+    if table in ("listings", "parcels"):
+        db.execute(STIRRED)
+        db.execute(f"INSERT OR IGNORE INTO temp.stirred_homes SELECT home_key FROM {table} WHERE {condition}", values)
+
+
+_IS_TOUCHED = "row_id IN (SELECT row_id FROM temp.touched)"
+
+
 def _parcel_addresses(db: sqlite3.Connection) -> None:
-    homes = (
-        "SELECT home_key FROM parcels WHERE row_id IN (SELECT row_id FROM temp.touched) "
-        "UNION SELECT key FROM temp.gone_homes"
-    )
-    _gone_homes(db)
+    stir_homes(db, "parcels", _IS_TOUCHED, {})
     db.execute("DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 FROM temp.touched)")
     db.execute(
         "INSERT INTO addresses (rowid, words, kind, key, shown) "
         "SELECT row_id * 2, fold_address(unparsed_address, unit_number, city, postal_code), 'parcel', parcel_number, "
-        f"{_SHOWN} FROM parcels WHERE row_id IN (SELECT row_id FROM temp.touched) AND unparsed_address IS NOT NULL"
+        f"{_SHOWN} FROM parcels WHERE {_IS_TOUCHED} AND unparsed_address IS NOT NULL"
     )
-    _listing_entries(db, homes)
-    db.execute("DELETE FROM temp.gone_homes")
+    _listing_entries(db, "1")
 
 
 def _listing_addresses(db: sqlite3.Connection) -> None:
-    _gone_homes(db)
+    stir_homes(db, "listings", _IS_TOUCHED, {})
     db.execute("DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM temp.touched)")
-    _listing_entries(
-        db,
-        "SELECT home_key FROM listings WHERE row_id IN (SELECT row_id FROM temp.touched) "
-        "UNION SELECT key FROM temp.gone_homes",
-    )
-    db.execute("DELETE FROM temp.gone_homes")
+    _listing_entries(db, f"NOT ({_IS_TOUCHED})")
 
 
-def _gone_homes(db: sqlite3.Connection) -> None:
-    db.execute("CREATE TEMP TABLE IF NOT EXISTS gone_homes (key TEXT PRIMARY KEY)")
+def _listing_entries(db: sqlite3.Connection, have: str) -> None:
+    """Entries of the stirred homes: none for listings of a home whose parcel is known, else the newest's.
 
-
-def leave_home(db: sqlite3.Connection, table: str, condition: str, values: dict[str, object]) -> None:
-    """Remember the homes of rows that are about to go, so that an older listing of them gets their entry."""
-    if table in ("listings", "parcels"):
-        _gone_homes(db)
-        db.execute(f"INSERT OR IGNORE INTO temp.gone_homes SELECT home_key FROM {table} WHERE {condition}", values)
-
-
-def _listing_entries(db: sqlite3.Connection, homes: str) -> None:
-    """Entries of the homes named by a query: none for listings of a home whose parcel is known, else the newest's."""
+    have: which listings can still have an entry.
+    """
+    homes = "home_key IN (SELECT key FROM temp.stirred_homes)"
     db.execute(
-        f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM listings WHERE home_key IN ({homes}))"
+        f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM listings WHERE {homes} AND {have})"
     )
     db.execute(
         "INSERT INTO addresses (rowid, words, kind, key, shown) "
         "SELECT row_id * 2 + 1, fold_address(unparsed_address, unit_number, city, postal_code), 'listing', "
         f"listing_id, {_SHOWN} FROM listings "
-        f"WHERE row_id IN (SELECT max(row_id) FROM listings WHERE home_key IN ({homes}) GROUP BY home_key) "
+        f"WHERE row_id IN (SELECT max(row_id) FROM listings WHERE {homes} GROUP BY home_key) "
         "AND unparsed_address IS NOT NULL "
         "AND (parcel_number IS NULL OR parcel_number NOT IN (SELECT parcel_number FROM parcels))"
     )
+    db.execute("DELETE FROM temp.stirred_homes")
 
 
 def match_transfers(db: sqlite3.Connection) -> None:

@@ -78,7 +78,7 @@ def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> in
         f"JOIN {table} t ON t.{key} = c.record_key WHERE c.import_id = :id AND t.last_import = :id",
         {"id": import_id},
     ).fetchall()
-    indexing.leave_home(db, table, "last_import = :id", {"id": import_id})
+    indexing.stir_homes(db, table, "last_import = :id", {"id": import_id})
     indexing.touch(db, table, "last_import = :id AND first_import <> :id", {"id": import_id})
     for r in rows:
         before = json.loads(r["before"])
@@ -97,9 +97,8 @@ def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> in
 def _remove(db: sqlite3.Connection, table: str, import_id: int) -> int:
     mine = "first_import = :id AND last_import = :id"
     indexing.touch(db, table, mine, {"id": import_id})
-    places = {"listings": "listing_places", "parcels": "parcel_places", "areas": "area_places"}.get(table)
-    if places:
-        db.execute(f"DELETE FROM {places} WHERE row_id IN (SELECT row_id FROM {table} WHERE {mine})", {"id": import_id})
+    if table == "areas":
+        db.execute(f"DELETE FROM area_places WHERE row_id IN (SELECT row_id FROM areas WHERE {mine})", {"id": import_id})
     if table in ("listings", "parcels"):
         odd = 1 if table == "listings" else 0
         db.execute(
