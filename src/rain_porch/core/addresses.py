@@ -20,20 +20,30 @@ _WORD = re.compile(r"[a-z]+|\d+[a-z]?(?![a-z])|\d+[a-z]+|#")
 
 def words(address: str) -> list[str]:
     """The folded words of an address, in order. "No. 14 North Ferry Lane, Apt 3" → 14 n ferry ln unit3."""
+    number, _, street = address.partition(" ")
+    if number.isascii() and number.isdigit():  # most are a number and one of the few streets of the place
+        return [number, *_folded_words(street, False)]
+    return list(_folded_words(address, True))
+
+
+@lru_cache(maxsize=65_536)
+def _folded_words(text: str, from_start: bool) -> tuple[str, ...]:
+    """from_start: nothing stands before the text, so that a first "No." marks the house, not a unit."""
     out: list[str] = []
-    raw = _WORD.findall(address.lower().replace(".", " ").replace("'", ""))
+    raw = _WORD.findall(text.lower().replace(".", " ").replace("'", ""))
     unit_next = False
     for i, word in enumerate(raw):
+        at_start = from_start and i == 0
         if unit_next:
             out.append(f"unit{word}")
             unit_next = False
-        elif word == "#" or (word in _UNITS and i + 1 < len(raw) and i > 0):
+        elif word == "#" or (word in _UNITS and i + 1 < len(raw) and not at_start):
             unit_next = True
-        elif word in _UNITS and i == 0:
+        elif word in _UNITS and at_start:
             continue
         else:
             out.append(_DIRECTIONS.get(word) or _TYPES.get(word) or word)
-    return out
+    return tuple(out)
 
 
 @lru_cache(maxsize=4096)

@@ -5,10 +5,13 @@ from __future__ import annotations
 import gc
 import os
 import pickle
+import queue
+import struct
 import subprocess
 import sys
+import threading
 from collections.abc import Generator, Iterator, Sequence
-from contextlib import contextmanager, suppress
+from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 from typing import IO
 
@@ -17,6 +20,7 @@ from .mapping import Part
 from .readers import read_table
 from .reading import Read, Reader
 
+_LENGTH = struct.Struct(">Q")
 LARGE = 16_000_000  # bytes from which a process of its own pays
 
 
@@ -33,23 +37,42 @@ def read_ahead(path: Path, kind: str, parts: Sequence[Part], columns: Sequence[s
         assert process.stdin and process.stdout
         pickle.dump((path.absolute(), kind, tuple(parts), tuple(columns)), process.stdin)
         process.stdin.flush()
-        try:
-            yield _received(process.stdout)
-        finally:
-            process.kill()
+        with closing(_received(process, process.stdout)) as chunks:
+            yield chunks
 
 
-def _received(stream: IO[bytes]) -> Iterator[Read]:
-    while True:
-        try:
-            got = pickle.load(stream)
-        except EOFError:
-            raise Refused("Reading the file stopped half way: bring it in again.") from None
-        if isinstance(got, RainPorchError):
-            raise got
-        if got is None:
-            return
-        yield got
+def _received(process: subprocess.Popen[bytes], stream: IO[bytes]) -> Generator[Read]:
+    """The chunks that come; while one is made use of, a thread takes the next off the pipe."""
+    waiting: queue.Queue[bytes] = queue.Queue(maxsize=1)
+    taker = threading.Thread(target=_take_off, args=(stream, waiting), daemon=True)
+    taker.start()
+    try:
+        while sent := waiting.get():
+            got = pickle.loads(sent)
+            if isinstance(got, RainPorchError):
+                raise got
+            if got is None:
+                return
+            yield got
+        raise Refused("Reading the file stopped half way: bring it in again.")
+    finally:
+        process.kill()
+        while taker.is_alive():
+            with suppress(queue.Empty):
+                waiting.get(timeout=0.05)
+
+
+def _take_off(stream: IO[bytes], waiting: queue.Queue[bytes]) -> None:
+    with suppress(OSError, ValueError):  # closed
+        while head := stream.read(_LENGTH.size):
+            waiting.put(stream.read(*_LENGTH.unpack(head)))
+    waiting.put(b"")
+
+
+def _send(what: object) -> None:
+    sent = pickle.dumps(what, pickle.HIGHEST_PROTOCOL)
+    sys.stdout.buffer.write(_LENGTH.pack(len(sent)) + sent)
+    sys.stdout.buffer.flush()
 
 
 def main() -> None:
@@ -61,12 +84,10 @@ def main() -> None:
         try:
             reader = Reader(kind, parts, columns)
             for chunk in read_table(path).chunks:
-                pickle.dump(reader.read(chunk), sys.stdout.buffer, pickle.HIGHEST_PROTOCOL)
-                sys.stdout.buffer.flush()
-            pickle.dump(None, sys.stdout.buffer)
+                _send(reader.read(chunk))
+            _send(None)
         except RainPorchError as error:
-            pickle.dump(Refused(error.message), sys.stdout.buffer)
-        sys.stdout.buffer.flush()
+            _send(Refused(error.message))
 
 
 if __name__ == "__main__":

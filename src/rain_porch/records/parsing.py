@@ -126,6 +126,8 @@ def parse_column(f: Field, cells: Sequence[str]) -> tuple[Column, list[int]]:
     A column of clean numbers or of short texts is read in one sweep; any other has each distinct cell read once, and
     its equal cells are one value.
     """
+    if not any(cells):
+        return [None] * len(cells), []
     if f.kind is Kind.TEXT:
         joined = "".join(cells)
         if max(map(len, cells), default=0) <= MAX_TEXT and "\x00" not in joined:
@@ -146,7 +148,7 @@ def _clean_numbers(cells: Sequence[str]) -> Column | None:
         out: Column = [float(c) if c else None for c in cells]
     except ValueError:
         return None
-    total = sum(v for v in out if v is not None)  # type: ignore[misc]
+    total = sum(filter(None, out))  # type: ignore[arg-type]
     return out if math.isfinite(total) and abs(total) < 1e15 and "_" not in "".join(cells) else None
 
 

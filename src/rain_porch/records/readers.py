@@ -15,7 +15,8 @@ from ..core.errors import Refused
 MAX_COLUMNS = 2000
 MAX_CELL = 1_000_000  # characters; a longer one makes its row unreadable
 MAX_JSON = 400_000_000  # bytes; JSON is read whole
-CHUNK_ROWS, CHUNK_CHARACTERS = 10_000, 48_000_000
+CHUNK_ROWS, CHUNK_CHARACTERS = 4_000, 24_000_000
+BYTE_ORDER_MARK = "\ufeff"
 csv.field_size_limit(MAX_CELL)
 
 
@@ -59,13 +60,15 @@ def _encoding(path: Path, head: bytes) -> str:
                 pass
     except UnicodeDecodeError:
         return "cp1252"
-    return "utf-8-sig"
+    return "utf-8"
 
 
 def _csv_table(path: Path, encoding: str, chunk_rows: int) -> Table:
     file = path.open(encoding=encoding, errors="replace", newline="")
+    start = 0 if file.read(1) != BYTE_ORDER_MARK else file.tell()
+    file.seek(start)
     first = file.readline(MAX_CELL)
-    file.seek(0)
+    file.seek(start)
     delimiter = max(",;\t|", key=first.count)
     measure = _Measure(file)
     reader = csv.reader(measure, delimiter=delimiter)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-import marshal
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -20,22 +19,33 @@ class Read:
     """Rows of a file as values. Positions count from 0 in the chunk.
 
     numbers   the rows' numbers in the file
-    cells     each row's cells, packed: `unpacked` gives them; equal rows are equal bytes
+    cells     each row's cells as one text: `unpacked` gives them; equal rows are equal texts
     came      field → values, None where nothing or nothing readable stands
     unread    field → positions of the cells that could not be read
     broken    position → why the row is no row of this file
     """
 
     numbers: list[int]
-    cells: list[bytes]
+    cells: list[str]
     came: dict[str, Column]
     unread: dict[str, list[int]]
     broken: dict[int, str]
 
 
-def unpacked(cells: bytes) -> list[str]:
-    made: list[str] = marshal.loads(cells)
-    return made
+SEPARATORS = ("\x1f", "\x1e", "\x1d", "\x1c", "\ue000")
+
+
+def packed(cells: Sequence[str]) -> str:
+    """Cells as one text, which begins with what stands between them: a mark that is in none of them."""
+    for mark in SEPARATORS:
+        text = mark.join(cells)
+        if text.count(mark) == len(cells) - 1:
+            return mark + text
+    return mark + mark.join(c.replace(mark, " ") for c in cells)
+
+
+def unpacked(text: str) -> list[str]:
+    return text[1:].split(text[0])
 
 
 class Reader:
@@ -57,9 +67,7 @@ class Reader:
             came[b.field.name] = values
             if bad:
                 unread[b.field.name] = bad
-        # the older form has no references in it, so that equal rows are equal bytes
-        packed = [marshal.dumps(cells, 2) for cells in rows]
-        return Read([n for n, _ in chunk], packed, came, unread, self._broken(rows))
+        return Read([n for n, _ in chunk], [packed(cells) for cells in rows], came, unread, self._broken(rows))
 
     def _broken(self, rows: Sequence[Sequence[str]]) -> dict[int, str]:
         width = len(self.columns)

@@ -12,6 +12,7 @@ from ..core import addresses
 from ..core.errors import Refused
 
 RECORDS, PORCH = "records", "porch"
+CACHE = 65_536  # KB that a connection may keep of its database in memory
 
 
 def connect(path: Path) -> sqlite3.Connection:
@@ -21,7 +22,7 @@ def connect(path: Path) -> sqlite3.Connection:
     db.execute("PRAGMA journal_mode = WAL")
     db.execute("PRAGMA foreign_keys = ON")
     db.execute("PRAGMA synchronous = NORMAL")
-    db.execute("PRAGMA cache_size = -65536")
+    db.execute(f"PRAGMA cache_size = {-CACHE}")
     db.create_function("fold_address", 4, addresses.folded, deterministic=True)
     return db
 

@@ -82,9 +82,7 @@ def _listing_entries(db: sqlite3.Connection, have: str) -> None:
     have: which listings can still have an entry.
     """
     homes = "home_key IN (SELECT key FROM temp.stirred_homes)"
-    db.execute(
-        f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM listings WHERE {homes} AND {have})"
-    )
+    db.execute(f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM listings WHERE {homes} AND {have})")
     db.execute(
         "INSERT INTO addresses (rowid, words, kind, key, shown) "
         "SELECT row_id * 2 + 1, fold_address(unparsed_address, unit_number, city, postal_code), 'listing', "

@@ -98,7 +98,9 @@ def _remove(db: sqlite3.Connection, table: str, import_id: int) -> int:
     mine = "first_import = :id AND last_import = :id"
     indexing.touch(db, table, mine, {"id": import_id})
     if table == "areas":
-        db.execute(f"DELETE FROM area_places WHERE row_id IN (SELECT row_id FROM areas WHERE {mine})", {"id": import_id})
+        db.execute(
+            f"DELETE FROM area_places WHERE row_id IN (SELECT row_id FROM areas WHERE {mine})", {"id": import_id}
+        )
     if table in ("listings", "parcels"):
         odd = 1 if table == "listings" else 0
         db.execute(

@@ -3,3 +3,5 @@ DROP TABLE listing_places;
 DROP TABLE parcel_places;
 CREATE INDEX listings_by_place ON listings (latitude, longitude);
 CREATE INDEX parcels_by_place ON parcels (latitude, longitude);
+-- words of addresses gathered in memory by 16 MB before they are written
+INSERT INTO addresses (addresses, rank) VALUES ('hashsize', 16777216);
