@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,7 +12,9 @@ import pandas as pd
 
 from rain_porch.core import search as sr
 from rain_porch.core.columns import RECORD_KINDS, STATUSES, AsOf, Columns
+from rain_porch.core.dates import day_of
 from rain_porch.core.homes import Subject
+from rain_porch.core.market import Period
 from rain_porch.core.search import Criterion, Search
 from rain_porch.core.words import COUNTED, HomeKind
 
@@ -41,8 +44,8 @@ def searches(columns: Columns, n: int, place: bool, seed: int) -> list[Asked]:
     return out
 
 
-def into_duckdb(columns: Columns, view: AsOf) -> Any:
-    """The same rows as a table in memory, as of the same day."""
+def into_duckdb(columns: Columns, view: AsOf, rows: Any = None) -> Any:
+    """The same rows (or some of them) as a table in memory, as of the same day."""
     frame = pd.DataFrame(
         {
             "kind": view.kind.astype(np.int32),
@@ -63,6 +66,7 @@ def into_duckdb(columns: Columns, view: AsOf) -> Any:
             **{f: columns.numbers[f] for f in _FIELDS},
         }
     )
+    frame = frame if rows is None else frame.iloc[rows]
     con = duckdb.connect()
     con.register("frame", frame)
     con.execute("CREATE TABLE m AS SELECT * FROM frame")
@@ -95,6 +99,23 @@ def as_sql(asked: Asked, view: AsOf) -> str:
             f"pow((lat - {me.latitude}) * {north}, 2) + pow((lon - {me.longitude}) * {east}, 2) <= {s.radius_miles**2}"
         )
     return f"SELECT kind, count(*) FROM m WHERE {' AND '.join(where)} GROUP BY kind"
+
+
+def months_into(con: Any, spans: Sequence[Period]) -> str:
+    """The query for eight figures by month; the months are a table of day ranges to join with, as ours are."""
+    con.execute("CREATE TABLE months (first BIGINT, last BIGINT)")
+    con.executemany("INSERT INTO months VALUES (?, ?)", [(day_of(s.start), day_of(s.end)) for s in spans])
+    return f"""
+        WITH sold AS (SELECT first, count(*), sum(close_price), avg(close_price), median(close_price),
+                             avg(close_price / living_area) FROM m JOIN months ON close BETWEEN first AND last
+                      WHERE NOT lease AND close >= {day_of(spans[0].start)} GROUP BY first),
+             began AS (SELECT first, count(*) FROM m JOIN months ON on_market BETWEEN first AND last WHERE NOT lease GROUP BY first),
+             ended AS (SELECT first, count(*) FROM m JOIN months ON off_market BETWEEN first AND last
+                       WHERE failed AND NOT lease GROUP BY first),
+             open AS (SELECT last, count(*) FROM m JOIN months ON on_market <= last
+                      AND (close < 0 OR close > last) AND (off_market < 0 OR off_market > last) WHERE NOT lease GROUP BY last)
+        SELECT (SELECT count(*) FROM sold), (SELECT count(*) FROM began), (SELECT count(*) FROM ended), (SELECT count(*) FROM open)
+    """
 
 
 def counts_agree(columns: Columns, view: AsOf, con: Any, asked: Asked) -> bool:

@@ -6,7 +6,7 @@ Suspect values arrive here already unknown, so that no statistic sees them.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, TypeVar
@@ -137,6 +137,25 @@ class Columns:
             value = float(self.numbers[name][row])
             return None if np.isnan(value) else value
         return self.words[name][row] if name in self.words else None
+
+    def facts(self, rows: Ints, names: Sequence[str]) -> list[dict[str, float | str]]:
+        """The known values of some fields in some rows, a dictionary a row, its names in the order given."""
+        out: list[dict[str, float | str]] = [{} for _ in range(len(rows))]
+        for name in names:
+            if name in self.numbers:
+                values = self.numbers[name][rows]
+                known = np.flatnonzero(~np.isnan(values)).tolist()
+                found: list[Any] = values.tolist()
+            elif name in self.words:
+                held = self.words[name]
+                codes = held.codes[rows]
+                known = np.flatnonzero(codes >= 0).tolist()
+                found = [held.words[code] if code >= 0 else None for code in codes.tolist()]
+            else:
+                continue
+            for i in known:
+                out[i][name] = found[i]
+        return out
 
 
 @dataclass(frozen=True)

@@ -163,8 +163,9 @@ def proposed_search(subject: Subject, effective_year: int, distressed_share: flo
 # --- running it ----------------------------------------------------------------------------------------------
 
 
-# below so many rows, looking again costs more than it spares
-_FEW = 5000
+# rows that two parts refuse are dropped where there are many rows and the share that stays is this small; else dropping
+# costs more than it spares
+_FEW, _WORTH = 5000, 0.7
 
 
 @dataclass(frozen=True)
@@ -277,15 +278,18 @@ def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = 
     for k, lets_through in enumerate(named.values()):
         fails = ~lets_through(rows)
         refused += fails
-        by[fails] = k
-        still = refused < 2  # what two parts refuse is found by leaving out neither
-        if len(rows) > _FEW and not still.all():
-            rows, refused, by = rows[still], refused[still], by[still]
+        np.putmask(by, fails, k)
+        if len(rows) > _FEW:
+            still = refused < 2  # what two parts refuse is found by leaving out neither
+            if np.count_nonzero(still) < _WORTH * len(rows):
+                rows, refused, by = rows[still], refused[still], by[still]
     found = np.sort(rows[refused == 0])
     counts = counts_of(view, found)
     once = refused == 1
+    kinds = len(RECORD_KINDS)
+    gained = np.bincount(by[once].astype(np.int64) * kinds + view.kind[rows[once]], minlength=len(named) * kinds)
     without = {
-        name: {kind: counts[kind] + n for kind, n in counts_of(view, rows[once & (by == k)]).items()}
+        name: {kind.value: counts[kind.value] + int(gained[k * kinds + RECORD_KINDS.index(kind)]) for kind in COUNTED}
         for k, name in enumerate(named)
     }
     unknown = {c.field: int(unknown_mask(c, columns, found).sum()) for c in search.criteria if c.field not in masks}

@@ -87,6 +87,7 @@ def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidat
     rows, score, known, far = rows[order], score[order], known[order], far[order]
     view, columns = setting.view, setting.columns
     on_market = days_on_market(columns, view, rows)
+    facts = columns.facts(rows, SHOWN_FACTS)
     out = []
     for i, row in enumerate(int(r) for r in rows):
         price = _known(view.price[row])
@@ -104,7 +105,7 @@ def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidat
                 days_on_market=None if np.isnan(on_market[i]) else int(on_market[i]),
                 likeness=round(float(score[i]), 2),
                 known_share=round(float(known[i]), 3),
-                facts={n: v for n in SHOWN_FACTS if (v := columns.fact(row, n)) is not None},
+                facts=facts[i],
                 differences=differences(columns, row, setting.subject),
                 flags=flags(columns, view, row),
             )

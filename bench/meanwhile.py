@@ -1,0 +1,64 @@
+"""What an agent notices of a large import: counts and saves while it runs in a process of its own."""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import numpy as np
+
+from bench import market_rows
+from bench.timing import Result
+from bench.whole_market import LAST
+from rain_porch.core import search as sr
+from rain_porch.core.dates import day_of
+from rain_porch.workups.changes import SetClient
+from rain_porch.workups.homes import HomeRef
+from rain_porch.workups.records import Records
+from rain_porch.workups.workups import Workups
+
+
+def measured(market: Records, file: Path, demo: Path, work: Path, counted_alone: float) -> list[Result]:
+    """Counts over the whole market and saves of a workup, while `file` comes into the folder of the workup.
+
+    counted_alone: median of the same counts with nothing beside, in ms: what they are compared with.
+    """
+    shutil.rmtree(work, ignore_errors=True)
+    work.mkdir(parents=True)
+    shutil.copy(demo / "records.db", work / "records.db")
+    columns = market.columns()
+    view = columns.as_of(day_of(LAST))
+    asked = market_rows.searches(columns, 200, True, seed=3)
+    counting: list[float] = []
+    saving: list[float] = []
+    records = Records(work)
+    home = records.db.execute("SELECT parcel_number FROM parcels WHERE home_kind = 'detached' LIMIT 1").fetchone()[0]
+    with Workups(records) as workups:
+        n = workups.create(HomeRef("parcel", home))
+        revision = workups.open(n).revision
+        importing = subprocess.Popen([sys.executable, "-m", "rain_porch.cli", "import", str(file), "--data", str(work)],
+                                     stdout=subprocess.DEVNULL)  # fmt: skip
+        turn = 0
+        while importing.poll() is None:
+            a = asked[turn % len(asked)]
+            start = time.perf_counter()
+            sr.run(a.search, columns, view, a.subject)
+            counting.append((time.perf_counter() - start) * 1000)
+            if turn % 10 == 0:
+                start = time.perf_counter()
+                revision, _ = workups.change(n, revision, SetClient(change="set_client", client=f"Client {turn}"))
+                saving.append((time.perf_counter() - start) * 1000)
+            turn += 1
+            time.sleep(0.02)  # an agent who drags a handle, not a program that never rests
+    if importing.returncode:
+        raise SystemExit("The import beside the counts failed.")
+    on = f"{len(columns):,} listings, importing {file.stem.rsplit('-', 1)[-1]} rows"
+    return [
+        Result("live counts while a file comes in", on, float(np.median(counting)), float(np.percentile(counting, 95)), 30,
+               "the same, nothing beside", counted_alone),
+        Result("saves while a file comes in", f"{len(saving)} saves", float(np.median(saving)), max(saving), 100,
+               note="p95 stands for the longest"),
+    ]  # fmt: skip

@@ -1,0 +1,119 @@
+"""Prices and papers on the demo town, beside plain ways to the same: pandas, statsmodels, Matplotlib."""
+
+from __future__ import annotations
+
+import shutil
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from bench.timing import Result, times
+from rain_porch.core.evidence import wide_fit
+from rain_porch.report.layouts import LAYOUTS
+from rain_porch.report.papers import page_picture, pdf
+from rain_porch.workups.changes import Decide
+from rain_porch.workups.handing import report_input
+from rain_porch.workups.homes import HomeRef
+from rain_porch.workups.pricing import Decided, Setting, most_alike, price
+from rain_porch.workups.records import Records
+from rain_porch.workups.workups import Workups
+
+
+def measured(demo: Path, work: Path) -> list[Result]:
+    shutil.rmtree(work, ignore_errors=True)
+    work.mkdir(parents=True)
+    shutil.copy(demo / "records.db", work / "records.db")
+    if (demo / "photos").is_dir():
+        shutil.copytree(demo / "photos", work / "photos")
+    records = Records(work)
+    row = records.db.execute(
+        "SELECT parcel_number FROM parcels WHERE unparsed_address = '630 Hedgerow Terrace'"
+    ).fetchone()
+    with Workups(records) as workups:
+        n = workups.create(HomeRef("parcel", row[0]))
+        opened = workups.open(n)
+        setting = opened.setting
+        comps = most_alike(setting, opened.state.search.search().with_days("sold", 730))
+        out = prices(setting, comps)
+        workups.change(n, 1, Decide(change="decide", listing_ids=[c.listing_id for c in comps], choice="kept"))
+        return [*out, *papers(lambda: report_input(workups, n), comps, work / "plain")]
+
+
+def prices(setting: Setting, comps: list[Any]) -> list[Result]:
+    on = f"{len(comps)} comps, demo"
+    shared = wide_fit(setting.columns, setting.view, setting.subject)
+    one = Decided(rates={"living_area": 90.0})
+    facts = {k: v for k, v in setting.subject.facts.items() if isinstance(v, float)}
+    rates = dict.fromkeys(facts, 10.0)
+    return [
+        Result("grid and value after one decision", on, *times([lambda: price(setting, comps, decided=one, shared=shared)] * 40),
+               15, "plain pandas", times([lambda: plain_grid(comps, facts, rates)] * 20)[0]),
+        Result("grid and value, fresh evidence", on, *times([lambda: price(setting, comps)] * 40), 35,
+               "statsmodels and pandas", times([lambda: plain_evidence(setting, comps, facts)] * 20)[0],
+               note="the peer fits one robust regression of the sales within a mile"),
+    ]  # fmt: skip
+
+
+def papers(gather: Callable[[], Any], comps: list[Any], out: Path) -> list[Result]:
+    given = gather()
+    long = len(LAYOUTS["full"])
+    return [
+        Result("report, 3 pages", "demo", *times([lambda: pdf(given, "three_pages")] * 8, warm=1), 1500, "Matplotlib tables",
+               times([lambda: plain_report(comps, out.with_suffix(".pdf"), 3)] * 5, warm=1)[0]),
+        Result(f"report, {long} pages, gathered and set", "demo", *times([lambda: pdf(gather(), "full")] * 8, warm=1), 1500,
+               "Matplotlib tables", times([lambda: plain_report(comps, out.with_suffix(".pdf"), long)] * 5, warm=1)[0]),
+        Result("one preview page", "demo", *times([lambda: page_picture(given, "full", 3)] * 12, warm=2), 300,
+               "Matplotlib table", times([lambda: plain_report(comps, out.with_suffix(".png"), 1)] * 8, warm=1)[0]),
+    ]  # fmt: skip
+
+
+def plain_grid(comps: list[Any], subject: dict[str, float], rates: dict[str, float]) -> float:
+    """The grid's arithmetic in plain pandas."""
+    import pandas as pd
+
+    frame = pd.DataFrame([{**c.facts, "close": c.price, "likeness": c.likeness} for c in comps])
+    total = frame["close"].copy()
+    for name, rate in rates.items():
+        if name in frame and name in subject:
+            total = total + (rate * (subject[name] - pd.to_numeric(frame[name]))).fillna(0)
+    weight = frame["likeness"] ** 4
+    return float((total * weight).sum() / weight.sum())
+
+
+def plain_evidence(setting: Setting, comps: list[Any], subject: dict[str, float]) -> float:
+    """Rates by statsmodels' robust regression of the two years' sales within a mile, then the grid in pandas."""
+    import statsmodels.api as sm
+
+    columns, view, me = setting.columns, setting.view, setting.subject
+    rows = view.rows_since(0, view.day - 730)
+    far = np.hypot((columns.lats[rows] - me.latitude) * 69, (columns.lons[rows] - me.longitude) * 52)
+    rows = rows[(far <= 1) & (columns.home_kind[rows] == 0)]
+    names = ["living_area", "lot_size_square_feet", "year_built", "bathrooms_full", "garage_spaces"]
+    x = np.column_stack([*(columns.numbers[n][rows] for n in names), view.date[rows]])
+    y = view.price[rows]
+    good = np.isfinite(x).all(axis=1) & np.isfinite(y)
+    fit = sm.RLM(y[good], sm.add_constant(x[good])).fit()
+    return plain_grid(comps, subject, dict(zip(names, map(float, fit.params[1:-1]), strict=True)))
+
+
+def plain_report(comps: list[Any], path: Path, pages: int) -> None:
+    """Pages of one table each by Matplotlib, as a PDF or as a picture of one."""
+    from matplotlib.backends.backend_agg import FigureCanvasAgg
+    from matplotlib.backends.backend_pdf import PdfPages
+    from matplotlib.figure import Figure
+
+    def page() -> Figure:
+        figure = Figure(figsize=(8.5, 11), dpi=150)
+        axes = figure.add_subplot()
+        axes.axis("off")
+        axes.table([[c.listing_id, c.date, c.price, c.likeness] for c in comps], loc="center")
+        return figure
+
+    if path.suffix == ".png":
+        FigureCanvasAgg(page()).print_png(path)  # type: ignore[no-untyped-call]
+        return
+    with PdfPages(path) as out:
+        for _ in range(pages):
+            out.savefig(page())
