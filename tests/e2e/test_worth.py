@@ -85,3 +85,60 @@ def test_the_method_is_tested_on_the_last_sales_and_the_range_says_so(page: Page
     shown = page.get_by_text(re.compile("Half of the last")).inner_text()
     doc = httpx.get(f"{server.url}/api/workups/{n}/backtest", timeout=10).json()["result"]
     assert f"{100 * doc['methods']['adjusted_comps']['mdape']:.1f} %" in shown and doc["subjects"] == 200
+
+
+def test_a_rate_opens_to_its_sales_and_another_figure_is_taken(page: Page, server) -> None:
+    priced(page)
+    page.get_by_role("button", name="Living area").click()
+    dialog = page.get_by_role("dialog", name="Evidence for Living area")
+    expect(dialog.get_by_role("img", name=re.compile("Sales around here"))).to_be_visible()
+    figures = dialog.get_by_role("table", name="Figures that may be used")
+    expect(figures.get_by_role("row")).to_have_count(4)
+    expect(figures.get_by_role("row", name=re.compile("Sales around here .* in use"))).to_be_visible()
+    expect(dialog.get_by_role("table", name="Pairs of sales").get_by_role("row").nth(1)).to_be_visible()
+    dialog.get_by_role("button", name="Use House rule").click()
+    expect(figures.get_by_role("row", name=re.compile("House rule .* in use"))).to_be_visible()
+    dialog.get_by_role("button", name="back to the evidence").click()
+    expect(figures.get_by_role("row", name=re.compile("Sales around here .* in use"))).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(dialog).to_be_hidden()
+    page.get_by_role("button", name="Market change", exact=True).click()
+    expect(page.get_by_role("img", name=re.compile("Prices by quarter"))).to_be_visible()
+    page.keyboard.press("Escape")
+
+
+def test_weights_are_set_and_columns_moved_by_keys(page: Page, server) -> None:
+    priced(page)
+    heads = page.get_by_role("table", name="Adjustment grid").locator("th.comp")
+    first, second = heads.nth(0).inner_text(), heads.nth(1).inner_text()
+    weight = page.get_by_label(re.compile("^Weight of .*, percent")).first
+    weight.fill("50")
+    weight.press("Enter")
+    expect(page.get_by_text(re.compile("Saved: weight of .* set to 50.0 %"))).to_be_visible()
+    expect(page.locator(".says.stale")).to_have_count(0)
+    shares = [float(w.input_value()) for w in page.get_by_label(re.compile("^Weight of .*, percent")).all()]
+    assert shares[0] == 50.0 and abs(sum(shares) - 100) < 0.6
+    weight.fill("130")
+    weight.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("A weight is a share")
+    page.get_by_role("button", name=re.compile("^Weight of .*: back to the formula")).click()
+    expect(page.get_by_text(re.compile("left to the formula"))).to_be_visible()
+    heads.nth(0).focus()
+    page.keyboard.press("Alt+ArrowRight")
+    expect(page.get_by_text("Saved: comps put in another order")).to_be_visible()
+    expect(heads.nth(0)).to_have_text(second, use_inner_text=True)
+    expect(heads.nth(1)).to_have_text(first, use_inner_text=True)
+
+
+def test_an_appraisers_questions_and_everything_on_one_scale(page: Page, server) -> None:
+    priced(page)
+    asks = page.get_by_role("region", name=re.compile("What an appraiser would ask"))
+    expect(asks).to_contain_text(re.compile(r"\d+ in order"))
+    scale = page.get_by_role("group", name=re.compile("Comps, ways to the number"))
+    expect(scale.get_by_role("button")).not_to_have_count(0)
+    scale.get_by_role("button", name=re.compile("corrected for size")).click()
+    expect(page.get_by_text(re.compile(r"its sq ft\)\^0\.\d\d ="))).to_be_visible()
+    page.get_by_label("List", exact=True).fill("800,000")
+    page.get_by_label("List", exact=True).press("Enter")
+    expect(asks).to_contain_text("List price against the sales.")
+    expect(asks).to_contain_text("show what makes this home worth more than every sale")

@@ -14,7 +14,21 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from ..workups.records import Records
 from ..workups.workups import Workups
-from . import asking, backtests, conclusions, desk, errors, home, incoming, listings, market, paper, records, workups
+from . import (
+    asking,
+    backtests,
+    conclusions,
+    desk,
+    errors,
+    home,
+    incoming,
+    listings,
+    market,
+    paper,
+    records,
+    workups,
+    worth,
+)
 from .state import State
 
 WEB = Path(str(files("rain_porch"))) / "web"
@@ -27,7 +41,20 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
     app.state.porch = State(held, Workups(held, now))
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
-    for part in (desk, workups, home, asking, backtests, listings, market, records, incoming, conclusions, paper):
+    for part in (
+        desk,
+        workups,
+        worth,
+        home,
+        asking,
+        backtests,
+        listings,
+        market,
+        records,
+        incoming,
+        conclusions,
+        paper,
+    ):
         app.include_router(part.router, prefix="/api")
     _interface(app)
     return app

@@ -18,12 +18,12 @@ from ..core.proposals import helps_most, match_everything, matching
 from ..core.sentence import phrases
 from ..core.spread import spread
 from ..workups import photos
-from ..workups.answers import candidate_docs, pricing_doc, subject_doc
+from ..workups.answers import candidate_docs, subject_doc
 from ..workups.changes import Change
-from ..workups.documents import CandidateDoc, CriterionDoc, PriceDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
+from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
 from ..workups.handing import past
 from ..workups.homes import FACT_FIELDS, HomeRef
-from ..workups.pricing import candidates, label, sold_rows
+from ..workups.pricing import candidates, sold_rows
 from ..workups.workups import Opened
 from .errors import RESPONSES
 from .state import Number, Porch, State
@@ -157,28 +157,6 @@ class CandidatesDoc(CountsDoc):
     sold_within: dict[int, int]
 
 
-class LineDoc(BaseModel):
-    field: str
-    label: str
-    amount: float | None
-    computed: float | None
-    theirs: float | None
-    mine: float | None
-    formula: str
-    overridden: bool
-
-
-class ColumnDoc(BaseModel):
-    listing_id: str
-    lines: list[LineDoc]
-    over_limits: list[str]
-
-
-class WorthDoc(BaseModel):
-    price: PriceDoc
-    grid: list[ColumnDoc]
-
-
 @router.get("/workups")
 def list_workups(porch: Porch) -> list[WorkupRow]:
     return [WorkupRow(**row) for row in porch.workups.rows()]
@@ -280,29 +258,6 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
         suggested=porch.workups.suggested(opened),
         sold_within=sold_within,
     )
-
-
-@router.get("/workups/{workup_id}/worth")
-def worth(porch: Porch, workup_id: Number) -> WorthDoc:
-    opened = porch.workups.open(workup_id)
-    pricing = porch.workups.priced(opened)
-    doc = pricing_doc(opened.setting, pricing, opened.state.search.search(), [])
-    doc.workup_id = workup_id
-    grid = [
-        ColumnDoc(
-            listing_id=a.listing_id,
-            lines=[
-                LineDoc(
-                    field=x.field, label=label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs, mine=x.mine,
-                    formula=x.formula, overridden=x.overridden,
-                )
-                for x in a.lines
-            ],
-            over_limits=list(a.over_limits),
-        )
-        for a in pricing.adjusted
-    ]  # fmt: skip
-    return WorthDoc(price=doc, grid=grid)
 
 
 def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:

@@ -60,6 +60,9 @@ class Evidence:
     surface: Surface | None = None
     wide: WideFit | None = None
     coef: Floats | None = None  # of the local fit, by the wide fit's features
+    local: Ints | None = None  # places of the local sales among the wide fit's
+    nearness: Floats | None = None  # their weights, 1 the nearest
+    worth: float | None = None  # at which rates are read: the model's value
 
 
 @dataclass(frozen=True)
@@ -243,7 +246,18 @@ def evidence(
     rows = wide.rows[pick]
     surface = Surface(rows, columns.lats[rows], columns.lons[rows], left, recent, float(np.median(left)))
     return Evidence(
-        rates, change, model, max(spread, 0.02) * thin, len(pick), len(wide.rows), surface, wide, local.coef
+        rates,
+        change,
+        model,
+        max(spread, 0.02) * thin,
+        len(pick),
+        len(wide.rows),
+        surface,
+        wide,
+        local.coef,
+        pick,
+        w,
+        model,
     )
 
 

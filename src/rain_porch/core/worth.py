@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from .columns import Floats
+from .evidence import Rate
 from .grid import Adjusted
-from .homes import Subject
+from .homes import Candidate, Subject
 from .money import dollars, half_up
 from .summary import summarise
 
@@ -126,6 +128,30 @@ def methods(
     if assessed:
         out.append(Method("assessed_value", "Assessed value", assessed, "from the tax roll, for information"))
     return out
+
+
+def size_corrected(subject: Subject, comps: Sequence[Candidate], rate: Rate | None) -> Method | None:
+    """Price per square foot corrected for size: small homes bring more a foot, so each price is taken to the subject's
+    area by the fit's power, price × (area ÷ theirs)^power; their mean. None without areas or without a power."""
+    area = subject.number("living_area")
+    known = [(c.price, a) for c in comps if c.price and isinstance(a := c.facts.get("living_area"), float) and a > 0]
+    if not area or not known or rate is None or rate.elasticity is None:
+        return None
+    power = rate.elasticity
+    value = float(np.mean([price * (area / theirs) ** power for price, theirs in known]))
+    return Method(
+        "size_corrected_price_per_sqft", "Price per sq ft, corrected for size", value,
+        f"mean over {len(known)} comps of price × ({area:,.0f} ÷ its sq ft)^{power:.2f} = {dollars(value)}, "
+        f"{value / area:,.2f} per sq ft",
+    )  # fmt: skip
+
+
+def brought_forward(paid: float, on: dt.date, factor: float) -> Method:
+    """The home's own earlier sale at today's prices; what was done to the home since is not in it."""
+    value = paid * factor
+    return Method("brought_forward", "Its own last sale, brought forward", value,
+                  f"{dollars(paid)} on {on.isoformat()} × {factor:.4f} market change since = {dollars(value)}; "
+                  "what was done to the home since is not in it")  # fmt: skip
 
 
 def per_sqft_values(per_sqft: Floats, area: float | None) -> dict[str, float]:

@@ -110,3 +110,26 @@ def _collection(rows: Iterable[sqlite3.Row]) -> dict[str, Any]:
             for r in rows
         ],
     }
+
+
+def between(db: sqlite3.Connection, here: tuple[float, float], there: dict[str, tuple[float, float]]) -> dict[str, str]:
+    """What of the base map's highways, railways and waters lies between a spot and others, both (longitude, latitude).
+
+    Key of a spot → the name of the first that the straight way to it touches; spots with a free way are left out.
+    """
+    if not there:
+        return {}
+    lons, lats = zip(here, *there.values(), strict=True)
+    marks = ", ".join("?" * len(BARRIERS))
+    rows = db.execute(
+        "SELECT a.name, a.kind, a.geometry FROM area_places b JOIN areas a USING (row_id) "
+        f"WHERE b.north >= ? AND b.south <= ? AND b.east >= ? AND b.west <= ? AND a.kind IN ({marks})",
+        (min(lats), max(lats), min(lons), max(lons), *BARRIERS),
+    ).fetchall()
+    out: dict[str, str] = {}
+    lines = shapely.linestrings([[here, spot] for spot in there.values()])
+    for r in sorted(rows, key=lambda r: BARRIERS.index(r["kind"])):
+        for key, hit in zip(there, shapely.intersects(lines, shapely.from_geojson(r["geometry"])), strict=True):
+            if hit:
+                out.setdefault(key, r["name"] or f"a {r['kind']}")
+    return out

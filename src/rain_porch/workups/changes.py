@@ -87,6 +87,13 @@ class SetWeight(Doc):
     weight: FiniteNumber | None
 
 
+class SetOrder(Doc):
+    """The order in which the kept comps stand in the grid and on paper: all of them, each once."""
+
+    change: Literal["set_order"]
+    listing_ids: list[str] = Field(max_length=60)
+
+
 class RateCondition(Doc):
     """The condition of another home as the agent sees it, 6 new to 1 damaged; null returns to the record's."""
 
@@ -161,6 +168,7 @@ Change = Annotated[
     | SetRate
     | SetCell
     | SetWeight
+    | SetOrder
     | RateCondition
     | SetListPrice
     | SetScenarios
@@ -187,6 +195,12 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         return _decide(state, change)
     if isinstance(change, SetWeight):
         return _weight(state, change)
+    if isinstance(change, SetOrder):
+        if sorted(change.listing_ids) != sorted(state.kept()):
+            raise BadInput("listing_ids", "An order names every kept comp once: read the workup again and repeat.")
+        others = {k: d for k, d in state.decisions.items() if k not in change.listing_ids}
+        decisions = {k: state.decisions[k] for k in change.listing_ids} | others
+        return state.model_copy(update={"decisions": decisions}), "comps put in another order"
     if isinstance(change, RateCondition):
         held = {k: g for k, g in state.conditions.items() if k != change.listing_id}
         if change.grade is None:

@@ -10,7 +10,7 @@ import numpy as np
 from ..core import evidence as ev
 from ..core import search as sr
 from ..core.backtest import Calibration
-from ..core.columns import HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
+from ..core.columns import DEED_SALE, HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import NotEnough
 from ..core.evidence import Evidence, Rate, evidence, house_rate, location_rate
@@ -22,6 +22,7 @@ from ..core.likeness import days_since, likeness
 from ..core.listing_facts import days_on_market, differences, flags, price_per_sqft
 from ..core.market_change import MarketChange
 from ..core.place import miles
+from ..core.rate_evidence import moved_since
 from ..core.steps import loosened_until_enough
 from ..core.valuation import location_pct
 from ..core.words import HomeKind
@@ -29,10 +30,12 @@ from ..core.worth import (
     Method,
     Range,
     brackets,
+    brought_forward,
     comp_weights,
     from_model,
     indicated,
     methods,
+    size_corrected,
     value_range,
     with_set_weights,
 )
@@ -174,7 +177,7 @@ def price(
     decided = decided or Decided()
     sold = [c for c in comps if c.kind in ("sold", "deed_sale") and c.price and c.date]
     columns, day = setting.columns, setting.view.day
-    ages = np.array([day - _price_day(columns, c) for c in sold], dtype=np.float64)
+    ages = np.array([day - price_day(columns, c) for c in sold], dtype=np.float64)
     window = int(max(180, *ages)) if sold else 180
     found = evidence(columns, setting.view, setting.subject, window, leave_out_home, shared)
     warnings: list[str] = []
@@ -228,6 +231,14 @@ def price(
     value = indicated(adjusted, weights)
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
     ways = methods(setting.subject, adjusted, weights, per_sqft, found.model_value, found.n_local)
+    ways += [
+        way
+        for way in (
+            size_corrected(setting.subject, sold, rates.get("living_area")),
+            _brought_forward(setting, found),
+        )
+        if way is not None
+    ]
     warnings += brackets(setting.subject, facts, adjusted, value)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value, _range(setting, value, found.half_width),
@@ -241,6 +252,25 @@ def _range(setting: Setting, value: float, half_width: float) -> Range:
     past = cases_near(setting.records.db, s.home_kind.value, s.latitude, s.longitude)
     factor, measured = Calibration.from_rows(past).factor(value, setting.view.day)
     return value_range(value, half_width * (factor if measured else 1.0), measured)
+
+
+def _brought_forward(setting: Setting, found: Evidence) -> Method | None:
+    """The home's own last sale at arm's length, where the index reaches back to it."""
+    columns, view, mine = setting.columns, setting.view, setting.subject.home_id
+    if mine is None:
+        return None
+    rows = columns.rows_of_home(mine)
+    sold = np.isin(view.kind[rows], (SOLD, DEED_SALE)) & ~columns.not_arms_length[rows] & np.isfinite(view.price[rows])
+    rows = rows[sold & (columns.home_kind[rows] == HOME_KINDS.index(setting.subject.home_kind))]
+    if setting.subject.own_listing in columns.row_of:
+        rows = rows[rows != columns.row_of[setting.subject.own_listing]]
+    if not rows.size:
+        return None
+    last = rows[np.argmax(columns.close[rows])]
+    factor = moved_since(found, float(columns.close[last]), view.day)
+    if factor is None:
+        return None
+    return brought_forward(float(view.price[last]), date_of(int(columns.close[last])), factor)
 
 
 def _comps_facts(
@@ -265,7 +295,8 @@ def _comps_facts(
     return out
 
 
-def _price_day(columns: Columns, c: Candidate) -> int:
+def price_day(columns: Columns, c: Candidate) -> int:
+    """The day on which a sold comp's price was agreed."""
     contract, close = int(columns.contract[c.row]), int(columns.close[c.row])
     return contract if contract != NO_DAY and contract <= close else close
 

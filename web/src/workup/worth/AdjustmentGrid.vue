@@ -5,6 +5,7 @@ import type { Docs } from '@/shared/api/client'
 import { DASH, money, number, perSqft, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
+import RateOpened from './RateOpened.vue'
 
 const { worth, state, send, refused, lit, open } = useWorkup()
 const price = computed(() => worth.data.value?.price)
@@ -36,9 +37,9 @@ const rows = computed(() => {
 })
 
 type Cell = Docs['LineDoc']
-function own(field: string): string {
-  const value = mine.value[field]
-  if (typeof value !== 'number')
+function own(field: string, cells: Cell[] = []): string {
+  const value = mine.value[field] ?? cells.find((cell) => cell.mine !== null)?.mine
+  if (typeof value !== 'number' || ['market_change', 'location'].includes(field))
     return ['concessions', 'market_change', 'location'].includes(field) ? '' : DASH
   return field === 'year_built' ? String(value) : number(value)
 }
@@ -49,6 +50,54 @@ function difference(cell: Cell): string {
   if (cell.field === 'location') return signedPct(cell.theirs)
   return cell.theirs === cell.mine ? 'alike' : signed(cell.theirs - cell.mine)
 }
+
+const opened = ref('')
+const opens = (field: string) => hasRate(field) && field !== 'location'
+const UNITS: Record<string, string> = {
+  living_area: 'sq ft',
+  lot_size_square_feet: 'sq ft of lot',
+  below_grade_finished_area: 'sq ft below',
+  year_built: 'year newer',
+  year_remodelled: 'year',
+  bathrooms_full: 'full bath',
+  bathrooms_half: 'half bath',
+  garage_spaces: 'space',
+  fireplaces_total: 'fireplace',
+  condition_grade: 'step of condition',
+}
+
+const dragged = ref('')
+const over = ref('')
+const order = () => comps.value.map((c) => c.listing_id)
+function put(key: string, at: number) {
+  const rest = order().filter((k) => k !== key)
+  rest.splice(at, 0, key)
+  if (rest.join() !== order().join()) void send({ change: 'set_order', listing_ids: [...rest, ...unsold()] })
+}
+/** Kept homes that the grid does not hold keep their places behind. */
+const unsold = () =>
+  Object.entries(state.value?.decisions ?? {})
+    .filter(([key, d]) => d.choice === 'kept' && !order().includes(key))
+    .map(([key]) => key)
+const move = (key: string, by: number) =>
+  put(key, Math.max(0, Math.min(order().length - 1, order().indexOf(key) + by)))
+function dropOn(key: string) {
+  const target = order().indexOf(key)
+  over.value = ''
+  if (dragged.value && dragged.value !== key) put(dragged.value, target)
+  dragged.value = ''
+}
+
+const WEIGHTS =
+  'Likeness, how recent, how little is adjusted, how near to the model; type a share to set it, the rest rescale.'
+const setWeight = (key: string) => key in (state.value?.weights ?? {})
+async function typeWeight(key: string, held: number, text: string) {
+  const given = typedNumber(text.replace('%', ''))
+  if (given !== null && Math.abs(given - 100 * held) < 0.05) return
+  const weight = given === null ? null : Number.isNaN(given) ? 9 : given / 100
+  faulty.value = (await send({ change: 'set_weight', listing_id: key, weight })) ? '' : `weight ${key}`
+}
+const backWeight = (key: string) => send({ change: 'set_weight', listing_id: key, weight: null })
 
 const faulty = ref('')
 async function typeRate(field: string, text: string) {
@@ -111,7 +160,21 @@ const shownRate = (field: string) =>
           <th class="name">Adjusted to the subject</th>
           <th class="num">Rate</th>
           <th class="num cedar" :title="state?.address">Subject</th>
-          <th v-for="c in comps" :key="c.listing_id" class="num comp" :class="{ lit: lit === c.listing_id }">
+          <th
+            v-for="c in comps"
+            :key="c.listing_id"
+            class="num comp"
+            :class="{ lit: lit === c.listing_id, over: over === c.listing_id }"
+            draggable="true"
+            tabindex="0"
+            :aria-label="`${c.address || c.listing_id}: drag, or Alt and arrow keys, to move its column`"
+            @dragstart="dragged = c.listing_id"
+            @dragover.prevent="over = c.listing_id"
+            @dragleave="over = ''"
+            @drop.prevent="dropOn(c.listing_id)"
+            @keydown.alt.left.prevent="move(c.listing_id, -1)"
+            @keydown.alt.right.prevent="move(c.listing_id, 1)"
+          >
             <span class="address">{{ c.address || c.listing_id }}</span>
             <span class="quiet small under"
               >{{ shortDay(c.close_date) }} · {{ c.distance_miles.toFixed(2) }} mi</span
@@ -128,7 +191,16 @@ const shownRate = (field: string) =>
         </tr>
         <tr v-for="row in rows" :key="row.field">
           <td class="name">
-            {{ row.label }}
+            <button
+              v-if="opens(row.field)"
+              type="button"
+              class="link plainly"
+              :title="`What speaks for the rate of ${row.label}`"
+              @click="opened = row.field"
+            >
+              {{ row.label }}
+            </button>
+            <template v-else>{{ row.label }}</template>
           </td>
           <td class="num rate">
             <template v-if="hasRate(row.field)">
@@ -164,7 +236,7 @@ const shownRate = (field: string) =>
               }}</span>
             </template>
           </td>
-          <td class="num subject">{{ own(row.field) }}</td>
+          <td class="num subject">{{ own(row.field, row.cells) }}</td>
           <td
             v-for="(cell, i) in row.cells"
             :key="comps[i]?.listing_id"
@@ -213,13 +285,44 @@ const shownRate = (field: string) =>
           </td>
         </tr>
         <tr>
-          <td class="name" colspan="3">Weight · likeness</td>
-          <td v-for="c in comps" :key="c.listing_id" class="num small quiet">
-            {{ (100 * c.weight).toFixed(1) }} % · {{ number(c.likeness) }}
+          <td class="name" colspan="3" :title="WEIGHTS">
+            Weight, % · likeness
+            <span v-if="faulty.startsWith('weight ') && refused" class="clay small" role="alert">{{
+              refused.message
+            }}</span>
+          </td>
+          <td v-for="c in comps" :key="c.listing_id" class="num small quiet weight">
+            <button
+              v-if="setWeight(c.listing_id)"
+              type="button"
+              class="link"
+              :aria-label="`Weight of ${c.address || c.listing_id}: back to the formula`"
+              title="Back to the formula"
+              @click="backWeight(c.listing_id)"
+            >
+              ↺
+            </button>
+            <TypedInput
+              :value="(100 * c.weight).toFixed(1)"
+              :class="{ cedar: setWeight(c.listing_id) }"
+              inputmode="decimal"
+              :title="WEIGHTS"
+              :aria-label="`Weight of ${c.address || c.listing_id}, percent`"
+              :aria-invalid="faulty === `weight ${c.listing_id}`"
+              @typed="typeWeight(c.listing_id, c.weight, $event)"
+            />
+            · {{ number(c.likeness) }}
           </td>
         </tr>
       </tfoot>
     </table>
+    <RateOpened
+      v-if="opened"
+      :field="opened"
+      :label="rows.find((r) => r.field === opened)?.label ?? opened"
+      :unit="UNITS[opened] ?? ''"
+      @close="opened = ''"
+    />
   </div>
 </template>
 
@@ -261,6 +364,9 @@ tfoot td {
 tfoot .name {
   z-index: 4;
 }
+thead .name {
+  z-index: 5;
+}
 tfoot tr:nth-child(1) td {
   bottom: 59px;
 }
@@ -273,7 +379,7 @@ tfoot tr:nth-child(3) td {
 .name {
   position: sticky;
   left: 0;
-  z-index: 3;
+  z-index: 1;
   min-width: 112px;
 }
 .comp {
@@ -288,6 +394,36 @@ tfoot tr:nth-child(3) td {
 }
 .subject {
   background: rgba(var(--v-theme-cedar), 0.07);
+}
+.plainly {
+  color: inherit;
+  text-align: left;
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+}
+th.comp {
+  cursor: grab;
+}
+th.over {
+  box-shadow: inset 2px 0 0 rgb(var(--v-theme-cedar));
+}
+.weight {
+  white-space: nowrap;
+}
+.weight input {
+  width: 42px;
+  text-align: right;
+  border: 1px solid transparent;
+  border-radius: 4px;
+  color: inherit;
+}
+.weight input:hover,
+.weight input:focus {
+  border-color: rgb(var(--v-theme-line));
+}
+.weight input.cedar {
+  color: rgb(var(--v-theme-cedar));
+  font-weight: 600;
 }
 .rate input,
 .cell input {

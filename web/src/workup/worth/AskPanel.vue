@@ -195,11 +195,12 @@ const ladder = computed(() => {
             </tr>
           </tbody>
         </table>
-        <p class="small quiet">
+        <p v-if="a.rivals.length" class="small quiet">
           {{ a.rank === 1 ? 'The cheapest' : `Number ${a.rank} from the cheapest` }} of
           {{ a.rivals.length + 1
           }}{{ a.rank_per_sqft ? `, number ${a.rank_per_sqft} by price per sq ft` : '' }}.
         </p>
+        <p v-else class="small quiet">Nothing that this search finds is for sale now.</p>
       </div>
     </div>
   </section>

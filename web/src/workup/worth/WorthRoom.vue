@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { money } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 import AdjustmentGrid from './AdjustmentGrid.vue'
 import AskPanel from './AskPanel.vue'
 import BacktestPanel from './BacktestPanel.vue'
+import Checks from './Checks.vue'
 import NetSheet from './NetSheet.vue'
+import TallRail from './TallRail.vue'
 
 const { worth } = useWorkup()
 const price = computed(() => worth.data.value?.price)
@@ -20,33 +21,14 @@ const price = computed(() => worth.data.value?.price)
         the grid fills itself.
       </p>
       <AdjustmentGrid v-else />
+      <TallRail />
       <AskPanel />
       <div class="below">
         <section>
-          <h2 class="mb-2">Ways to the number</h2>
-          <table class="plain">
-            <tbody>
-              <tr v-for="m in price.methods" :key="m.name">
-                <td>
-                  <details>
-                    <summary :class="{ strong: m.name === 'adjusted_comps' }">{{ m.label }}</summary>
-                    <p class="quiet small formula">{{ m.formula }}</p>
-                  </details>
-                </td>
-                <td class="num value" :class="{ moss: m.name === 'adjusted_comps' }">
-                  <b>{{ money(Math.round(m.value / 100) * 100) }}</b>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <NetSheet class="mt-6" />
+          <NetSheet />
         </section>
         <div class="side">
-          <section>
-            <h2 class="mb-2">What a reviewer would ask</h2>
-            <p v-for="w in price.warnings" :key="w" class="lamp mb-2">{{ w }}</p>
-            <p v-if="!price.warnings.length" class="quiet">Nothing stands out.</p>
-          </section>
+          <Checks />
           <BacktestPanel />
         </div>
       </div>
@@ -65,22 +47,9 @@ const price = computed(() => worth.data.value?.price)
   gap: 36px;
   margin-top: 24px;
 }
-summary {
-  cursor: pointer;
-}
 .side {
   display: grid;
   gap: 28px;
   align-content: start;
-}
-.strong {
-  font-weight: 600;
-}
-.value {
-  vertical-align: top;
-}
-.formula {
-  max-width: 52ch;
-  margin-top: 4px;
 }
 </style>

@@ -1,0 +1,184 @@
+"""Worth of a workup: the grid, an appraiser's checks, and rates opened to their evidence."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated
+
+from fastapi import APIRouter, Path
+from pydantic import BaseModel
+
+from ..core.dates import date_of
+from ..core.rate_evidence import market_index
+from ..store.homes import addresses_of
+from ..workups.answers import pricing_doc
+from ..workups.documents import PriceDoc
+from ..workups.pricing import label
+from ..workups.scrutiny import checked, opened_rate
+from .errors import RESPONSES
+from .state import Number, Porch
+
+router = APIRouter(tags=["workups"], responses=RESPONSES)
+
+
+class LineDoc(BaseModel):
+    field: str
+    label: str
+    amount: float | None
+    computed: float | None
+    theirs: float | None
+    mine: float | None
+    formula: str
+    overridden: bool
+
+
+class ColumnDoc(BaseModel):
+    listing_id: str
+    lines: list[LineDoc]
+    over_limits: list[str]
+
+
+class WorthDoc(BaseModel):
+    price: PriceDoc
+    grid: list[ColumnDoc]
+
+
+class CheckDoc(BaseModel):
+    """An appraiser's question: what was found, and what to do about it where it is not ok."""
+
+    name: str
+    label: str
+    ok: bool
+    says: str
+    do: str
+    homes: list[str]
+
+
+class ChoiceDoc(BaseModel):
+    """A rate that may be used, in dollars a unit."""
+
+    source: str
+    dollars: float
+    standard_error: float | None
+    sales: int | None
+    says: str
+
+
+class DotDoc(BaseModel):
+    listing_id: str
+    x: float
+    y: float
+    weight: float
+
+
+class PairDoc(BaseModel):
+    """Two sales alike but for the field: their difference in it, in price at one date, and a unit."""
+
+    more: str
+    more_address: str
+    fewer: str
+    fewer_address: str
+    difference: float
+    dollars: float
+    per_unit: float
+
+
+class RateOpenedDoc(BaseModel):
+    """dots: x in units (in percent where in_percent), y in percent of price; the line is slope × x."""
+
+    field: str
+    label: str
+    dollars: float
+    source: str
+    weak: bool
+    says: str
+    choices: list[ChoiceDoc]
+    in_percent: bool
+    slope: float | None
+    dots: list[DotDoc]
+    pair_count: int
+    pair_low: float | None
+    pair_median: float | None
+    pair_high: float | None
+    pairs: list[PairDoc]
+
+
+class IndexPointDoc(BaseModel):
+    date: dt.date
+    pct: float
+    low: float
+    high: float
+    sales: int
+
+
+@router.get("/workups/{workup_id}/worth")
+def worth(porch: Porch, workup_id: Number) -> WorthDoc:
+    opened = porch.workups.open(workup_id)
+    pricing = porch.workups.priced(opened)
+    doc = pricing_doc(opened.setting, pricing, opened.state.search.search(), [])
+    doc.workup_id = workup_id
+    grid = [
+        ColumnDoc(
+            listing_id=a.listing_id,
+            lines=[
+                LineDoc(
+                    field=x.field, label=label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs, mine=x.mine,
+                    formula=x.formula, overridden=x.overridden,
+                )
+                for x in a.lines
+            ],
+            over_limits=list(a.over_limits),
+        )
+        for a in pricing.adjusted
+    ]  # fmt: skip
+    return WorthDoc(price=doc, grid=grid)
+
+
+@router.get("/workups/{workup_id}/checks")
+def appraiser_checks(porch: Porch, workup_id: Number) -> list[CheckDoc]:
+    """What an appraiser would ask, those with something to do first."""
+    opened = porch.workups.open(workup_id)
+    return [
+        CheckDoc(name=c.name, label=c.label, ok=c.ok, says=c.says, do=c.do, homes=list(c.homes))
+        for c in checked(opened, porch.workups.priced(opened))
+    ]
+
+
+@router.get("/workups/{workup_id}/rates/{field}")
+def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_length=60)]) -> RateOpenedDoc:
+    """One rate with the local sales as a partial plot, the pairs of sales, and every figure that might be used."""
+    opened = porch.workups.open(workup_id)
+    rate = opened_rate(opened, porch.workups.priced(opened), field)
+    keys = opened.setting.columns.keys
+    named = {str(keys[r]) for p in rate.pairs.shown for r in (p.more, p.fewer)}
+    shown = addresses_of(porch.records.db, sorted(named))
+    return RateOpenedDoc(
+        field=field, label=label(field), dollars=rate.used.dollars, source=rate.used.source, weak=rate.used.weak,
+        says=rate.used.says,
+        choices=[
+            ChoiceDoc(source=c.source, dollars=c.dollars, standard_error=c.se, sales=c.n, says=c.says) for c in rate.choices
+        ],
+        in_percent=rate.plot.in_percent if rate.plot else False,
+        slope=rate.plot.slope if rate.plot else None,
+        dots=[DotDoc(listing_id=str(keys[d.row]), x=d.x, y=d.y, weight=d.weight) for d in (rate.plot.dots if rate.plot else ())],
+        pair_count=rate.pairs.count, pair_low=rate.pairs.low, pair_median=rate.pairs.median, pair_high=rate.pairs.high,
+        pairs=[
+            PairDoc(
+                more=str(keys[p.more]), more_address=shown.get(str(keys[p.more]), ""), fewer=str(keys[p.fewer]),
+                fewer_address=shown.get(str(keys[p.fewer]), ""), difference=p.difference, dollars=p.dollars, per_unit=p.per_unit,
+            )
+            for p in rate.pairs.shown
+        ],
+    )  # fmt: skip
+
+
+@router.get("/workups/{workup_id}/index")
+def price_index(porch: Porch, workup_id: Number) -> list[IndexPointDoc]:
+    """Market change by quarter against the effective date, newest first, with its band and the quarter's sales."""
+    opened = porch.workups.open(workup_id)
+    found = porch.workups.priced(opened).found
+    day = opened.setting.view.day
+    return [
+        IndexPointDoc(date=date_of(day - p.days_back), pct=p.pct, low=p.low, high=p.high, sales=p.sales)
+        for p in (market_index(found, day) if found else [])
+    ]

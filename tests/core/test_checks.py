@@ -1,0 +1,80 @@
+"""An appraiser's questions: each is raised by what it asks about, alone, and says what to do."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from rain_porch.core.checks import Asked, checks
+from rain_porch.core.grid import Adjusted
+from rain_porch.core.homes import Candidate
+from tests.made import subject
+
+
+def comp(key: str, **other) -> Candidate:
+    facts = {"living_area": other.pop("area", 1800.0), "year_built": other.pop("built", 1990.0)}
+    made = Candidate(0, key, "sold", 0.4, None, 400_000, None, 222, 20, 90, 1, facts, (), ())
+    return replace(made, **other)
+
+
+def column(key: str, paid=400_000.0, adjusted=405_000.0, over=()) -> Adjusted:
+    return Adjusted(key, paid, (), adjusted, adjusted - paid, abs(adjusted - paid), over)
+
+
+FINE = Asked(
+    subject(living_area=1800.0, year_built=1990.0),
+    [comp("A", area=1700.0, built=1985.0), comp("B"), comp("C", area=1900.0, built=1999.0)],
+    [column("A", adjusted=395_000), column("B"), column("C", paid=410_000, adjusted=415_000)],
+    [40.0, 90.0, 170.0],
+    405_000.0,
+    409_000.0,
+    0.3,
+    True,
+    {},
+    {"A": "Ada Marl", "B": "Bo Fenn"},
+)
+
+
+def raised(asked: Asked) -> dict[str, tuple[str, ...]]:
+    found = checks(asked)
+    assert all(bool(c.do) != c.ok for c in found), "a remedy where there is something to do, and only there"
+    assert [c.ok for c in found] == sorted(c.ok for c in found), "what is to be done stands first"
+    return {c.name: c.homes for c in found if not c.ok}
+
+
+def test_a_sound_price_raises_nothing():
+    assert raised(FINE) == {} and len(checks(FINE)) == 12
+
+
+@pytest.mark.parametrize(
+    ("change", "name", "homes"),
+    [
+        ({"comps": FINE.comps[:2], "adjusted": FINE.adjusted[:2], "ages": [40.0, 90.0],
+          "subject": subject(living_area=1750.0, year_built=1987.0), "value": 400_000.0, "list_price": None}, "number", ()),
+        ({"comps": [comp("A", area=1700.0, built=1985.0, distance_miles=1.3), *FINE.comps[1:]]}, "distance", ("A",)),
+        ({"ages": [40.0, 181.0, 170.0]}, "age", ("B",)),
+        ({"subject": subject(living_area=2400.0, year_built=1990.0)}, "bracket_living_area", ()),
+        ({"subject": subject(living_area=1800.0, year_built=1950.0)}, "bracket_year_built", ()),
+        ({"adjusted": [column("A", adjusted=395_000, over=("net: 16.0 % is above 15 %",)), *FINE.adjusted[1:]]},
+         "adjustments", ("A",)),
+        ({"crossed": {"C": "Highway 9"}}, "barrier", ("C",)),
+        ({"comps": [*FINE.comps[:2], comp("C", area=1900.0, built=1999.0, flags=("new construction",))]},
+         "new_construction", ("C",)),
+        ({"change_certain": False}, "market_change", ()),
+        ({"sellers": {"A": "Ada Marl", "C": "ADA MARL", "B": "Bo Fenn"}}, "seller", ("A", "C")),
+        ({"value": 420_000.0}, "inside", ()),
+        ({"list_price": 425_000.0}, "list_above_all", ()),
+    ],
+)  # fmt: skip
+def test_each_question_is_raised_by_its_own_cause(change, name, homes):
+    assert raised(replace(FINE, **change)) == {name: homes}
+
+
+def test_without_comps_there_is_one_thing_to_do():
+    only = checks(replace(FINE, comps=[], adjusted=[], ages=[]))
+    assert [c.name for c in only] == ["number"] and not only[0].ok
+
+
+def test_no_market_change_needs_no_certainty():
+    assert raised(replace(FINE, pct_per_month=0.0, change_certain=False)) == {}

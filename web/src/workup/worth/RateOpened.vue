@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { mdiClose } from '@mdi/js'
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { money, number, perSqft, signed } from '@/shared/format'
+import { useWorkup } from '../useWorkup'
+import IndexChart from './IndexChart.vue'
+import PartialPlot from './PartialPlot.vue'
+
+/** One rate of the grid with all that speaks for it: the local sales, pairs of sales, and every figure that may be used. */
+const props = defineProps<{ field: string; label: string; unit: string }>()
+const emit = defineEmits<{ close: [] }>()
+const { id, open, worth, send, state } = useWorkup()
+const isChange = computed(() => props.field === 'market_change')
+const revision = computed(() => open.data.value?.revision)
+const rate = useQuery({
+  queryKey: ['rate', id, computed(() => props.field), revision],
+  queryFn: () =>
+    got(
+      api.GET('/api/workups/{workup_id}/rates/{field}', {
+        params: { path: { workup_id: id.value, field: props.field } },
+      }),
+    ),
+  enabled: computed(() => !isChange.value),
+})
+const index = useQuery({
+  queryKey: ['index', id, revision],
+  queryFn: () =>
+    got(api.GET('/api/workups/{workup_id}/index', { params: { path: { workup_id: id.value } } })),
+  enabled: isChange,
+})
+const change = computed(() => worth.data.value?.price.market_change)
+const typed = computed(() => props.field in (state.value?.rates ?? {}))
+const dollars = (value: number) => (Math.abs(value) < 1000 ? perSqft(value) : number(value))
+const now = computed(() => (isChange.value ? change.value?.pct_per_month : rate.data.value?.dollars))
+const used = (value: number) => now.value !== undefined && Math.abs(value - now.value) < 0.005
+const take = (value: number | null) => send({ change: 'set_rate', field: props.field, value })
+const NAMES: Record<string, string> = {
+  'local sales': 'Sales around here',
+  'wider market': 'The wider market',
+  'paired sales': 'Pairs of sales',
+  'house rule': 'House rule',
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="1060" @update:model-value="emit('close')">
+    <div class="sheet box" role="dialog" :aria-label="`Evidence for ${label}`">
+      <header>
+        <h2>
+          {{ label }}:
+          <span :class="typed ? 'cedar' : ''">
+            {{ now === undefined ? '' : isChange ? `${now.toFixed(2)} % a month` : `${dollars(now)} $` }}
+          </span>
+          <span v-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
+        </h2>
+        <button v-if="typed" type="button" class="link" @click="take(null)">back to the evidence</button>
+        <v-btn :icon="mdiClose" size="small" aria-label="Close" @click="emit('close')" />
+      </header>
+
+      <template v-if="isChange">
+        <IndexChart v-if="index.data.value" :points="index.data.value" />
+        <p v-if="change">
+          Over the last {{ change.window_days }} days prices moved by
+          <b>{{ change.pct_per_month.toFixed(2) }} % a month</b>, four times in five between
+          {{ change.low.toFixed(2) }} and {{ change.high.toFixed(2) }}; from {{ number(change.sales) }} sales,
+          with the mix of homes and the seasons taken out.
+        </p>
+        <p v-if="change && change.low < 0 && change.high > 0" class="lamp">
+          The band reaches across zero: the sales do not tell whether prices rose or fell.
+          <button type="button" class="link" @click="take(0)">Use no change</button>
+        </p>
+      </template>
+
+      <div v-else-if="rate.data.value" class="two">
+        <section>
+          <PartialPlot
+            v-if="rate.data.value.dots.length"
+            :dots="rate.data.value.dots"
+            :slope="rate.data.value.slope ?? 0"
+            :in-percent="rate.data.value.in_percent"
+            :unit="unit"
+          />
+          <p v-if="rate.data.value.dots.length" class="small quiet">
+            {{ number(rate.data.value.dots.length) }} sales around here, each against the homes next to it,
+            with every other difference and time taken out; larger dots lie nearer to this home.
+          </p>
+          <p v-else class="quiet">No sale around here tells of it.</p>
+        </section>
+        <section>
+          <h3>Which figure to use</h3>
+          <table class="plain small" aria-label="Figures that may be used">
+            <tbody>
+              <tr v-for="c in rate.data.value.choices" :key="c.source" :class="{ used: used(c.dollars) }">
+                <td>
+                  <b>{{ NAMES[c.source] ?? c.source }}</b>
+                  <span class="quiet under">{{ c.says }}</span>
+                </td>
+                <td class="num">
+                  <b>{{ dollars(c.dollars) }}</b>
+                  <span class="quiet under">
+                    <template v-if="c.standard_error">± {{ dollars(1.28 * c.standard_error) }}</template>
+                    <template v-if="c.sales"
+                      >{{ c.standard_error ? ', ' : '' }}{{ number(c.sales)
+                      }}{{ c.source === 'paired sales' ? ' pairs' : ' sales' }}</template
+                    >
+                  </span>
+                </td>
+                <td class="act">
+                  <span v-if="used(c.dollars)" class="moss small">in use</span>
+                  <button
+                    v-else
+                    type="button"
+                    class="link"
+                    :aria-label="`Use ${NAMES[c.source] ?? c.source}`"
+                    @click="take(Math.round(c.dollars * 100) / 100)"
+                  >
+                    use
+                  </button>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <p v-if="rate.data.value.weak" class="lamp small mt-2">
+            {{ rate.data.value.says || 'Its interval is too wide to lean on.' }}
+          </p>
+          <h3 class="mt-4">Pairs alike but for this</h3>
+          <p v-if="rate.data.value.pair_count" class="small">
+            {{ number(rate.data.value.pair_count) }} pairs; the middle half between
+            {{ dollars(rate.data.value.pair_low!) }} and {{ dollars(rate.data.value.pair_high!) }}.
+          </p>
+          <p v-else class="small quiet">No two sales around here agree on all else.</p>
+          <div v-if="rate.data.value.pairs.length" class="pairs">
+            <table class="plain small" aria-label="Pairs of sales">
+              <thead>
+                <tr>
+                  <th>With more</th>
+                  <th>With less</th>
+                  <th class="num">Differ by</th>
+                  <th class="num">In price</th>
+                  <th class="num">For one</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="p in rate.data.value.pairs" :key="p.more + p.fewer">
+                  <td>{{ p.more_address || p.more }}</td>
+                  <td>{{ p.fewer_address || p.fewer }}</td>
+                  <td class="num">{{ number(p.difference) }}</td>
+                  <td class="num">{{ signed(p.dollars) }}</td>
+                  <td class="num">{{ money(p.per_unit) }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+        </section>
+      </div>
+      <p v-else-if="rate.isError.value" class="lamp">{{ rate.error.value?.message }}</p>
+      <p v-else class="quiet">Looking the sales up …</p>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.box {
+  padding: 14px 22px 20px;
+  max-height: 86vh;
+  overflow: auto;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  margin-bottom: 8px;
+}
+header h2 {
+  flex: 1;
+  font-size: 18px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1.05fr 1fr;
+  gap: 28px;
+}
+h3 {
+  font-size: 13px;
+  font-weight: 600;
+  margin-bottom: 4px;
+}
+.under {
+  display: block;
+  font-size: 11px;
+}
+.act {
+  width: 64px;
+  white-space: nowrap;
+  text-align: right;
+}
+.used td {
+  background: rgba(var(--v-theme-moss), 0.1);
+}
+.pairs {
+  max-height: 210px;
+  overflow: auto;
+}
+</style>
