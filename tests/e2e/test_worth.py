@@ -120,7 +120,7 @@ def test_weights_are_set_and_columns_moved_by_keys(page: Page, server) -> None:
     assert shares[0] == 50.0 and abs(sum(shares) - 100) < 0.6
     weight.fill("130")
     weight.press("Enter")
-    expect(page.get_by_role("alert")).to_contain_text("A weight is a share")
+    expect(page.get_by_role("alert").first).to_contain_text("A weight is a share")
     page.get_by_role("button", name=re.compile("^Weight of .*: back to the formula")).click()
     expect(page.get_by_text(re.compile("left to the formula"))).to_be_visible()
     heads.nth(0).focus()

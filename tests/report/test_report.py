@@ -139,7 +139,7 @@ def test_every_page_of_the_full_report_says_what_it_is_for(given):
 
 @pytest.mark.parametrize("layout", list(LAYOUTS))
 @pytest.mark.parametrize("price", ["hidden", "blank"])
-def test_a_price_that_is_not_shown_stands_nowhere_but_in_the_ways_to_it(given, layout, price):
+def test_a_price_that_is_not_shown_stands_nowhere(given, layout, price):
     quiet = replace(given, paper=Paper(pages=LAYOUTS[layout], price=price))
     for page in document(quiet, layout)["pages"]:
         told = str({k: v for k, v in page.items() if k not in ("value", "range", "list_price", "list_says", "ways")})
@@ -148,6 +148,16 @@ def test_a_price_that_is_not_shown_stands_nowhere_but_in_the_ways_to_it(given, l
             assert dollars(given.price["indicated_value"]) not in told
     text = " ".join(text_of(pdf(quiet, layout)))
     assert "309,900" not in text
+    for hidden in (given.price["indicated_value"], *(c["adjusted_price"] for c in given.price["comps"])):
+        assert dollars(hidden) not in text
+
+
+def test_ways_to_the_number_are_the_agents_choice(given):
+    chosen = replace(given, paper=Paper(pages=LAYOUTS["full"], ways_left_out=("high_price_per_sqft", "assessed_value")))
+    names = [m["name"] for m in given.price["methods"]]
+    assert len(chosen.ways()) == len(names) - len({"high_price_per_sqft", "assessed_value"} & {*names})
+    text = " ".join(text_of(pdf(chosen, "full")))
+    assert "Highest price per sq ft" not in text and "Mean price per sq ft" in text
 
 
 def test_the_web_page_stands_alone_and_runs_nothing(given, tmp_path):

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..core.fields import PRIVATE
+from ..core.money import dollars, half_up
 
 
 @dataclass(frozen=True)
@@ -18,6 +19,7 @@ class Paper:
     price: str = "shown"
     formulas: bool = True
     pictures: bool = True
+    ways_left_out: Sequence[str] = ()
     title: str = ""
     letter: str = ""
 
@@ -51,6 +53,16 @@ class ReportInput:
     sheets: Sequence[Sequence[tuple[str, str]]] = ()
     market: Mapping[str, Any] | None = None
     market_place: str = ""
+
+    def ways(self) -> list[list[str]]:
+        """Label, formula and value of each way to the number that the client is to see; none where the price is not shown."""
+        if self.paper.price != "shown":
+            return []
+        return [
+            [m["label"], m["formula"] if self.paper.formulas else "", dollars(half_up(m["value"], 100))]
+            for m in self.price["methods"]
+            if m["name"] not in self.paper.ways_left_out
+        ]
 
     def __post_init__(self) -> None:
         """No private field may ever come this far."""

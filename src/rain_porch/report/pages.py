@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..core.money import dollars, half_up
+from ..core.money import dollars
 from ..core.summary import summarise
 from .maps import map_svg
 from .model import ReportInput
@@ -96,8 +96,11 @@ def comps_page(given: ReportInput) -> dict[str, Any]:
 
 
 def grid_page(given: ReportInput) -> dict[str, Any]:
-    """Adjustments line by line, six comps to a block, with rates, net, gross and the ways to the number."""
-    price = given.price
+    """Adjustments line by line, six comps to a block, with rates, net, gross and the ways to the number.
+
+    Where the price is not shown, what is adjusted and what it comes to are left empty, to be written in by hand.
+    """
+    price, shown = given.price, given.paper.price == "shown"
     rates = {r["field"]: r for r in price["rates"]}
     blocks = []
     for first in range(0, len(price["comps"]), BLOCK):
@@ -125,15 +128,14 @@ def grid_page(given: ReportInput) -> dict[str, Any]:
                 "rows": rows,
                 "net": [f"{c['net_pct']:+.1f} %".replace("-", "−") for c in part],
                 "gross": [f"{c['gross_pct']:.1f} %" for c in part],
-                "adjusted": [dollars(c["adjusted_price"]) for c in part],
-                "weights": [f"{100 * c['weight']:.1f} %" for c in part],
+                "adjusted": [dollars(c["adjusted_price"]) if shown else "" for c in part],
+                "weights": [f"{100 * c['weight']:.1f} %" if shown else "" for c in part],
             }
         )
-    formulas = given.paper.formulas
-    ways = [[m["label"], dollars(half_up(m["value"], 100)), m["formula"] if formulas else ""] for m in price["methods"]]
+    ways = [[name, value, formula] for name, formula, value in given.ways()]
     return {
         "page": "grid",
         "blocks": blocks,
         "ways": ways,
-        "value": dollars(price["indicated_value"]) if price["indicated_value"] else None,
+        "value": dollars(price["indicated_value"]) if shown and price["indicated_value"] else None,
     }

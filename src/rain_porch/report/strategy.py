@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..core.money import dollars, half_up
+from ..core.money import dollars
 from .blocks import figures, heading, note, page, para, picture, ruled, table
 from .model import ReportInput
 from .rail import rail_svg
@@ -15,10 +15,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any]:
     if not given.comps:
         return page("strategy", "The price", note("No comps are kept yet, so there is nothing to price from."))
     value, span = price["indicated_value"], price["range"]
-    ways = [
-        [m["label"], m["formula"] if given.paper.formulas else "", dollars(half_up(m["value"], 100))]
-        for m in price["methods"]
-    ]
+    ways = given.ways()
     rail = rail_svg(price["comps"], given.around, *((value, span, given.list_price) if shown else (None, None, None)))
     ask = given.asking if shown else None
     groups = [
@@ -44,8 +41,8 @@ def strategy_page(given: ReportInput) -> dict[str, Any]:
         picture(rail, "Price rail: sales above the line, homes for sale below it"),
         para(given.recommendation) if shown and given.recommendation else None,
         *(para(s, small=True) for s in (ask["statements"] if ask else [])),
-        heading("Ways to the number") if shown else None,
-        table(["", "", ""], ways, words=2, widths=(1.3, 3, 0.7)) if shown else None,
+        heading("Ways to the number") if ways else None,
+        table(["", "", ""], ways, words=2, widths=(1.3, 3, 0.7)) if ways else None,
         heading("How long homes took, by first price against worth") if groups else None,
         table(["First price ÷ worth", "homes", *(f"{d} days" for d in (ask["within_days"] if ask else [])), "share got", "failed"],
               groups, widths=(1.6, *[1] * 7)) if groups else None,

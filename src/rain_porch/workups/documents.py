@@ -377,12 +377,14 @@ class PhotoDoc(Doc):
 
 
 class PaperDoc(Doc):
-    """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table."""
+    """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table.
+    ways_left_out: names of ways to the number that the client does not see."""
 
     pages: Annotated[list[str], Field(min_length=1, max_length=40)] = ["summary", "comps", "grid"]
     price: Literal["shown", "hidden", "blank"] = "shown"
     formulas: bool = True
     pictures: bool = True
+    ways_left_out: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []
     title: Annotated[str, Field(max_length=120)] = ""
     letter: Annotated[str, Field(max_length=4000)] = ""
 

@@ -6,7 +6,7 @@ import { useWorkup } from '../useWorkup'
 import AgentCard from './AgentCard.vue'
 import { usePaper } from './usePaper'
 
-const { id, state, send } = useWorkup()
+const { id, state, send, worth } = useWorkup()
 const { paper, on, off, label, layouts, picture, set, move, toggle } = usePaper()
 const LAYOUT_WORDS: Record<string, string> = {
   full: 'Everything',
@@ -29,6 +29,10 @@ function key(event: KeyboardEvent, page: string, i: number) {
   else return
   event.preventDefault()
 }
+const ways = computed(() => worth.data.value?.price.methods ?? [])
+const leftOut = computed(() => paper.value.ways_left_out ?? [])
+const showWay = (name: string, shown: boolean) =>
+  set({ ways_left_out: shown ? leftOut.value.filter((n) => n !== name) : [...leftOut.value, name] })
 const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
 </script>
 
@@ -132,6 +136,17 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         />
         formulas
       </label>
+      <details v-if="ways.length" class="ways">
+        <summary>Ways to the number: {{ ways.length - leftOut.length }} of {{ ways.length }} shown</summary>
+        <label v-for="m in ways" :key="m.name" class="tick">
+          <input
+            type="checkbox"
+            :checked="!leftOut.includes(m.name)"
+            @change="showWay(m.name, ($event.target as HTMLInputElement).checked)"
+          />
+          {{ m.label }}
+        </label>
+      </details>
       <label v-if="on.includes('letter')" class="field">
         Letter
         <textarea
@@ -168,6 +183,10 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
 </template>
 
 <style scoped>
+.ways summary {
+  cursor: pointer;
+  padding: 4px 0;
+}
 .paper {
   display: grid;
   grid-template-columns: 158px minmax(0, 1fr) 268px;
