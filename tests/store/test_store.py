@@ -116,6 +116,31 @@ def test_addresses_are_found_however_they_are_typed(bring, records, text, keys):
     assert sorted(h.key for h in homes.search_address(records.db, text)) == keys
 
 
+WAYS = (
+    "630 South Hedgerow Terrace", "630 s hedgerow ter", "630 S. HEDGEROW TERR.", "630 Hedgerow Terrace", "hedgerow ter s 630",
+    "Terrace Hedgerow South 630", "630 hedgerow", "630 hedgero", "630 Hedgrow Terrace", "630 Hedgeorw Ter", "630 Hedgerow Terace",
+    "630 Hedge Row Terrace", "630 Hedgerow Street", "630 N Hedgerow Terrace", "#630 Hedgerow Terrace", "No. 630 Hedgerow Tce",
+    "630, South Hedgerow Terrace, Brindle", "Brindle 630 hedgerow", "630 Hedgerow 00013", "  630   hedgerow   terrace ",
+    "630-hedgerow-terrace", "hedgerow 630", "630 hedgerow terrace brindl",
+)  # fmt: skip
+
+
+@pytest.mark.parametrize("text", WAYS)
+def test_twenty_ways_of_typing_one_address_all_find_it(bring, records, text):
+    bring(
+        "ParcelNumber,UnparsedAddress,City,PostalCode\nH1,630 South Hedgerow Terrace,Brindle,00013\n"
+        "H2,63 South Hedgerow Terrace,Brindle,00013\nH3,630 Thistle Terrace,Brindle,00013\n",
+        "parcels.csv",
+    )
+    assert [h.key for h in homes.search_address(records.db, text)] == ["H1"]
+
+
+@pytest.mark.parametrize("text", ["140 lantern street 102", "unit 102 140 lantern", "140 lantern st no 102"])
+def test_a_unit_is_found_wherever_its_number_stands(bring, records, text):
+    bring(PARCELS, "parcels.csv")
+    assert "P4" in [h.key for h in homes.search_address(records.db, text)]
+
+
 def test_an_address_that_fits_nothing_offers_what_comes_near(bring, records):
     bring(PARCELS, "parcels.csv")
     assert {h.key for h in homes.nearest_addresses(records.db, "99 fery lane")} == {"P1", "P2"} | set()

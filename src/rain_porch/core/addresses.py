@@ -12,9 +12,10 @@ _DIRECTIONS = {
 _TYPES = {
     "street": "st", "str": "st", "avenue": "ave", "av": "ave", "road": "rd", "drive": "dr", "drv": "dr", "lane": "ln",
     "court": "ct", "crt": "ct", "place": "pl", "boulevard": "blvd", "circle": "cir", "terrace": "ter", "trail": "trl",
-    "parkway": "pkwy", "highway": "hwy", "square": "sq", "crescent": "cres", "alley": "aly", "row": "row", "way": "way",
+    "terr": "ter", "tce": "ter", "parkway": "pkwy", "highway": "hwy", "square": "sq", "crescent": "cres", "alley": "aly", "row": "row", "way": "way",
 }  # fmt: skip
 _UNITS = {"unit", "apt", "apartment", "suite", "ste", "no", "number"}
+_OF_HOUSES_TOO = {"#", "no", "number"}  # before a first number they mark the house
 _WORD = re.compile(r"[a-z]+|\d+[a-z]?(?![a-z])|\d+[a-z]+|#")
 
 
@@ -37,10 +38,10 @@ def _folded_words(text: str, from_start: bool) -> tuple[str, ...]:
         if unit_next:
             out.append(f"unit{word}")
             unit_next = False
-        elif word == "#" or (word in _UNITS and i + 1 < len(raw) and not at_start):
-            unit_next = True
-        elif word in _UNITS and at_start:
+        elif at_start and (word in _OF_HOUSES_TOO or (word in _UNITS and len(raw) == 1)):
             continue
+        elif word == "#" or (word in _UNITS and i + 1 < len(raw)):
+            unit_next = True
         else:
             out.append(_DIRECTIONS.get(word) or _TYPES.get(word) or word)
     return tuple(out)
@@ -72,6 +73,28 @@ def key(address: str | None, unit: str | None, city: str | None, postal_code: st
     parts = folded(address, unit).split()
     place = (postal_code or "").strip()[:5] or " ".join(words(city or ""))
     return " ".join(parts) + ("|" + place if place else "")
+
+
+def readings(parts: list[str]) -> list[list[str]]:
+    """Other ways to read folded words that fit no address: a second number as a unit, two words as one, and without
+    direction words and street types, which people leave out or get wrong."""
+    out: list[list[str]] = []
+    numbers = [i for i, p in enumerate(parts) if p[0].isdigit()]
+    if len(numbers) > 1:
+        out.append([*(p for i, p in enumerate(parts) if i != numbers[-1]), "unit" + parts[numbers[-1]]])
+    for i in range(len(parts) - 1):
+        if parts[i].isalpha() and parts[i + 1].isalpha():
+            out.append([*parts[:i], parts[i] + parts[i + 1], *parts[i + 2 :]])
+    usual = {*_DIRECTIONS.values(), *_TYPES.values()}
+    bare = [p for p in parts if p not in usual]
+    if len(bare) < len(parts) and any(p.isalpha() for p in bare):
+        out.append(bare)
+    return out
+
+
+def slips_of_usual(word: str) -> list[str]:
+    """Folded street types and directions whose long form is one slip away: "terace" → ter."""
+    return sorted({short for long, short in {**_DIRECTIONS, **_TYPES}.items() if len(long) > 4 and one_slip(long, word)})
 
 
 def unfinished(word: str) -> list[str]:

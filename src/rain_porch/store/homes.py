@@ -107,16 +107,20 @@ def _match(db: sqlite3.Connection, query: str, limit: int) -> list[Hit]:
 
 
 def search_address(db: sqlite3.Connection, text: str, limit: int = 12) -> list[Hit]:
-    """Homes whose address has all the words, in any order, the last one perhaps unfinished; else with one slip a word."""
+    """Homes whose address has all the words, in any order, the last one perhaps unfinished; else with one slip a word;
+    else as `addresses.readings` reads them."""
     parts = addresses.words(text)
     if not parts:
         return []
     exact = [f'"{p}"' for p in parts]
-    return (
+    found = (
         _match(db, " AND ".join(exact), limit)
         or _match(db, " AND ".join([*exact[:-1], _unfinished(parts[-1])]), limit)
         or _match(db, " AND ".join(_with_slips(db, p) for p in parts), limit)
     )
+    for other in addresses.readings(parts):
+        found = found or _match(db, " AND ".join(_with_slips(db, p) for p in other), limit)
+    return found
 
 
 def _unfinished(word: str) -> str:
@@ -142,6 +146,7 @@ def _with_slips(db: sqlite3.Connection, word: str) -> str:
                             {"a": len(word) - 1, "b": len(word) + 1})
         if not r["term"][0].isdigit() and addresses.one_slip(r["term"], word)
     ]  # fmt: skip
+    near = [*addresses.slips_of_usual(word), *near]
     return "(" + " OR ".join([f'"{word}" *', *(f'"{n}"' for n in near[:20])]) + ")"
 
 
