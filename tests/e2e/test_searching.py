@@ -109,3 +109,61 @@ def test_areas_fences_and_shapes_limit_the_place(comps: Page) -> None:
     expect(sentence(page)).to_contain_text("inside a drawn area")
     page.reload()
     expect(sentence(page)).to_contain_text("inside a drawn area")
+
+
+def test_a_search_is_saved_and_laid_about_another_home(page: Page, server) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("button", name="Searches").click()
+    menu = page.get_by_role("dialog", name="Saved searches")
+    menu.get_by_label("Name for this search").fill("Family homes")
+    menu.get_by_role("button", name="Save").click()
+    expect(menu.get_by_role("status")).to_have_text("Saved as “Family homes”.")
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Desk", exact=True).click()
+    find_home(page, "209 drumlin terrace")
+    room(page, "Comps")
+    page.get_by_role("button", name="Searches").click()
+    menu.get_by_role("button", name="Take Family homes", exact=True).click()
+    expect(menu.get_by_role("status")).to_contain_text("“Family homes” laid about this home.")
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()
+    menu.get_by_role("button", name="Take Family homes away").click()
+    expect(menu.get_by_text("None yet.")).to_be_visible()
+
+
+def test_columns_are_chosen_and_rows_sorted_by_two_of_them(page: Page, server) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    table = page.get_by_role("table", name="Homes found")
+    page.get_by_role("button", name="Columns").click()
+    menu = page.get_by_role("dialog", name="Columns of the table")
+    menu.get_by_label("Find a field").fill("storeys")
+    menu.get_by_role("button", name="Show Storeys").click()
+    menu.get_by_role("button", name="Hide Miles").click()
+    page.keyboard.press("Escape")
+    expect(table.get_by_role("button", name="Sort by Storeys")).to_be_visible()
+    expect(table.get_by_role("button", name="Sort by Miles")).to_have_count(0)
+    table.get_by_role("button", name="Sort by Storeys").click()
+    table.get_by_role("button", name="Sort by Price", exact=True).click(modifiers=["Shift"])
+    expect(table.get_by_role("button", name="Sort by Storeys")).to_have_text("Storeys ↓1")
+    expect(table.get_by_role("button", name="Sort by Price", exact=True)).to_have_text("Price ↓2")
+    heads = [h.strip() for h in table.locator("thead th").all_inner_texts()]
+    storeys, price = (next(i for i, h in enumerate(heads) if h.startswith(w)) for w in ("Storeys", "Price"))
+    rows = [
+        (float(r.locator("td").nth(storeys).inner_text().split()[0].replace("—", "-1")),
+         float(r.locator("td").nth(price).inner_text().replace(",", "")))
+        for r in table.locator("tbody tr[aria-selected]").all()
+    ]  # fmt: skip
+    assert rows == sorted(rows, reverse=True) and len(rows) > 3
+    page.reload()
+    expect(table.get_by_role("button", name="Sort by Storeys")).to_be_visible()
+
+
+def test_likeness_shows_its_parts(page: Page, server) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("table", name="Homes found").locator("tbody tr[aria-selected]").first.dblclick()
+    panel = page.get_by_role("complementary", name=re.compile("Record of"))
+    panel.get_by_text(re.compile(r"\d+ of 100 alike")).click()
+    expect(panel.get_by_text("Distance", exact=True)).to_be_visible()
+    expect(panel.get_by_text("Days since the sale")).to_be_visible()

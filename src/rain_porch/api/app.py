@@ -26,6 +26,7 @@ from . import (
     market,
     paper,
     records,
+    searches,
     workups,
     worth,
 )
@@ -44,6 +45,7 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
     for part in (
         desk,
         workups,
+        searches,
         worth,
         home,
         asking,

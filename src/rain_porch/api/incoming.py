@@ -49,7 +49,7 @@ class GuessDoc(BaseModel):
     why: str
 
 
-class FieldDoc(BaseModel):
+class TargetDoc(BaseModel):
     name: str
     label: str
     reso: str
@@ -68,7 +68,7 @@ class PreviewDoc(BaseModel):
     columns: list[ColumnDoc]
     parts: list[PartDoc]
     guesses: list[GuessDoc]
-    fields: list[FieldDoc]
+    fields: list[TargetDoc]
     sure_enough: float = SURE
 
 
@@ -154,7 +154,7 @@ def preview(
         parts=[_part_doc(p) for p in seen.parts],
         guesses=[GuessDoc(part=_part_doc(g.part), sure=g.sure, why=g.why) for g in seen.guesses],
         fields=[
-            FieldDoc(name=f.name, label=f.label, reso=f.reso, kind=f.kind.value, unit=f.unit)
+            TargetDoc(name=f.name, label=f.label, reso=f.reso, kind=f.kind.value, unit=f.unit)
             for f in importing.fields_of(seen.kind)
         ],
     )  # fmt: skip

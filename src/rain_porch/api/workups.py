@@ -7,12 +7,13 @@ from typing import Annotated, Any, Literal
 from urllib.parse import quote
 
 import numpy as np
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Path, Query
 from pydantic import BaseModel, Field
 
 from ..core import search as sr
 from ..core import steps
 from ..core.columns import SOLD
+from ..core.errors import NotFound
 from ..core.fields import FIELDS
 from ..core.proposals import helps_most, match_everything, matching
 from ..core.sentence import phrases
@@ -23,7 +24,7 @@ from ..workups.changes import Change
 from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
 from ..workups.handing import past
 from ..workups.homes import FACT_FIELDS, HomeRef
-from ..workups.pricing import candidates, sold_rows
+from ..workups.pricing import candidates, label, sold_rows
 from ..workups.workups import Opened
 from .errors import RESPONSES
 from .state import Number, Porch, State
@@ -97,7 +98,7 @@ class Changed(BaseModel):
     what: str
 
 
-class UndoneDoc(BaseModel):
+class UndoDoc(BaseModel):
     what: str | None
 
 
@@ -150,6 +151,15 @@ class ProposalsDoc(BaseModel):
     helps: HelpDoc | None
 
 
+class LikenessPartDoc(BaseModel):
+    """likeness: 0 to 1, None where it is unknown on either side. weight: share of the whole."""
+
+    field: str
+    label: str
+    likeness: float | None
+    weight: float
+
+
 class CandidatesDoc(CountsDoc):
     candidates: list[CandidateDoc]
     kept_elsewhere: list[CandidateDoc]
@@ -195,8 +205,8 @@ def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest) -> Chang
 
 
 @router.post("/workups/{workup_id}/undo")
-def undo(porch: Porch, workup_id: Number) -> UndoneDoc:
-    return UndoneDoc(what=porch.workups.undo(workup_id))
+def undo(porch: Porch, workup_id: Number) -> UndoDoc:
+    return UndoDoc(what=porch.workups.undo(workup_id))
 
 
 @router.get("/workups/{workup_id}/history")
@@ -258,6 +268,23 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
         suggested=porch.workups.suggested(opened),
         sold_within=sold_within,
     )
+
+
+@router.get("/workups/{workup_id}/likeness/{listing_id}")
+def likeness_parts(
+    porch: Porch, workup_id: Number, listing_id: Annotated[str, Path(max_length=200)]
+) -> list[LikenessPartDoc]:
+    """How alike one home is, part by part, the weightiest first."""
+    setting = porch.workups.open(workup_id).setting
+    row = setting.columns.row_of.get(listing_id)
+    if row is None:
+        raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
+    told = {"distance": "Distance", "days_since": "Days since the sale"}
+    parts = [
+        LikenessPartDoc(field=name, label=told.get(name) or label(name), likeness=like, weight=weight)
+        for name, (like, weight) in setting.likeness_parts(row).items()
+    ]
+    return sorted(parts, key=lambda p: -p.weight)
 
 
 def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:

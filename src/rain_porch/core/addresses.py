@@ -94,7 +94,9 @@ def readings(parts: list[str]) -> list[list[str]]:
 
 def slips_of_usual(word: str) -> list[str]:
     """Folded street types and directions whose long form is one slip away: "terace" → ter."""
-    return sorted({short for long, short in {**_DIRECTIONS, **_TYPES}.items() if len(long) > 4 and one_slip(long, word)})
+    return sorted(
+        {short for long, short in {**_DIRECTIONS, **_TYPES}.items() if len(long) > 4 and one_slip(long, word)}
+    )
 
 
 def unfinished(word: str) -> list[str]:

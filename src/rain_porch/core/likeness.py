@@ -23,11 +23,13 @@ AGE_TOLERANCE_DAYS, AGE_WEIGHT = 730.0, 1.0
 
 @dataclass(frozen=True)
 class Likeness:
-    """score: 0–100, shape (n,). known: share of the weight that was known, shape (n,). parts: 0–1 by feature."""
+    """score: 0–100, shape (n,). known: share of the weight that was known, shape (n,). parts: 0–1 by feature, NaN where
+    unknown; weights: of the parts."""
 
     score: Floats
     known: Floats
     parts: Mapping[str, Floats]
+    weights: Mapping[str, float]
 
 
 def falling(gap: Floats, tolerance: float) -> Floats:
@@ -76,7 +78,7 @@ def likeness(subject: Subject, columns: Columns, rows: Ints, distance: Floats, d
         known += there * weights[name]
     everything = sum(weights.values())
     score = np.where(known > 0, 100 * total / np.where(known > 0, known, 1), 0.0)
-    return Likeness(score, known / everything, parts)
+    return Likeness(score, known / everything, parts, weights)
 
 
 def days_since(columns_date: Days, day: int) -> Floats:

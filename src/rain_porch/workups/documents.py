@@ -376,6 +376,14 @@ class PhotoDoc(Doc):
     caption: str = Field("", max_length=120)
 
 
+class SavedSearchDoc(Doc):
+    """A search and the home it was made for."""
+
+    search: SearchDoc
+    facts: dict[str, Value] = {}
+    home_kind: str = ""
+
+
 class PaperDoc(Doc):
     """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table.
     ways_left_out: names of ways to the number that the client does not see."""

@@ -78,6 +78,14 @@ class Setting:
         like = likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day))
         return like.score, like.known, far
 
+    def likeness_parts(self, row: int) -> dict[str, tuple[float | None, float]]:
+        """Each part of one record's likeness, 0 to 1 (None where unknown), with its share of the whole weight."""
+        s, c, rows = self.subject, self.columns, np.array([row], dtype=np.int64)
+        far = miles(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
+        like = likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day))
+        whole = sum(like.weights.values())
+        return {name: (_known(float(part[0])), like.weights[name] / whole) for name, part in like.parts.items()}
+
     def proposed(self) -> sr.Search:
         share = self.distressed_share() if self.distressed is None else self.distressed
         return sr.proposed_search(self.subject, date_of(self.view.day).year, share)

@@ -9,17 +9,21 @@ from typing import Any
 
 import numpy as np
 
+from ..core.carrying import carried
 from ..core.grid import Own
 from ..core.homes import Subject
 from ..core.improvements import returned
+from ..core.search import Search
+from ..core.sentence import sentence
 from ..report.model import ReportInput
 from ..store import db as database
+from ..store import searches as kept_searches
 from ..store import views as saved
 from ..store import workups as store
 from ..store.cards import read_card, write_card
 from . import changes
 from .changes import Change
-from .documents import DecisionDoc, HomeRefDoc, PriceDoc, SearchDoc, WorkupDoc
+from .documents import DecisionDoc, HomeRefDoc, PriceDoc, SavedSearchDoc, SearchDoc, WorkupDoc
 from .handing import report_input
 from .homes import Home, HomeRef, read_home
 from .pricing import Decided, Pricing, Setting, candidates, most_alike, price
@@ -157,6 +161,29 @@ class Workups:
 
     def delete_view(self, view_id: int) -> None:
         saved.delete(self.db, OWNER, view_id)
+
+    def searches(self) -> list[tuple[int, str, str]]:
+        """Saved searches: (number, name, sentence)."""
+        return [
+            (n, name, sentence(SavedSearchDoc.model_validate_json(held).search.search()))
+            for n, name, held in kept_searches.listed(self.db, OWNER)
+        ]
+
+    def save_search(self, workup_id: int, name: str) -> int:
+        """Keep a workup's search under a name, with the home it lies about."""
+        opened = self.open(workup_id)
+        doc = SavedSearchDoc(
+            search=opened.state.search, facts=dict(opened.subject.facts), home_kind=opened.subject.home_kind.value
+        )
+        return kept_searches.keep(self.db, OWNER, name, doc.model_dump_json())
+
+    def carried_search(self, workup_id: int, search_id: int) -> tuple[Search, list[str]]:
+        """A saved search about this workup's home, and what stayed behind."""
+        held = SavedSearchDoc.model_validate_json(kept_searches.read(self.db, OWNER, search_id))
+        return carried(held.search.search(), held.facts, held.home_kind, self.open(workup_id).subject)
+
+    def delete_search(self, search_id: int) -> None:
+        kept_searches.delete(self.db, OWNER, search_id)
 
     def card(self) -> dict[str, str]:
         """The agent's name, licence and contact, as they go on paper."""

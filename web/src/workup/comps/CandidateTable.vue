@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { DASH, money, number, perSqft, shortDay, signed } from '@/shared/format'
+import { DASH, fact, money, number, perSqft, shortDay, signed } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { useWorkup, type Candidate } from '../useWorkup'
-import type { Column } from './useSelection'
+import { useColumns, type TableColumn } from './useColumns'
+import type { Column, Sorting } from './useSelection'
 import { useWindow } from './useWindow'
 
 const props = defineProps<{
   rows: Candidate[]
   at: number
-  sorting: { column: Column; down: boolean }
+  sorting: Sorting[]
   loading: boolean
 }>()
-defineEmits<{ sort: [column: Column]; select: [at: number]; toggle: [key: string]; open: [] }>()
+defineEmits<{ sort: [column: Column, too: boolean]; select: [at: number]; toggle: [key: string]; open: [] }>()
 const { open, choiceOf, lit, state } = useWorkup()
 
 const ROW = 46
@@ -25,28 +26,48 @@ watch(
 )
 
 const mine = computed(() => open.data.value?.subject.facts ?? {})
-const COLUMNS: { column: Column; label: string }[] = [
-  { column: 'price', label: 'Price' },
-  { column: 'price_per_sqft', label: '$/sq ft' },
-  { column: 'fact:living_area', label: 'Area' },
-  { column: 'fact:bedrooms_total', label: 'Beds' },
-  { column: 'fact:bathrooms_full', label: 'Baths' },
-  { column: 'fact:garage_spaces', label: 'Garage' },
-  { column: 'fact:year_built', label: 'Built' },
-  { column: 'distance_miles', label: 'Miles' },
-  { column: 'date', label: 'Date' },
-  { column: 'likeness', label: 'Like' },
-]
+const { shown: columns } = useColumns()
+const sorted = (c: TableColumn) => props.sorting.findIndex((s) => s.column === c.key)
+function arrow(c: TableColumn): string {
+  const i = sorted(c)
+  if (i < 0) return ''
+  return ` ${props.sorting[i]!.down ? '↓' : '↑'}${props.sorting.length > 1 ? i + 1 : ''}`
+}
 
-function gap(row: Candidate, field: string): string {
-  const theirs = row.facts[field]
-  const own = mine.value[field]
-  if (typeof theirs !== 'number' || typeof own !== 'number' || theirs === own) return ''
+const field = (c: TableColumn) => (c.key.startsWith('fact:') ? c.key.slice(5) : '')
+const half = (value: unknown) => (typeof value === 'number' && value > 0 ? `${value} half` : '')
+/** The value of a home in a column. */
+function shown(row: Candidate, c: TableColumn): string {
+  if (c.key === 'date') return shortDay(row.date)
+  if (c.kind === 'miles') return row.distance_miles.toFixed(2)
+  const name = field(c)
+  const value = name ? row.facts[name] : row[c.key as 'price']
+  if (value === null || value === undefined) return DASH
+  if (c.kind === 'per') return perSqft(value as number)
+  if (name === 'bathrooms_full') return `${value} full`
+  if (c.key === 'likeness') return number(value as number)
+  if (c.kind === 'money') return money(value as number)
+  return fact(value, c.kind)
+}
+/** What stands under it: how much more or less than the subject, half baths, days. */
+function under(row: Candidate, c: TableColumn): string {
+  if (c.key === 'date') return row.days_on_market === null ? '' : `${row.days_on_market} days`
+  const name = field(c)
+  if (name === 'bathrooms_full') return half(row.facts.bathrooms_half)
+  const theirs = row.facts[name]
+  const own = mine.value[name]
+  if (typeof theirs !== 'number' || typeof own !== 'number' || theirs === own || c.kind === 'yes_no')
+    return ''
   return signed(theirs - own)
 }
-const fact = (row: Candidate, field: string) =>
-  typeof row.facts[field] === 'number' ? number(row.facts[field] as number) : DASH
-const half = (value: unknown) => (typeof value === 'number' && value > 0 ? `${value} half` : '')
+function own(c: TableColumn): string {
+  const name = field(c)
+  if (!name) return ''
+  const value = mine.value[name]
+  if (name === 'bathrooms_full' && value !== undefined) return `${value} full`
+  return fact(value, c.kind)
+}
+const isText = (c: TableColumn) => c.kind === 'word' || c.kind === 'text'
 const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
 </script>
 
@@ -56,14 +77,15 @@ const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
       <thead>
         <tr>
           <th class="home">Home</th>
-          <th v-for="c in COLUMNS" :key="c.column" class="num">
+          <th v-for="c in columns" :key="c.key" :class="{ num: !isText(c) }">
             <button
               type="button"
               :aria-label="`Sort by ${c.label}`"
-              :class="{ sorted: sorting.column === c.column }"
-              @click="$emit('sort', c.column)"
+              title="Sort; with Shift, after what is sorted by already"
+              :class="{ sorted: sorted(c) >= 0 }"
+              @click="$emit('sort', c.key, $event.shiftKey)"
             >
-              {{ c.label }}{{ sorting.column === c.column ? (sorting.down ? ' ↓' : ' ↑') : '' }}
+              {{ c.label }}{{ arrow(c) }}
             </button>
           </th>
         </tr>
@@ -71,15 +93,10 @@ const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
           <td class="home">
             <b class="cedar">{{ state?.address }}</b>
           </td>
-          <td class="num" colspan="2" />
-          <td class="num">{{ mine.living_area ? number(mine.living_area as number) : DASH }}</td>
-          <td class="num">{{ mine.bedrooms_total ?? DASH }}</td>
-          <td class="num">
-            {{ mine.bathrooms_full ?? DASH }} full<span class="under">{{ half(mine.bathrooms_half) }}</span>
+          <td v-for="c in columns" :key="c.key" :class="isText(c) ? 'text' : 'num'">
+            {{ own(c)
+            }}<span v-if="field(c) === 'bathrooms_full'" class="under">{{ half(mine.bathrooms_half) }}</span>
           </td>
-          <td class="num">{{ mine.garage_spaces ?? DASH }}</td>
-          <td class="num">{{ mine.year_built ?? DASH }}</td>
-          <td colspan="3" />
         </tr>
       </thead>
       <tbody>
@@ -119,33 +136,11 @@ const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
               </div>
             </div>
           </td>
-          <td class="num">
-            <b>{{ money(row.price) }}</b>
+          <td v-for="c in columns" :key="c.key" :class="isText(c) ? 'text' : 'num'">
+            <b v-if="c.key === 'price'">{{ shown(row, c) }}</b>
+            <template v-else>{{ shown(row, c) }}</template>
+            <span class="under">{{ under(row, c) }}</span>
           </td>
-          <td class="num">{{ perSqft(row.price_per_sqft) }}</td>
-          <td class="num">
-            {{ fact(row, 'living_area') }}<span class="under">{{ gap(row, 'living_area') }}</span>
-          </td>
-          <td class="num">
-            {{ fact(row, 'bedrooms_total') }}<span class="under">{{ gap(row, 'bedrooms_total') }}</span>
-          </td>
-          <td class="num">
-            {{ fact(row, 'bathrooms_full') }} full<span class="under">{{
-              half(row.facts.bathrooms_half)
-            }}</span>
-          </td>
-          <td class="num">
-            {{ fact(row, 'garage_spaces') }}<span class="under">{{ gap(row, 'garage_spaces') }}</span>
-          </td>
-          <td class="num">
-            {{ row.facts.year_built ?? DASH }}<span class="under">{{ gap(row, 'year_built') }}</span>
-          </td>
-          <td class="num">{{ row.distance_miles.toFixed(2) }}</td>
-          <td class="num">
-            {{ shortDay(row.date) }}
-            <span class="under">{{ row.days_on_market === null ? '' : `${row.days_on_market} days` }}</span>
-          </td>
-          <td class="num">{{ number(row.likeness) }}</td>
         </tr>
         <tr
           v-if="last < rows.length"
@@ -251,6 +246,12 @@ tbody tr.lit td {
   font-size: 11px;
   line-height: 1.2;
   color: rgb(var(--v-theme-quiet));
+}
+.text {
+  max-width: 130px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .flags {
   font-weight: 600;

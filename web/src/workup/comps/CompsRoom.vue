@@ -10,7 +10,9 @@ import { KIND_WORDS } from '@/shared/marks'
 import { useWorkup } from '../useWorkup'
 import MapTools from './MapTools.vue'
 import CandidateTable from './CandidateTable.vue'
+import ColumnsMenu from './ColumnsMenu.vue'
 import RecordPanel from './RecordPanel.vue'
+import SavedSearches from './SavedSearches.vue'
 import SearchSentence from './SearchSentence.vue'
 import SideBySide from './SideBySide.vue'
 import TwoHomes from './TwoHomes.vue'
@@ -162,6 +164,8 @@ useKeys(key)
           <button type="button" :aria-pressed="beside" @click="beside = true">Side by side</button>
         </div>
         <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
+        <ColumnsMenu v-if="!beside" />
+        <SavedSearches @take="search.take($event)" />
         <span class="quiet small keys"
           >↑ ↓ move · Enter open · P pictures · K keep · X aside · U undecided · 1–6 condition · S side by
           side · Z undo</span
@@ -293,6 +297,7 @@ useKeys(key)
   overflow: hidden;
 }
 .ways button {
+  white-space: nowrap;
   padding: 3px 10px;
   font-size: 12.5px;
 }

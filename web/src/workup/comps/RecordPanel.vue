@@ -10,7 +10,7 @@ import { useWorkup, type Candidate } from '../useWorkup'
 
 const props = defineProps<{ row: Candidate }>()
 const emit = defineEmits<{ close: []; next: [by: number] }>()
-const { choiceOf } = useWorkup()
+const { id: workup, open, choiceOf } = useWorkup()
 const at = ref(1)
 const id = computed(() => props.row.listing_id)
 watch(id, () => (at.value = 1))
@@ -18,6 +18,15 @@ const record = useQuery({
   queryKey: ['listing', id],
   queryFn: () => got(api.GET('/api/listings/{listing_id}', { params: { path: { listing_id: id.value } } })),
   enabled: computed(() => !id.value.startsWith('deed:')),
+})
+const parts = useQuery({
+  queryKey: ['likeness', workup, id, computed(() => open.data.value?.revision)],
+  queryFn: () =>
+    got(
+      api.GET('/api/workups/{workup_id}/likeness/{listing_id}', {
+        params: { path: { workup_id: workup.value, listing_id: id.value } },
+      }),
+    ),
 })
 const pictures = computed(() => record.data.value?.pictures ?? [])
 const src = (n: number) => `/api/listings/${encodeURIComponent(id.value)}/pictures/${n}`
@@ -108,6 +117,23 @@ useKeys(key, true)
             </tr>
           </tbody>
         </table>
+        <details class="mt-3 parts">
+          <summary>
+            {{ Math.round(row.likeness) }} of 100 alike<span v-if="row.known_share < 0.995" class="quiet"
+              >, {{ Math.round(100 * row.known_share) }} % of it known</span
+            >
+          </summary>
+          <p v-for="p in parts.data.value ?? []" :key="p.field" class="part small">
+            <span :class="{ quiet: p.likeness === null }">{{ p.label }}</span>
+            <i class="bar" :style="{ width: `${Math.max(4, Math.min(150, 420 * p.weight))}px` }">
+              <i :style="{ width: `${100 * (p.likeness ?? 0)}%` }" />
+            </i>
+            <span class="quiet">{{
+              p.likeness === null ? 'unknown' : `${Math.round(100 * p.likeness)} %`
+            }}</span>
+          </p>
+          <p class="quiet small">A bar is as long as the part weighs, and filled as far as it is alike.</p>
+        </details>
         <p v-if="record.data.value?.remarks" class="mt-3">{{ record.data.value.remarks }}</p>
         <template v-if="record.data.value?.history.length">
           <h2 class="mt-4 mb-1">What happened</h2>
@@ -127,6 +153,30 @@ useKeys(key, true)
 </template>
 
 <style scoped>
+.parts summary {
+  cursor: pointer;
+  font-weight: 600;
+  margin-bottom: 4px;
+}
+.part {
+  display: grid;
+  grid-template-columns: 130px 1fr 56px;
+  align-items: center;
+  gap: 8px;
+}
+.bar {
+  display: block;
+  height: 8px;
+  border-radius: 2px;
+  background: rgb(var(--v-theme-mist));
+  outline: 1px solid rgb(var(--v-theme-line));
+}
+.bar i {
+  display: block;
+  height: 100%;
+  border-radius: 2px;
+  background: rgb(var(--v-theme-rain));
+}
 .panel {
   position: absolute;
   inset: 0;

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { mdiArrowDown, mdiArrowUp, mdiClose, mdiTableColumn } from '@mdi/js'
+import { computed, ref } from 'vue'
+import { useColumns } from './useColumns'
+
+const { shown, others, add, drop, move, usual } = useColumns()
+const text = ref('')
+const offered = computed(() =>
+  others.value.filter((c) => c.label.toLowerCase().includes(text.value.trim().toLowerCase())),
+)
+</script>
+
+<template>
+  <v-menu :close-on-content-click="false" location="bottom end">
+    <template #activator="{ props }">
+      <v-btn v-bind="props" size="small" :prepend-icon="mdiTableColumn">Columns</v-btn>
+    </template>
+    <div class="sheet menu" role="dialog" aria-label="Columns of the table">
+      <div>
+        <h3>Shown</h3>
+        <ul aria-label="Columns that are shown">
+          <li v-for="(c, i) in shown" :key="c.key">
+            <span>{{ c.label }}</span>
+            <v-btn
+              :icon="mdiArrowUp"
+              size="x-small"
+              :disabled="!i"
+              :aria-label="`${c.label} further left`"
+              @click="move(c.key, -1)"
+            />
+            <v-btn
+              :icon="mdiArrowDown"
+              size="x-small"
+              :disabled="i === shown.length - 1"
+              :aria-label="`${c.label} further right`"
+              @click="move(c.key, 1)"
+            />
+            <v-btn :icon="mdiClose" size="x-small" :aria-label="`Hide ${c.label}`" @click="drop(c.key)" />
+          </li>
+        </ul>
+        <button type="button" class="link small" @click="usual">back to the usual ones</button>
+      </div>
+      <div>
+        <h3>More</h3>
+        <input v-model="text" placeholder="find a field" aria-label="Find a field" />
+        <ul class="more" aria-label="Columns that may be shown">
+          <li v-for="c in offered" :key="c.key">
+            <button type="button" class="link" :aria-label="`Show ${c.label}`" @click="add(c.key)">
+              {{ c.label }}
+            </button>
+          </li>
+        </ul>
+      </div>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.menu {
+  display: grid;
+  grid-template-columns: 250px 210px;
+  gap: 20px;
+  padding: 12px 16px;
+  max-height: 400px;
+  overflow: auto;
+}
+h3 {
+  font-size: 13px;
+  font-weight: 600;
+  margin-bottom: 4px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+}
+li {
+  display: flex;
+  align-items: center;
+  min-height: 25px;
+}
+li .v-btn {
+  width: 26px;
+  height: 24px;
+}
+li span {
+  flex: 1;
+}
+.more {
+  max-height: 340px;
+  overflow: auto;
+}
+input {
+  width: 100%;
+  padding: 4px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+}
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { mdiBookmarkOutline, mdiDeleteOutline } from '@mdi/js'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got, type Docs } from '@/shared/api/client'
+import { useWorkup } from '../useWorkup'
+
+/** Searches kept by name: this one saved, another taken to this home with its bands laid about it. */
+const emit = defineEmits<{ take: [search: Docs['SearchDoc']] }>()
+const { id } = useWorkup()
+const client = useQueryClient()
+const opened = ref(false)
+const name = ref('')
+const said = ref('')
+const saved = useQuery({
+  queryKey: ['searches'],
+  queryFn: () => got(api.GET('/api/searches')),
+  enabled: computed(() => opened.value),
+})
+const again = () => client.invalidateQueries({ queryKey: ['searches'] })
+
+async function keep() {
+  const given = name.value.trim()
+  if (!given) return
+  await got(
+    api.POST('/api/workups/{workup_id}/searches', {
+      params: { path: { workup_id: id.value } },
+      body: { name: given },
+    }),
+  )
+  said.value = `Saved as “${given}”.`
+  name.value = ''
+  await again()
+}
+async function take(search: Docs['SavedSearch']) {
+  const carried = await got(
+    api.GET('/api/workups/{workup_id}/searches/{search_id}', {
+      params: { path: { workup_id: id.value, search_id: search.search_id } },
+    }),
+  )
+  emit('take', carried.search)
+  said.value = `“${search.name}” laid about this home.${
+    carried.left.length ? ` Left behind, as they belong to their place: ${carried.left.join(', ')}.` : ''
+  }`
+}
+async function away(search: Docs['SavedSearch']) {
+  await api.DELETE('/api/searches/{search_id}', { params: { path: { search_id: search.search_id } } })
+  said.value = `“${search.name}” taken away.`
+  await again()
+}
+</script>
+
+<template>
+  <v-menu v-model="opened" :close-on-content-click="false" location="bottom end">
+    <template #activator="{ props }">
+      <v-btn v-bind="props" size="small" :prepend-icon="mdiBookmarkOutline">Searches</v-btn>
+    </template>
+    <div class="sheet menu" role="dialog" aria-label="Saved searches">
+      <form class="save" @submit.prevent="keep">
+        <input
+          v-model="name"
+          maxlength="80"
+          placeholder="a name for this search"
+          aria-label="Name for this search"
+        />
+        <v-btn size="small" variant="tonal" type="submit" :disabled="!name.trim()">Save</v-btn>
+      </form>
+      <p v-if="said" class="small moss" role="status">{{ said }}</p>
+      <ul v-if="saved.data.value?.length">
+        <li v-for="s in saved.data.value" :key="s.search_id">
+          <button type="button" class="link" :aria-label="`Take ${s.name}`" @click="take(s)">
+            {{ s.name }}
+          </button>
+          <v-btn
+            :icon="mdiDeleteOutline"
+            size="x-small"
+            :aria-label="`Take ${s.name} away`"
+            @click="away(s)"
+          />
+          <span class="quiet small">{{ s.words }}</span>
+        </li>
+      </ul>
+      <p v-else class="quiet small">
+        None yet. A saved search can be taken to another home: its bands lie about that home as they lie about
+        this one.
+      </p>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.menu {
+  width: 430px;
+  padding: 12px 16px;
+  max-height: 420px;
+  overflow: auto;
+}
+.save {
+  display: flex;
+  gap: 8px;
+  margin-bottom: 8px;
+}
+.save input {
+  flex: 1;
+  padding: 4px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+}
+ul {
+  list-style: none;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr 30px;
+  align-items: center;
+  padding: 4px 0;
+  border-top: 1px solid rgba(var(--v-theme-line), 0.6);
+}
+li .link {
+  text-align: left;
+  font-weight: 600;
+}
+li span {
+  grid-column: 1 / 3;
+}
+</style>
