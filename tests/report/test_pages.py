@@ -83,16 +83,25 @@ def test_each_kind_has_a_mark_of_its_own_shape(kind):
 def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):  # noqa: F811
     from rain_porch.report.maps import map_svg
 
-    svg = map_svg(given.subject, given.around, given.comps, given.base_map, 1.0)
+    svg = map_svg(given.subject, given.around, given.comps, given.base_map, {"radius_miles": 1.0})
     for n in range(1, len(given.comps) + 1):
         assert f">{n}</text>" in svg
     assert "stroke-dasharray" in svg and "#C9DEE8" in svg, "the radius and the river"
-    bare = map_svg(given.subject, [], [], {"features": []}, None)
+    bare = map_svg(given.subject, [], [], {"features": []}, {})
     assert len(bare) < 1500 < len(svg)
     assert ">1</text>" not in bare and "stroke-dasharray" not in bare
     far = [{**given.comps[0], "latitude": given.subject["latitude"] + 0.5}]
-    wide = map_svg(given.subject, far, far, {"features": []}, 1.0)
+    wide = map_svg(given.subject, far, far, {"features": []}, {"radius_miles": 1.0})
     assert "2 mi</text>" in wide or "1 mi</text>" in wide, "the scale follows the farthest comp"
+    lon, lat = given.subject["longitude"], given.subject["latitude"]
+    ring = [[lon - 0.02, lat - 0.01], [lon + 0.02, lat - 0.01], [lon, lat + 0.02]]
+    search = {
+        "shapes": [{"points": ring, "radius_miles": None, "inside": True},
+                   {"points": [[lon, lat]], "radius_miles": 0.2, "inside": False}],
+        "fences": [{"lines": [[[lon - 0.1, lat], [lon + 0.1, lat]]]}],
+    }  # fmt: skip
+    drawn = map_svg(given.subject, given.around, given.comps, {"features": []}, search)
+    assert drawn.count("stroke-dasharray") == 2 and 'stroke-width="2.6"' in drawn and drawn.count("<circle") >= 1
 
 
 def test_the_same_workup_gives_the_same_pages(given):  # noqa: F811

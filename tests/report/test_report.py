@@ -198,5 +198,5 @@ def test_the_workbooks_formulas_come_to_the_workups_figures(given):
 
 def test_the_map_stands_without_radius_places_or_base_map(given):
     nowhere = [{**c, "latitude": None, "longitude": None} for c in given.comps]
-    svg = map_svg(given.subject, nowhere, nowhere, {"features": []}, None)
+    svg = map_svg(given.subject, nowhere, nowhere, {"features": []}, {})
     assert svg.startswith("<svg") and "nan" not in svg.lower()

@@ -27,11 +27,14 @@ def map_svg(
     around: Sequence[Mapping[str, Any]],
     comps: Sequence[Mapping[str, Any]],
     base: Mapping[str, Any],
-    radius_miles: float | None,
+    search: Mapping[str, Any],
     width: float = 520,
     height: float = 290,
 ) -> str:
-    """Map centred on the subject, wide enough for the comps and the radius; comps numbered in their order."""
+    """Map centred on the subject, wide enough for the comps and the search's radius and shapes, with its fences; comps
+    numbered in their order. search: the JSON document of a search."""
+    radius_miles = search.get("radius_miles")
+    shapes, fences = search.get("shapes", ()), search.get("fences", ())
     lat0, lon0 = subject["latitude"], subject["longitude"]
     shrink = math.cos(math.radians(lat0))
 
@@ -43,6 +46,10 @@ def map_svg(
     )
     if radius_miles is not None and radius_miles <= 2 * reach + 0.3:
         reach = max(reach, radius_miles)
+    corners = [miles(*p) for s in shapes if s["inside"] and s["radius_miles"] is None for p in s["points"]]
+    far = max((max(abs(x), abs(y)) for x, y in corners), default=0.0)
+    if far <= 3 * reach + 0.3:
+        reach = max(reach, far)
     scale = (height / 2 - 14) / reach
 
     def at(lon: float, lat: float) -> tuple[float, float]:
@@ -60,6 +67,7 @@ def map_svg(
             f'<circle cx="{width / 2}" cy="{height / 2}" r="{radius_miles * scale:.1f}" fill="none" stroke="{ink.SLATE}" '
             f'stroke-width="1" stroke-dasharray="4 4" opacity="0.55"/>'
         )
+    body += _drawn(shapes, fences, at, scale)
     kept = {c["listing_id"] for c in comps}
     for c in around:
         if c["listing_id"] not in kept and c["latitude"] is not None:
@@ -74,6 +82,28 @@ def map_svg(
     body.append(ink.house(width / 2, height / 2, 7))
     body.append(_scale_bar(scale, height))
     return ink.svg(width, height, body)
+
+
+def _drawn(
+    shapes: Sequence[Mapping[str, Any]], fences: Sequence[Mapping[str, Any]], at: Any, scale: float
+) -> Iterator[str]:
+    """What was drawn on the map: areas looked inside, dashed; areas left out, hatched out in clay; fences as thick lines."""
+    for s in shapes:
+        look = (
+            f'fill="{ink.SLATE}" fill-opacity="0.05" stroke="{ink.SLATE}" stroke-width="1.1" stroke-dasharray="4 4"'
+            if s["inside"]
+            else f'fill="{ink.CLAY}" fill-opacity="0.10" stroke="{ink.CLAY}" stroke-width="1.1" stroke-dasharray="2 3"'
+        )
+        points = [at(*p) for p in s["points"]]
+        if s["radius_miles"] is not None:
+            (x, y), r = points[0], s["radius_miles"] * scale
+            yield f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{r:.1f}" {look}/>'
+        else:
+            yield f'<path d="M{"L".join(f"{x:.1f} {y:.1f}" for x, y in points)}z" {look}/>'
+    for f in fences:
+        for line in f["lines"]:
+            path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in (at(*p) for p in line))
+            yield f'<path d="{path}" fill="none" stroke="{ink.SLATE}" stroke-width="2.6" opacity="0.7"/>'
 
 
 def _order(kind: str) -> int:

@@ -110,13 +110,22 @@ def home_page(given: ReportInput) -> dict[str, Any]:
 
 def search_page(given: ReportInput) -> dict[str, Any]:
     counts = ", ".join(f"{n} {k.replace('_', ' ')}" for k, n in given.counts.items() if n) or "nothing"
-    radius = given.price["search"]["radius_miles"]
-    drawn = map_svg(given.subject, given.around, given.comps, given.base_map, radius, 520, 430)
+    search = given.price["search"]
+    drawn = map_svg(given.subject, given.around, given.comps, given.base_map, search, 520, 430)
+    inside, outside = (any(s["inside"] is side for s in search.get("shapes", ())) for side in (True, False))
+    also = [
+        words
+        for there, words in (
+            (inside, "dashed outline: looked inside"), (outside, "red outline: left out"),
+            (search.get("fences"), "heavy line: a fence that no comp crosses"),
+        )
+        if there
+    ]  # fmt: skip
     return page(
         "search", "Where it was looked",
         para(given.price["sentence"]),
         para(f"Found: {counts}. Of these, {len(given.comps)} are used as comps."),
         picture(drawn, "Map of the home, its comps and what is around",
                 "House: the home. Numbered: comps. Discs: other sales; half discs: under contract; rings: for sale; "
-                "slashed rings: failed to sell."),
+                "slashed rings: failed to sell" + "".join(f"; {words}" for words in also) + "."),
     )  # fmt: skip

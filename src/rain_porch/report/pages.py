@@ -25,7 +25,6 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         missing.append("No comps are kept yet, so there is no indicated value. Keep some sales in Comps.")
     if given.list_price is None:
         missing.append("No list price is set.")
-    radius = price["search"]["radius_miles"]
     say = None
     if given.list_price and value:
         pct = 100 * (given.list_price - value) / value
@@ -48,7 +47,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         "sentence": price["sentence"],
         "counts": [[k.replace("_", " "), n] for k, n in given.counts.items() if n],
         "statistics": _statistics(given),
-        "map": map_svg(given.subject, given.around, given.comps, given.base_map, radius),
+        "map": map_svg(given.subject, given.around, given.comps, given.base_map, price["search"]),
         "rail": rail_svg(
             price["comps"], given.around, *((value, span, given.list_price) if shown else (None, None, None))
         ),
