@@ -15,6 +15,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from ..workups.records import Records
 from ..workups.workups import Workups
 from . import (
+    around,
     asking,
     backtests,
     conclusions,
@@ -45,6 +46,7 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
     for part in (
         desk,
         workups,
+        around,
         searches,
         worth,
         home,

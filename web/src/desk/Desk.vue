@@ -13,6 +13,10 @@ const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/a
   <div class="desk">
     <h1>Which home?</h1>
     <CommandField large />
+    <p class="small quiet around">
+      Only a quick look? Press “around” beside a home, or Shift and Enter. Or
+      <router-link class="link" :to="{ name: 'around' }">search without a home</router-link>.
+    </p>
     <WorkupList class="mt-8" :limit="8" />
     <PinnedViews />
     <p v-if="records.isError.value" class="lamp mt-6" role="alert">{{ records.error.value?.message }}</p>
@@ -39,6 +43,9 @@ const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/a
 h1 {
   font-size: 34px;
   margin-bottom: 14px;
+}
+.around {
+  margin-top: 6px;
 }
 .fresh {
   margin-top: 28px;

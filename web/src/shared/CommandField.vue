@@ -19,6 +19,7 @@ const commands: Record<string, string> = {
   desk: '/',
   workups: '/workups',
   market: '/market',
+  around: '/around',
   records: '/records',
   settings: '/settings',
 }
@@ -33,6 +34,13 @@ async function take(hit: Hit) {
   }
 }
 
+async function look(hit: Hit) {
+  if (hit.kind === 'workup') return take(hit)
+  await router.push({ name: 'around', query: { kind: hit.kind, key: hit.key } })
+  text.value = ''
+  field.value?.blur()
+}
+
 function key(event: KeyboardEvent) {
   if (event.key === 'ArrowDown') at.value = Math.min(at.value + 1, offered.value.length - 1)
   else if (event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
@@ -42,7 +50,8 @@ function key(event: KeyboardEvent) {
     if (command) {
       void router.push(command)
       text.value = ''
-    } else if (offered.value[at.value]) void take(offered.value[at.value])
+    } else if (offered.value[at.value] && event.shiftKey) void look(offered.value[at.value])
+    else if (offered.value[at.value]) void take(offered.value[at.value])
   } else return
   event.preventDefault()
 }
@@ -94,6 +103,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', shortcut))
       :at="at"
       :text="text"
       @open="take"
+      @around="look"
     />
     <p v-if="failed" class="failed clay small" role="alert">{{ failed }}</p>
   </div>

@@ -19,6 +19,7 @@ const props = defineProps<{
   fences?: DrawnFence[]
   tool?: Tool | null
   movable?: boolean
+  unnamed?: boolean
 }>()
 const emit = defineEmits<{
   lit: [key: string | null]
@@ -57,7 +58,7 @@ onMounted(() => {
     moved: (index, shape) => emit('moved', index, shape),
     home: (latitude, longitude) => emit('home', latitude, longitude),
   })
-  drawing.place(props.subject, props.radius ?? null, props.zoom)
+  drawing.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
   if (base.data.value) drawing.base(base.data.value)
   drawing.marks(props.candidates, props.choices ?? {}, props.lit ?? null)
   drawing.limits(props.shapes ?? [], props.fences ?? [])
@@ -87,7 +88,7 @@ watch(
 watch(
   () => [props.subject.latitude, props.subject.longitude, props.radius] as const,
   () => {
-    drawing?.place(props.subject, props.radius ?? null, props.zoom)
+    drawing?.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
     letMove()
   },
 )

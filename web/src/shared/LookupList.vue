@@ -3,7 +3,7 @@ import { mdiClipboardTextOutline, mdiHomeOutline } from '@mdi/js'
 import type { Hit } from './useLookup'
 
 defineProps<{ id: string; hits: Hit[]; nearest: Hit[]; nothing: boolean; at: number; text: string }>()
-defineEmits<{ open: [hit: Hit] }>()
+defineEmits<{ open: [hit: Hit]; around: [hit: Hit] }>()
 </script>
 
 <template>
@@ -36,6 +36,13 @@ defineEmits<{ open: [hit: Hit] }>()
         class="quiet"
       />
       <span class="shown">{{ hit.shown }}</span>
+      <span
+        v-if="hit.kind !== 'workup'"
+        class="link small"
+        title="What sold around here, nothing kept (Shift and Enter)"
+        @mousedown.stop.prevent="$emit('around', hit)"
+        >around</span
+      >
       <span class="quiet small">{{
         hit.note || (hit.kind === 'parcel' ? `parcel ${hit.key}` : hit.key)
       }}</span>

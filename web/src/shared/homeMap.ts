@@ -143,14 +143,21 @@ export class HomeMapDrawing {
   }
 
   /** Put the subject in the middle with its radius, and look at both. */
-  place(subject: { latitude: number; longitude: number }, miles: number | null, zoom?: number) {
+  /** `unnamed`: the place is only where to look from, and no home is shown there. */
+  place(
+    subject: { latitude: number; longitude: number },
+    miles: number | null,
+    zoom?: number,
+    unnamed = false,
+  ) {
     const centre: [number, number] = [subject.longitude, subject.latitude]
     const moved = centre[0] !== this.centre[0] || centre[1] !== this.centre[1]
     const grown = miles !== this.miles
     this.centre = centre
     this.miles = miles
     this.home.clear()
-    this.home.addFeature(new Feature({ geometry: new Point(fromLonLat(centre)), what: 'house' }))
+    if (!unnamed)
+      this.home.addFeature(new Feature({ geometry: new Point(fromLonLat(centre)), what: 'house' }))
     this.ring.clear()
     if (miles) {
       const circle = this.circle(miles)

@@ -1,0 +1,303 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, ref } from 'vue'
+import { DASH, money, number, perSqft, shortDay, typedNumber } from '@/shared/format'
+import Mark from '@/shared/Mark.vue'
+import { KIND_WORDS } from '@/shared/marks'
+import TypedInput from '@/shared/TypedInput.vue'
+import { useAround } from './useAround'
+
+const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
+const { home, around, areas, held, set, days, setDays, band, setBand, begin, failed } = useAround()
+const found = computed(() => around.data.value)
+const lit = ref<string | null>(null)
+const HOME_KINDS: Record<string, string> = {
+  detached: 'Detached',
+  attached: 'Attached',
+  condominium: 'Condominiums',
+  small_multi_family: 'Small multi-family',
+  land: 'Land',
+  acreage: 'Acreage',
+}
+const FIGURES: [string, string, (v: number) => string][] = [
+  ['price', 'Price', money],
+  ['price_per_sqft', 'Per sq ft', perSqft],
+  ['living_area', 'Sq ft', (v) => number(v)],
+  ['days', 'Days', (v) => number(v)],
+]
+const kinds = computed(() => Object.entries(found.value?.counts ?? {}).filter(([, n]) => n > 0))
+const figure = (kind: string, what: string) =>
+  found.value?.figures.find((f) => f.kind === kind && f.what === what)
+const bandsOf = [
+  ['living_area', 'Sq ft'],
+  ['list_price', 'List price'],
+] as const
+const typedBand = (field: string, side: 'low' | 'high', text: string) => {
+  const value = typedNumber(text)
+  if (!Number.isNaN(value)) setBand(field, side, value)
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <div class="title">
+        <h1>{{ home ? (found?.title ?? '…') : 'Homes by search' }}</h1>
+        <p v-if="found" class="sentence">{{ found.sentence }}</p>
+        <p v-if="found?.loosened.length" class="quiet small">
+          Loosened to find enough: {{ found.loosened.join(', ') }}.
+        </p>
+      </div>
+      <v-btn v-if="home" color="primary" variant="flat" @click="begin">Make it a workup</v-btn>
+    </header>
+    <form class="controls" aria-label="The search" @submit.prevent>
+      <label v-if="home">
+        Within
+        <select
+          :value="held.radius_miles ?? ''"
+          @change="set({ radius_miles: Number(($event.target as HTMLSelectElement).value) || null })"
+        >
+          <option v-for="m in [0.25, 0.5, 1, 2, 5]" :key="m" :value="m">{{ m }} mi</option>
+          <option
+            v-if="held.radius_miles && ![0.25, 0.5, 1, 2, 5].includes(held.radius_miles)"
+            :value="held.radius_miles"
+          >
+            {{ held.radius_miles }} mi
+          </option>
+          <option value="">any distance</option>
+        </select>
+      </label>
+      <label>
+        In
+        <TypedInput
+          :value="held.areas?.join(', ')"
+          list="named-areas"
+          placeholder="any area; * for any letters"
+          class="wide"
+          @typed="
+            set({
+              areas: $event
+                .split(',')
+                .map((a) => a.trim())
+                .filter(Boolean),
+            })
+          "
+        />
+        <datalist id="named-areas">
+          <option v-for="a in areas.data.value ?? []" :key="a.area_key" :value="a.name" />
+        </datalist>
+      </label>
+      <label>
+        Kind
+        <select
+          :value="held.home_kinds?.length === 1 ? held.home_kinds[0] : ''"
+          @change="
+            set({
+              home_kinds: ($event.target as HTMLSelectElement).value
+                ? [($event.target as HTMLSelectElement).value]
+                : [],
+            })
+          "
+        >
+          <option v-for="(words, kind) in HOME_KINDS" :key="kind" :value="kind">{{ words }}</option>
+          <option value="">any kind</option>
+        </select>
+      </label>
+      <label>
+        Sold within
+        <select :value="days ?? ''" @change="setDays(Number(($event.target as HTMLSelectElement).value))">
+          <option v-for="d in [90, 120, 180, 365, 730]" :key="d" :value="d">{{ d }} days</option>
+        </select>
+      </label>
+      <label v-for="[field, words] in bandsOf" :key="field">
+        {{ words }}
+        <TypedInput
+          :value="band(field)?.low ?? ''"
+          inputmode="decimal"
+          placeholder="from"
+          :aria-label="`${words} from`"
+          @typed="typedBand(field, 'low', $event)"
+        />
+        <TypedInput
+          :value="band(field)?.high ?? ''"
+          inputmode="decimal"
+          placeholder="to"
+          :aria-label="`${words} to`"
+          @typed="typedBand(field, 'high', $event)"
+        />
+      </label>
+    </form>
+    <p v-if="around.isError.value" class="lamp" role="alert">{{ around.error.value?.message }}</p>
+    <p v-if="failed" class="lamp" role="alert">{{ failed }}</p>
+    <div v-if="found" class="halves" :aria-busy="around.isFetching.value">
+      <div class="map">
+        <HomeMap
+          :subject="found.subject"
+          :candidates="found.candidates"
+          :lit="lit"
+          :radius="home ? (held.radius_miles ?? null) : null"
+          :zoom="home ? undefined : 13"
+          :unnamed="!home"
+          @lit="lit = $event"
+        />
+      </div>
+      <div class="told">
+        <table v-if="kinds.length" class="plain small" aria-label="Statistics of what was found">
+          <thead>
+            <tr>
+              <th>Found</th>
+              <th />
+              <th class="num">Low</th>
+              <th class="num">Mean</th>
+              <th class="num">Median</th>
+              <th class="num">High</th>
+            </tr>
+          </thead>
+          <tbody v-for="[kind, n] in kinds" :key="kind">
+            <tr v-for="([what, words, show], i) in FIGURES" :key="what" :class="{ first: !i }">
+              <td v-if="!i" :rowspan="FIGURES.length" class="kind">
+                <span class="marked"
+                  ><Mark :kind="kind" /> <b>{{ number(n) }}</b>
+                  {{ KIND_WORDS[kind] ?? kind.replace('_', ' ') }}</span
+                >
+              </td>
+              <td class="quiet">{{ words }}</td>
+              <td v-for="at in ['low', 'mean', 'median', 'high'] as const" :key="at" class="num">
+                <component :is="what === 'price' && at === 'median' ? 'b' : 'span'">{{
+                  figure(kind, what) ? show(figure(kind, what)![at]) : DASH
+                }}</component>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-else class="quiet pa-4">This search finds no home. Give it more time, or a wider place.</p>
+        <table v-if="found.candidates.length" class="plain small homes" aria-label="Homes that were found">
+          <thead>
+            <tr>
+              <th>Home</th>
+              <th class="num">Price</th>
+              <th class="num">$/sq ft</th>
+              <th class="num">Sq ft</th>
+              <th class="num">Built</th>
+              <th v-if="home" class="num">Miles</th>
+              <th class="num">Date</th>
+              <th class="num">Days</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="c in found.candidates"
+              :key="c.listing_id"
+              :class="{ lit: lit === c.listing_id }"
+              @mouseenter="lit = c.listing_id"
+              @mouseleave="lit = null"
+            >
+              <td class="kind">
+                <span class="marked"><Mark :kind="c.kind" /> {{ c.address || c.listing_id }}</span>
+              </td>
+              <td class="num">
+                <b>{{ money(c.price) }}</b>
+              </td>
+              <td class="num">{{ perSqft(c.price_per_sqft) }}</td>
+              <td class="num">{{ c.facts.living_area ? number(c.facts.living_area as number) : DASH }}</td>
+              <td class="num">{{ c.facts.year_built ?? DASH }}</td>
+              <td v-if="home" class="num">{{ c.distance_miles.toFixed(2) }}</td>
+              <td class="num">{{ shortDay(c.date) }}</td>
+              <td class="num">{{ c.days_on_market ?? '' }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="quiet small mt-2">
+          {{ number(found.shown) }} homes listed; as of {{ shortDay(found.effective_date) }}. Nothing of this
+          is kept{{ home ? ' until you make it a workup' : '' }}.
+        </p>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  background: rgb(var(--v-theme-surface));
+}
+header {
+  display: flex;
+  align-items: flex-start;
+  gap: 24px;
+  padding: 18px 24px 8px;
+}
+.title {
+  flex: 1;
+}
+.sentence {
+  font-size: 15px;
+  margin-top: 2px;
+}
+.controls {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  padding: 4px 24px 12px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.controls label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 13px;
+  color: rgb(var(--v-theme-quiet));
+}
+.controls input,
+.controls select {
+  height: 28px;
+  padding: 0 7px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  background: rgb(var(--v-theme-surface));
+  color: rgb(var(--v-theme-slate));
+}
+.controls input {
+  width: 78px;
+}
+.controls .wide {
+  width: 190px;
+}
+.halves {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr);
+}
+.told {
+  overflow: auto;
+  padding: 6px 18px 24px;
+  border-left: 1px solid rgb(var(--v-theme-line));
+}
+.kind {
+  white-space: nowrap;
+  vertical-align: top;
+}
+.marked {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+.first td {
+  border-top: 1px solid rgb(var(--v-theme-line));
+}
+tbody td {
+  padding-top: 3px !important;
+  padding-bottom: 3px !important;
+}
+.homes {
+  margin-top: 18px;
+}
+.lit td {
+  background: rgba(var(--v-theme-lamp), 0.14);
+}
+.lamp {
+  margin: 10px 24px;
+}
+</style>
