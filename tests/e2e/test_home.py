@@ -86,3 +86,16 @@ def test_the_home_is_moved_and_its_pictures_are_added(page: Page) -> None:
     expect(page.get_by_text("Saved: place moved")).to_be_visible()
     page.get_by_role("button", name="back to the records’ place").click()
     expect(page.get_by_text("Saved: place as recorded")).to_be_visible()
+
+
+def test_a_corner_lot_is_proposed_from_the_base_map(page: Page, server) -> None:
+    find_home(page, "133 sheaf road")
+    around = page.get_by_role("list", name="What lies around")
+    line = around.get_by_role("listitem").filter(has_text="On a corner")
+    expect(line).to_contain_text(re.compile("Sheaf Road and|and Sheaf Road"))
+    line.get_by_role("button", name="bears on the price").click()
+    expect(line.get_by_role("button", name="noted")).to_be_disabled()
+    find = page.get_by_role("link", name="Desk", exact=True)
+    find.click()
+    find_home(page, "630 hedgerow terrace")
+    expect(page.get_by_text("On a corner")).to_have_count(0)

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from ..core.errors import Refused
 from ..core.improvements import KINDS, QUALITIES, returned
 from ..records.photos import MAX_BYTES
-from ..store.areas import near_features
+from ..store.areas import near_features, streets_beside
 from ..workups import photos
 from .errors import RESPONSES
 from .state import Number, Porch
@@ -31,9 +31,10 @@ class ReturnedDoc(BaseModel):
 
 
 class AroundDoc(BaseModel):
-    """near: what of the base map lies within half a mile; returned: what each improvement adds."""
+    """near: what of the base map lies within half a mile; corner: the streets that meet at its lot; returned: what each improvement adds."""
 
     near: list[NearDoc]
+    corner: list[str]
     returned: list[ReturnedDoc]
     kinds: list[str]
     qualities: list[str]
@@ -49,8 +50,10 @@ def around(porch: Porch, workup_id: Number) -> AroundDoc:
     year = opened.state.effective_date.year
     sums = [returned(x.improvement(), year) for x in opened.state.improvements]
     near = near_features(porch.records.db, opened.subject.latitude, opened.subject.longitude)
+    beside = streets_beside(porch.records.db, opened.subject.latitude, opened.subject.longitude)
     return AroundDoc(
         near=[NearDoc(**x) for x in near],
+        corner=beside if len(beside) > 1 else [],
         returned=[ReturnedDoc(value=value, formula=formula) for value, formula in sums],
         kinds=list(KINDS),
         qualities=list(QUALITIES),

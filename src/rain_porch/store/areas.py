@@ -78,6 +78,40 @@ def near_features(db: sqlite3.Connection, lat: float, lon: float, miles: float =
     return sorted(found, key=lambda x: x["feet"])
 
 
+STREETS = ("street", "main street", "highway")
+BESIDE_FEET = 40.0  # from a lot's edge to the middle of the street that it lies on
+
+
+def streets_beside(db: sqlite3.Connection, lat: float, lon: float) -> list[str]:
+    """Names of the streets that the lot under a spot lies on, as the base map has lots and streets: two at a corner."""
+    rows = db.execute(
+        "SELECT a.geometry FROM area_places p JOIN areas a USING (row_id) "
+        "WHERE p.north >= :lat AND p.south <= :lat AND p.east >= :lon AND p.west <= :lon AND a.kind = 'lot'",
+        {"lat": lat, "lon": lon},
+    ).fetchall()
+    lot = next(
+        (g for r in rows if (g := shapely.from_geojson(r["geometry"])).intersects(shapely.Point(lon, lat))), None
+    )
+    if lot is None:
+        return []
+    marks = ", ".join("?" * len(STREETS))
+    west, south, east, north = lot.bounds
+    reach = BESIDE_FEET / 364_000 * 1.5
+    streets = db.execute(
+        "SELECT a.name, a.geometry FROM area_places p JOIN areas a USING (row_id) "
+        f"WHERE p.north >= ? AND p.south <= ? AND p.east >= ? AND p.west <= ? AND a.kind IN ({marks}) AND a.name <> ''",
+        (south - reach, north + reach, west - 2 * reach, east + 2 * reach, *STREETS),
+    )
+    corners = [(float(x), float(y)) for x, y in shapely.get_coordinates(lot)]
+    found: dict[str, float] = {}
+    for r in streets:
+        line = shapely.from_geojson(r["geometry"])
+        feet = min(feet_to(line, y, x) for x, y in corners)
+        if feet <= BESIDE_FEET:
+            found[r["name"]] = min(feet, found.get(r["name"], math.inf))
+    return sorted(found, key=lambda name: found[name])
+
+
 def base_map(db: sqlite3.Connection) -> dict[str, Any]:
     """What is drawn under the marks at any scale, as one GeoJSON feature collection; lots and buildings apart."""
     marks = ", ".join("?" * len(FINE_KINDS))

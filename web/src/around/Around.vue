@@ -3,11 +3,13 @@ import { computed, defineAsyncComponent, ref } from 'vue'
 import { DASH, money, number, perSqft, shortDay, typedNumber } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
+import type { DrawnShape, Tool } from '@/shared/mapShapes'
 import TypedInput from '@/shared/TypedInput.vue'
+import MapTools from '@/workup/comps/MapTools.vue'
 import { useAround } from './useAround'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
-const { home, around, areas, held, set, days, setDays, band, setBand, begin, failed } = useAround()
+const { home, around, areas, fields, held, set, days, setDays, band, setBand, begin, failed } = useAround()
 const found = computed(() => around.data.value)
 const lit = ref<string | null>(null)
 const HOME_KINDS: Record<string, string> = {
@@ -27,10 +29,31 @@ const FIGURES: [string, string, (v: number) => string][] = [
 const kinds = computed(() => Object.entries(found.value?.counts ?? {}).filter(([, n]) => n > 0))
 const figure = (kind: string, what: string) =>
   found.value?.figures.find((f) => f.kind === kind && f.what === what)
-const bandsOf = [
+const more = ref<string[]>([])
+const bandsOf = computed<[string, string][]>(() => [
   ['living_area', 'Sq ft'],
   ['list_price', 'List price'],
-] as const
+  ...(held.value.criteria ?? [])
+    .map((c) => c.field)
+    .concat(more.value)
+    .filter((name, i, all) => !['living_area', 'list_price'].includes(name) && all.indexOf(name) === i)
+    .flatMap((name): [string, string][] => {
+      const f = numeric.value.find((x) => x.name === name)
+      return f ? [[name, f.short || f.label]] : []
+    }),
+])
+const numeric = computed(() =>
+  (fields.data.value ?? []).filter((f) => f.searched && ['number', 'money', 'year'].includes(f.kind)),
+)
+const offered = computed(() => numeric.value.filter((f) => !bandsOf.value.some(([name]) => name === f.name)))
+const addField = (name: string) => name && more.value.push(name)
+const tool = ref<Tool | null>(null)
+function draw(shape: DrawnShape) {
+  set({ shapes: [...(held.value.shapes ?? []), shape] })
+  tool.value = null
+}
+const moveShape = (index: number, shape: DrawnShape) =>
+  set({ shapes: (held.value.shapes ?? []).map((s, i) => (i === index ? shape : s)) })
 const typedBand = (field: string, side: 'low' | 'high', text: string) => {
   const value = typedNumber(text)
   if (!Number.isNaN(value)) setBand(field, side, value)
@@ -108,6 +131,17 @@ const typedBand = (field: string, side: 'low' | 'high', text: string) => {
           <option v-for="d in [90, 120, 180, 365, 730]" :key="d" :value="d">{{ d }} days</option>
         </select>
       </label>
+      <label>
+        And
+        <select
+          value=""
+          aria-label="One more field"
+          @change="addField(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="">one more field</option>
+          <option v-for="f in offered" :key="f.name" :value="f.name">{{ f.label }}</option>
+        </select>
+      </label>
       <label v-for="[field, words] in bandsOf" :key="field">
         {{ words }}
         <TypedInput
@@ -137,8 +171,24 @@ const typedBand = (field: string, side: 'low' | 'high', text: string) => {
           :radius="home ? (held.radius_miles ?? null) : null"
           :zoom="home ? undefined : 13"
           :unnamed="!home"
+          :shapes="held.shapes"
+          :fences="held.fences"
+          :tool="tool"
+          @drawn="draw"
+          @fence="(set({ fences: [...(held.fences ?? []), $event] }), (tool = null))"
+          @moved="moveShape"
+          @radius="(miles, done) => done && home && set({ radius_miles: miles })"
           @lit="lit = $event"
         />
+        <MapTools v-model="tool" :no-fences="!home" />
+        <button
+          v-if="held.shapes?.length || held.fences?.length"
+          type="button"
+          class="link small away"
+          @click="set({ shapes: [], fences: [] })"
+        >
+          take what is drawn away
+        </button>
       </div>
       <div class="told">
         <table v-if="kinds.length" class="plain small" aria-label="Statistics of what was found">
@@ -269,6 +319,18 @@ header {
   min-height: 0;
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr);
+}
+.map {
+  position: relative;
+}
+.away {
+  position: absolute;
+  left: 50%;
+  top: 10px;
+  transform: translateX(-50%);
+  padding: 2px 10px;
+  border-radius: 4px;
+  background: rgb(var(--v-theme-surface));
 }
 .told {
   overflow: auto;

@@ -25,6 +25,11 @@ export function useAround() {
       got(api.POST('/api/around', { body: { home: home.value, search: asked.value as Search | null } })),
     placeholderData: keepPreviousData,
   })
+  const fields = useQuery({
+    queryKey: ['fields'],
+    queryFn: () => got(api.GET('/api/fields')),
+    staleTime: Infinity,
+  })
   const areas = useQuery({
     queryKey: ['areas'],
     queryFn: () => got(api.GET('/api/areas')),
@@ -74,5 +79,5 @@ export function useAround() {
       failed.value = (error as Told).message
     }
   }
-  return { home, around, areas, held, set, days, setDays, band, setBand, begin, failed }
+  return { home, around, areas, fields, held, set, days, setDays, band, setBand, begin, failed }
 }

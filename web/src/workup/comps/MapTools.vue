@@ -2,6 +2,8 @@
 import { mdiCircleOutline, mdiFence, mdiGesture, mdiRectangleOutline, mdiVectorPolygon } from '@mdi/js'
 import type { Tool } from '@/shared/mapShapes'
 
+/** noFences: where there is no home that a way could lead from. */
+const props = defineProps<{ noFences?: boolean }>()
 const tool = defineModel<Tool | null>({ required: true })
 const TOOLS: [Tool, string, string][] = [
   ['area', mdiVectorPolygon, 'Draw an area: click its corners, double-click the last'],
@@ -15,7 +17,7 @@ const TOOLS: [Tool, string, string][] = [
 <template>
   <div class="tools" role="toolbar" aria-label="Draw on the map">
     <v-btn
-      v-for="[name, icon, words] in TOOLS"
+      v-for="[name, icon, words] in TOOLS.filter(([t]) => t !== 'fence' || !props.noFences)"
       :key="name"
       :icon="icon"
       size="34"

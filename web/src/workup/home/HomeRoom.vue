@@ -21,6 +21,7 @@ const around = useQuery({
 })
 const moving = ref(false)
 const own = ref<InstanceType<typeof OwnFeatures>>()
+const corner = computed(() => around.data.value?.corner ?? [])
 const near = computed(() => (around.data.value?.near ?? []).filter((n) => n.feet <= 1500).slice(0, 6))
 const noted = (name: string) => (state.value?.features ?? []).some((f) => f.label.startsWith(name))
 async function moveHome(latitude: number, longitude: number) {
@@ -167,7 +168,16 @@ async function back(row: Docs['FactDoc']) {
           back to the records’ place
         </button>
       </p>
-      <ul v-if="near.length" class="near small" aria-label="What lies around">
+      <ul v-if="near.length || corner.length" class="near small" aria-label="What lies around">
+        <li v-if="corner.length">
+          <span
+            ><b>On a corner</b> <span class="quiet">{{ corner.slice(0, 2).join(' and ') }}</span></span
+          >
+          <span>here</span>
+          <button type="button" class="link" :disabled="noted('Corner lot')" @click="own?.add('Corner lot')">
+            {{ noted('Corner lot') ? 'noted' : 'bears on the price' }}
+          </button>
+        </li>
         <li v-for="n in near" :key="n.name">
           <span
             ><b>{{ n.name }}</b> <span v-if="n.name !== n.kind" class="quiet">{{ n.kind }}</span></span
