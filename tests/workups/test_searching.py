@@ -12,14 +12,19 @@ from rain_porch.core.proposals import helps_most, match_everything
 from rain_porch.core.search import Criterion, Search, Window
 from rain_porch.core.shapes import Fence
 from rain_porch.store.areas import barriers
-from rain_porch.workups.homes import locate, read_home
-from rain_porch.workups.pricing import Setting, sold_rows
+from rain_porch.workups.homes import HomeRef, locate, read_home
+from rain_porch.workups.pricing import Setting, loosened, sold_rows
 
 
 @pytest.fixture(scope="module")
 def setting(demo_records):
     home = read_home(demo_records, locate(demo_records, address="630 hedgerow terrace"))
     return Setting.at(demo_records, home.subject, demo_records.effective_day(None))
+
+
+def _setting_of(records, query: str) -> Setting:
+    home = read_home(records, HomeRef("parcel", records.db.execute(query).fetchone()[0]))
+    return Setting.at(records, home.subject, records.effective_day(None))
 
 
 def wide(setting: Setting, **limits) -> Search:
@@ -103,3 +108,28 @@ def test_the_one_change_that_helps_is_named_with_its_count(setting):
         s for days in range(20, 400, 10) if 6 <= sold_rows(setting, s := proposed.with_days("sold", days)).size <= 15
     )
     assert helps(just) is None
+
+
+def test_where_no_single_step_finds_anything_the_nearest_chain_of_them_is_offered(demo_records):
+    from rain_porch.core.steps import AIM_LOW
+
+    setting = _setting_of(
+        demo_records, "SELECT parcel_number FROM parcels WHERE unparsed_address = '101 Dairy Terrace'"
+    )
+    search = setting.proposed()
+    find = lambda s: sold_rows(setting, s)  # noqa: E731
+    assert not find(search).size
+    step, found = helps_most(search, find, lambda rows: setting.likeness(rows)[0])
+    assert 0 < found == find(step.search).size < AIM_LOW
+    assert step.part == "radius_miles" and step.search.criteria == search.criteria
+
+
+def test_a_unit_starts_inside_its_own_project_and_leaves_it_when_it_must(demo_records):
+    setting = _setting_of(demo_records, "SELECT parcel_number FROM parcels WHERE home_kind = 'condominium'")
+    name = setting.subject.word("subdivision_name")
+    proposed = setting.proposed()
+    assert proposed.criterion("subdivision_name").words == (name,)
+    inside = sold_rows(setting, proposed)
+    assert {setting.columns.words["subdivision_name"][int(r)] for r in inside} <= {name, None}
+    wider, said = loosened(setting, proposed)
+    assert sold_rows(setting, wider).size >= 6 and said

@@ -13,6 +13,7 @@ from .search import Criterion, Search, area_band, share_band
 from .steps import AIM_HIGH, AIM_LOW, Step, steps
 
 LOT_PERCENT, YEARS = 25, 10
+MOST_STEPS = 12
 
 
 def match_everything(search: Search, subject: Subject) -> Search:
@@ -52,16 +53,23 @@ def helps_most(
 ) -> tuple[Step, int] | None:
     """The single change that helps most, with the sales after it; None where 6 to 15 sales are found already.
 
-    Too few: the loosening that adds the most alike sales. Too many: the tightening that keeps at least six and leaves
+    Too few: the loosening that adds the most alike sales; where no single step adds any, the limit that does in the
+    fewest steps. Too many: the tightening that keeps at least six and leaves
     out the least alike.
     """
     rows = find_sold(search)
     if AIM_LOW <= rows.size <= AIM_HIGH:
         return None
     best: tuple[float, Step, int] | None = None
-    for step in steps(search, looser=rows.size < AIM_LOW):
+    few = rows.size < AIM_LOW
+    ways = steps(search, looser=few)
+    if few and not any(np.setdiff1d(find_sold(s.search), rows).size for s in ways):
+        far = [_until_something(s, rows, find_sold) for s in ways]
+        nearest = min((n for n, _ in far), default=MOST_STEPS)
+        ways = [step for n, step in far if n == nearest < MOST_STEPS]
+    for step in ways:
         after = find_sold(step.search)
-        if rows.size < AIM_LOW:
+        if few:
             added = np.setdiff1d(after, rows, assume_unique=True)
             if not added.size:
                 continue
@@ -74,3 +82,15 @@ def helps_most(
         if best is None or gain > best[0]:
             best = gain, step, int(after.size)
     return None if best is None else (best[1], best[2])
+
+
+def _until_something(step: Step, rows: Ints, find_sold: Callable[[Search], Ints]) -> tuple[int, Step]:
+    """The same limit loosened further until sales come in, and how many more steps that takes; MOST_STEPS: never."""
+    for taken in range(1, MOST_STEPS):
+        further = next((s for s in steps(step.search, looser=True) if s.part == step.part), None)
+        if further is None:
+            break
+        step = further
+        if np.setdiff1d(find_sold(step.search), rows).size:
+            return taken, step
+    return MOST_STEPS, step

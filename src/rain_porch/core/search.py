@@ -136,8 +136,18 @@ def share_band(value: float, percent: float) -> tuple[float, float]:
 DISTRESSED_MARKET = 0.25
 
 
+def _own_project(subject: Subject) -> list[Criterion]:
+    """A unit is looked for inside its own building or project first."""
+    for name_of in ("building_name", "subdivision_name"):
+        name = subject.word(name_of)
+        if name:
+            return [Criterion(name_of, words=(name,))]
+    return []
+
+
 def proposed_search(subject: Subject, effective_year: int, distressed_share: float = 0.0) -> Search:
-    """The search that a home itself suggests: same kind, 1 mile, sold in 180 days, area band, full baths.
+    """The search that a home itself suggests: same kind, 1 mile, sold in 180 days, area band, full baths; a unit starts
+    inside its own project.
 
     distressed_share: of the year's sales; distressed ones are kept where they are a quarter of the market or more.
     """
@@ -147,6 +157,8 @@ def proposed_search(subject: Subject, effective_year: int, distressed_share: flo
         if lot:
             criteria.append(Criterion("lot_size_square_feet", *share_band(lot, 15)))
     else:
+        if subject.home_kind in (HomeKind.CONDOMINIUM, HomeKind.COOPERATIVE):
+            criteria += _own_project(subject)
         if area:
             criteria.append(Criterion("living_area", *area_band(area)))
         if baths:

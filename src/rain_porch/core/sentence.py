@@ -98,7 +98,9 @@ def criterion_words(c: Criterion) -> str:
     f = BY_NAME[c.field]
 
     def show(value: float) -> str:
-        return f"{value:.0f}" if f.kind == "year" else f"{value:,.10g}"
+        if f.kind == "year":
+            return f"{value:.0f}"
+        return f"{value:,.0f}" if f.step >= 10 else f"{value:,.10g}"
 
     money = "$" if f.unit == "$" else ""
     unit = f" {f.unit}" if f.unit and not money else ""
