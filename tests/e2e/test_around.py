@@ -60,3 +60,35 @@ def test_a_search_without_a_home_has_its_statistics(page: Page, server) -> None:
     place.fill("Nowhere at all")
     place.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("There is no area")
+
+
+def test_a_home_is_pointed_at_on_the_map_or_entered_by_hand(page: Page, server) -> None:
+    page.get_by_role("link", name=re.compile("point at it on the map")).click()
+    map_ = page.get_by_role("application", name=re.compile("Map of the home"))
+    expect(map_).to_be_visible()
+    page.wait_for_timeout(600)
+    box = map_.bounding_box()
+    assert box is not None
+
+    def drag(to_x: float, to_y: float, from_x: float = 0, from_y: float = 0) -> None:
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x + from_x, y + from_y)
+        page.mouse.down()
+        page.mouse.move(x + to_x / 2, y + to_y / 2, steps=3)
+        page.mouse.move(x + to_x, y + to_y, steps=3)
+        page.mouse.up()
+
+    drag(-120, -90)
+    expect(page.get_by_role("heading", name=re.compile("by hand"))).to_be_visible()
+    page.get_by_label("Address").fill("9 Sample Hollow")
+    page.get_by_role("button", name="Begin with it").click()
+    expect(page.get_by_role("heading", name="9 Sample Hollow")).to_be_visible()
+    area = page.get_by_label("Correct Living area")
+    area.fill("1,800")
+    area.press("Enter")
+    expect(page.get_by_text("Saved: living area set to 1,800")).to_be_visible()
+    page.get_by_role("navigation", name="Rooms of the workup").get_by_role("link", name=re.compile("^Comps")).click()
+    page.get_by_role("button", name=re.compile("most alike")).click()
+    expect(page.get_by_label("Price rail")).to_contain_text("Indicated")
+    page.reload()
+    expect(page.get_by_role("heading", name="9 Sample Hollow")).to_be_visible()

@@ -17,6 +17,7 @@ export const router = createRouter({
         { path: 'paper', name: 'paper', component: () => import('./workup/paper/PaperRoom.vue') },
       ],
     },
+    { path: '/point', name: 'point', component: () => import('./around/PointAtHome.vue') },
     { path: '/around', name: 'around', component: () => import('./around/Around.vue') },
     { path: '/market', name: 'market', component: () => import('./market/Market.vue') },
     {

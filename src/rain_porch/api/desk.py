@@ -71,6 +71,22 @@ def _kind(hit: homes.Hit) -> Literal["parcel", "listing"]:
     return "parcel" if hit.kind == "parcel" else "listing"
 
 
+@router.get("/nearest")
+def nearest(
+    porch: Porch,
+    latitude: Annotated[float, Query(ge=-90, le=90)],
+    longitude: Annotated[float, Query(ge=-180, le=180)],
+) -> HitsDoc:
+    """The home of the records nearest to a point on the map, within 0.15 miles; none where none is."""
+    found = homes.nearest_home(porch.records.db, latitude, longitude)
+    if found is None:
+        return HitsDoc(hits=[])
+    kind, key = found
+    held = homes.parcel(porch.records.db, key) if kind == "parcel" else homes.listing(porch.records.db, key)
+    shown = (held or {}).get("unparsed_address") or key
+    return HitsDoc(hits=[HitDoc(kind="parcel" if kind == "parcel" else "listing", key=key, shown=shown)])
+
+
 @router.get("/fields")
 def fields() -> list[FieldDoc]:
     """The field catalogue, without what is private."""

@@ -23,7 +23,7 @@ from ..workups.answers import candidate_docs, subject_doc
 from ..workups.changes import Change
 from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
 from ..workups.handing import past
-from ..workups.homes import FACT_FIELDS, HomeRef
+from ..workups.homes import FACT_FIELDS, HomeRef, by_hand
 from ..workups.pricing import candidates, label, sold_rows
 from ..workups.workups import Opened
 from .errors import RESPONSES
@@ -38,6 +38,13 @@ class NewWorkup(BaseModel):
     kind: Literal["parcel", "listing"]
     key: str
     as_of: dt.date | None = None
+
+
+class EnteredHome(BaseModel):
+    address: str = Field(max_length=200)
+    latitude: float = Field(ge=-90, le=90)
+    longitude: float = Field(ge=-180, le=180)
+    home_kind: str = Field(max_length=40)
 
 
 class Made(BaseModel):
@@ -175,6 +182,13 @@ def list_workups(porch: Porch) -> list[WorkupRow]:
 @router.post("/workups", status_code=201)
 def make_workup(porch: Porch, body: NewWorkup) -> Made:
     return Made(workup_id=porch.workups.create(HomeRef(body.kind, body.key), body.as_of))
+
+
+@router.post("/workups/by-hand", status_code=201)
+def enter_by_hand(porch: Porch, body: EnteredHome) -> Made:
+    """A workup of a home that no record holds: where it is and what kind; its facts come as corrections."""
+    ref = by_hand(body.address, body.latitude, body.longitude, body.home_kind)
+    return Made(workup_id=porch.workups.create(ref))
 
 
 @router.get("/workups/{workup_id}")

@@ -292,8 +292,10 @@ class MarketDoc(Doc):
 
 
 class HomeRefDoc(Doc):
-    kind: Literal["parcel", "listing"]
-    key: str
+    """A home by its parcel or listing number; `hand`: one that the agent has entered, its key made by `by_hand`."""
+
+    kind: Literal["parcel", "listing", "hand"]
+    key: Annotated[str, Field(max_length=300)]
 
 
 class DecisionDoc(Doc):

@@ -74,6 +74,29 @@ def locate(
     raise Ambiguous(f"“{address}” may mean several homes: {'; '.join(choices)}. Say which.", choices=choices)
 
 
+MAX_ADDRESS = 200
+
+
+def by_hand(address: str, latitude: float, longitude: float, home_kind: str) -> HomeRef:
+    """A home that no record holds, as the agent enters it; its facts are the agent's corrections. BadInput."""
+    if not address.strip() or len(address) > MAX_ADDRESS:
+        raise BadInput("address", f"A home needs a name to go by: give an address of at most {MAX_ADDRESS} letters.")
+    if not (-90 <= latitude <= 90 and -180 <= longitude <= 180):
+        raise BadInput("place", f"{latitude:g}, {longitude:g} is no place: latitude −90 to 90, longitude −180 to 180.")
+    if home_kind not in list(HomeKind):
+        raise BadInput("home_kind", f"“{home_kind}” is no kind of home: use one of {', '.join(HomeKind)}.")
+    return HomeRef("hand", f"{latitude:.6f},{longitude:.6f},{home_kind},{address.strip()}")
+
+
+def _entered(ref: HomeRef) -> Home:
+    try:
+        latitude, longitude, kind, address = ref.key.split(",", 3)
+        checked = by_hand(address, float(latitude), float(longitude), kind)
+    except ValueError:
+        raise NotFound(f"“{ref.key[:80]}” is no home that was entered by hand.") from None
+    return Home(checked, Subject({}, float(latitude), float(longitude), HomeKind(kind), address=address), {})
+
+
 def _facts(row: Mapping[str, Any]) -> dict[str, Value]:
     """The catalogue's facts of a stored record: known, and not suspect."""
     suspect = set(json.loads(row["suspect"])) if row.get("suspect") else set()
@@ -94,6 +117,8 @@ def read_home(records: Records, ref: HomeRef) -> Home:
     """The home with its facts: the named record's first, what it does not know from the others."""
     tax: dict[str, Any] | None = None
     own: dict[str, Any] | None = None
+    if ref.kind == "hand":
+        return _entered(ref)
     if ref.kind == "parcel":
         tax = store.parcel(records.db, ref.key)
         if tax is None:

@@ -15,7 +15,10 @@ const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/a
     <CommandField large />
     <p class="small quiet around">
       Only a quick look? Press “around” beside a home, or Shift and Enter. Or
-      <router-link class="link" :to="{ name: 'around' }">search without a home</router-link>.
+      <router-link class="link" :to="{ name: 'around' }">search without a home</router-link>, or
+      <router-link class="link" :to="{ name: 'point' }"
+        >point at it on the map, or enter it by hand</router-link
+      >.
     </p>
     <WorkupList class="mt-8" :limit="8" />
     <PinnedViews />

@@ -38,7 +38,9 @@ const facts = computed(() => {
   const known = (row: Docs['FactDoc']) =>
     [row.tax_roll, row.last_listing, row.agent, row.used].some((v) => v !== null)
   const all = open.data.value?.facts ?? []
-  return everything.value ? all : all.filter((row) => known(row) || row.corrected)
+  return everything.value || state.value?.home.kind === 'hand'
+    ? all
+    : all.filter((row) => known(row) || row.corrected)
 })
 const hidden = computed(() => (open.data.value?.facts ?? []).length - facts.value.length)
 const everything = ref(false)
