@@ -43,7 +43,7 @@ def measured(records: Records) -> list[Result]:
     out = [
         counts("live counts by place", near, columns, view, con, on),
         counts("live counts, whole market", everywhere, columns, view, con, on),
-        what_if(near[:60], columns, view, con, on),
+        *what_if(near[:60], columns, view, con, on),
         in_an_outline(near[:60], columns, view, con, on),
         ranked(records, columns, view, con, on),
     ]
@@ -68,7 +68,7 @@ def counts(name: str, asked: Sequence[Asked], columns: Columns, view: AsOf, con:
     return Result(name, on, *ours, 15, "DuckDB", theirs[0], at_most_peer=True)
 
 
-def what_if(asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any, on: str) -> Result:
+def what_if(asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any, on: str) -> list[Result]:
     """Every part of a search one step looser, tighter, and without it; the peer is asked once for each of them."""
     ours = times([lambda a=a: steps.what_if(a.search, columns, view, a.subject) for a in asked])
     stepped = [[s.search for way in (True, False) for s in steps.steps(a.search, way)] for a in asked]
@@ -78,8 +78,22 @@ def what_if(asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any, on: 
             for a, each in zip(asked[:20], stepped, strict=False)
         ]
     )
+    parts = [next(iter(steps.steps(a.search, True))).part for a in asked]
+    ways = [
+        [a.search, *(s.search for way in (True, False) for s in steps.steps(a.search, way) if s.part == part)]
+        for a, part in zip(asked, parts, strict=True)
+    ]
+    one = times(
+        [
+            lambda a=a, each=each: [sr.run(s, columns, view, a.subject).counts for s in each]
+            for a, each in zip(asked, ways, strict=True)
+        ]
+    )
     note = f"{np.mean([len(s) for s in stepped]):.0f} other searches each; the peer without the counts “without”"
-    return Result("what-if counts of a whole search", on, *ours, None, "DuckDB", theirs[0], note=note)
+    return [
+        Result("what-if counts of one part", on, *one, 60, note="without it, one step looser, one tighter"),
+        Result("what-if counts of a whole search", on, *ours, None, "DuckDB", theirs[0], note=note),
+    ]
 
 
 def in_an_outline(asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any, on: str) -> Result:

@@ -116,24 +116,17 @@ def paper(page: Page, base: str) -> None:
     page.wait_for_timeout(2500)
 
 
-def compare(page: Page, base: str) -> None:
-    place("market")(page, base)
-    page.get_by_label("Second measure").select_option("")
-    page.get_by_label("Place", exact=True).select_option("Quarry Bend")
-    page.get_by_label("Place 2").select_option("Lantern Hill")
-    page.get_by_label("Smoothing").select_option("12")
-    page.get_by_label("Outside series").select_option("Demo mortgage rates")
+def around(page: Page, base: str) -> None:
+    page.goto(f"{base}/around?kind=parcel&key=05-0857")
+    page.get_by_role("table", name="Homes that were found").wait_for()
+    page.wait_for_timeout(1500)
 
 
-def so_far(page: Page, base: str) -> None:
-    place("market")(page, base)
-    page.get_by_role("button", name="the year so far").click()
-
-
-def night(page: Page, base: str) -> None:
-    page.goto(f"{base}/settings")
-    page.get_by_label("Night").check()
-    open_room("comps")(page, base)
+def rate(page: Page, base: str) -> None:
+    open_room("worth")(page, base)
+    page.get_by_role("button", name="Living area", exact=True).click()
+    page.get_by_role("table", name="Pairs of sales").wait_for()
+    page.wait_for_timeout(400)
 
 
 def odd_file(folder: Path) -> Path:
@@ -193,7 +186,7 @@ def backtest(page: Page, base: str) -> None:
 def ask(page: Page, base: str) -> None:
     open_room("worth")(page, base)
     page.get_by_role("heading", name="Time against price").wait_for()
-    page.locator("#the-ask").evaluate("e => e.scrollIntoView()")
+    page.locator("#tall").evaluate("e => e.scrollIntoView()")
 
 
 SHOTS: dict[str, Callable[[Page, str], None]] = {
@@ -204,18 +197,18 @@ SHOTS: dict[str, Callable[[Page, str], None]] = {
     "side-by-side": side_by_side,
     "two-homes": two_homes,
     "worth": open_room("worth"),
+    "rate": rate,
     "ask": ask,
     "backtest": backtest,
     "paper": paper,
     "fence": fence,
+    "around": around,
     "market": place("market"),
-    "compare": compare,
-    "so-far": so_far,
     "records": place("records"),
     "health": place("records/health"),
+    "mapping": mapping,
     "plan": plan,
     "rejects": rejects,
-    "night": night,
 }
 
 
