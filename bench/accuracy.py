@@ -20,6 +20,7 @@ from rain_porch.core.columns import Columns
 from rain_porch.core.dates import NO_DAY
 from rain_porch.core.evidence import features_of
 from rain_porch.core.listing_facts import recent_sale_rows
+from rain_porch.core.place import near_miles
 from rain_porch.core.words import HomeKind
 from rain_porch.records.importing import import_file
 from rain_porch.workups.backtesting import BacktestResult, backtest
@@ -100,6 +101,8 @@ def report(records: Records, start: dt.date, end: dt.date, kind: HomeKind, sampl
     near = Subject({}, float(np.nanmedian(columns.lats[known])), float(np.nanmedian(columns.lons[known])), kind)
     result = backtest(records, start, end, sample or 10**6, 1, near=near)
     actual = np.array([c.actual for c in result.cases])
+    for line in where_it_fails(columns, result):
+        print(f"    {line}", flush=True)
     peer = float(np.median(np.abs(boosted(columns, result, kind) / actual - 1)))
     ours, per_sqft = result.methods["adjusted_comps"], result.methods["mean_price_per_sqft"]
     return {
@@ -132,6 +135,40 @@ def plain_per_second(columns: Columns) -> float:
         ]  # fmt: skip
         float((near["price"] / near["area"]).mean() * s.area)
     return len(asked) / (time.perf_counter() - start)
+
+
+def where_it_fails(columns: Columns, result: BacktestResult) -> list[str]:
+    """Median error and share inside 10 % by thirds of size, price, age and of how many sales a year lie within a mile."""
+    rows = np.array([columns.row_of[c.listing_id] for c in result.cases])
+    errors = np.array([c.value / c.actual - 1 for c in result.cases])
+    days = np.array([c.day for c in result.cases])
+    sold = np.flatnonzero((columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"]) & ~columns.lease)
+    near = []
+    for row, day in zip(rows, days, strict=True):
+        late = sold[(columns.close[sold] < day) & (columns.close[sold] >= day - 365)]
+        near.append(
+            (near_miles(columns.lats[row], columns.lons[row], columns.lats[late], columns.lons[late]) <= 1).sum()
+        )
+    out = []
+    for name, values in (
+        ("sq ft", columns.numbers["living_area"][rows]),
+        ("price", np.array([c.value for c in result.cases])),
+        ("year built", columns.numbers["year_built"][rows]),
+        ("sales a year within a mile", np.array(near, dtype=float)),
+    ):
+        low, high = np.nanpercentile(values, [100 / 3, 200 / 3])
+        parts = []
+        for words, mask in (
+            (f"up to {low:.0f}", values <= low), (f"to {high:.0f}", (values > low) & (values <= high)),
+            ("above", values > high),
+        ):  # fmt: skip
+            e = errors[mask]
+            parts.append(
+                f"{words}: {100 * np.median(np.abs(e)):.1f} % ({100 * (np.abs(e) <= 0.1).mean():.0f} % within 10, "
+                f"bias {100 * np.median(e):+.1f})"
+            )
+        out.append(f"{name}: " + "; ".join(parts))
+    return out
 
 
 def measured(demo: Path, folder: Path) -> list[Result]:

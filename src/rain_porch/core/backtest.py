@@ -96,7 +96,10 @@ class Calibration:
         values, shares = self.log_values[past], self.shares[past]
         rank = np.searchsorted(np.sort(values), values) / n
         mine = np.searchsorted(np.sort(values), np.log(value)) / n
-        weights = np.exp(-0.5 * ((rank - mine) / _RANK_SD) ** 2) * 0.5 ** ((day - self.close_days[past]) / _RECENT_DAYS)
+        # at the ends the neighbours stand on one side only, and are all less dear (or dearer): nearer ones speak there
+        from_end = min(mine, 1 - mine) / (2 * _RANK_SD)
+        reach = _RANK_SD * (0.5 + 0.5 * min(1.0, from_end))
+        weights = np.exp(-0.5 * ((rank - mine) / reach) ** 2) * 0.5 ** ((day - self.close_days[past]) / _RECENT_DAYS)
         behind = float(weights.sum() ** 2 / (weights**2).sum())
         level = min(0.98, COVERAGE * (1 + 1 / behind))
         measured = weighted_quantile(shares, weights, level)
