@@ -12,7 +12,7 @@ import jsonschema_rs
 import pytest
 
 from rain_porch.cli import main
-from rain_porch.workups.documents import SCHEMAS
+from rain_porch.workups.schemas import SCHEMAS
 
 LISTING_FILE = "Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n41.2,-38.4,1800,2025-05-01,400000\n41.2,-38.4,x,,\n"
 

@@ -14,7 +14,7 @@ from . import commands as c
 from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
 from .settings import SETTINGS
-from .workups.documents import SCHEMAS
+from .workups.schemas import SCHEMAS
 
 KINDS_IN = [*KINDS_OUT, "photos"]
 

@@ -23,9 +23,10 @@ from .store import backups
 from .store.undo import undo_import
 from .workups import answers, homes
 from .workups.backtesting import backtest, keep
-from .workups.documents import SCHEMAS, SearchDoc
+from .workups.documents import SearchDoc
 from .workups.fetching import fetch, post
 from .workups.records import Records
+from .workups.schemas import SCHEMAS
 
 FEED_PORT = 8041
 

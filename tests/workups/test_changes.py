@@ -7,8 +7,9 @@ from pydantic import TypeAdapter
 
 from rain_porch.core.errors import BadInput, NotFound, OutOfDate
 from rain_porch.workups.changes import Change, apply
-from rain_porch.workups.documents import SearchDoc, WorkupDoc
+from rain_porch.workups.documents import SearchDoc
 from rain_porch.workups.homes import HomeRef
+from rain_porch.workups.stored import WorkupDoc
 
 CHANGE = TypeAdapter(Change)
 STATE = WorkupDoc(

@@ -21,10 +21,11 @@ from ..core.spread import spread
 from ..workups import photos
 from ..workups.answers import candidate_docs, subject_doc
 from ..workups.changes import Change
-from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc, SubjectDoc, Value, WorkupDoc
+from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc, SubjectDoc, Value
 from ..workups.handing import past
 from ..workups.homes import FACT_FIELDS, HomeRef, by_hand
 from ..workups.pricing import candidates, label, sold_rows
+from ..workups.stored import WorkupDoc
 from ..workups.workups import Opened
 from .errors import RESPONSES
 from .state import Number, Porch, State

@@ -17,10 +17,11 @@ from ..core.sentence import sentence
 from ..core.summary import summarise
 from ..core.words import COUNTED, HomeKind
 from .answers import candidate_docs, subject_doc
-from .documents import CandidateDoc, Doc, HomeRefDoc, SearchDoc, SubjectDoc
+from .documents import CandidateDoc, Doc, SearchDoc, SubjectDoc
 from .homes import HomeRef, read_home
 from .pricing import Setting, candidates, loosened
 from .records import Records
+from .stored import HomeRefDoc
 
 SHOWN = 500
 

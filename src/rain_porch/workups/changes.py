@@ -14,21 +14,9 @@ from ..core.improvements import check_improvement
 from ..core.money import dollars
 from ..core.proceeds import net_sheet
 from ..report.layouts import PAGES
-from .documents import (
-    DecisionDoc,
-    Doc,
-    FeatureDoc,
-    FiniteNumber,
-    ImprovementDoc,
-    PaperDoc,
-    PhotoDoc,
-    Place,
-    ScenarioDoc,
-    SearchDoc,
-    Value,
-    WorkupDoc,
-)
+from .documents import Doc, FiniteNumber, Place, SearchDoc, Value
 from .homes import checked_corrections
+from .stored import DecisionDoc, FeatureDoc, ImprovementDoc, PaperDoc, PhotoDoc, ScenarioDoc, WorkupDoc
 
 MAX_PRICE = 5e8
 OWN = "own: "  # before the name of a feature of the agent's own, as a line of the grid

@@ -1,15 +1,12 @@
-"""The JSON documents of the command line and the interface, and the stored workup, as Pydantic models."""
+"""The JSON documents of the command line and the interface, as Pydantic models."""
 
 from __future__ import annotations
 
 import datetime as dt
-from decimal import Decimal
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..core import improvements as im
-from ..core import proceeds as pr
 from ..core import search as sr
 from ..core.dates import date_of, day_of
 from ..core.shapes import Fence, Point, Shape
@@ -291,141 +288,6 @@ class MarketDoc(Doc):
 # --- the stored workup
 
 
-class HomeRefDoc(Doc):
-    """A home by its parcel or listing number; `hand`: one that the agent has entered, its key made by `by_hand`."""
-
-    kind: Literal["parcel", "listing", "hand"]
-    key: Annotated[str, Field(max_length=300)]
-
-
-class DecisionDoc(Doc):
-    choice: Literal["kept", "set_aside"]
-    reason: str = ""
-
-
-Money = Annotated[Decimal, Field(ge=0, le=10**9, max_digits=15)]
-Percent = Annotated[Decimal, Field(ge=0, le=100, max_digits=8)]
-
-
-class LoanDoc(Doc):
-    balance: Money
-    rate_pct: Percent = Decimal(0)
-    as_of: dt.date | None = None
-    label: str = Field("Mortgage", max_length=60)
-
-
-class TaxesDoc(Doc):
-    a_year: Money
-    in_arrears: bool = True
-    days_in_year: Literal[360, 365] = 365
-    seller_owns_closing_day: bool = False
-
-
-class OtherLineDoc(Doc):
-    """amount: minus for a cost."""
-
-    label: str = Field(min_length=1, max_length=60)
-    amount: Annotated[Decimal, Field(ge=-(10**9), le=10**9, max_digits=15)]
-
-
-class ScenarioDoc(Doc):
-    """One scenario of net proceeds; compensations have no default, since they are negotiated."""
-
-    price: Money
-    closing: dt.date
-    loans: list[LoanDoc] = Field([], max_length=6)
-    liens: Money = Decimal(0)
-    listing_side_pct: Percent | None = None
-    buying_side_pct: Percent | None = None
-    title_and_closing: Money = Decimal(0)
-    transfer_tax_pct: Percent = Decimal(0)
-    taxes: TaxesDoc | None = None
-    dues: Money = Decimal(0)
-    credits_and_repairs: Money = Decimal(0)
-    other: list[OtherLineDoc] = Field([], max_length=20)
-
-    def scenario(self) -> pr.Scenario:
-        return pr.Scenario(
-            **self.model_dump(exclude={"loans", "taxes", "other"}),
-            loans=[pr.Loan(**loan.model_dump()) for loan in self.loans],
-            taxes=pr.Taxes(**self.taxes.model_dump()) if self.taxes else None,
-            other=[(o.label, o.amount) for o in self.other],
-        )
-
-
-class FeatureDoc(Doc):
-    """Something of the home that no field holds. amount in dollars; none: left to judgement, line by line."""
-
-    label: str = Field(min_length=1, max_length=60)
-    amount: Annotated[float, Field(ge=-1e7, le=1e7, allow_inf_nan=False)] | None = None
-
-
-class ImprovementDoc(Doc):
-    kind: str = Field(max_length=40)
-    year: int = Field(ge=1800, le=2200)
-    cost: FiniteNumber
-    quality: str = Field("good", max_length=20)
-    note: str = Field("", max_length=200)
-
-    def improvement(self) -> im.Improvement:
-        return im.Improvement(**self.model_dump())
-
-
-class PhotoDoc(Doc):
-    """A picture that the agent added; its file stands in the data folder's photos."""
-
-    file: str = Field(pattern=r"^[0-9a-f]{32}\.(jpg|png|webp)$")
-    caption: str = Field("", max_length=120)
-
-
-class SavedSearchDoc(Doc):
-    """A search and the home it was made for."""
-
-    search: SearchDoc
-    facts: dict[str, Value] = {}
-    home_kind: str = ""
-
-
-class PaperDoc(Doc):
-    """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table.
-    ways_left_out: names of ways to the number that the client does not see."""
-
-    pages: Annotated[list[str], Field(min_length=1, max_length=40)] = ["summary", "comps", "grid"]
-    price: Literal["shown", "hidden", "blank"] = "shown"
-    formulas: bool = True
-    pictures: bool = True
-    ways_left_out: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []
-    title: Annotated[str, Field(max_length=120)] = ""
-    letter: Annotated[str, Field(max_length=4000)] = ""
-
-
-class WorkupDoc(Doc):
-    """Everything that the agent has decided about one home; the rest is computed from the records."""
-
-    home: HomeRefDoc
-    address: str
-    effective_date: dt.date
-    corrections: dict[str, Value | None] = {}
-    search: SearchDoc
-    decisions: dict[str, DecisionDoc] = {}
-    rates: dict[str, FiniteNumber] = {}
-    cells: dict[str, dict[str, FiniteNumber]] = {}
-    weights: dict[str, FiniteNumber] = {}
-    conditions: dict[str, Annotated[int, Field(ge=1, le=6)]] = {}  # of comps, as the agent rates them: 6 new, 1 damaged
-    list_price: FiniteNumber | None = None
-    features: list[FeatureDoc] = []
-    improvements: list[ImprovementDoc] = []
-    place: Place | None = None  # [longitude, latitude] where the agent moved the home
-    photos: list[PhotoDoc] = []
-    scenarios: list[ScenarioDoc] = []
-    recommendation: str = ""
-    paper: PaperDoc = PaperDoc()
-    client: str = ""
-
-    def kept(self) -> list[str]:
-        return [key for key, d in self.decisions.items() if d.choice == "kept"]
-
-
 class ScoreDoc(Doc):
     """mdape, pe10, pe20, bias are fractions; n: the cases that the method had a value for."""
 
@@ -461,15 +323,3 @@ class BacktestDoc(Doc):
     methods: dict[str, ScoreDoc]
     range: RangeReportDoc
     seconds: float
-
-
-SCHEMAS: dict[str, type[BaseModel]] = {
-    "import": ImportDoc,
-    "undo": UndoneDoc,
-    "find": FindDoc,
-    "price": PriceDoc,
-    "backtest": BacktestDoc,
-    "market": MarketDoc,
-    "search": SearchDoc,
-    "workup": WorkupDoc,
-}

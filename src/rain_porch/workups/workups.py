@@ -23,11 +23,12 @@ from ..store import workups as store
 from ..store.cards import read_card, write_card
 from . import changes
 from .changes import Change
-from .documents import DecisionDoc, HomeRefDoc, PriceDoc, SavedSearchDoc, SearchDoc, WorkupDoc
+from .documents import PriceDoc, SearchDoc
 from .handing import report_input
 from .homes import Home, HomeRef, read_home
 from .pricing import Decided, Pricing, Setting, candidates, most_alike, price
 from .records import Records
+from .stored import DecisionDoc, HomeRefDoc, SavedSearchDoc, WorkupDoc
 from .views import ViewDoc
 
 OWNER = 1
