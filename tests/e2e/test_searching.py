@@ -23,6 +23,7 @@ def sentence(page: Page):
 
 
 def add(page: Page, typed: str) -> None:
+    expect(page.locator(".v-overlay--active")).to_have_count(0)  # what was open before has closed
     page.get_by_role("button", name="+ criterion").first.click()
     page.get_by_label("Part of a field’s name").fill(typed)
     page.get_by_label("Part of a field’s name").press("Enter")

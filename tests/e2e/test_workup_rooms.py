@@ -202,10 +202,10 @@ def test_every_way_to_the_number_opens_to_its_formula(workup: Page) -> None:
         ("Model", "hedonic fit on"),
         ("Adjusted comps", "% ×"),
     ):
-        opened = workup.locator("details").filter(has=workup.locator("summary", has_text=way))
-        opened.locator("summary").click()
-        expect(opened.locator("p")).to_contain_text(words)
-    shown = opened.locator("p").inner_text()
+        workup.get_by_role("button", name=re.compile(f"^{way}:")).click()
+        formula = workup.get_by_role("status").filter(has_text=f"{way}.")
+        expect(formula).to_contain_text(words)
+    shown = formula.inner_text()
     assert round(whole(shown.rsplit("= ", 1)[1]), -2) == value(workup)
 
 

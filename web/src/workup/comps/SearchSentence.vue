@@ -8,6 +8,7 @@ const props = defineProps<{ search: SearchTools }>()
 const opened = ref<string | null>(null)
 
 const adding = ref(false)
+const adder = ref<HTMLElement>()
 /** A part that is not in the sentence yet opens beside the button that added it. */
 const fresh = ref<string | null>(null)
 const opens = (part: string | null): part is string => part !== null
@@ -42,16 +43,26 @@ function added(part: string) {
       <span v-else>{{ phrase.text }}</span>
     </template>
     {{ ' ' }}
+    <!-- opened by our own press: one that follows an Escape at once must not be lost -->
+    <button
+      ref="adder"
+      type="button"
+      class="link add"
+      aria-haspopup="menu"
+      :aria-expanded="adding || fresh !== null"
+      @click="adding = true"
+    >
+      + criterion
+    </button>
     <v-menu
+      :activator="adder"
+      :open-on-click="false"
       :model-value="adding || fresh !== null"
       :close-on-content-click="false"
       location="bottom start"
       offset="6"
       @update:model-value="$event ? (adding = true) : ((adding = false), (fresh = null))"
     >
-      <template #activator="{ props: activator }">
-        <button v-bind="activator" type="button" class="link add">+ criterion</button>
-      </template>
       <PartEditor v-if="fresh" :part="fresh" :search="search" @close="fresh = null" />
       <AddCriterion v-else-if="adding" :search="search" @added="added" @close="adding = false" />
     </v-menu>
