@@ -292,6 +292,7 @@ useKeys(key)
 }
 .ways {
   display: flex;
+  flex: none;
   border: 1px solid rgb(var(--v-theme-line));
   border-radius: 5px;
   overflow: hidden;
