@@ -9,7 +9,7 @@ import pytest
 import statsmodels.api as sm
 
 from rain_porch.core.evidence import evidence
-from rain_porch.core.rate_evidence import market_index, moved_since, paired_sales, partial_plot
+from rain_porch.core.rate_evidence import choices, market_index, moved_since, paired_sales, partial_plot
 from rain_porch.core.worth import brought_forward, size_corrected
 from tests.core.test_evidence import TRUE, town
 from tests.made import DAY, market, subject
@@ -51,6 +51,17 @@ def test_pairs_bracket_the_true_rate_and_differ_in_nothing_else(opened):
         assert number("bathrooms_full", p.more) == number("bathrooms_full", p.fewer)
         assert abs(number("year_built", p.more) - number("year_built", p.fewer)) <= 8
         assert p.per_unit * p.difference == pytest.approx(p.dollars)
+
+
+@pytest.mark.parametrize("area", [1800.0, None])
+def test_figures_are_dollars_a_unit_even_where_the_homes_own_size_is_unknown(opened, area):
+    columns, _ = opened
+    me = subject(living_area=area)
+    found = evidence(columns, columns.as_of(DAY), me)
+    pairs = paired_sales(found, columns, "living_area", DAY)
+    told = {c.source: c.dollars for c in choices(found, pairs, columns, me, "living_area", found.model_value)}
+    assert told["local sales"] == pytest.approx(found.rates["living_area"].dollars)
+    assert all(30 < dollars < 400 for dollars in told.values()), told
 
 
 def test_what_no_sale_knows_has_neither_dots_nor_pairs(opened):

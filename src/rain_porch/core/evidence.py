@@ -62,7 +62,6 @@ class Evidence:
     coef: Floats | None = None  # of the local fit, by the wide fit's features
     local: Ints | None = None  # places of the local sales among the wide fit's
     nearness: Floats | None = None  # their weights, 1 the nearest
-    worth: float | None = None  # at which rates are read: the model's value
 
 
 @dataclass(frozen=True)
@@ -257,7 +256,6 @@ def evidence(
         local.coef,
         pick,
         w,
-        model,
     )
 
 
@@ -267,17 +265,22 @@ def location_rate(worth: float, n: int) -> Rate:
                 "What sales around each home brought beyond their features.")  # fmt: skip
 
 
+def dollars_per(f: Feature, worth: float, subject: Subject, columns: Columns, rows: Ints) -> float:
+    """What turns a coefficient into dollars for one unit: at the subject's level, else at the middle of these sales."""
+    if not f.log:
+        return worth
+    known = columns.numbers[f.name][rows]
+    level = subject.number(f.name) or (float(np.nanmedian(known)) if np.isfinite(known).any() else 1.0)
+    return worth / level if level else worth
+
+
 def _rate(
     f: Feature, coef: float, se: float, wide: float, wide_se: float, worth: float,
     subject: Subject, columns: Columns, rows: Ints,
 ) -> Rate:  # fmt: skip
     """A feature's dollars at the subject's level, and whether they can be leaned on."""
-    known = columns.numbers[f.name][rows]
-    n = int(np.isfinite(known).sum())
-    level = subject.number(f.name)
-    if f.log and not level:
-        level = float(np.nanmedian(known)) if n else 1.0
-    per = worth / level if f.log and level else worth
+    n = int(np.isfinite(columns.numbers[f.name][rows]).sum())
+    per = dollars_per(f, worth, subject, columns, rows)
     source, says = "local sales", ""
     if coef <= 0 and wide > 1.5 * wide_se:
         coef, se, source = wide, wide_se, "wider market"

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from .columns import Columns, Floats
-from .evidence import Evidence
+from .evidence import Evidence, dollars_per
+from .features import BY_NAME
+from .homes import Subject
 from .place import near_miles
 
 PAIR_MILES, PAIR_DAYS, PAIRS_SHOWN = 1.0, 730, 40
@@ -68,6 +70,45 @@ class Pairs:
     shown: tuple[Pair, ...]
 
 
+NO_PAIRS = Pairs(0, None, None, None, ())
+
+
+@dataclass(frozen=True)
+class Choice:
+    """A rate that may stand in the grid: where it comes from, in dollars a unit, with its standard error and count."""
+
+    source: str
+    dollars: float
+    se: float | None
+    n: int | None
+    says: str
+
+
+def choices(
+    found: Evidence | None, pairs: Pairs, columns: Columns, subject: Subject, name: str, worth: float
+) -> list[Choice]:
+    """Every figure that may be used for a rate, the sales around here first; the house rule is always one of them."""
+    f = BY_NAME[name]
+    out: list[Choice] = []
+    rows = np.zeros(0, dtype=np.int64)
+    j = _place(found, name) if found else None
+    if found is not None and found.wide is not None and found.local is not None:
+        rows = found.wide.rows[found.local]
+        if j is not None and found.coef is not None:
+            per = dollars_per(f, worth, subject, columns, rows)
+            local, wide = found.rates[name], found.wide.fit
+            out = [
+                Choice("local sales", float(found.coef[j]) * per, None if local.source == "wider market" else local.se,
+                       found.n_local, "the fit around here"),
+                Choice("wider market", float(wide.coef[j]) * per, float(wide.se[j]) * per, found.n_wide,
+                       "the fit over the wider market"),
+            ]  # fmt: skip
+    if pairs.median is not None:
+        out.append(Choice("paired sales", pairs.median, None, pairs.count, "middle of the pairs below"))
+    per = dollars_per(f, worth, subject, columns, rows)
+    return [*out, Choice("house rule", f.prior * per, f.prior_sd * per, None, "what is usual, before any sale is seen")]
+
+
 def partial_plot(found: Evidence, name: str) -> PartialPlot | None:
     """The local sales seen along one feature; None where the fit has no such feature."""
     wide = found.wide
@@ -92,7 +133,7 @@ def paired_sales(found: Evidence, columns: Columns, name: str, day: int) -> Pair
     wide = found.wide
     j = _place(found, name)
     if wide is None or j is None or found.local is None:
-        return Pairs(0, None, None, None, ())
+        return NO_PAIRS
     rows = wide.rows[found.local]
     ok = np.ones((len(rows), len(rows)), dtype=np.bool_)
     for f in wide.features:
@@ -108,7 +149,7 @@ def paired_sales(found: Evidence, columns: Columns, name: str, day: int) -> Pair
     ok &= np.abs(days[:, None] - days[None, :]) <= PAIR_DAYS
     a, b = np.nonzero(ok)
     if not a.size:
-        return Pairs(0, None, None, None, ())
+        return NO_PAIRS
     near = (
         near_miles(columns.lats[rows[a]], columns.lons[rows[a]], columns.lats[rows[b]], columns.lons[rows[b]])
         <= PAIR_MILES
@@ -118,7 +159,7 @@ def paired_sales(found: Evidence, columns: Columns, name: str, day: int) -> Pair
     dollars = now[a] - now[b]
     per = dollars / gap[a, b]
     if not per.size:
-        return Pairs(0, None, None, None, ())
+        return NO_PAIRS
     low, median, high = (float(q) for q in np.percentile(per, [25, 50, 75]))
     first = np.argsort(a + b, kind="stable")[:PAIRS_SHOWN]  # the local sales stand nearest first
     shown = tuple(
