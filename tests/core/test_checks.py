@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from rain_porch.core.checks import Asked, checks
+from rain_porch.core.checks import Asked, cautions, checks
 from rain_porch.core.grid import Adjusted
 from rain_porch.core.homes import Candidate
 from tests.made import subject
@@ -25,7 +25,7 @@ def column(key: str, paid=400_000.0, adjusted=405_000.0, over=()) -> Adjusted:
 FINE = Asked(
     subject(living_area=1800.0, year_built=1990.0),
     [comp("A", area=1700.0, built=1985.0), comp("B"), comp("C", area=1900.0, built=1999.0)],
-    [column("A", adjusted=395_000), column("B"), column("C", paid=410_000, adjusted=415_000)],
+    [column("A", 390_000, 395_000), column("B"), column("C", 420_000, 415_000)],
     [40.0, 90.0, 170.0],
     405_000.0,
     409_000.0,
@@ -44,7 +44,7 @@ def raised(asked: Asked) -> dict[str, tuple[str, ...]]:
 
 
 def test_a_sound_price_raises_nothing():
-    assert raised(FINE) == {} and len(checks(FINE)) == 12
+    assert raised(FINE) == {} and len(checks(FINE)) == 14
 
 
 @pytest.mark.parametrize(
@@ -56,7 +56,7 @@ def test_a_sound_price_raises_nothing():
         ({"ages": [40.0, 181.0, 170.0]}, "age", ("B",)),
         ({"subject": subject(living_area=2400.0, year_built=1990.0)}, "bracket_living_area", ()),
         ({"subject": subject(living_area=1800.0, year_built=1950.0)}, "bracket_year_built", ()),
-        ({"adjusted": [column("A", adjusted=395_000, over=("net: 16.0 % is above 15 %",)), *FINE.adjusted[1:]]},
+        ({"adjusted": [column("A", 390_000, 395_000, ("net: 16.0 % is above 15 %",)), *FINE.adjusted[1:]]},
          "adjustments", ("A",)),
         ({"crossed": {"C": "Highway 9"}}, "barrier", ("C",)),
         ({"comps": [*FINE.comps[:2], comp("C", area=1900.0, built=1999.0, flags=("new construction",))]},
@@ -65,6 +65,9 @@ def test_a_sound_price_raises_nothing():
         ({"sellers": {"A": "Ada Marl", "C": "ADA MARL", "B": "Bo Fenn"}}, "seller", ("A", "C")),
         ({"value": 420_000.0}, "inside", ()),
         ({"list_price": 425_000.0}, "list_above_all", ()),
+        ({"adjusted": [column("A", adjusted=350_000), column("B"), column("C", paid=410_000, adjusted=460_000)]},
+         "spread", ()),
+        ({"notes": ["Fewer than five sales around here: the rates are house rules."]}, "evidence", ()),
     ],
 )  # fmt: skip
 def test_each_question_is_raised_by_its_own_cause(change, name, homes):
@@ -78,3 +81,15 @@ def test_without_comps_there_is_one_thing_to_do():
 
 def test_no_market_change_needs_no_certainty():
     assert raised(replace(FINE, pct_per_month=0.0, change_certain=False)) == {}
+
+
+def test_the_prices_warnings_are_the_same_questions_with_their_remedies():
+    two = [comp("A", area=1900.0), comp("B", area=2100.0, built=1970.0)]
+    told = " ".join(cautions(subject(), two, [column("A", adjusted=4e5), column("B", adjusted=4.1e5)], 4.05e5))
+    assert "2 sold comps." in told and "at least three" in told and "below all of the comps' 1,900 to 2,100" in told
+    assert "newer" not in told and "older" not in told
+    wider = [column("A", 4e5, 3.5e5), column("B", 4.05e5, 4.1e5), column("C", 4.1e5, 4.6e5)]
+    same = [comp(k, area=v, built=v) for k, v in (("A", 1700.0), ("B", 1800.0), ("C", 2000.0))]
+    told = " ".join(cautions(subject(), same, wider, 5e5))
+    assert "further apart" in told and "lies outside the adjusted" in told
+    assert cautions(FINE.subject, FINE.comps, FINE.adjusted, 405_000.0) == []

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
 from rain_porch.core.grid import Adjusted
-from rain_porch.core.worth import brackets, comp_weights, indicated, methods, value_range, with_set_weights
+from rain_porch.core.worth import comp_weights, indicated, methods, value_range, with_set_weights
 from tests.made import subject
 
 
@@ -72,14 +72,3 @@ def test_the_range_holds_the_value_and_says_that_it_is_unmeasured(value, half):
     band = value_range(value, half)
     assert band.low - 50 <= value <= band.high + 50
     assert band.coverage == 0.8 and not band.measured
-
-
-def test_brackets_say_where_the_subject_does_not_lie_between_the_comps():
-    facts = [{"living_area": 1900.0, "year_built": 1990.0}, {"living_area": 2100.0, "year_built": 1970.0}]
-    told = " ".join(brackets(subject(), facts, [comp(4e5, 4e5), comp(4e5, 4.1e5)], 4.05e5))
-    assert "2 sold comps" in told and "below that of every comp (1,900–2,100)" in told
-    assert "year built" not in told
-    wider = [comp(4e5, 3.5e5), comp(4.05e5, 4.1e5), comp(4.1e5, 4.6e5)]
-    same = [{"living_area": v, "year_built": v / 1.0} for v in (1700.0, 1800.0, 2000.0)]
-    told = brackets(subject(), same, wider, 5e5)
-    assert any("further apart" in t for t in told) and any("outside the adjusted comps" in t for t in told)

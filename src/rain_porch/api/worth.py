@@ -38,11 +38,6 @@ class ColumnDoc(BaseModel):
     over_limits: list[str]
 
 
-class WorthDoc(BaseModel):
-    price: PriceDoc
-    grid: list[ColumnDoc]
-
-
 class CheckDoc(BaseModel):
     """An appraiser's question: what was found, and what to do about it where it is not ok."""
 
@@ -52,6 +47,14 @@ class CheckDoc(BaseModel):
     says: str
     do: str
     homes: list[str]
+
+
+class WorthDoc(BaseModel):
+    """checks: what an appraiser would ask, those with something to do first."""
+
+    price: PriceDoc
+    grid: list[ColumnDoc]
+    checks: list[CheckDoc]
 
 
 class ChoiceDoc(BaseModel):
@@ -131,17 +134,11 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
         )
         for a in pricing.adjusted
     ]  # fmt: skip
-    return WorthDoc(price=doc, grid=grid)
-
-
-@router.get("/workups/{workup_id}/checks")
-def appraiser_checks(porch: Porch, workup_id: Number) -> list[CheckDoc]:
-    """What an appraiser would ask, those with something to do first."""
-    opened = porch.workups.open(workup_id)
-    return [
+    asked = [
         CheckDoc(name=c.name, label=c.label, ok=c.ok, says=c.says, do=c.do, homes=list(c.homes))
-        for c in checked(opened, porch.workups.priced(opened))
+        for c in checked(opened, pricing)
     ]
+    return WorthDoc(price=doc, grid=grid, checks=asked)
 
 
 @router.get("/workups/{workup_id}/rates/{field}")

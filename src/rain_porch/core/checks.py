@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from .grid import GROSS_LIMIT_PCT, NET_LIMIT_PCT, Adjusted
 from .homes import Candidate, Subject
 from .money import dollars
@@ -41,6 +43,21 @@ class Asked:
     change_certain: bool
     crossed: Mapping[str, str]
     sellers: Mapping[str, str]
+    notes: Sequence[str] = ()  # cautions of the evidence itself
+
+
+def cautions(subject: Subject, comps: Sequence[Candidate], adjusted: Sequence[Adjusted], value: float) -> list[str]:
+    """What the comps and the grid alone give reason to say, as sentences with the remedy."""
+    a = Asked(subject, comps, adjusted, [], value, None, 0.0, True, {}, {})
+    return [f"{c.says} {c.do}" for c in _of_the_grid(a) if not c.ok]
+
+
+def _of_the_grid(a: Asked) -> list[Check]:
+    found = [
+        _number(a), _bracket(a, "living_area", "Size", "sq ft"), _bracket(a, "year_built", "Age", ""), _spread(a),
+        _inside(a), _adjustments(a),
+    ]  # fmt: skip
+    return [c for c in found if c is not None]
 
 
 def checks(a: Asked) -> list[Check]:
@@ -50,9 +67,8 @@ def checks(a: Asked) -> list[Check]:
             Check("number", "Number of sales", False, "No sold comps are kept.", "Keep at least three sales in Comps.")
         ]
     out = [
-        _number(a), _distance(a), _age(a), _bracket(a, "living_area", "Size", "sq ft"),
-        _bracket(a, "year_built", "Age", ""), _adjustments(a), _barrier(a), _new_construction(a), _change(a),
-        _sellers(a), _inside(a), _above_all(a),
+        *_of_the_grid(a), _distance(a), _age(a), _barrier(a), _new_construction(a), _change(a), _sellers(a),
+        _evidence(a), _above_all(a),
     ]  # fmt: skip
     return sorted([c for c in out if c is not None], key=lambda c: c.ok)
 
@@ -154,6 +170,23 @@ def _inside(a: Asked) -> Check | None:
     return Check("inside", "Value inside the comps", ok,
                  f"{dollars(a.value)} lies {'within' if ok else 'outside'} the adjusted {dollars(low)} to {dollars(high)}.",
                  "" if ok else "Look at weights set by hand, and at typed cells.")  # fmt: skip
+
+
+def _spread(a: Asked) -> Check | None:
+    if len(a.adjusted) < ENOUGH_SALES:
+        return None
+    before, after = ([getattr(x, of) for x in a.adjusted] for of in ("close_price", "adjusted_price"))
+    ok = bool(np.std(after) <= np.std(before))
+    return Check("spread", "Spread of the adjusted prices", ok,
+                 "The adjusted prices lie nearer together than the prices themselves." if ok
+                 else "The adjusted prices lie further apart than the prices themselves.",
+                 "" if ok else "Look at the largest adjustments again.")  # fmt: skip
+
+
+def _evidence(a: Asked) -> Check:
+    ok = not a.notes
+    return Check("evidence", "What the rates stand on", ok, "Sales around here." if ok else " ".join(a.notes),
+                 "" if ok else "Open the rates in the grid, and type what you know better.")  # fmt: skip
 
 
 def _above_all(a: Asked) -> Check | None:

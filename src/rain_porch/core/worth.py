@@ -1,4 +1,4 @@
-"""From adjusted comps to a number: weights, indicated value, range, the other ways, brackets and cautions."""
+"""From adjusted comps to a number: weights, indicated value, range, and the other ways."""
 
 from __future__ import annotations
 
@@ -163,32 +163,3 @@ def per_sqft_values(per_sqft: Floats, area: float | None) -> dict[str, float]:
         "mean_price_per_sqft": float(known.mean() * area),
         "median_price_per_sqft": float(np.median(known) * area),
     }
-
-
-def brackets(
-    subject: Subject, comps: Sequence[Mapping[str, float]], adjusted: Sequence[Adjusted], value: float
-) -> list[str]:
-    """Where the subject does not lie between the comps, and other cautions that a reviewer would raise."""
-    out: list[str] = []
-    if len(comps) < 3:
-        out.append(f"{len(comps)} sold comps: reviewers want at least three.")
-    for name, what in (("living_area", "area"), ("year_built", "year built")):
-        mine = subject.number(name)
-        theirs = [c[name] for c in comps if name in c]
-        if mine is not None and theirs and not min(theirs) <= mine <= max(theirs):
-            side = "above" if mine > max(theirs) else "below"
-            out.append(f"The subject's {what} ({mine:,.10g}) lies {side} that of every comp ({min(theirs):,.10g}–{max(theirs):,.10g})." if name == "living_area"
-                       else f"The subject's {what} ({mine:.0f}) lies {side} that of every comp ({min(theirs):.0f}–{max(theirs):.0f}).")  # fmt: skip
-    if adjusted:
-        before = [a.close_price for a in adjusted]
-        after = [a.adjusted_price for a in adjusted]
-        if len(adjusted) >= 3 and np.std(after) > np.std(before):
-            out.append(
-                "The adjusted prices lie further apart than the prices themselves: look at the adjustments again."
-            )
-        if not min(after) <= value <= max(after):
-            out.append("The indicated value lies outside the adjusted comps.")
-        marked = sum(1 for a in adjusted if a.over_limits)
-        if marked:
-            out.append(f"{marked} of {len(adjusted)} comps pass a review limit on adjustments.")
-    return out

@@ -10,6 +10,7 @@ import numpy as np
 from ..core import evidence as ev
 from ..core import search as sr
 from ..core.backtest import Calibration
+from ..core.checks import cautions
 from ..core.columns import DEED_SALE, HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import NotEnough
@@ -29,7 +30,6 @@ from ..core.words import HomeKind
 from ..core.worth import (
     Method,
     Range,
-    brackets,
     brought_forward,
     comp_weights,
     from_model,
@@ -162,6 +162,7 @@ class Pricing:
     warnings: list[str]
     n_local: int
     found: Evidence | None = None
+    notes: Sequence[str] = ()  # those of the warnings that are about the evidence
 
 
 def most_alike(setting: Setting, search: sr.Search) -> list[Candidate]:
@@ -247,10 +248,11 @@ def price(
         )
         if way is not None
     ]
-    warnings += brackets(setting.subject, facts, adjusted, value)
+    notes = tuple(warnings)
+    warnings += cautions(setting.subject, sold, adjusted, value)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value, _range(setting, value, found.half_width),
-        ways, warnings, found.n_local, found,
+        ways, warnings, found.n_local, found, notes,
     )  # fmt: skip
 
 

@@ -36,6 +36,7 @@ def checked(opened: Opened, pricing: Pricing) -> list[Check]:
             change.low == change.high or change.low > 0 or change.high < 0,
             between(db, here, spots),
             sellers_of(db, [c.listing_id for c in pricing.comps]) if pricing.comps else {},
+            pricing.notes,
         )
     )
 

@@ -1,24 +1,14 @@
 <script setup lang="ts">
 import { mdiAlertOutline, mdiCheck } from '@mdi/js'
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, got } from '@/shared/api/client'
 import { useWorkup } from '../useWorkup'
 
-const { id, open, worth, lit } = useWorkup()
-const checks = useQuery({
-  queryKey: ['checks', id, computed(() => open.data.value?.revision)],
-  queryFn: () =>
-    got(api.GET('/api/workups/{workup_id}/checks', { params: { path: { workup_id: id.value } } })),
-  placeholderData: keepPreviousData,
-})
-const asked = computed(() => checks.data.value?.filter((c) => !c.ok) ?? [])
-const fine = computed(() => checks.data.value?.filter((c) => c.ok) ?? [])
+const { worth, lit } = useWorkup()
+const checks = computed(() => worth.data.value?.checks ?? [])
+const asked = computed(() => checks.value.filter((c) => !c.ok))
+const fine = computed(() => checks.value.filter((c) => c.ok))
 const addresses = computed(() =>
   Object.fromEntries((worth.data.value?.price.comps ?? []).map((c) => [c.listing_id, c.address])),
-)
-const other = computed(
-  () => worth.data.value?.price.warnings.filter((w) => /further apart|older than|Fewer than/.test(w)) ?? [],
 )
 </script>
 
@@ -26,7 +16,7 @@ const other = computed(
   <section aria-labelledby="checks">
     <h2 id="checks" class="mb-2">
       What an appraiser would ask
-      <span v-if="checks.data.value" class="quiet small">
+      <span v-if="checks.length" class="quiet small">
         {{
           asked.length ? `${asked.length} of ${asked.length + fine.length} to look at` : 'nothing stands out'
         }}
@@ -50,10 +40,6 @@ const other = computed(
             >
           </span>
         </p>
-      </li>
-      <li v-for="w in other" :key="w" class="asked">
-        <v-icon :icon="mdiAlertOutline" size="18" class="sign" />
-        <p>{{ w }}</p>
       </li>
     </ul>
     <details v-if="fine.length" :open="!asked.length">
