@@ -11,6 +11,7 @@ from ..core.errors import BadInput
 from ..core.fields import FIELDS
 from ..core.words import HOME_PLURAL
 from ..store import areas, homes
+from ..workups.homes import HomeRef, read_home
 from .errors import RESPONSES
 from .state import Porch
 
@@ -44,6 +45,11 @@ class FieldDoc(BaseModel):
     adjusted: bool
     searched: bool
     shown: bool
+
+
+class SpotDoc(BaseModel):
+    latitude: float
+    longitude: float
 
 
 @router.get("/lookup")
@@ -81,10 +87,15 @@ def nearest(
     found = homes.nearest_home(porch.records.db, latitude, longitude)
     if found is None:
         return HitsDoc(hits=[])
-    kind, key = found
-    held = homes.parcel(porch.records.db, key) if kind == "parcel" else homes.listing(porch.records.db, key)
-    shown = (held or {}).get("unparsed_address") or key
-    return HitsDoc(hits=[HitDoc(kind="parcel" if kind == "parcel" else "listing", key=key, shown=shown)])
+    hit = homes.Hit(*found, read_home(porch.records, HomeRef(*found)).subject.address or found[1])
+    return HitsDoc(hits=[HitDoc(kind=_kind(hit), key=hit.key, shown=hit.shown)])
+
+
+@router.get("/map/middle")
+def middle(porch: Porch) -> SpotDoc:
+    """The middle of the records: where a map opens that has no home."""
+    latitude, longitude = porch.records.middle()
+    return SpotDoc(latitude=latitude, longitude=longitude)
 
 
 @router.get("/fields")

@@ -84,6 +84,12 @@ class WideFit:
     def k(self) -> int:
         return len(self.features)
 
+    def moved(self, days: Floats, day: float, seasons: bool = True) -> Floats:
+        """Log price that time alone puts on days against one day, (n,): the trend, and the season of each where asked."""
+        gamma, knots = self.fit.coef[self.k :], self.basis.knots
+        trend = (self.basis.trend(days) - self.basis.trend(np.array([float(day)]))) @ gamma[:knots]
+        return np.asarray(trend + self.basis.season(days) @ gamma[knots:] if seasons else trend)
+
 
 def sale_days(columns: Columns, rows: Ints) -> Floats:
     """The day on which each price was agreed: the contract where known, else the closing."""
@@ -211,10 +217,7 @@ def evidence(
     local = robust_fit(wide.x_apart[pick], y_local, w, beta_wide, (sd / _LOCAL_SD) ** 2, rounds=5, tolerance=1e-5)
     se = np.sqrt(local.se**2 + 0.25 * wide.fit.se[:k] ** 2)
     # the worth of this very place: what the nearest sales brought beyond their features, at today's prices
-    trend = wide.basis.trend(wide.days[pick]) - wide.basis.trend(np.array([float(view.day)]))
-    season = wide.basis.season(wide.days[pick])
-    left = wide.y[pick] - wide.x[pick] @ local.coef
-    left -= trend @ gamma[: wide.basis.knots] + season @ gamma[wide.basis.knots :]
+    left = wide.y[pick] - wide.x[pick] @ local.coef - wide.moved(wide.days[pick], view.day)
     closest = w**2
     level = weighted_quantile(left, closest, 0.5)
     near = np.abs(left - level) < 3 * max(local.scale, 0.02)

@@ -142,8 +142,7 @@ def worth_at(found: Evidence, columns: Columns, rows: Ints, days: Floats, today:
     wide, surface = found.wide, found.surface
     assert wide is not None and surface is not None and found.coef is not None
     x = matrix_like(columns, rows, wide.features, wide.x.mean(axis=0))
-    gamma = wide.fit.coef[wide.k :][: wide.basis.knots]
-    moved = (wide.basis.trend(days) - wide.basis.trend(np.array([float(today)]))) @ gamma
+    moved = wide.moved(days, today, seasons=False)
     place = surface.level + surface.log_worths(columns.lats[rows], columns.lons[rows], rows)
     return np.asarray(np.exp(place + x @ found.coef + moved))
 

@@ -54,21 +54,19 @@ def helps_most(
     """The single change that helps most, with the sales after it; None where 6 to 15 sales are found already.
 
     Too few: the loosening that adds the most alike sales; where no single step adds any, the limit that does in the
-    fewest steps. Too many: the tightening that keeps at least six and leaves
-    out the least alike.
+    fewest steps. Too many: the tightening that keeps at least six and leaves out the least alike.
     """
     rows = find_sold(search)
     if AIM_LOW <= rows.size <= AIM_HIGH:
         return None
     best: tuple[float, Step, int] | None = None
     few = rows.size < AIM_LOW
-    ways = steps(search, looser=few)
-    if few and not any(np.setdiff1d(find_sold(s.search), rows).size for s in ways):
-        far = [_until_something(s, rows, find_sold) for s in ways]
+    ways = [(step, find_sold(step.search)) for step in steps(search, looser=few)]
+    if few and not any(np.setdiff1d(after, rows).size for _, after in ways):
+        far = [_until_something(step, rows, find_sold) for step, _ in ways]
         nearest = min((n for n, _ in far), default=MOST_STEPS)
-        ways = [step for n, step in far if n == nearest < MOST_STEPS]
-    for step in ways:
-        after = find_sold(step.search)
+        ways = [(step, find_sold(step.search)) for n, step in far if n == nearest < MOST_STEPS]
+    for step, after in ways:
         if few:
             added = np.setdiff1d(after, rows, assume_unique=True)
             if not added.size:

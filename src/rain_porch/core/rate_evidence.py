@@ -155,7 +155,7 @@ def paired_sales(found: Evidence, columns: Columns, name: str, day: int) -> Pair
         <= PAIR_MILES
     )
     a, b = a[near], b[near]
-    now = np.exp(wide.y[found.local] - _moved(found, days, day))
+    now = np.exp(wide.y[found.local] - wide.moved(days, day))
     dollars = now[a] - now[b]
     per = dollars / gap[a, b]
     if not per.size:
@@ -208,22 +208,12 @@ def moved_since(found: Evidence, then: float, day: int) -> float | None:
     not reach so far back."""
     if found.wide is None or then < found.wide.days.min():
         return None
-    wide = found.wide
-    ends = wide.basis.trend(np.array([float(day), then]))
-    return float(np.exp((ends[0] - ends[1]) @ wide.fit.coef[wide.k : wide.k + wide.basis.knots]))
+    return float(np.exp(-found.wide.moved(np.array([then]), day, seasons=False)[0]))
 
 
 def _place(found: Evidence, name: str) -> int | None:
     names = [f.name for f in found.wide.features] if found.wide else []
     return names.index(name) if name in names else None
-
-
-def _moved(found: Evidence, days: Floats, day: int) -> Floats:
-    """Log price that time alone put on each sale against the view's day: trend and season."""
-    assert found.wide is not None
-    basis, gamma = found.wide.basis, found.wide.fit.coef[found.wide.k :]
-    trend = basis.trend(days) - basis.trend(np.array([float(day)]))
-    return np.asarray(trend @ gamma[: basis.knots] + basis.season(days) @ gamma[basis.knots :])
 
 
 def _alike(values: Floats, name: str) -> np.ndarray[tuple[int, int], np.dtype[np.bool_]]:

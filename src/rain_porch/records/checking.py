@@ -49,10 +49,7 @@ class Checker:
 
         usual = self._usual or {}
         for name, low, high in self.believed:
-            far = None
-            if name in usual:
-                low, far = (low, TIMES_USUAL * usual[name]) if name == "living_area" else (low, None)
-            top = high if far is None else min(high, far)
+            top = min(high, TIMES_USUAL * usual[name]) if name == "living_area" and name in usual else high
             for n in _outside(came.get(name, ()), low, top):
                 mark(n, name)
         for name in ("latitude", "longitude"):

@@ -46,8 +46,10 @@ def map_svg(
     )
     if radius_miles is not None and radius_miles <= 2 * reach + 0.3:
         reach = max(reach, radius_miles)
-    corners = [miles(*p) for s in shapes if s["inside"] and s["radius_miles"] is None for p in s["points"]]
-    far = max((max(abs(x), abs(y)) for x, y in corners), default=0.0)
+    far = max(
+        (abs(v) + (s["radius_miles"] or 0) for s in shapes if s["inside"] for p in s["points"] for v in miles(*p)),
+        default=0.0,
+    )
     if far <= 3 * reach + 0.3:
         reach = max(reach, far)
     scale = (height / 2 - 14) / reach
@@ -87,7 +89,7 @@ def map_svg(
 def _drawn(
     shapes: Sequence[Mapping[str, Any]], fences: Sequence[Mapping[str, Any]], at: Any, scale: float
 ) -> Iterator[str]:
-    """What was drawn on the map: areas looked inside, dashed; areas left out, hatched out in clay; fences as thick lines."""
+    """What was drawn on the map: areas looked inside, dashed; areas left out, tinted clay; fences as thick lines."""
     for s in shapes:
         look = (
             f'fill="{ink.SLATE}" fill-opacity="0.05" stroke="{ink.SLATE}" stroke-width="1.1" stroke-dasharray="4 4"'

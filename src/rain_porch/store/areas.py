@@ -5,12 +5,13 @@ from __future__ import annotations
 import json
 import math
 import sqlite3
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Any
 
+import numpy as np
 import shapely
 
-from ..core.place import feet_to
+from ..core.place import across_fence, feet_to
 
 FINE_KINDS = ("lot", "building")
 FINE_LIMIT = 4000
@@ -60,19 +61,26 @@ def barriers(db: sqlite3.Connection) -> list[dict[str, Any]]:
     return out
 
 
+def _touching(
+    db: sqlite3.Connection, west: float, south: float, east: float, north: float, kinds: Sequence[str]
+) -> list[tuple[str, str, Any]]:
+    """(name, kind, shape) of the base map's features of some kinds whose bounds touch a box."""
+    marks = ", ".join("?" * len(kinds))
+    rows = db.execute(
+        "SELECT a.name, a.kind, a.geometry FROM area_places p JOIN areas a USING (row_id) "
+        f"WHERE p.north >= ? AND p.south <= ? AND p.east >= ? AND p.west <= ? AND a.kind IN ({marks})",
+        (south, north, west, east, *kinds),
+    )
+    return [(r["name"], r["kind"], shapely.from_geojson(r["geometry"])) for r in rows]
+
+
 def near_features(db: sqlite3.Connection, lat: float, lon: float, miles: float = 0.5) -> list[dict[str, Any]]:
     """What of the base map bears on a home's price nearby (roads, rails, water, parks, schools), nearest first, in feet."""
     reach_lat, reach_lon = miles / 69, miles / 69 / max(0.05, math.cos(math.radians(lat)))
-    marks = ", ".join(f"'{kind}'" for kind in FELT)
-    rows = db.execute(
-        "SELECT a.name, a.kind, a.geometry FROM area_places p JOIN areas a USING (row_id) "
-        "WHERE p.north >= :s AND p.south <= :n AND p.east >= :w AND p.west <= :e AND a.kind IN (" + marks + ")",
-        {"s": lat - reach_lat, "n": lat + reach_lat, "w": lon - reach_lon, "e": lon + reach_lon},
-    )
     held: dict[tuple[str, str], float] = {}
-    for r in rows:
-        feet = feet_to(shapely.from_geojson(r["geometry"]), lat, lon)
-        key = (r["name"] or r["kind"], r["kind"])
+    for name, kind, shape in _touching(db, lon - reach_lon, lat - reach_lat, lon + reach_lon, lat + reach_lat, FELT):
+        feet = feet_to(shape, lat, lon)
+        key = (name or kind, kind)
         held[key] = min(feet, held.get(key, math.inf))
     found = [{"name": n, "kind": k, "feet": round(feet)} for (n, k), feet in held.items() if feet <= miles * 5280]
     return sorted(found, key=lambda x: x["feet"])
@@ -84,31 +92,18 @@ BESIDE_FEET = 40.0  # from a lot's edge to the middle of the street that it lies
 
 def streets_beside(db: sqlite3.Connection, lat: float, lon: float) -> list[str]:
     """Names of the streets that the lot under a spot lies on, as the base map has lots and streets: two at a corner."""
-    rows = db.execute(
-        "SELECT a.geometry FROM area_places p JOIN areas a USING (row_id) "
-        "WHERE p.north >= :lat AND p.south <= :lat AND p.east >= :lon AND p.west <= :lon AND a.kind = 'lot'",
-        {"lat": lat, "lon": lon},
-    ).fetchall()
-    lot = next(
-        (g for r in rows if (g := shapely.from_geojson(r["geometry"])).intersects(shapely.Point(lon, lat))), None
-    )
+    here = shapely.Point(lon, lat)
+    lot = next((shape for _, _, shape in _touching(db, lon, lat, lon, lat, ("lot",)) if shape.intersects(here)), None)
     if lot is None:
         return []
-    marks = ", ".join("?" * len(STREETS))
     west, south, east, north = lot.bounds
     reach = BESIDE_FEET / 364_000 * 1.5
-    streets = db.execute(
-        "SELECT a.name, a.geometry FROM area_places p JOIN areas a USING (row_id) "
-        f"WHERE p.north >= ? AND p.south <= ? AND p.east >= ? AND p.west <= ? AND a.kind IN ({marks}) AND a.name <> ''",
-        (south - reach, north + reach, west - 2 * reach, east + 2 * reach, *STREETS),
-    )
     corners = [(float(x), float(y)) for x, y in shapely.get_coordinates(lot)]
     found: dict[str, float] = {}
-    for r in streets:
-        line = shapely.from_geojson(r["geometry"])
+    for name, _, line in _touching(db, west - 2 * reach, south - reach, east + 2 * reach, north + reach, STREETS):
         feet = min(feet_to(line, y, x) for x, y in corners)
-        if feet <= BESIDE_FEET:
-            found[r["name"]] = min(feet, found.get(r["name"], math.inf))
+        if name and feet <= BESIDE_FEET:
+            found[name] = min(feet, found.get(name, math.inf))
     return sorted(found, key=lambda name: found[name])
 
 
@@ -153,17 +148,14 @@ def between(db: sqlite3.Connection, here: tuple[float, float], there: dict[str, 
     """
     if not there:
         return {}
-    lons, lats = zip(here, *there.values(), strict=True)
-    marks = ", ".join("?" * len(BARRIERS))
-    rows = db.execute(
-        "SELECT a.name, a.kind, a.geometry FROM area_places b JOIN areas a USING (row_id) "
-        f"WHERE b.north >= ? AND b.south <= ? AND b.east >= ? AND b.west <= ? AND a.kind IN ({marks})",
-        (min(lats), max(lats), min(lons), max(lons), *BARRIERS),
-    ).fetchall()
+    lons, lats = (np.array(x) for x in zip(*there.values(), strict=True))
+    (west, east), (south, north) = (
+        (float(min(h, x.min())), float(max(h, x.max()))) for h, x in zip(here, (lons, lats), strict=True)
+    )
     out: dict[str, str] = {}
-    lines = shapely.linestrings([[here, spot] for spot in there.values()])
-    for r in sorted(rows, key=lambda r: BARRIERS.index(r["kind"])):
-        for key, hit in zip(there, shapely.intersects(lines, shapely.from_geojson(r["geometry"])), strict=True):
+    met = _touching(db, west, south, east, north, BARRIERS)
+    for name, kind, shape in sorted(met, key=lambda x: BARRIERS.index(x[1])):
+        for key, hit in zip(there, across_fence(shape, here[1], here[0], lats, lons), strict=True):
             if hit:
-                out.setdefault(key, r["name"] or f"a {r['kind']}")
+                out.setdefault(key, name or f"a {kind}")
     return out

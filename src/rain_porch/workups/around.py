@@ -78,7 +78,6 @@ def look_around(records: Records, ask: LookAsk) -> LookDoc:
         title = setting.subject.address or ask.home.key
     else:
         assert search is not None
-        sr.check(search)
         rows = sr.run(search, columns, view, None, records.masks_of(search)).rows
         setting = Setting(records, columns, view, _middle(records, search, rows))
         title = "Homes by search"
@@ -93,13 +92,9 @@ def look_around(records: Records, ask: LookAsk) -> LookDoc:
 
 
 def _middle(records: Records, search: sr.Search, rows: Ints) -> Subject:
-    """A place to look from where no home is named: the middle of what is found, else of all records."""
-    columns = records.columns()
-    lats, lons = (x[rows] if np.isfinite(x[rows]).any() else x for x in (columns.lats, columns.lons))
+    """A place to look from where no home is named: the middle of what is found."""
     kind = HomeKind(search.home_kinds[0]) if search.home_kinds else HomeKind.UNKNOWN
-    known = np.isfinite(lats).any()
-    place = (float(np.nanmedian(lats)), float(np.nanmedian(lons))) if known else (0.0, 0.0)
-    return Subject({}, *place, kind)
+    return Subject({}, *records.middle(rows), kind)
 
 
 def _figures(setting: Setting, rows: Ints) -> list[FigureDoc]:

@@ -19,7 +19,7 @@ from ..core.features import BY_NAME as FEATURES
 from ..core.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS
 from ..core.grid import Adjusted, Comp, Own, adjust
 from ..core.homes import Candidate, Subject
-from ..core.likeness import days_since, likeness
+from ..core.likeness import Likeness, days_since, likeness
 from ..core.listing_facts import days_on_market, differences, flags, price_per_sqft
 from ..core.market_change import MarketChange
 from ..core.place import miles
@@ -73,16 +73,17 @@ class Setting:
 
     def likeness(self, rows: Ints) -> tuple[Floats, Floats, Floats]:
         """(score, known share, distance in miles) of rows."""
+        like, far = self._likeness(rows)
+        return like.score, like.known, far
+
+    def _likeness(self, rows: Ints) -> tuple[Likeness, Floats]:
         s, c = self.subject, self.columns
         far = miles(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
-        like = likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day))
-        return like.score, like.known, far
+        return likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day)), far
 
     def likeness_parts(self, row: int) -> dict[str, tuple[float | None, float]]:
         """Each part of one record's likeness, 0 to 1 (None where unknown), with its share of the whole weight."""
-        s, c, rows = self.subject, self.columns, np.array([row], dtype=np.int64)
-        far = miles(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
-        like = likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day))
+        like, _ = self._likeness(np.array([row], dtype=np.int64))
         whole = sum(like.weights.values())
         return {name: (_known(float(part[0])), like.weights[name] / whole) for name, part in like.parts.items()}
 

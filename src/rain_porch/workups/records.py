@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.columns import Bools, Columns
+from ..core.columns import Bools, Columns, Ints
 from ..core.dates import NO_DAY, date_of, day_of
 from ..core.errors import NotEnough, NotFound
 from ..core.fields import BY_NAME, Kind
@@ -67,6 +67,15 @@ class Records:
     def _take(self, made: Columns) -> None:
         self._columns = made
         self._masks.clear()
+
+    def middle(self, rows: Ints | None = None) -> tuple[float, float]:
+        """(latitude, longitude) in the middle of some records, or of all where none of them has a place; 0, 0 of none."""
+        columns = self.columns()
+        for some in (rows, None):
+            lats, lons = (x if some is None else x[some] for x in (columns.lats, columns.lons))
+            if np.isfinite(lats).any():
+                return float(np.nanmedian(lats)), float(np.nanmedian(lons))
+        return 0.0, 0.0
 
     def through(self) -> dt.date:
         """The day through which the records run: their newest event, never later than today. NotEnough when empty."""

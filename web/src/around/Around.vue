@@ -5,7 +5,7 @@ import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import type { DrawnShape, Tool } from '@/shared/mapShapes'
 import TypedInput from '@/shared/TypedInput.vue'
-import MapTools from '@/workup/comps/MapTools.vue'
+import MapTools from '@/shared/MapTools.vue'
 import { useAround } from './useAround'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))

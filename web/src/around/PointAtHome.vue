@@ -8,19 +8,12 @@ import { api, got, type Told } from '@/shared/api/client'
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
 const router = useRouter()
 const start = useQuery({
-  queryKey: ['around', null, 'middle'],
-  queryFn: () =>
-    got(
-      api.POST('/api/around', {
-        body: { search: { radius_miles: null } as never },
-      }),
-    ),
+  queryKey: ['middle'],
+  queryFn: () => got(api.GET('/api/map/middle')),
   staleTime: Infinity,
 })
 const place = ref<{ latitude: number; longitude: number } | null>(null)
-const subject = computed(() =>
-  start.data.value ? { ...start.data.value.subject, ...(place.value ?? {}) } : null,
-)
+const at = computed(() => place.value ?? start.data.value)
 const nearest = useQuery({
   queryKey: ['nearest', place],
   queryFn: () => got(api.GET('/api/nearest', { params: { query: place.value! } })),
@@ -99,8 +92,8 @@ const enter = () =>
       <p v-if="failed" class="lamp" role="alert">{{ failed }}</p>
     </div>
     <HomeMap
-      v-if="subject"
-      :subject="subject"
+      v-if="at"
+      :subject="at"
       :candidates="[]"
       :zoom="15"
       movable

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 
+import { useFields } from '@/shared/useFields'
 export type Search = Docs['SearchDoc']
 const NOWHERE: Partial<Search> = { radius_miles: null }
 
@@ -25,11 +26,7 @@ export function useAround() {
       got(api.POST('/api/around', { body: { home: home.value, search: asked.value as Search | null } })),
     placeholderData: keepPreviousData,
   })
-  const fields = useQuery({
-    queryKey: ['fields'],
-    queryFn: () => got(api.GET('/api/fields')),
-    staleTime: Infinity,
-  })
+  const fields = useFields()
   const areas = useQuery({
     queryKey: ['areas'],
     queryFn: () => got(api.GET('/api/areas')),

@@ -9,7 +9,7 @@ import type { Choice } from './marks'
 import { useLight } from './useTheme'
 
 const props = defineProps<{
-  subject: Docs['SubjectDoc']
+  subject: { latitude: number; longitude: number }
   candidates: Docs['CandidateDoc'][]
   choices?: Record<string, Choice>
   lit?: string | null

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
+import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 import type { Search, SearchTools } from './useSearch'
 
@@ -9,11 +10,7 @@ const props = defineProps<{ search: SearchTools }>()
 const emit = defineEmits<{ added: [part: string]; close: [] }>()
 const { id, open } = useWorkup()
 const typed = ref('')
-const fields = useQuery({
-  queryKey: ['fields'],
-  queryFn: () => got(api.GET('/api/fields')),
-  staleTime: Infinity,
-})
+const fields = useFields()
 const proposals = useQuery({
   queryKey: ['workup', id, 'proposals', computed(() => open.data.value?.revision)],
   queryFn: () =>

@@ -2,7 +2,7 @@
 import { mdiBookmarkOutline, mdiDeleteOutline } from '@mdi/js'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, got, type Docs } from '@/shared/api/client'
+import { api, got, type Docs, type Told } from '@/shared/api/client'
 import { useWorkup } from '../useWorkup'
 
 /** Searches kept by name: this one saved, another taken to this home with its bands laid about it. */
@@ -12,6 +12,7 @@ const client = useQueryClient()
 const opened = ref(false)
 const name = ref('')
 const said = ref('')
+const failed = ref('')
 const saved = useQuery({
   queryKey: ['searches'],
   queryFn: () => got(api.GET('/api/searches')),
@@ -19,6 +20,15 @@ const saved = useQuery({
 })
 const again = () => client.invalidateQueries({ queryKey: ['searches'] })
 
+async function attempt(work: () => Promise<void>) {
+  failed.value = ''
+  try {
+    await work()
+  } catch (error) {
+    said.value = ''
+    failed.value = (error as Told).message
+  }
+}
 async function keep() {
   const given = name.value.trim()
   if (!given) return
@@ -56,7 +66,7 @@ async function away(search: Docs['SavedSearch']) {
       <v-btn v-bind="props" size="small" :prepend-icon="mdiBookmarkOutline">Searches</v-btn>
     </template>
     <div class="sheet menu" role="dialog" aria-label="Saved searches">
-      <form class="save" @submit.prevent="keep">
+      <form class="save" @submit.prevent="attempt(keep)">
         <input
           v-model="name"
           maxlength="80"
@@ -66,16 +76,17 @@ async function away(search: Docs['SavedSearch']) {
         <v-btn size="small" variant="tonal" type="submit" :disabled="!name.trim()">Save</v-btn>
       </form>
       <p v-if="said" class="small moss" role="status">{{ said }}</p>
+      <p v-if="failed" class="small clay" role="alert">{{ failed }}</p>
       <ul v-if="saved.data.value?.length">
         <li v-for="s in saved.data.value" :key="s.search_id">
-          <button type="button" class="link" :aria-label="`Take ${s.name}`" @click="take(s)">
+          <button type="button" class="link" :aria-label="`Take ${s.name}`" @click="attempt(() => take(s))">
             {{ s.name }}
           </button>
           <v-btn
             :icon="mdiDeleteOutline"
             size="x-small"
             :aria-label="`Take ${s.name} away`"
-            @click="away(s)"
+            @click="attempt(() => away(s))"
           />
           <span class="quiet small">{{ s.words }}</span>
         </li>

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
-import { api, got } from '@/shared/api/client'
 import { DASH, fact, money, perSqft, shortDay, signed } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
+import { useFields } from '@/shared/useFields'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 const props = defineProps<{ rows: Candidate[]; at: number }>()
@@ -13,11 +12,7 @@ const MOST = 24
 const homes = computed(() => props.rows.filter((r) => choiceOf(r.listing_id) !== 'set_aside').slice(0, MOST))
 const here = computed(() => props.rows[props.at]?.listing_id)
 const mine = computed(() => open.data.value?.subject.facts ?? {})
-const fields = useQuery({
-  queryKey: ['fields'],
-  queryFn: () => got(api.GET('/api/fields')),
-  staleTime: Infinity,
-})
+const fields = useFields()
 type Field = NonNullable<typeof fields.data.value>[number]
 /** Only what differs from the subject on some home; a row in which all are alike says nothing. */
 const shownFields = computed<Field[]>(() =>

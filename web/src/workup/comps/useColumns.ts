@@ -1,6 +1,5 @@
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { api, got } from '@/shared/api/client'
+import { useFields } from '@/shared/useFields'
 import type { Column } from './useSelection'
 
 export interface TableColumn {
@@ -48,11 +47,7 @@ watch(chosen, (now) => localStorage.setItem(KEPT, JSON.stringify(now)))
 
 /** The columns of the table of homes: which there are, which are shown, in what order. Kept on this machine. */
 export function useColumns() {
-  const fields = useQuery({
-    queryKey: ['fields'],
-    queryFn: () => got(api.GET('/api/fields')),
-    staleTime: Infinity,
-  })
+  const fields = useFields()
   const all = computed<TableColumn[]>(() => [
     ...OF_THE_SALE,
     ...(fields.data.value ?? [])

@@ -1,6 +1,6 @@
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
+import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 
 export type Search = Docs['SearchDoc']
@@ -11,11 +11,7 @@ export type Search = Docs['SearchDoc']
  */
 export function useSearch() {
   const { id, state, found, send } = useWorkup()
-  const fields = useQuery({
-    queryKey: ['fields'],
-    queryFn: () => got(api.GET('/api/fields')),
-    staleTime: Infinity,
-  })
+  const fields = useFields()
   const draft = ref<Search>()
   const live = ref<Docs['CountsDoc']>()
   watch(

@@ -2,17 +2,20 @@
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { DASH, money, number, perSqft, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
+import { DASH, money, number, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 import RateOpened from './RateOpened.vue'
+import { useColumnMoves } from './useColumnMoves'
+import { UNITS, useRateWords } from './useRateWords'
 
 const { worth, state, send, refused, lit, open } = useWorkup()
 const price = computed(() => worth.data.value?.price)
 const comps = computed(() => price.value?.comps ?? [])
 const grid = computed(() => worth.data.value?.grid ?? [])
 const mine = computed(() => open.data.value?.subject.facts ?? {})
-const rates = computed(() => Object.fromEntries((price.value?.rates ?? []).map((r) => [r.field, r])))
+const { rates, strength, evidence, typedRate, shownRate } = useRateWords()
+const { dragged, over, move, dropOn } = useColumnMoves()
 
 /** Concessions and what no field holds are amounts, not rates. */
 const hasRate = (field: string) =>
@@ -53,41 +56,6 @@ function difference(cell: Cell): string {
 
 const opened = ref('')
 const opens = (field: string) => hasRate(field) && field !== 'location'
-const UNITS: Record<string, string> = {
-  living_area: 'sq ft',
-  lot_size_square_feet: 'sq ft of lot',
-  below_grade_finished_area: 'sq ft below',
-  year_built: 'year newer',
-  year_remodelled: 'year',
-  bathrooms_full: 'full bath',
-  bathrooms_half: 'half bath',
-  garage_spaces: 'space',
-  fireplaces_total: 'fireplace',
-  condition_grade: 'step of condition',
-}
-
-const dragged = ref('')
-const over = ref('')
-const order = () => comps.value.map((c) => c.listing_id)
-function put(key: string, at: number) {
-  const rest = order().filter((k) => k !== key)
-  rest.splice(at, 0, key)
-  if (rest.join() !== order().join()) void send({ change: 'set_order', listing_ids: [...rest, ...unsold()] })
-}
-/** Kept homes that the grid does not hold keep their places behind. */
-const unsold = () =>
-  Object.entries(state.value?.decisions ?? {})
-    .filter(([key, d]) => d.choice === 'kept' && !order().includes(key))
-    .map(([key]) => key)
-const move = (key: string, by: number) =>
-  put(key, Math.max(0, Math.min(order().length - 1, order().indexOf(key) + by)))
-function dropOn(key: string) {
-  const target = order().indexOf(key)
-  over.value = ''
-  if (dragged.value && dragged.value !== key) put(dragged.value, target)
-  dragged.value = ''
-}
-
 const WEIGHTS =
   'Likeness, how recent, how little is adjusted, how near to the model; type a share to set it, the rest rescale.'
 const setWeight = (key: string) => key in (state.value?.weights ?? {})
@@ -122,34 +90,6 @@ async function typeCell(listing: string, field: string, text: string) {
 }
 const backCell = (listing: string, field: string) =>
   send({ change: 'set_cell', listing_id: listing, field, amount: null })
-
-/** Length of the bar of evidence: full where the rate is five times its error, none where it is weak. */
-function strength(field: string): number {
-  const r = rates.value[field]
-  if (!r || !r.standard_error || r.source === 'house rule') return r?.source === 'typed' ? 0 : 6
-  return Math.round(Math.min(1, Math.abs(r.dollars) / (5 * r.standard_error)) * 52)
-}
-function evidence(field: string): string {
-  if (field === 'concessions') return ''
-  if (field === 'market_change') {
-    const m = price.value?.market_change
-    if (!m) return ''
-    return m.low === m.high ? 'typed' : `${m.sales} sales, ${m.low.toFixed(2)} to ${m.high.toFixed(2)}`
-  }
-  const r = rates.value[field]
-  if (!r) return ''
-  if (r.source === 'typed') return 'typed'
-  if (field === 'location') return `${number(r.sales)} sales`
-  if (r.source === 'house rule') return 'house rule'
-  return `${number(r.sales)} sales, ± ${number(1.28 * r.standard_error, r.dollars < 100 ? 2 : 0)}${r.weak ? ', weak' : ''}`
-}
-const typedRate = (field: string) => field in (state.value?.rates ?? {})
-const shownRate = (field: string) =>
-  field === 'market_change'
-    ? (price.value?.market_change.pct_per_month ?? 0).toFixed(2)
-    : Math.abs(rates.value[field]?.dollars ?? 0) < 1000
-      ? perSqft(rates.value[field]?.dollars)
-      : number(rates.value[field]?.dollars)
 </script>
 
 <template>

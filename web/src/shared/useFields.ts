@@ -1,0 +1,11 @@
+import { useQuery } from '@tanstack/vue-query'
+import { api, got } from './api/client'
+
+/** The field catalogue: asked for once. */
+export function useFields() {
+  return useQuery({
+    queryKey: ['fields'],
+    queryFn: () => got(api.GET('/api/fields')),
+    staleTime: Infinity,
+  })
+}

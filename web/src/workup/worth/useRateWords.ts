@@ -1,0 +1,52 @@
+import { computed } from 'vue'
+import { number, perSqft } from '@/shared/format'
+import { useWorkup } from '../useWorkup'
+
+export const UNITS: Record<string, string> = {
+  living_area: 'sq ft',
+  lot_size_square_feet: 'sq ft of lot',
+  below_grade_finished_area: 'sq ft below',
+  year_built: 'year newer',
+  year_remodelled: 'year',
+  bathrooms_full: 'full bath',
+  bathrooms_half: 'half bath',
+  garage_spaces: 'space',
+  fireplaces_total: 'fireplace',
+  condition_grade: 'step of condition',
+}
+
+/** What the grid says of a rate: its figure, how strong its evidence is, and whether it is typed. */
+export function useRateWords() {
+  const { worth, state } = useWorkup()
+  const price = computed(() => worth.data.value?.price)
+  const rates = computed(() => Object.fromEntries((price.value?.rates ?? []).map((r) => [r.field, r])))
+
+  /** Length of the bar of evidence: full where the rate is five times its error, none where it is weak. */
+  function strength(field: string): number {
+    const r = rates.value[field]
+    if (!r || !r.standard_error || r.source === 'house rule') return r?.source === 'typed' ? 0 : 6
+    return Math.round(Math.min(1, Math.abs(r.dollars) / (5 * r.standard_error)) * 52)
+  }
+  function evidence(field: string): string {
+    if (field === 'concessions') return ''
+    if (field === 'market_change') {
+      const m = price.value?.market_change
+      if (!m) return ''
+      return m.low === m.high ? 'typed' : `${m.sales} sales, ${m.low.toFixed(2)} to ${m.high.toFixed(2)}`
+    }
+    const r = rates.value[field]
+    if (!r) return ''
+    if (r.source === 'typed') return 'typed'
+    if (field === 'location') return `${number(r.sales)} sales`
+    if (r.source === 'house rule') return 'house rule'
+    return `${number(r.sales)} sales, ± ${number(1.28 * r.standard_error, r.dollars < 100 ? 2 : 0)}${r.weak ? ', weak' : ''}`
+  }
+  const typedRate = (field: string) => field in (state.value?.rates ?? {})
+  const shownRate = (field: string) =>
+    field === 'market_change'
+      ? (price.value?.market_change.pct_per_month ?? 0).toFixed(2)
+      : Math.abs(rates.value[field]?.dollars ?? 0) < 1000
+        ? perSqft(rates.value[field]?.dollars)
+        : number(rates.value[field]?.dollars)
+  return { rates, strength, evidence, typedRate, shownRate }
+}
