@@ -9,6 +9,7 @@ from rain_porch.core.errors import NotFound, OutOfDate, Refused
 from rain_porch.core.fields import FIELDS, PARCEL
 from rain_porch.records.layouts import LAYOUTS
 from rain_porch.store import areas, db, homes, workups
+from rain_porch.store.sellers import sellers_of
 
 
 def test_the_schema_has_just_the_catalogues_columns(records):
@@ -180,3 +181,40 @@ def test_areas_by_name_are_joined_and_lines_are_no_areas(bring, records):
     assert areas.area_shape(records.db, "Big River") is None
     assert [a["name"] for a in areas.named_areas(records.db)] == ["North", "North"]
     assert len(areas.base_map(records.db)["features"]) == 3
+
+
+def test_what_lies_between_corners_and_sellers_are_read_from_map_and_deeds(bring, records):
+    def feature(n, name, kind, geometry, coordinates):
+        return {
+            "type": "Feature", "id": n, "properties": {"name": name, "kind": kind},
+            "geometry": {"type": geometry, "coordinates": coordinates},
+        }  # fmt: skip
+
+    lot = [[[-38.4003, 41.2001], [-38.4000, 41.2001], [-38.4000, 41.2004], [-38.4003, 41.2004], [-38.4003, 41.2001]]]
+    town = [
+        feature(1, "Route 9", "highway", "LineString", [[-38.39, 41.1], [-38.39, 41.3]]),
+        feature(2, "Reed Creek", "creek", "LineString", [[-38.41, 41.1], [-38.41, 41.3]]),
+        feature(3, "lot", "lot", "Polygon", lot),
+        feature(4, "Ferry Lane", "street", "LineString", [[-38.41, 41.20005], [-38.395, 41.20005]]),
+        feature(5, "Marl Court", "street", "LineString", [[-38.39992, 41.19], [-38.39992, 41.21]]),
+        feature(6, "Far Road", "street", "LineString", [[-38.41, 41.2020], [-38.39, 41.2020]]),
+    ]
+    bring(json.dumps({"type": "FeatureCollection", "features": town}), "areas.geojson")
+    here = (-38.40, 41.2)
+    spots = {"east": (-38.38, 41.2), "west": (-38.42, 41.2), "near": (-38.401, 41.21), "far": (-38.38, 41.28)}
+    crossed = areas.between(records.db, here, spots)
+    assert crossed == {"east": "Route 9", "west": "Reed Creek", "far": "Route 9"}
+    assert areas.between(records.db, here, {}) == {}
+    assert sorted(areas.streets_beside(records.db, 41.2002, -38.4001)) == ["Ferry Lane", "Marl Court"]
+    assert areas.streets_beside(records.db, 41.25, -38.4) == [], "no lot lies there"
+
+    bring("ListingId,StandardStatus,CloseDate,ClosePrice,ParcelNumber,BuilderName\n"
+          "A,Closed,2026-03-01,400000,P1,Marl Homes\nB,Closed,2026-03-01,410000,P2,Marl Homes\n"
+          "C,Closed,2026-04-01,300000,P3,\n", "listings.csv")  # fmt: skip
+    bring(
+        "ParcelNumber,SaleDate,Price,DocumentType,Grantor,Grantee\nP2,2026-03-03,410000,WD,Ada Fenn,Bo Tarn\n",
+        "transfers.csv",
+    )
+    assert sellers_of(records.db, ["A", "B", "C"]) == {"A": "Marl Homes", "B": "Ada Fenn"}, (
+        "the deed before the builder"
+    )

@@ -80,7 +80,7 @@ def near_features(db: sqlite3.Connection, lat: float, lon: float, miles: float =
     held: dict[tuple[str, str], float] = {}
     for name, kind, shape in _touching(db, lon - reach_lon, lat - reach_lat, lon + reach_lon, lat + reach_lat, FELT):
         feet = feet_to(shape, lat, lon)
-        key = (name or kind, kind)
+        key = (name, kind)
         held[key] = min(feet, held.get(key, math.inf))
     found = [{"name": n, "kind": k, "feet": round(feet)} for (n, k), feet in held.items() if feet <= miles * 5280]
     return sorted(found, key=lambda x: x["feet"])
@@ -102,7 +102,7 @@ def streets_beside(db: sqlite3.Connection, lat: float, lon: float) -> list[str]:
     found: dict[str, float] = {}
     for name, _, line in _touching(db, west - 2 * reach, south - reach, east + 2 * reach, north + reach, STREETS):
         feet = min(feet_to(line, y, x) for x, y in corners)
-        if name and feet <= BESIDE_FEET:
+        if feet <= BESIDE_FEET:
             found[name] = min(feet, found.get(name, math.inf))
     return sorted(found, key=lambda name: found[name])
 
@@ -154,8 +154,8 @@ def between(db: sqlite3.Connection, here: tuple[float, float], there: dict[str, 
     )
     out: dict[str, str] = {}
     met = _touching(db, west, south, east, north, BARRIERS)
-    for name, kind, shape in sorted(met, key=lambda x: BARRIERS.index(x[1])):
+    for name, _, shape in sorted(met, key=lambda x: BARRIERS.index(x[1])):
         for key, hit in zip(there, across_fence(shape, here[1], here[0], lats, lons), strict=True):
             if hit:
-                out.setdefault(key, name or f"a {kind}")
+                out.setdefault(key, name)
     return out
