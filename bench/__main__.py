@@ -12,13 +12,13 @@ import subprocess
 import sys
 from pathlib import Path
 
-from bench import accuracy, meanwhile, on_demo, whole_market
+from bench import accuracy, meanwhile, on_demo, screen, whole_market
 from bench.timing import Result, table
 from rain_porch.demo.crowd import write_crowd
 from rain_porch.demo.town import prepare_demo
 from rain_porch.workups.records import Records
 
-PARTS = ("import", "market", "meanwhile", "demo", "accuracy")
+PARTS = ("import", "market", "meanwhile", "demo", "screen", "accuracy")
 
 
 def main() -> None:
@@ -51,6 +51,8 @@ def main() -> None:
         told(meanwhile.measured(market, crowd(args.folder, 200_000), demo, args.folder / "work", alone))
     if "demo" in args.only:
         told(on_demo.measured(demo, args.folder / "work"))
+    if "screen" in args.only:
+        told(screen.measured(demo))
     if "accuracy" in args.only:
         told(accuracy.measured(demo, args.folder / "ames"))
     print()

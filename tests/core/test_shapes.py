@@ -11,7 +11,7 @@ from rain_porch.core.errors import BadInput
 from rain_porch.core.place import miles
 from rain_porch.core.search import Search, Window, check
 from rain_porch.core.sentence import sentence
-from rain_porch.core.shapes import Fence, Shape, across_any, in_shapes
+from rain_porch.core.shapes import Fence, Shape, across_any, crossings, in_shapes
 
 SQUARE = Shape(((-90.0, 40.0), (-89.9, 40.0), (-89.9, 40.1), (-90.0, 40.1)))
 degrees = st.integers(-60, 60).map(lambda n: n / 1000)
@@ -48,6 +48,12 @@ def test_a_ring_even_one_that_crosses_itself_holds_what_a_ray_finds_inside(ring,
         if not on_an_edge(ring, x, y):
             assert inside == crossings_inside(ring, x, y)
     assert (in_shapes([Shape(tuple(ring), inside=False)], lats, lons) == ~found).all()
+
+
+def test_the_places_where_an_outline_crosses_itself_are_told():
+    bow_tie = ((0.0, 0.0), (2.0, 2.0), (2.0, 0.0), (0.0, 2.0))
+    assert crossings(bow_tie) == ((1.0, 1.0),)
+    assert crossings(SQUARE.points) == ()
 
 
 def test_inside_this_and_not_that_and_circles_with_their_edge():

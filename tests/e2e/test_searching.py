@@ -156,8 +156,87 @@ def test_columns_are_chosen_and_rows_sorted_by_two_of_them(page: Page, server) -
         for r in table.locator("tbody tr[aria-selected]").all()
     ]  # fmt: skip
     assert rows == sorted(rows, reverse=True) and len(rows) > 3
-    page.reload()
-    expect(table.get_by_role("button", name="Sort by Storeys")).to_be_visible()
+    browser = page.context.browser
+    assert browser is not None
+    with browser.new_context(viewport={"width": 1280, "height": 800}) as elsewhere:  # the agent's other machine
+        there = elsewhere.new_page()
+        there.goto(page.url)
+        expect(there.get_by_role("button", name="Sort by Storeys")).to_be_visible()
+        there.get_by_role("button", name="Columns").click()
+        there.get_by_role("button", name="back to the usual ones").click()
+        expect(there.get_by_role("button", name="Sort by Miles")).to_be_visible()
+
+
+def test_areas_are_drawn_and_changed_by_keys_alone(comps: Page) -> None:
+    page = comps
+    the_map = page.get_by_role("application", name=re.compile("Map of the home"))
+    told = page.get_by_role("status").filter(has_text=re.compile("Enter"))
+    page.get_by_role("button", name="Draw an area: click").press("Enter")
+    expect(the_map).to_be_focused()
+    for keys in (["Shift+ArrowLeft"], ["ArrowUp"] * 9, ["Shift+ArrowRight", "Shift+ArrowDown"], ["Shift+ArrowUp"]):
+        for pressed in keys:
+            page.keyboard.press(pressed)
+        page.keyboard.press("Enter")
+    expect(told).to_contain_text("Area, 4 set")
+    page.keyboard.press("Enter")
+    expect(sentence(page)).to_contain_text("inside a drawn area")
+    page.get_by_role("button", name="inside a drawn area").click()
+    part = page.get_by_text("An outline crosses itself")
+    expect(part).to_be_visible()
+    expect(page.get_by_text("an area of 4 corners")).to_be_visible()
+    page.keyboard.press("Escape")
+
+    # the corner that makes it cross is taken away, another moved
+    the_map.focus()
+    page.keyboard.press("n")
+    page.keyboard.press("n")
+    expect(told).to_contain_text("Corner 2 of 4")
+    page.keyboard.press("Delete")
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()
+    page.get_by_role("button", name="inside a drawn area").click()
+    expect(page.get_by_text("an area of 3 corners")).to_be_visible()
+    expect(part).to_have_count(0)
+    page.keyboard.press("Escape")
+    the_map.focus()
+    page.keyboard.press("n")
+    page.keyboard.press("Shift+ArrowUp")
+    page.keyboard.press("Escape")
+    expect(told).to_have_count(0)
+
+    page.get_by_role("button", name=re.compile("Draw a circle")).press("Enter")
+    page.keyboard.press("Enter")
+    page.keyboard.press("Shift+ArrowRight")
+    page.keyboard.press("Enter")
+    expect(sentence(page)).to_contain_text("drawn areas")
+    page.get_by_role("button", name="drawn areas").click()
+    miles = page.get_by_label("Radius of circle 2 in miles")
+    miles.fill("0")
+    miles.press("Enter")
+    expect(page.get_by_role("alert").last).to_contain_text("radius of more than 0")
+    miles.fill("0.5")
+    miles.press("Enter")
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()
+    expect(miles).to_have_value("0.5")
+
+
+def test_map_or_table_is_given_all_the_space(comps: Page) -> None:
+    page = comps
+    divider = page.get_by_role("separator", name=re.compile("Divider between map and table"))
+    the_map, table = page.get_by_role("application"), page.get_by_role("table", name="Homes found")
+
+    def widths() -> tuple[float, float]:
+        boxes = the_map.bounding_box(), table.bounding_box()
+        return tuple(b["width"] if b else 0.0 for b in boxes)
+
+    before = widths()
+    divider.press("ArrowRight")
+    expect(divider).to_have_attribute("aria-valuenow", "35")
+    assert widths()[0] > before[0] and widths()[1] < before[1]
+    divider.press("Home")
+    expect(divider).to_have_attribute("aria-valuenow", "0")
+    assert widths()[0] == 0 and widths()[1] > before[0] + before[1] - 30
+    divider.press("Enter")
+    expect(divider).to_have_attribute("aria-valuenow", "31")
 
 
 def test_likeness_shows_its_parts(page: Page, server) -> None:

@@ -17,6 +17,7 @@ from ..core.errors import NotFound
 from ..core.fields import FIELDS
 from ..core.proposals import helps_most, match_everything, matching
 from ..core.sentence import phrases
+from ..core.shapes import crossings
 from ..core.spread import spread
 from ..workups import photos
 from ..workups.answers import candidate_docs, subject_doc
@@ -128,10 +129,13 @@ class WhatIfDoc(BaseModel):
 
 
 class CountsDoc(BaseModel):
+    """crossings: where drawn outlines cross themselves, (longitude, latitude)."""
+
     counts: dict[str, int]
     unknown: dict[str, int]
     sentence: list[PhraseDoc]
     what_if: list[WhatIfDoc]
+    crossings: list[list[float]]
 
 
 class SpreadDoc(BaseModel):
@@ -324,6 +328,7 @@ def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
             )
             for w in what_if.values()
         ],
+        "crossings": [list(p) for shape in search.shapes if shape.radius_miles is None for p in crossings(shape.points)],
     }
 
 

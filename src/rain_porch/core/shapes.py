@@ -79,6 +79,18 @@ def polygon_of(points: tuple[Point, ...]) -> Any:
 
 
 @lru_cache(maxsize=64)
+def crossings(points: tuple[Point, ...]) -> tuple[Point, ...]:
+    """Where a ring crosses or touches itself, apart from its corners: what a drawn outline is to be looked at for."""
+    ring = shapely.LinearRing(points)
+    if ring.is_simple:
+        return ()
+    corners = set(points)
+    noded = shapely.unary_union(ring)
+    ends = {tuple(line.coords[i]) for line in shapely.get_parts(noded) for i in (0, -1)}
+    return tuple(sorted((float(x), float(y)) for x, y in ends if (x, y) not in corners))
+
+
+@lru_cache(maxsize=64)
 def line_of(lines: tuple[tuple[Point, ...], ...]) -> Any:
     """The fence's lines as one geometry."""
     return shapely.MultiLineString([list(line) for line in lines])

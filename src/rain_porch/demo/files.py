@@ -124,7 +124,27 @@ def _home(house: House, land: bool = False) -> dict[str, Any]:
         "Heating": w.get("heating", ""),
         "Cooling": w.get("cooling", ""),
         "View": "River" if house.facts.get("waterfront_yn") else "",
+        "AboveGradeFinishedArea": number("living_area"),
+        **_site(house),
     }  # fmt: skip
+
+
+_ZONING = {
+    "detached": "One home a lot", "attached": "Homes in rows", "condominium": "Many homes a lot",
+    "small_multi_family": "Up to four homes a lot", "acreage": "Farming and open land",
+}  # fmt: skip
+
+
+def _site(house: House) -> dict[str, Any]:
+    """What may be built on a lot, what reaches it, and how far it lies along its street."""
+    served = house.kind != "acreage"
+    (ax, ay), (bx, by) = house.lot.corners[:2] if served else house.lot.corners[1:3]  # Orchard Road runs north
+    return {
+        "Zoning": _ZONING[house.kind],
+        "Sewer": "Public Sewer" if served else "Septic Tank",
+        "WaterSource": "Public" if served else "Well",
+        "FrontageLength": "" if house.unit else f"{math.hypot(ax - bx, ay - by) * 5280:.0f}",
+    }
 
 
 def _parcel(house: House, rng: np.random.Generator) -> dict[str, Any]:

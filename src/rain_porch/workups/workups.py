@@ -16,11 +16,11 @@ from ..core.improvements import returned
 from ..core.search import Search
 from ..core.sentence import sentence
 from ..report.model import ReportInput
+from ..store import choices
 from ..store import db as database
 from ..store import searches as kept_searches
 from ..store import views as saved
 from ..store import workups as store
-from ..store.cards import read_card, write_card
 from . import changes
 from .changes import Change
 from .documents import PriceDoc, SearchDoc
@@ -188,10 +188,19 @@ class Workups:
 
     def card(self) -> dict[str, str]:
         """The agent's name, licence and contact, as they go on paper."""
-        return read_card(self.db, OWNER)
+        held: dict[str, str] = choices.read(self.db, OWNER, choices.AGENT_CARD) or {}
+        return held
 
     def set_card(self, card: dict[str, str]) -> None:
-        write_card(self.db, OWNER, card)
+        choices.write(self.db, OWNER, choices.AGENT_CARD, card)
+
+    def chosen_columns(self) -> list[str]:
+        """Columns of the table of homes; none where none were chosen."""
+        held: list[str] = choices.read(self.db, OWNER, choices.COLUMNS) or []
+        return held
+
+    def choose_columns(self, columns: list[str]) -> None:
+        choices.write(self.db, OWNER, choices.COLUMNS, columns)
 
 
 def own_lines(state: WorkupDoc) -> list[Own]:

@@ -17,6 +17,7 @@ const props = defineProps<{
   zoom?: number
   shapes?: DrawnShape[]
   fences?: DrawnFence[]
+  crossings?: number[][]
   tool?: Tool | null
   movable?: boolean
   unnamed?: boolean
@@ -32,6 +33,7 @@ const emit = defineEmits<{
 }>()
 
 const box = ref<HTMLElement>()
+const said = ref('')
 const { tokens } = useLight()
 const base = useQuery({ queryKey: ['map'], queryFn: () => got(api.GET('/api/map')), staleTime: Infinity })
 let drawing: HomeMapDrawing | null = null
@@ -57,11 +59,12 @@ onMounted(() => {
     fence: (fence) => emit('fence', fence),
     moved: (index, shape) => emit('moved', index, shape),
     home: (latitude, longitude) => emit('home', latitude, longitude),
+    says: (words) => (said.value = words),
   })
   drawing.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
   if (base.data.value) drawing.base(base.data.value)
   drawing.marks(props.candidates, props.choices ?? {}, props.lit ?? null)
-  drawing.limits(props.shapes ?? [], props.fences ?? [])
+  drawing.limits(props.shapes ?? [], props.fences ?? [], props.crossings ?? [])
   letMove()
 })
 let still: (() => void) | undefined
@@ -71,12 +74,15 @@ function letMove() {
 }
 onBeforeUnmount(() => drawing?.remove())
 watch(
-  () => [props.shapes, props.fences] as const,
-  () => drawing?.limits(props.shapes ?? [], props.fences ?? []),
+  () => [props.shapes, props.fences, props.crossings] as const,
+  () => drawing?.limits(props.shapes ?? [], props.fences ?? [], props.crossings ?? []),
 )
 watch(
   () => props.tool,
-  (tool) => drawing?.draw(tool ?? null),
+  (tool) => {
+    drawing?.draw(tool ?? null)
+    if (tool) box.value?.focus()
+  },
 )
 watch(() => props.movable, letMove)
 watch(base.data, (now) => now && drawing?.base(now))
@@ -102,11 +108,23 @@ watch(
     role="application"
     aria-label="Map of the home and what is around it"
   />
+  <p v-show="said" class="said small" role="status">{{ said }}</p>
 </template>
 
 <style scoped>
 .map {
   width: 100%;
   height: 100%;
+}
+.said {
+  position: absolute;
+  left: 8px;
+  right: 8px;
+  bottom: 34px;
+  padding: 5px 9px;
+  border-radius: 4px;
+  background: rgb(var(--v-theme-surface));
+  border: 1px solid rgb(var(--v-theme-line));
+  pointer-events: none;
 }
 </style>

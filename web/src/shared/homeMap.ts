@@ -12,12 +12,14 @@ import VectorSource from 'ol/source/Vector'
 import { getDistance } from 'ol/sphere'
 import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style'
 import type { Docs } from './api/client'
+import { MapKeys } from './mapKeys'
 import { houseSvg, markSvg, type Choice } from './marks'
 import { MapShapes, type DrawnFence, type DrawnShape, type Tool } from './mapShapes'
 import type { Tokens } from './tokens'
 
 const MILE = 1609.344
 
+const HOUSE = -1 // among the things that keys move
 const FINE_FROM = 2.4 // metres a pixel below which lots and buildings are drawn
 
 interface Told {
@@ -29,6 +31,7 @@ interface Told {
   fence(fence: DrawnFence): void
   moved(index: number, shape: DrawnShape): void
   home(latitude: number, longitude: number): void
+  says(words: string): void
 }
 
 /** The map: base map, radius with its handle, marks and the subject. Knows nothing of the workup. */
@@ -44,7 +47,9 @@ export class HomeMapDrawing {
   private centre: [number, number] = [0, 0]
   private miles: number | null = null
   private dragging = false
+  private houseMoves = false
   private readonly shapes: MapShapes
+  private readonly keys: MapKeys
 
   constructor(
     box: HTMLElement,
@@ -85,7 +90,19 @@ export class HomeMapDrawing {
       if (key && !this.shapes.drawing) this.told.open(key)
     })
     this.shapes = new MapShapes(this.map, tokens, told)
+    this.keys = new MapKeys(this.map, tokens, {
+      done: (tool, feature) => this.shapes.end(tool, feature),
+      corner: (area, corner, to) => this.put(area, corner, to),
+      says: (words) => told.says(words),
+    })
+    box.addEventListener('keydown', (event) => this.press(event), true)
     box.style.background = tokens.land
+  }
+
+  private press(event: KeyboardEvent) {
+    if (!this.keys.press(event)) return
+    event.preventDefault()
+    event.stopImmediatePropagation()
   }
 
   private keyAt(pixel: number[]): string | null {
@@ -134,6 +151,7 @@ export class HomeMapDrawing {
     this.tokens = tokens
     this.cache.clear()
     this.shapes.recolour(tokens)
+    this.keys.recolour(tokens)
     const box = this.map.getTargetElement()
     if (box) box.style.background = tokens.land
     this.ground.changed()
@@ -184,7 +202,11 @@ export class HomeMapDrawing {
   private drag(done: boolean) {
     this.dragging = !done
     const at = toLonLat((this.handle.getGeometry() as Point).getCoordinates())
-    const miles = Math.min(25, Math.max(0.1, Math.round((getDistance(this.centre, at) / MILE) * 20) / 20))
+    const steps = done ? 20 : 100 // to the mile: fine while it is dragged, round where it is left
+    const miles = Math.min(
+      25,
+      Math.max(0.05, Math.round((getDistance(this.centre, at) / MILE) * steps) / steps),
+    )
     this.ring.clear()
     this.ring.addFeature(new Feature(this.circle(miles)))
     if (done) this.handle.setGeometry(new Point(this.east(this.circle(miles))))
@@ -301,12 +323,27 @@ export class HomeMapDrawing {
       return new Style({ text: label(13, t.slate, false), zIndex: 8 })
   }
 
-  limits(shapes: DrawnShape[], fences: DrawnFence[]) {
-    this.shapes.show(shapes, fences)
+  limits(shapes: DrawnShape[], fences: DrawnFence[], crossings: number[][]) {
+    this.shapes.show(shapes, fences, crossings)
+    this.tellKeys()
+  }
+
+  /** What the keys can take up: the corners of drawn areas, and the home where it may be moved. */
+  private tellKeys() {
+    const house = this.houseMoves
+      ? [{ area: HOUSE, corner: 0, at: fromLonLat(this.centre) as [number, number] }]
+      : []
+    this.keys.known([...house, ...this.shapes.corners()])
+  }
+
+  private put(area: number, corner: number, to: [number, number] | null) {
+    if (area !== HOUSE) this.shapes.setCorner(area, corner, to)
+    else if (to) this.told.home(toLonLat(to)[1]!, toLonLat(to)[0]!)
   }
 
   draw(tool: Tool | null) {
     this.shapes.draw(tool)
+    this.keys.take(tool)
   }
 
   /** Let the subject be dragged to where it really stands. */
@@ -319,7 +356,13 @@ export class HomeMapDrawing {
       this.told.home(latitude, longitude)
     })
     this.map.addInteraction(move)
-    return () => this.map.removeInteraction(move)
+    this.houseMoves = true
+    this.tellKeys()
+    return () => {
+      this.map.removeInteraction(move)
+      this.houseMoves = false
+      this.tellKeys()
+    }
   }
 
   remove() {

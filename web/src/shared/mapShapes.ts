@@ -1,6 +1,6 @@
 import { Feature, type Map as OlMap } from 'ol'
 import Collection from 'ol/Collection'
-import { LineString, MultiLineString, Polygon } from 'ol/geom'
+import { LineString, MultiLineString, Point, Polygon } from 'ol/geom'
 import { circular } from 'ol/geom/Polygon'
 import { Draw, Modify } from 'ol/interaction'
 import { createBox } from 'ol/interaction/Draw'
@@ -8,7 +8,7 @@ import VectorLayer from 'ol/layer/Vector'
 import { fromLonLat, toLonLat } from 'ol/proj'
 import VectorSource from 'ol/source/Vector'
 import { getDistance } from 'ol/sphere'
-import { Circle as Dot, Fill, Stroke, Style } from 'ol/style'
+import { Circle as Dot, Fill, RegularShape, Stroke, Style } from 'ol/style'
 import type { Circle } from 'ol/geom'
 import type { Docs } from './api/client'
 import type { Tokens } from './tokens'
@@ -57,7 +57,8 @@ export class MapShapes {
     return this.pen !== null
   }
 
-  show(shapes: DrawnShape[], fences: DrawnFence[]) {
+  /** crossings: where outlines cross themselves, (longitude, latitude). */
+  show(shapes: DrawnShape[], fences: DrawnFence[], crossings: number[][] = []) {
     this.shapes = shapes
     this.source.clear()
     this.polygons.clear()
@@ -73,6 +74,8 @@ export class MapShapes {
       this.source.addFeature(feature)
       if (!shape.radius_miles) this.polygons.push(feature)
     })
+    for (const place of crossings)
+      this.source.addFeature(new Feature({ geometry: new Point(fromLonLat(place)), what: 'crossing' }))
     for (const fence of fences) {
       const lines = fence.lines.map((line) => line.map((p) => fromLonLat(p)))
       this.source.addFeature(new Feature({ geometry: new MultiLineString(lines), what: 'fence' }))
@@ -96,7 +99,24 @@ export class MapShapes {
     this.map.addInteraction(this.pen)
   }
 
-  private end(tool: Tool, feature: Feature) {
+  /** The corners of the drawn areas, circles apart. */
+  corners(): { area: number; corner: number; at: [number, number] }[] {
+    return this.shapes.flatMap((shape, area) =>
+      shape.radius_miles
+        ? []
+        : shape.points.map((p, corner) => ({ area, corner, at: fromLonLat(p) as [number, number] })),
+    )
+  }
+
+  /** Put one corner elsewhere, or take it away where three are left. */
+  setCorner(area: number, corner: number, to: [number, number] | null) {
+    const shape = this.shapes[area]!
+    const points = shape.points.flatMap((p, n) => (n !== corner ? [p] : to ? places([to]) : []))
+    if (points.length >= 3) this.told.moved(area, { ...shape, points })
+  }
+
+  /** What a pen, or the keys, have drawn becomes a limit of the search. */
+  end(tool: Tool, feature: Feature) {
     const geometry = feature.getGeometry()
     if (geometry instanceof LineString) {
       this.told.fence({ lines: [places(geometry.getCoordinates())], name: '' })
@@ -130,6 +150,17 @@ export class MapShapes {
         new Style({ stroke: new Stroke({ color: t.paper, width: 6 }) }),
         new Style({ stroke: new Stroke({ color: t.clay, width: 2.6, lineDash: [2, 5], lineCap: 'square' }) }),
       ]
+    if (what === 'crossing')
+      return new Style({
+        image: new RegularShape({
+          points: 4,
+          radius: 9,
+          radius2: 0,
+          angle: Math.PI / 4,
+          stroke: new Stroke({ color: t.clay, width: 3 }),
+        }),
+        zIndex: 3,
+      })
     const colour = what === 'not' ? t.clay : t.slate
     return new Style({
       stroke: new Stroke({ color: colour, width: 1.8, lineDash: what === 'not' ? [3, 4] : undefined }),

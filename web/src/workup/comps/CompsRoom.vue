@@ -17,6 +17,7 @@ import SearchSentence from './SearchSentence.vue'
 import SideBySide from './SideBySide.vue'
 import TwoHomes from './TwoHomes.vue'
 import SetAside from './SetAside.vue'
+import SplitPane from '@/shared/SplitPane.vue'
 import { useSearch, type Search } from './useSearch'
 import { useSelection } from './useSelection'
 
@@ -36,6 +37,8 @@ const proposals = useQuery({
 })
 const helps = computed(() => proposals.data.value?.helps)
 const tool = ref<Tool | null>(null)
+const mapShare = ref(31)
+const crossings = computed(() => search.live.value?.crossings ?? found.data.value?.crossings)
 const limits = () => search.copy()
 function addShape(shape: DrawnShape) {
   tool.value = null
@@ -180,8 +183,8 @@ useKeys(key)
       @toggle="toggle"
       @open="opened = true"
     />
-    <div v-show="!beside" class="around">
-      <div class="map">
+    <SplitPane v-show="!beside" v-model="mapShare" left="map" right="table" :usual="31">
+      <template #left>
         <HomeMap
           v-if="open.data.value"
           :subject="open.data.value.subject"
@@ -191,6 +194,7 @@ useKeys(key)
           :radius="search.draft.value?.radius_miles ?? null"
           :shapes="search.draft.value?.shapes"
           :fences="search.draft.value?.fences"
+          :crossings="crossings"
           :tool="tool"
           @drawn="addShape"
           @fence="addFence"
@@ -200,8 +204,8 @@ useKeys(key)
           @radius="search.dragRadius"
         />
         <MapTools v-model="tool" />
-      </div>
-      <div class="right">
+      </template>
+      <template #right>
         <CandidateTable
           :rows="shown"
           :at="at"
@@ -226,8 +230,8 @@ useKeys(key)
           @close="opened = false"
           @next="move($event)"
         />
-      </div>
-    </div>
+      </template>
+    </SplitPane>
     <TwoHomes
       v-if="two && current"
       :right="current"
@@ -312,20 +316,5 @@ useKeys(key)
 }
 .keys {
   margin-left: auto;
-}
-.around {
-  display: grid;
-  grid-template-columns: minmax(260px, 31%) minmax(0, 1fr);
-  min-height: 0;
-}
-.right {
-  position: relative;
-  min-height: 0;
-  display: grid;
-}
-.map {
-  position: relative;
-  min-height: 0;
-  border-right: 1px solid rgb(var(--v-theme-line));
 }
 </style>

@@ -1,4 +1,5 @@
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
 import { useFields } from '@/shared/useFields'
 import type { Column } from './useSelection'
 
@@ -29,24 +30,22 @@ const USUAL: Column[] = [
   'date',
   'likeness',
 ]
-const KEPT = 'rain-porch.comps.columns'
 const SHORT: Record<string, string> = { 'fact:bedrooms_total': 'Beds', 'fact:bathrooms_full': 'Baths' }
 
-function held(): Column[] {
-  try {
-    const kept = JSON.parse(localStorage.getItem(KEPT) ?? 'null') as unknown
-    if (Array.isArray(kept) && kept.length && kept.every((k) => typeof k === 'string'))
-      return kept as Column[]
-  } catch {
-    // what another version has kept is left aside
-  }
-  return USUAL
+const chosen = ref<Column[]>(USUAL)
+let read: Promise<void> | null = null
+async function readKept() {
+  const { columns } = await got(api.GET('/api/columns'))
+  if (columns.length) chosen.value = columns as Column[]
 }
-const chosen = ref<Column[]>(held())
-watch(chosen, (now) => localStorage.setItem(KEPT, JSON.stringify(now)))
+function choose(columns: Column[]) {
+  chosen.value = columns
+  void api.PUT('/api/columns', { body: { columns: columns === USUAL ? [] : columns } })
+}
 
-/** The columns of the table of homes: which there are, which are shown, in what order. Kept on this machine. */
+/** The columns of the table of homes: which there are, which are shown, in what order. Kept with the agent. */
 export function useColumns() {
+  read ??= readKept()
   const fields = useFields()
   const all = computed<TableColumn[]>(() => [
     ...OF_THE_SALE,
@@ -59,15 +58,15 @@ export function useColumns() {
   ])
   const shown = computed(() => chosen.value.flatMap((key) => all.value.find((c) => c.key === key) ?? []))
   const others = computed(() => all.value.filter((c) => !chosen.value.includes(c.key)))
-  const add = (key: Column) => (chosen.value = [...chosen.value, key])
+  const add = (key: Column) => choose([...chosen.value, key])
   const drop = (key: Column) => {
-    if (chosen.value.length > 1) chosen.value = chosen.value.filter((k) => k !== key)
+    if (chosen.value.length > 1) choose(chosen.value.filter((k) => k !== key))
   }
   function move(key: Column, by: number) {
     const rest = chosen.value.filter((k) => k !== key)
     rest.splice(Math.max(0, Math.min(rest.length, chosen.value.indexOf(key) + by)), 0, key)
-    chosen.value = rest
+    choose(rest)
   }
-  const usual = () => (chosen.value = USUAL)
+  const usual = () => choose(USUAL)
   return { shown, others, add, drop, move, usual }
 }

@@ -23,25 +23,32 @@ export function useSearch() {
   )
   watch(found.data, () => (live.value = undefined))
 
-  let asked = 0
-  let answered = 0
+  let waiting: Search | null = null
+  let taken = 0 // searches saved so far: an answer to what was asked before is not shown after
+  let asking = false
+  /** Counts of a search that is not saved. One question is under way at a time: what is dragged past is not asked. */
   async function look(search: Search) {
     draft.value = search
-    const turn = ++asked
-    try {
-      const counts = await got(
-        api.POST('/api/workups/{workup_id}/counts', {
-          params: { path: { workup_id: id.value } },
-          body: search,
-        }),
-      )
-      if (turn > answered) {
-        answered = turn
-        live.value = counts
+    waiting = search
+    if (asking) return
+    asking = true
+    while (waiting) {
+      const next: Search = waiting
+      const before = taken
+      waiting = null
+      try {
+        const counts = await got(
+          api.POST('/api/workups/{workup_id}/counts', {
+            params: { path: { workup_id: id.value } },
+            body: next,
+          }),
+        )
+        if (before === taken) live.value = counts
+      } catch {
+        // the part that was typed wrong says so when it is taken
       }
-    } catch {
-      // the part that was typed wrong says so when it is taken
     }
+    asking = false
   }
   let resting = 0
   /** Counts follow a slider at once; the search is saved when it has come to rest, or with the next change. */
@@ -52,6 +59,8 @@ export function useSearch() {
   }
   async function take(search: Search): Promise<boolean> {
     window.clearTimeout(resting)
+    taken += 1
+    waiting = null
     draft.value = search
     const done = await send({ change: 'set_search', search })
     if (!done) draft.value = state.value?.search
@@ -143,7 +152,7 @@ export function useSearch() {
   }
   const setWindow = (kind: string, days: number | null) => take(withWindow(kind, days))
   return {
-    draft, live, phrases, whatIf, helps, label, look, slide, take, dragRadius, setWindow, withRadius, withWindow, withRange, without,
+    draft, live, found: found.data, phrases, whatIf, helps, label, look, slide, take, dragRadius, setWindow, withRadius, withWindow, withRange, without,
     withCriterion, withWindowOf, criterion, copy, field,
   } // prettier-ignore
 }

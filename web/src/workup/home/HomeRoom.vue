@@ -159,7 +159,11 @@ async function back(row: Docs['FactDoc']) {
       </div>
       <p class="small mt-1 under">
         <button type="button" class="link" :aria-pressed="moving" @click="moving = !moving">
-          {{ moving ? 'Drag the house to where it stands …' : 'It stands elsewhere' }}
+          {{
+            moving
+              ? 'Drag the house to where it stands, or press N on the map and the arrows'
+              : 'It stands elsewhere'
+          }}
         </button>
         <button
           v-if="state?.place"

@@ -35,6 +35,13 @@ async function addName() {
   if (await take({ [named.value]: [...taken.value, text] })) name.value = ''
   else emit('fault', '')
 }
+const crossings = computed(
+  () => (props.search.live.value?.crossings ?? props.search.found.value?.crossings ?? []).length,
+)
+async function setMiles(index: number, radius_miles: number) {
+  const next = shapes.value.map((x, k) => (k === index ? { ...x, radius_miles } : x))
+  if (!(await take({ shapes: next }))) emit('fault', '')
+}
 function takeParcels() {
   if (first.value && last.value) void take({ parcels: [first.value.trim(), last.value.trim()] })
 }
@@ -91,14 +98,32 @@ function takeParcels() {
       >
         {{ s.inside === false ? 'not in' : 'inside' }}
       </button>
-      <span>{{
-        s.radius_miles ? `a circle of ${s.radius_miles} mi` : `an area of ${s.points.length} corners`
-      }}</span>
+      <label v-if="s.radius_miles">
+        a circle of
+        <input
+          class="miles"
+          type="number"
+          step="0.05"
+          min="0.05"
+          max="25"
+          :value="s.radius_miles"
+          :aria-label="`Radius of circle ${i + 1} in miles`"
+          @change="setMiles(i, Number(($event.target as HTMLInputElement).value))"
+        />
+        mi
+      </label>
+      <span v-else>{{ `an area of ${s.points.length} corners` }}</span>
       <button type="button" class="link" @click="take({ shapes: shapes.filter((_, k) => k !== i) })">
         take away
       </button>
     </p>
-    <p class="quiet small mt-2">Draw more on the map; drag a corner to change one.</p>
+    <p v-if="crossings" class="quiet small mt-2">
+      An outline crosses itself where the map shows a cross: each of its loops counts as inside. Drag a corner
+      to undo it.
+    </p>
+    <p class="quiet small mt-2">
+      Draw more on the map; drag a corner to change one, or press N on the map and the arrows.
+    </p>
   </template>
   <div v-else class="add">
     <input v-model="first" aria-label="First parcel number" placeholder="first" @change="takeParcels" />
@@ -117,6 +142,12 @@ function takeParcels() {
   display: flex;
   gap: 8px;
   margin-top: 8px;
+}
+.miles {
+  width: 5.5em;
+  padding: 1px 6px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
 }
 .add input {
   flex: 1;

@@ -1,0 +1,25 @@
+"""What an agent has set once for all their work: the name on paper, the columns of tables. One JSON value a name."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from typing import Any
+
+from .db import atomic
+
+AGENT_CARD, COLUMNS = "agent_card", "columns"
+
+
+def read(db: sqlite3.Connection, owner: int, name: str) -> Any:
+    """The value kept under a name; None where there is none."""
+    row = db.execute("SELECT value FROM settings WHERE owner = :o AND name = :n", {"o": owner, "n": name}).fetchone()
+    return json.loads(row[0]) if row else None
+
+
+def write(db: sqlite3.Connection, owner: int, name: str, value: Any) -> None:
+    with atomic(db):
+        db.execute(
+            "INSERT INTO settings VALUES (:o, :n, :v) ON CONFLICT DO UPDATE SET value = excluded.value",
+            {"o": owner, "n": name, "v": json.dumps(value)},
+        )
