@@ -8,10 +8,11 @@ from typing import Any
 
 import numpy as np
 
-from rain_porch.core.columns import HOME_KINDS, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
+from rain_porch.core.columns import HOME_KINDS, KIND_CODE, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
 from rain_porch.core.dates import NO_DAY, day_of
 from rain_porch.core.fields import FIELDS, Kind
 from rain_porch.core.homes import Subject
+from rain_porch.core.status_history import NO_STATUSES, StatusChanges
 from rain_porch.core.words import HomeKind
 
 NUMBERS = [f.name for f in FIELDS if f.numeric]
@@ -30,7 +31,7 @@ def date(text: str | dt.date | None) -> int:
 def market(rows: Sequence[dict[str, Any]], changes: Sequence[tuple[str, str, float]] = ()) -> Columns:
     """Rows hold catalogue names, status, dates as ISO text, home_kind, lease, deed, home; all have a default.
 
-    changes: (key, day of the change, list price before it).
+    changes: (key, day of the change, list price before it). A row's "way" is its changes of status, (day, status).
     """
     n = len(rows)
 
@@ -55,6 +56,10 @@ def market(rows: Sequence[dict[str, Any]], changes: Sequence[tuple[str, str, flo
     if changes:
         ordered = sorted((row_of[k], date(d), old) for k, d, old in changes)
         held = PriceChanges(*(np.array(x) for x in zip(*ordered, strict=True)))
+    ways = [
+        (i, date(day), int(KIND_CODE[STATUSES.index(to)])) for i, r in enumerate(rows) for day, to in r.get("way", ())
+    ]
+    told = StatusChanges(*(np.array(x) for x in zip(*ways, strict=True))) if ways else NO_STATUSES
     return Columns(
         keys=np.array(keys, dtype=object),
         numbers={name: numbers(name) for name in NUMBERS},
@@ -72,6 +77,7 @@ def market(rows: Sequence[dict[str, Any]], changes: Sequence[tuple[str, str, flo
         new_construction=flags("new_construction"),
         home_id=np.array([r.get("home", 1000 + i) for i, r in enumerate(rows)], dtype=np.int64).reshape(n),
         changes=held,
+        statuses=told,
     )
 
 

@@ -328,7 +328,9 @@ def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
             )
             for w in what_if.values()
         ],
-        "crossings": [list(p) for shape in search.shapes if shape.radius_miles is None for p in crossings(shape.points)],
+        "crossings": [
+            list(p) for shape in search.shapes if shape.radius_miles is None for p in crossings(shape.points)
+        ],
     }
 
 

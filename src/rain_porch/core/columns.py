@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .dates import NO_DAY
+from .status_history import NO_STATUSES, StatusChanges
 from .words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 
 T = TypeVar("T")
@@ -79,6 +80,7 @@ class Columns:
     new_construction: Bools
     home_id: Ints  # the same number for all records of one home
     changes: PriceChanges = NO_CHANGES
+    statuses: StatusChanges = NO_STATUSES
     no_quick_resale: frozenset[int] = frozenset()  # rows of which the agent has said so
     version: int = 0
     home_of: Mapping[str, int] = field(default_factory=dict, repr=False)  # home key → home_id
@@ -215,6 +217,23 @@ def list_price_at(columns: Columns, rows: Ints | None, day: int) -> Floats:
     return price if rows is None else np.asarray(price[rows])
 
 
+def _by_history(columns: Columns, kind: NDArray[np.int8], day: int) -> tuple[Ints, NDArray[np.int8], Days]:
+    """(rows, kind, since) of listings that are on the way at `day` and whose changes tell more of it than their dates.
+
+    Before its first change a listing is for sale. A contract by the dates that is newer than the last change stands.
+    """
+    rows, told, since = columns.statuses.at(day)
+    on_the_way = np.isin(kind[rows], (UNDER_CONTRACT, FOR_SALE, PAUSED)) & (told != SOLD)
+    on_the_way &= ~((kind[rows] == UNDER_CONTRACT) & (columns.contract[rows] > since))
+    fresh = np.setdiff1d(columns.statuses.rows, rows)
+    fresh = fresh[np.isin(kind[fresh], (UNDER_CONTRACT, PAUSED))]
+    return (
+        np.concatenate([rows[on_the_way], fresh]),
+        np.concatenate([told[on_the_way], np.full(fresh.size, FOR_SALE, dtype=np.int8)]),
+        np.concatenate([since[on_the_way], columns.on_market[fresh]]),
+    )
+
+
 def rewind(columns: Columns, day: int) -> AsOf:
     """Statuses, dates and prices as of the end of `day` (rules: everything is rewound).
 
@@ -237,6 +256,8 @@ def rewind(columns: Columns, day: int) -> AsOf:
     kind = np.where((final == FAILED) & (kind == UNDER_CONTRACT), FOR_SALE, kind).astype(np.int8)
     kind = np.where((final == UNDER_CONTRACT) & (columns.contract > day), FOR_SALE, kind).astype(np.int8)
     kind = np.where(~ends & ~started, NOTHING, kind).astype(np.int8)
+    told, turned, since = _by_history(columns, kind, day)
+    kind[told] = turned
 
     date = np.full(len(columns), NO_DAY, dtype=np.int32)
     for code, source in (
@@ -248,6 +269,8 @@ def rewind(columns: Columns, day: int) -> AsOf:
         (PAUSED, columns.on_market),
     ):
         date = np.where(kind == code, source, date)
+    dated = np.isin(turned, (UNDER_CONTRACT, FAILED))
+    date[told[dated]] = since[dated]
 
     list_price = list_price_at(columns, None, day)
     closed = (kind == SOLD) | (kind == DEED_SALE)

@@ -22,7 +22,8 @@ def share(part: float | None, whole: float | None) -> float | None:
 
 def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
     """Days from the on-market date to the contract (sold, under contract), the off-market date (failed) or the
-    effective day (for sale); NaN where a needed date is unknown: the close date never stands in for the contract.
+    effective day (for sale), less those withdrawn or on hold; NaN where a needed date is unknown: the close date never
+    stands in for the contract.
     """
     kind = view.kind[rows]
     end = np.full(len(rows), NO_DAY, dtype=np.int64)
@@ -31,7 +32,7 @@ def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
     end = np.where((kind == FOR_SALE) | (kind == PAUSED), view.day, end)
     start = columns.on_market[rows].astype(np.int64)
     known = (start != NO_DAY) & (end != NO_DAY) & (end >= start)
-    return np.where(known, end - start, np.nan)
+    return np.where(known, end - start - columns.statuses.days_off(rows, end), np.nan)
 
 
 def _counted(difference: float, one: str, many: str, more: str, fewer: str) -> str:

@@ -14,12 +14,6 @@ from functools import cached_property
 import numpy as np
 
 from .columns import (
-    FAILED,
-    FOR_SALE,
-    KIND_CODE,
-    SOLD,
-    UNDER_CONTRACT,
-    Bools,
     Columns,
     Days,
     Floats,
@@ -28,10 +22,10 @@ from .columns import (
 )
 from .dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
 from .errors import BadInput
+from .market_book import Book
 from .same_home import SameHome, same_home_index
 
 SMALL = 5
-RELIST_GAP_DAYS = 90
 
 
 @dataclass(frozen=True)
@@ -130,87 +124,24 @@ class Market:
 
     def count_on_market(self, day: int) -> int:
         """On the market at the end of `day`: begun and not yet under contract, off the market or closed."""
-        return self.until("start", day) - self.until("ended", day)
+        return self.until("came", day) - self.until("ended", day)
 
     @cached_property
     def same_home(self) -> SameHome | None:
         """The index of what one home would bring, from all closings of this market."""
         return same_home_index(self.columns, self.list_of("close")[0], self.through)
 
-    def on_market_at(self, day: int) -> Ints:
-        begun = self.within("start", -(2**31) + 1, day)
-        return begun[self.book.ended_day[begun] > day]
-
-
-class Book:
-    """All dated facts of a market, sorted once for a version of the records.
-
-    start, contract (a closing without one counts on its close date), signed (contracts that are known), close, off,
-    ended (the first of contract, off and close, never before the start), gone (closings of signed contracts).
-    """
-
-    def __init__(self, columns: Columns) -> None:
-        kind = np.where(columns.deed, SOLD, KIND_CODE[columns.status])
-        listed = ~columns.deed
-        counted = np.isin(kind, (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED))
-        start = np.where(listed & counted, columns.on_market, NO_DAY)
-        close = np.where(kind == SOLD, columns.close, NO_DAY)
-        off = np.where(kind == FAILED, columns.off_market, NO_DAY)
-        signed = np.where(listed & np.isin(kind, (SOLD, UNDER_CONTRACT)), columns.contract, NO_DAY)
-        contract = np.where((signed == NO_DAY) & (close != NO_DAY) & listed, close, signed)
-        never = np.int32(2**31 - 1)
-        ended = np.full(len(columns), never, dtype=np.int32)
-        for days in (contract, off, close):
-            ended = np.minimum(ended, np.where(days == NO_DAY, never, days))
-        self.signed = signed
-        self.start = start
-        self.close = close
-        self.ended_day = np.where(start == NO_DAY, never, np.maximum(ended, start))
-        self.off = off
-        self.back, self.before = self._back_on_market(columns.home_id, start, off)
-        gone = np.where((signed != NO_DAY) & (close != NO_DAY), np.maximum(close, signed), NO_DAY)
-        dated = {
-            "start": start, "contract": contract, "signed": signed, "close": close, "off": off,
-            "ended": np.where(self.ended_day == never, NO_DAY, self.ended_day), "gone": gone,
-        }  # fmt: skip
-        self.sorted = {name: _sorted(days.astype(np.int32)) for name, days in dated.items()}
-
-    @staticmethod
-    def _back_on_market(home_id: Ints, start: Days, off: Days) -> tuple[Bools, Ints]:
-        """Listings that began less than 90 days after the same home's last one failed: back, not new; and that last one.
-
-        The second array holds the row of the listing before, −1 where there is none to follow.
-        """
-        back = np.zeros(len(start), dtype=np.bool_)
-        before = np.full(len(start), -1, dtype=np.int64)
-        order = np.lexsort((start, home_id))
-        home, began, ended = home_id[order], start[order], off[order]
-        same = (home[1:] == home[:-1]) & (ended[:-1] != NO_DAY) & (began[1:] != NO_DAY)
-        gap = began[1:].astype(np.int64) - ended[:-1]
-        follows = same & (gap >= 0) & (gap < RELIST_GAP_DAYS)
-        back[order[1:]] = follows
-        before[order[1:][follows]] = order[:-1][follows]
-        return back, before
-
     @cached_property
-    def cumulative(self) -> Floats:
-        """Days on market of each listing and of those of the same home that it follows, (n,); NaN where unknown.
+    def _stays(self) -> tuple[Ints, Days, Days]:
+        """(rows, first day, last day's next) of the spans in which chosen rows were for sale, by first day."""
+        rows, days = self.book.sorted["came"]
+        ours = self.chosen[rows]
+        return rows[ours], days[ours], self.book.stay_end[ours]
 
-        A failed listing's days run to the day it went off the market, a sold one's to its contract.
-        """
-        end = np.where(self.off != NO_DAY, self.off, self.signed).astype(np.float64)
-        known = (self.start != NO_DAY) & (end != NO_DAY) & (end >= self.start)
-        days = np.where(known, end - self.start, np.nan)
-        back = np.flatnonzero(self.back)
-        for row in back[np.argsort(self.start[back], kind="stable")]:
-            days[row] += days[self.before[row]]
-        return np.asarray(days)
-
-
-def _sorted(days: Days) -> tuple[Ints, Days]:
-    known = np.flatnonzero(days != NO_DAY)
-    order = known[np.argsort(days[known], kind="stable")]
-    return order, days[order]
+    def on_market_at(self, day: int) -> Ints:
+        rows, first, ended = self._stays
+        begun = int(np.searchsorted(first, first.dtype.type(day + 1)))
+        return rows[:begun][ended[:begun] > day]
 
 
 def _median(x: Floats) -> float:
@@ -234,7 +165,7 @@ def _ratio(top: Floats, bottom: Floats) -> Floats:
 def _days(m: Market, rows: Ints) -> Floats:
     start, end = m.book.start[rows].astype(np.float64), m.book.signed[rows].astype(np.float64)
     known = (m.book.start[rows] != NO_DAY) & (m.book.signed[rows] != NO_DAY) & (end >= start)
-    return np.where(known, end - start, np.nan)
+    return np.where(known, end - start - m.columns.statuses.days_off(rows, end), np.nan)
 
 
 def _cumulative_days(m: Market, rows: Ints) -> Floats:
@@ -269,6 +200,16 @@ def _of_closings(values: Callable[[Market, Ints], Floats], statistic: Callable[[
 
 def _new(m: Market, start: int, end: int) -> Value:
     return _count(int((~m.book.back[m.within("start", start, end)]).sum()))
+
+
+def _back(m: Market, start: int, end: int) -> Value:
+    """Relistings of a home within 90 days of its last failure, and listings back from a contract or a pause."""
+    relisted = int(m.book.back[m.within("start", start, end)].sum())
+    return _count(relisted + len(m.within("returned", start, end)))
+
+
+def _counted(name: str) -> Measure:
+    return lambda m, start, end: _count(len(m.within(name, start, end)))
 
 
 def _volume(m: Market, start: int, end: int) -> Value:
@@ -320,12 +261,16 @@ def _same_home_price(m: Market, start: int, end: int) -> Value:
 MEASURES: Mapping[str, tuple[str, str, Measure]] = {
     # name: (label, unit, how)
     "new_listings": ("New listings", "", _new),
-    "contracts": ("Contracts", "", lambda m, s, e: _count(len(m.within("contract", s, e)))),
+    "back_on_market": ("Back on the market", "", _back),
+    "contracts": ("Contracts", "", _counted("contract")),
     "closings": ("Closings", "", lambda m, s, e: _count(len(_closings(m, s, e)))),
     "volume": ("Volume", "$", _volume),
     "for_sale": ("Homes for sale", "", lambda m, s, e: _count(m.count_on_market(e))),
     "under_contract": ("Under contract", "", lambda m, s, e: _count(m.until("signed", e) - m.until("gone", e))),
-    "failed": ("Failed", "", lambda m, s, e: _count(len(m.within("off", s, e)))),
+    "failed": ("Failed", "", _counted("off")),
+    "failed_for_sale": ("Failed while for sale", "", _counted("off_sale")),
+    "failed_under_contract": ("Failed while under contract", "", _counted("off_signed")),
+    "put_on_hold": ("Put on hold", "", _counted("held")),
     "share_that_sells": ("Share that sells", "share", _share_that_sells),
     "mean_price": ("Mean price", "$", _of_closings(_number("close_price"), _mean)),
     "median_price": ("Median price", "$", _of_closings(_number("close_price"), _median)),

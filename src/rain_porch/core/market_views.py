@@ -78,6 +78,9 @@ STANDING = {"for_sale": "for sale", "under_contract": "under contract"}
 COUNTED_NOUNS = {
     "closings": ("closing", "closings"), "new_listings": ("new listing", "new listings"),
     "contracts": ("contract", "contracts"), "failed": ("failed listing", "failed listings"),
+    "back_on_market": ("return to the market", "returns to the market"), "put_on_hold": ("pause", "pauses"),
+    "failed_for_sale": ("failure while for sale", "failures while for sale"),
+    "failed_under_contract": ("failure while under contract", "failures while under contract"),
 }  # fmt: skip
 
 

@@ -9,11 +9,12 @@ from typing import Any
 
 import numpy as np
 
-from ..core.columns import HOME_KINDS, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
+from ..core.columns import HOME_KINDS, KIND_CODE, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
 from ..core.condition import grade_of
 from ..core.dates import NO_DAY
 from ..core.fields import FIELDS, Kind
-from ..core.words import plain
+from ..core.status_history import NO_STATUSES, StatusChanges, tells_more
+from ..core.words import plain, status_of
 from .imports import records_version
 
 NUMBERS = tuple(f.name for f in FIELDS if f.numeric)
@@ -97,6 +98,7 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     manner = held.array("manner", np.int8)
     keys = held.array("listing_id", object)
     said = _said_of(db, keys)
+    prices, statuses = _changes(db, keys)
     new_construction = _new_construction(numbers, words, dates)
     for row, says in said["new_construction"].items():
         new_construction[row] = says == "1"
@@ -117,7 +119,8 @@ def load_columns(db: sqlite3.Connection) -> Columns:
         new_construction=new_construction,
         no_quick_resale=frozenset(said["quick_resale"]),
         home_id=held.array("home_key", np.int64),
-        changes=_price_changes(db, keys),
+        changes=prices,
+        statuses=statuses,
         version=records_version(db),
         home_of=held.homes,
     )
@@ -180,31 +183,61 @@ def _said_of(db: sqlite3.Connection, keys: Any) -> dict[str, dict[int, str]]:
     return out
 
 
-def _price_changes(db: sqlite3.Connection, keys: Any) -> PriceChanges:
-    """Price changes of all listings. One that both a history file and an import tell of counts once, at its first date."""
+def _changes(db: sqlite3.Connection, keys: Any) -> tuple[PriceChanges, StatusChanges]:
+    """Price changes of all listings, and changes of status of those whose dates do not tell their way.
+
+    A price change that both a history file and an import tell of counts once, at its first date.
+    """
     row_of = {key: i for i, key in enumerate(keys)}
     told: dict[tuple[int, float, str | None], str] = {}
-    rows: list[tuple[int, str, float]] = []
-    for r in db.execute(
+    prices: list[tuple[int, str, float]] = []
+    statuses: dict[int, list[tuple[str, int]]] = {}
+    kinds: dict[str, int | None] = {}
+    for listing, at, event, old, new in db.execute(
         "SELECT listing_id, at, event, old_value, new_value FROM events WHERE old_value IS NOT NULL ORDER BY at"
     ):
-        row = row_of.get(r["listing_id"])
-        if row is None or plain(r["event"]) != "pricechange":
+        row = row_of.get(listing)
+        if row is None:
             continue
-        try:
-            old = float(r["old_value"])
-        except ValueError:
-            continue
-        change = (row, old, r["new_value"])
-        if change in told and _near(told[change], r["at"]):
-            continue
-        told[change] = r["at"][:10]
-        rows.append((row, r["at"][:10], old))
-    if not rows:
+        what = plain(event)
+        if what == "pricechange":
+            price = _number(old)
+            if price is None:
+                continue
+            change = (row, price, new)
+            if not (change in told and _near(told[change], at)):
+                told[change] = at[:10]
+                prices.append((row, at[:10], price))
+        elif what == "statuschange" and new:
+            if new not in kinds:
+                kinds[new] = None if (s := status_of(new)) is None else int(KIND_CODE[_STATUS[s.value]])
+            if (kind := kinds[new]) is not None:
+                statuses.setdefault(row, []).append((at[:10], kind))
+    return _price_changes(prices), _status_changes(statuses)
+
+
+def _number(text: str) -> float | None:
+    try:
+        return float(text)
+    except ValueError:
+        return None
+
+
+def _price_changes(told: list[tuple[int, str, float]]) -> PriceChanges:
+    if not told:
         return NO_CHANGES
-    rows.sort()
-    at, day, old_prices = zip(*rows, strict=True)
+    at, day, old_prices = zip(*sorted(told), strict=True)
     return PriceChanges(np.array(at, dtype=np.int64), _days(list(day)), np.array(old_prices))
+
+
+def _status_changes(told: dict[int, list[tuple[str, int]]]) -> StatusChanges:
+    rows = [
+        (row, day, kind) for row, way in sorted(told.items()) if tells_more([k for _, k in way]) for day, kind in way
+    ]
+    if not rows:
+        return NO_STATUSES
+    at, day, kinds = zip(*rows, strict=True)
+    return StatusChanges(np.array(at, dtype=np.int64), _days(list(day)), np.array(kinds, dtype=np.int8))
 
 
 def _near(earlier: str, later: str) -> bool:

@@ -96,6 +96,9 @@ function step(event: KeyboardEvent) {
   border-radius: 2px;
   background: rgb(var(--v-theme-line));
 }
+.divider:focus-visible {
+  outline-offset: -2px;
+}
 .divider:hover,
 .divider:focus-visible,
 .dragging .divider {

@@ -197,6 +197,7 @@ th button {
   border-bottom: 1px solid rgb(var(--v-theme-line));
 }
 .home {
+  width: 40%;
   padding-left: 12px !important;
 }
 tbody td {
@@ -232,8 +233,9 @@ tbody tr.lit td {
 .lines {
   display: flex;
   flex-direction: column;
-  min-width: 0;
-  max-width: 186px;
+  width: 0;
+  min-width: 186px;
+  flex: 1;
   line-height: 1.25;
 }
 .lines > span {
