@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from . import commands as c
+from . import market_commands
 from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
 from .settings import SETTINGS
@@ -100,14 +101,22 @@ def parser() -> argparse.ArgumentParser:
     p.set_defaults(run=c.run_backtest)
 
     p = commands.add_parser("market", parents=[common], help="market statistics")
-    p.add_argument("--measure", nargs="+", action="extend", required=True, metavar="NAME")
+    p.add_argument("--measure", nargs="+", action="extend", default=[], metavar="NAME")
     p.add_argument("--by", choices=["month", "quarter", "year", "ytd"], default="month")
     p.add_argument("--from", dest="start", type=date_argument, metavar="DATE")
     p.add_argument("--to", dest="end", type=date_argument, metavar="DATE")
     p.add_argument("--area", metavar="NAME")
     p.add_argument("--where", nargs="+", action="extend", default=[], metavar="'FIELD OP VALUE'")
+    p.add_argument("--deeds", action="store_true", help="count deed sales among the closings")
     p.add_argument("--csv", action="store_true")
-    p.set_defaults(run=c.run_market)
+    way = p.add_mutually_exclusive_group()
+    way.add_argument("--view", metavar="NAME", help="a saved view, up to the newest records")
+    way.add_argument("--behind", metavar="PERIOD", help="the records behind one measure in one period")
+    way.add_argument("--changed-since", type=date_argument, metavar="DATE", help="what happened since a day")
+    way.add_argument("--so-far", action="store_true", help="this year against the same days of the last, all measures")
+    way.add_argument("--bands", action="store_true", help="by size and by price, over the last twelve months")
+    p.add_argument("--out", type=Path, metavar="FILE.xlsx", help="with --view: the view as a workbook")
+    p.set_defaults(run=market_commands.run_market, usage=p.error)
 
     p = commands.add_parser("report", parents=[common], help="the report of a workup")
     p.add_argument("--workup", type=int, required=True, metavar="ID")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import csv
 import datetime as dt
 import json
 import sys
@@ -202,27 +201,6 @@ def run_backtest(args: argparse.Namespace) -> int:
     if doc.range.hits is not None and doc.range.median_width is not None:
         lines.append(f"the 80 % range held {doc.range.hits:.1%}, its width {doc.range.median_width:.0%} of the value")
         lines += [f"  {f.low:>11,.0f} – {f.high:<11,.0f} {f.hits:6.1%} of {f.n}" for f in doc.range.by_fifth]
-    return show(args, doc, "\n".join(lines))
-
-
-def run_market(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
-    measures = [name for text in args.measure for name in text.replace(",", " ").split()]
-    doc = answers.market_doc(records, measures, args.by, args.start, args.end, args.area, args.where)
-    if args.csv:
-        writer = csv.writer(sys.stdout)
-        writer.writerow(["period", "start", "end", "finished", *(x for m in doc.measures for x in (m, f"{m}_n"))])
-        for p in doc.periods:
-            cells = [x for m in doc.measures for x in (p.values[m].value, p.values[m].n)]
-            writer.writerow([p.period, p.start, p.end, p.finished, *cells])
-        return 0
-    lines = ["period    " + "  ".join(f"{m:>22}" for m in doc.measures)]
-    for p in doc.periods:
-        values = "  ".join(
-            f"{'—' if (v := p.values[m].value) is None else f'{v:,.4g}' if abs(v) < 100 else f'{v:,.0f}':>22}"
-            for m in doc.measures
-        )
-        lines.append(f"{p.period:<9}{' ' if p.finished else '*'}{values}")
     return show(args, doc, "\n".join(lines))
 
 

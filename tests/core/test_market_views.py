@@ -77,7 +77,7 @@ END = dt.date(2026, 10, 31)
     ],
 )  # fmt: skip
 def test_the_sentence(figures, words):
-    made = sentence(figures, "detached homes", "Alder", END)
+    made = sentence(figures, "detached homes", "in Alder", END)
     assert made == words if not words.startswith("… ") else made.endswith(words[2:]), made
 
 

@@ -11,14 +11,18 @@ from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
 from ..core.market import MEASURES
+from ..report.market_book import market_workbook
+from ..workups import market_looks as looks
 from ..workups import views
 from ..workups.answers import market_doc
 from ..workups.documents import MarketDoc
+from ..workups.market_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, ChangesAsk, ChangesDoc
 from ..workups.views import SoFarDoc, ViewAnswerDoc, ViewDoc
 from .errors import RESPONSES
 from .state import Number, Porch
 
 router = APIRouter(tags=["market"], responses=RESPONSES)
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 class MeasureDoc(BaseModel):
@@ -89,6 +93,31 @@ def market_csv(porch: Porch, view: ViewDoc) -> Response:
         cells = [None if (x := line.points[i]) is None else x.value for line in told.lines]
         writer.writerow([p.period, p.start, p.end, p.finished, *cells])
     return Response(out.getvalue(), media_type="text/csv")
+
+
+@router.post("/market/view.xlsx", response_class=Response)
+def market_xlsx(porch: Porch, view: ViewDoc) -> Response:
+    """The view as a workbook."""
+    told = views.answer(porch.records, view).model_dump()
+    return Response(market_workbook(told["sentence"], told["periods"], told["lines"]), media_type=XLSX)
+
+
+@router.post("/market/behind")
+def records_behind(porch: Porch, ask: BehindAsk) -> BehindDoc:
+    """The records behind one figure of a view, as they stood at its period's end."""
+    return looks.behind(porch.records, ask)
+
+
+@router.post("/market/changes")
+def what_changed(porch: Porch, ask: ChangesAsk) -> ChangesDoc:
+    """New listings, price changes, contracts, closings and failures since a day, in a view's first place."""
+    return looks.changes(porch.records, ask)
+
+
+@router.post("/market/bands")
+def by_size_and_price(porch: Porch, ask: BandsAsk) -> BandsDoc:
+    """Price per square foot by size, months of supply by price, over the last twelve whole months."""
+    return looks.by_bands(porch.records, ask)
 
 
 @router.get("/views")

@@ -8,10 +8,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .columns import HOME_KINDS, Bools, Columns
+from .columns import HOME_KINDS, Bools, Columns, Floats, Ints
 from .errors import BadInput
 from .fields import BY_NAME, BY_RESO, Kind
+from .words import SELLERS, seller_of
 
+WORKED_OUT = ("home_kind", "seller", "price")  # asked for like fields, and held by no column of their own
 _FORM = re.compile(r"^\s*([A-Za-z_]+)\s*(<=|>=|!=|=|<|>|\bin\b|\blike\b)\s*(.+?)\s*$", re.IGNORECASE)
 
 
@@ -28,7 +30,7 @@ def read_condition(text: str) -> Condition:
     if not found:
         raise BadInput("where", f"“{text}” is no condition: write field, one of = != < <= > >= in like, and a value.")
     name, op, value = found.group(1), found.group(2).lower(), found.group(3).strip().strip("'\"")
-    if name != "home_kind":
+    if name not in WORKED_OUT:
         f = BY_NAME.get(name) or BY_RESO.get(name.lower())
         if f is None or f.kind in (Kind.DATE, Kind.TIME, Kind.TEXT) or f.private:
             raise BadInput("where", f"“{name}” is no field that can be asked for.")
@@ -42,25 +44,41 @@ def condition_mask(condition: Condition, columns: Columns) -> Bools:
     if name == "home_kind":
         codes, words = columns.home_kind.astype(np.int64), tuple(HOME_KINDS)
         return _words_mask(codes, tuple(str(w) for w in words), op, value)
-    if name in columns.numbers:
-        return _numbers_mask(columns, name, op, value)
+    if name == "seller":
+        return _words_mask(columns.keep("sellers", lambda: _sellers(columns)), SELLERS, op, value)
+    if name == "price" or name in columns.numbers:
+        return _numbers_mask(values_of(columns, name), name, op, value)
     if name in columns.words:
         held = columns.words[name]
         return _words_mask(held.codes.astype(np.int64), held.words, op, value)
     raise BadInput("where", f"“{name}” is not held for whole-market questions.")
 
 
-def _numbers_mask(columns: Columns, name: str, op: str, value: str) -> Bools:
-    x = columns.numbers[name]
+def values_of(columns: Columns, name: str) -> Floats:
+    """A field's numbers, (n,); "price" is the close price of closed ones, else the list price."""
+    if name != "price":
+        return columns.numbers[name]
+    closed = columns.numbers["close_price"]
+    return np.where(np.isfinite(closed), closed, columns.numbers["list_price"])
+
+
+def _sellers(columns: Columns) -> Ints:
+    held = columns.words["special_listing_conditions"]
+    plain = np.array([SELLERS.index(seller_of(word, False)) for word in (*held.words, None)])[held.codes]
+    return np.where((plain == SELLERS.index("owner")) & columns.new_construction, SELLERS.index("builder"), plain)
+
+
+def _numbers_mask(x: Floats, name: str, op: str, value: str) -> Bools:
+    field = BY_NAME["list_price" if name == "price" else name]
 
     def number(text: str) -> float:
         word = text.strip().lower()
-        if BY_NAME[name].kind == Kind.YES_NO and word in ("yes", "true", "y", "no", "false", "n"):
+        if field.kind == Kind.YES_NO and word in ("yes", "true", "y", "no", "false", "n"):
             return 1.0 if word in ("yes", "true", "y") else 0.0
         try:
             return float(word.replace(",", "").replace("$", ""))
         except ValueError:
-            raise BadInput("where", f"{name} {op} “{text}”: {BY_NAME[name].label} takes a number.") from None
+            raise BadInput("where", f"{name} {op} “{text}”: {field.label} takes a number.") from None
 
     if op == "in":
         return np.isin(x, [number(part) for part in value.strip("()").split(",")])

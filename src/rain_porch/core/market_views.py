@@ -84,11 +84,14 @@ COUNTED_NOUNS = {
 }  # fmt: skip
 
 
-def sentence(t: Told, kind_words: str, place: str, end: dt.date) -> str:
-    """One plain sentence; careful where the counts are small, and silent about what is not known."""
-    where = f" of {kind_words}" + (f" in {place}" if place else "")
+def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = False) -> str:
+    """One plain sentence; careful where the counts are small, and silent about what is not known.
+
+    place: as it follows on the kind, "in Lantern Hill" or "within 1 mi of 14 Ferry Lane"; deeds: deed sales count.
+    """
+    where = f" of {kind_words}" + (f" {place}" if place else "")
     if t.measure in STANDING:
-        where = (f" among {kind_words}" if kind_words != "homes" else "") + (f" in {place}" if place else "")
+        where = (f" among {kind_words}" if kind_words != "homes" else "") + (f" {place}" if place else "")
     month = f"{end:%B} {end.year}"
     closings = int(t.closings.value or 0)
     before = int(t.closings_before.value or 0)
@@ -129,4 +132,4 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date) -> str:
     if supply is not None and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
         left = int(supply)
         out += f"; at the present pace the {left} {'home' if left == 1 else 'homes'} for sale would last {supply / (closings / 12):.1f} months"
-    return out + "."
+    return out + (", deed sales counted among the closings." if deeds else ".")

@@ -186,3 +186,17 @@ def sale_manner(special_listing_conditions: str | None) -> str:
     if any(part in word for part in _DISTRESSED):
         return "distressed"
     return "standard"
+
+
+SELLERS = ("owner", "builder", "bank", "auction")
+_BANK = ("bankowned", "reo", "realestateowned", "foreclos", "hud", "abnorml", "sheriff")
+
+
+def seller_of(special_listing_conditions: str | None, new_construction: bool) -> str:
+    """Who sells: "auction" or "bank" from RESO SpecialListingConditions, "builder" of new construction, else "owner"."""
+    word = plain(special_listing_conditions or "")
+    if "auction" in word:
+        return "auction"
+    if any(part in word for part in _BANK):
+        return "bank"
+    return "builder" if new_construction else "owner"

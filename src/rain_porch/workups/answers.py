@@ -182,6 +182,7 @@ def market_doc(
     area: str | None = None,
     where: Sequence[str] = (),
     years: int = 5,
+    deeds: bool = False,
 ) -> d.MarketDoc:
     """Measures over periods; without dates the last `years` up to the records' newest day, rolling."""
     through = records.through()
@@ -198,7 +199,7 @@ def market_doc(
     for text in where:
         chosen &= condition_mask(read_condition(text), columns)
     rows = np.flatnonzero(chosen)
-    points = mk.series(mk.Market(columns, rows, day_of(through)), measures, spans)
+    points = mk.series(mk.Market(columns, rows, day_of(through), deeds), measures, spans)
     return d.MarketDoc(
         measures=list(measures),
         periods=[

@@ -63,6 +63,9 @@ class ShapeDoc(Doc):
     inside: bool = True
     name: str = Field("", max_length=100)
 
+    def shape(self) -> Shape:
+        return Shape(_points(self.points), self.radius_miles, self.inside, self.name)
+
 
 class FenceDoc(Doc):
     """Lines of [longitude, latitude] that the straight way from the home to a comp must not touch."""
@@ -118,7 +121,7 @@ class SearchDoc(Doc):
             radius_miles=self.radius_miles,
             areas=tuple(self.areas),
             not_areas=tuple(self.not_areas),
-            shapes=tuple(Shape(_points(s.points), s.radius_miles, s.inside, s.name) for s in self.shapes),
+            shapes=tuple(s.shape() for s in self.shapes),
             fences=tuple(Fence(tuple(_points(line) for line in f.lines), f.name) for f in self.fences),
             parcels=(self.parcels[0], self.parcels[1]) if self.parcels else None,
             windows={k: w.window() for k, w in self.windows.items()},

@@ -5,7 +5,9 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from .documents import BacktestDoc, FindDoc, ImportDoc, MarketDoc, PriceDoc, SearchDoc, UndoneDoc
+from .market_looks import BandsDoc, BehindDoc, ChangesDoc
 from .stored import WorkupDoc
+from .views import SoFarDoc, ViewAnswerDoc
 
 SCHEMAS: dict[str, type[BaseModel]] = {
     "import": ImportDoc,
@@ -14,6 +16,11 @@ SCHEMAS: dict[str, type[BaseModel]] = {
     "price": PriceDoc,
     "backtest": BacktestDoc,
     "market": MarketDoc,
+    "market-view": ViewAnswerDoc,
+    "market-behind": BehindDoc,
+    "market-changes": ChangesDoc,
+    "market-so-far": SoFarDoc,
+    "market-bands": BandsDoc,
     "search": SearchDoc,
     "workup": WorkupDoc,
 }

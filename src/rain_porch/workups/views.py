@@ -10,14 +10,16 @@ import numpy as np
 from pydantic import Field
 
 from ..core import market as mk
-from ..core.columns import HOME_KINDS
-from ..core.conditions import condition_mask, read_condition
+from ..core.bands import bands
+from ..core.columns import HOME_KINDS, Bools
+from ..core.conditions import condition_mask, read_condition, values_of
 from ..core.dates import add_months, day_of
 from ..core.errors import BadInput, NotFound
 from ..core.market_views import Told, change_pct, sentence, trailing, twelve_months
-from ..core.words import HOME_PLURAL, HomeKind
+from ..core.shapes import check_shapes, in_shapes
+from ..core.words import HOME_PLURAL, SELLERS, HomeKind
 from ..store import series as store_series
-from .documents import Doc
+from .documents import Doc, ShapeDoc
 from .records import Records
 
 MOST_LINES = 6
@@ -26,16 +28,21 @@ MOST_LINES = 6
 class ViewDoc(Doc):
     """A market view. It names no dates: it always ends with the newest records, `years` back.
 
-    places: areas to compare, none for all of the records. smooth: mean of so many periods. overlay: years as lines of
-    their own, months alike. series: an outside series laid over it.
+    places: areas to compare, none for all of the records. shapes: drawn areas, or circles round a home, to stay inside,
+    named in `drawn`. split: bands of the first place as lines of their own. smooth: mean of so many periods. overlay:
+    years as lines of their own, months alike. series: an outside series laid over it. deeds: deed sales count as closings.
     """
 
     measures: list[str] = Field(default=["median_price"], min_length=1, max_length=2)
     by: Literal["month", "quarter", "year"] = "month"
     years: int = Field(default=5, ge=1, le=30)
     places: list[str] = Field(default=[], max_length=MOST_LINES)
+    shapes: list[ShapeDoc] = Field(default=[], max_length=20)
+    drawn: str = Field(default="", max_length=100)
     home_kind: str = ""
     where: list[str] = Field(default=[], max_length=20)
+    split: Literal["", "living_area", "price", "year_built", "lot_size_square_feet", "seller"] = ""
+    deeds: bool = False
     smooth: Literal[1, 3, 12] = 1
     overlay: bool = False
     series: str = ""
@@ -88,20 +95,53 @@ class SoFarDoc(Doc):
     rows: list[SoFarRow]
 
 
-def _market(records: Records, doc: ViewDoc, place: str) -> mk.Market:
+def chosen_rows(records: Records, doc: ViewDoc, place: str) -> Bools:
+    """Rows of one of a view's places ("" for everywhere), of its kind, inside its shapes, fitting its conditions."""
     columns = records.columns()
     chosen = np.ones(len(columns), dtype=np.bool_)
     if place:
         mask = records.area_mask((place,))
         assert mask is not None
         chosen &= mask
+    if doc.shapes:
+        shapes = [s.shape() for s in doc.shapes]
+        check_shapes(shapes, ())
+        chosen &= in_shapes(shapes, columns.lats, columns.lons)
     if doc.home_kind:
         if doc.home_kind not in HOME_KINDS:
             raise BadInput("home_kind", f"“{doc.home_kind}” is no kind of home: use one of {', '.join(HOME_KINDS)}.")
         chosen &= columns.home_kind == HOME_KINDS.index(HomeKind(doc.home_kind))
     for text in doc.where:
         chosen &= condition_mask(read_condition(text), columns)
-    return mk.Market(columns, np.flatnonzero(chosen), day_of(records.through()))
+    return chosen
+
+
+def market_of(records: Records, doc: ViewDoc, place: str, part: Bools | None = None) -> mk.Market:
+    """The market of one place of a view, or of a part of its rows."""
+    chosen = chosen_rows(records, doc, place)
+    rows = np.flatnonzero(chosen if part is None else chosen & part)
+    return mk.Market(records.columns(), rows, day_of(records.through()), doc.deeds)
+
+
+def place_words(doc: ViewDoc) -> str:
+    """Where a view looks, as it follows on "homes": "in Lantern Hill", "within 1 mi of 14 Ferry Lane"."""
+    inside = (doc.drawn or "inside a drawn area") if doc.shapes else ""
+    return " ".join(x for x in (f"in {doc.places[0]}" if doc.places else "", inside) if x)
+
+
+def _parts(records: Records, doc: ViewDoc) -> list[tuple[str, mk.Market]]:
+    """The lines' names and markets: places side by side, or bands of the first."""
+    if not doc.split:
+        return [(place, market_of(records, doc, place)) for place in doc.places or [""]]
+    place = doc.places[0] if doc.places else ""
+    columns = records.columns()
+    if doc.split == "seller":
+        named = [(who, condition_mask(read_condition(f"seller = {who}"), columns)) for who in SELLERS]
+    else:
+        values = values_of(columns, doc.split)
+        inside = chosen_rows(records, doc, place) & ~columns.lease & ~columns.not_arms_length
+        named = [(band.label, band.holds(values)) for band in bands(doc.split, values[inside])]
+    return [(name, market_of(records, doc, place, part)) for name, part in named]
 
 
 def _spans(doc: ViewDoc, through: dt.date) -> list[mk.Period]:
@@ -122,8 +162,8 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
     spans = _spans(doc, through)
     lead = _before(doc, spans)  # so that smoothing starts with whole windows
     lines: list[ViewLineDoc] = []
-    for place in doc.places or [""]:
-        points = mk.series(_market(records, doc, place), doc.measures, [*lead, *spans])
+    for place, market in _parts(records, doc):
+        points = mk.series(market, doc.measures, [*lead, *spans])
         for axis, name in enumerate(doc.measures):
             values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
             label, unit, _ = mk.MEASURES[name]
@@ -141,7 +181,7 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
     return ViewAnswerDoc(
         periods=periods,
         lines=lines,
-        sentence=sentence(told, kind, doc.places[0] if doc.places else "", end),
+        sentence=sentence(told, kind, place_words(doc), end, doc.deeds),
         newest=told.now.value,
         change_pct=change_pct(told.now.value, told.before.value),
     )
@@ -184,7 +224,7 @@ def _outside(records: Records, name: str, spans: list[mk.Period], axis: int) -> 
 def _told(records: Records, doc: ViewDoc, through: dt.date) -> Told:
     name = doc.measures[0]
     wanted = list(dict.fromkeys([name, "closings", "for_sale"]))
-    market = _market(records, doc, doc.places[0] if doc.places else "")
+    market = market_of(records, doc, doc.places[0] if doc.places else "")
     now, before = (p.values for p in mk.series(market, wanted, list(twelve_months(through))))
     label, unit, _ = mk.MEASURES[name]
     return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], now["for_sale"])
@@ -195,7 +235,7 @@ def year_so_far(records: Records, doc: ViewDoc) -> SoFarDoc:
     through = records.through()
     spans = mk.periods("ytd", dt.date(through.year - 1, 1, 1), through, through)
     names = list(mk.MEASURES)
-    before, now = mk.series(_market(records, doc, doc.places[0] if doc.places else ""), names, spans)
+    before, now = mk.series(market_of(records, doc, doc.places[0] if doc.places else ""), names, spans)
     rows = []
     for name in names:
         a, b = now.values[name], before.values[name]

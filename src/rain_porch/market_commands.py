@@ -1,0 +1,137 @@
+"""`rain-porch market`: series, saved views, the records behind a figure, what changed, the year so far, bands."""
+
+from __future__ import annotations
+
+import argparse
+import csv
+import datetime as dt
+import sys
+
+from .commands import show
+from .core.errors import BadInput, NotFound
+from .core.market import MEASURES, periods
+from .core.market_views import shown
+from .settings import data_folder
+from .workups import answers
+from .workups import market_looks as looks
+from .workups.records import Records
+from .workups.views import PointDoc, ViewDoc, answer, year_so_far
+
+
+def run_market(args: argparse.Namespace) -> int:
+    records = Records(data_folder(args.data))
+    measures = [name for text in args.measure for name in text.replace(",", " ").split()]
+    for asked, run in (
+        (args.view, _view),
+        (args.changed_since, _changes),
+        (args.so_far, _so_far),
+        (args.bands, _bands),
+    ):
+        if asked:
+            return run(args, records)
+    if not measures:
+        args.usage(f"name a --measure: one of {', '.join(MEASURES)}")
+    if args.behind:
+        return _behind(args, records, measures)
+    doc = answers.market_doc(records, measures, args.by, args.start, args.end, args.area, args.where, deeds=args.deeds)
+    if args.csv:
+        writer = csv.writer(sys.stdout)
+        writer.writerow(["period", "start", "end", "finished", *(x for m in doc.measures for x in (m, f"{m}_n"))])
+        for p in doc.periods:
+            cells = [x for m in doc.measures for x in (p.values[m].value, p.values[m].n)]
+            writer.writerow([p.period, p.start, p.end, p.finished, *cells])
+        return 0
+    lines = ["period    " + "  ".join(f"{m:>22}" for m in doc.measures)]
+    for p in doc.periods:
+        values = "  ".join(
+            f"{'—' if (v := p.values[m].value) is None else f'{v:,.4g}' if abs(v) < 100 else f'{v:,.0f}':>22}"
+            for m in doc.measures
+        )
+        lines.append(f"{p.period:<9}{' ' if p.finished else '*'}{values}")
+    return show(args, doc, "\n".join(lines))
+
+
+def _asked(args: argparse.Namespace) -> ViewDoc:
+    return ViewDoc(places=[args.area] if args.area else [], where=args.where, deeds=args.deeds)
+
+
+def _value(point: PointDoc | None, unit: str) -> str:
+    return "—" if point is None or point.value is None else shown(point.value, unit)
+
+
+def _view(args: argparse.Namespace, records: Records) -> int:
+    from .report.market_book import market_workbook
+    from .workups.workups import Workups
+
+    with Workups(records) as workups:
+        held: dict[str, ViewDoc] = {v["name"]: v["view"] for v in workups.views()}
+    if args.view not in held:
+        raise NotFound(
+            f"There is no saved view “{args.view}”: there are {', '.join(held) or 'none yet'}.", name=args.view
+        )
+    told = answer(records, held[args.view])
+    if args.out is not None:
+        if args.out.suffix.lower() != ".xlsx":
+            raise BadInput("out", f"{args.out.name}: a view is written as .xlsx, or printed with --csv.")
+        plain = told.model_dump()
+        args.out.write_bytes(market_workbook(told.sentence, plain["periods"], plain["lines"]))
+    if args.csv:
+        writer = csv.writer(sys.stdout)
+        writer.writerow(["period", "start", "end", "finished", *(line.name or line.label for line in told.lines)])
+        for i, p in enumerate(told.periods):
+            values = [None if (x := line.points[i]) is None else x.value for line in told.lines]
+            writer.writerow([p.period, p.start, p.end, p.finished, *values])
+        return 0
+    lines = [told.sentence, "period     " + "  ".join(f"{(line.name or line.label)[:24]:>24}" for line in told.lines)]
+    for i, p in enumerate(told.periods):
+        cells = [f"{_value(line.points[i], line.unit):>24}" for line in told.lines]
+        lines.append(f"{p.period:<10}{' ' if p.finished else '*'}" + "  ".join(cells))
+    return show(args, told, "\n".join(lines))
+
+
+def _behind(args: argparse.Namespace, records: Records, measures: list[str]) -> int:
+    if len(measures) != 1:
+        raise BadInput("measure", "Records stand behind one measure at a time: name one.")
+    through = records.through()
+    spans = {p.name: p for p in periods(args.by, dt.date(through.year - 30, 1, 1), through, through)}
+    if args.behind not in spans:
+        raise BadInput("behind", f"“{args.behind}” is no {args.by} of the records: write it as {list(spans)[-1]}.")
+    span = spans[args.behind]
+    ask = looks.BehindAsk(view=_asked(args), measure=measures[0], place=args.area or "", start=span.start, end=span.end)
+    doc = looks.behind(records, ask)
+    lines = [f"{doc.label}, {span.name}: {_value(doc.value, doc.unit)}, from {doc.count}"]
+    lines += [
+        f"  {r.listing_id:<14} {r.kind.replace('_', ' '):<15} {str(r.date or ''):<11} {r.price or 0:>12,.0f}  {r.address}"
+        for r in doc.records
+    ]
+    return show(args, doc, "\n".join(lines))
+
+
+def _changes(args: argparse.Namespace, records: Records) -> int:
+    doc = looks.changes(records, looks.ChangesAsk(view=_asked(args), since=args.changed_since))
+    lines = [f"Since {doc.since}, to {doc.through}:"]
+    lines += [f"  {n:>5} {doc.labels[what].lower()}" for what, n in doc.counts.items()]
+    for c in doc.changes:
+        price = f"{c.old:,.0f} → {c.new:,.0f}" if c.old and c.new else f"{c.record.price or 0:,.0f}"
+        lines.append(f"  {c.date} {doc.labels[c.what]:<20} {price:>20}  {c.record.address}")
+    return show(args, doc, "\n".join(lines))
+
+
+def _so_far(args: argparse.Namespace, records: Records) -> int:
+    doc = year_so_far(records, _asked(args))
+    lines = [f"This year to {doc.end}, against the same days of {doc.end.year - 1}"]
+    for r in doc.rows:
+        change = "" if r.change_pct is None else f"{r.change_pct:+.1f} %"
+        lines.append(f"  {r.label:<36} {_value(r.now, r.unit):>16} {_value(r.before, r.unit):>16} {change:>9}")
+    return show(args, doc, "\n".join(lines))
+
+
+def _bands(args: argparse.Namespace, records: Records) -> int:
+    doc = looks.by_bands(records, looks.BandsAsk(view=_asked(args)))
+    lines = [f"The twelve months to {doc.end}"]
+    for rows in (doc.size, doc.price):
+        names = list(rows[0].values) if rows else []
+        lines.append(f"{'':<26}" + "".join(f"{MEASURES[n][0][:22]:>24}" for n in names))
+        for r in rows:
+            lines.append(f"  {r.label:<24}" + "".join(f"{_value(r.values[n], MEASURES[n][1]):>24}" for n in names))
+    return show(args, doc, "\n".join(lines))
