@@ -10,9 +10,14 @@ from pathlib import Path
 
 import jsonschema_rs
 import pytest
+from pypdf import PdfReader
 
 from rain_porch.cli import main
+from rain_porch.workups.letters import LetterDoc, LetterItemDoc, add_letter
+from rain_porch.workups.records import Records
 from rain_porch.workups.schemas import SCHEMAS
+from rain_porch.workups.views import ViewDoc
+from rain_porch.workups.workups import Workups
 
 LISTING_FILE = "Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n41.2,-38.4,1800,2025-05-01,400000\n41.2,-38.4,x,,\n"
 
@@ -90,6 +95,46 @@ def test_market_as_json_and_csv(run):
     code, text, _ = run("market", "--measure", "closings", "--by", "year", "--csv", as_json=False)
     table = list(csv.DictReader(io.StringIO(text)))
     assert table[-1]["period"] == "2026" and float(table[-2]["closings"]) > 300
+
+
+def test_a_market_is_looked_into(run, town, tmp_path):
+    _, told, _ = run("market", "--behind", "2026-09", "--measure", "closings", "--area", "Lantern Hill")
+    fits("market-behind", told)
+    assert told["count"] == told["value"]["value"] == len(told["records"])
+    _, series, _ = run("market", "--measure", "closings", "--by", "month", "--area", "Lantern Hill")
+    by_month = {p["period"]: p["values"]["closings"]["value"] for p in series["periods"]}
+    assert told["count"] == by_month["2026-09"]
+    _, changed, _ = run("market", "--changed-since", "2026-10-01", "--area", "Lantern Hill")
+    fits("market-changes", changed)
+    assert changed["counts"].get("closed", 0) == by_month["2026-10"]
+    for words, name in ((["--so-far"], "market-so-far"), (["--bands"], "market-bands")):
+        code, doc, _ = run("market", *words)
+        assert code == 0
+        fits(name, doc)
+    with Workups(Records(town)) as workups:
+        view = ViewDoc(measures=["median_price"], places=["Lantern Hill"])
+        items = [LetterItemDoc(view=view), LetterItemDoc(kind="so_far", view=view)]
+        workups.save_view("Months of supply", ViewDoc(measures=["months_of_supply"]), pinned=False)
+        add_letter(workups, LetterDoc(title="Autumn", items=items))
+    code, told, _ = run("market", "--view", "Months of supply")
+    fits("market-view", told)
+    out = tmp_path / "supply.xlsx"
+    code, told, _ = run("market", "--view", "Months of supply", "--out", str(out), "--csv", as_json=False)
+    rows = list(csv.DictReader(io.StringIO(told)))
+    assert rows[-1]["period"] == "2026-10" and out.read_bytes()[:2] == b"PK"
+    paper = tmp_path / "letter.pdf"
+    assert run("market", "--letter", "Autumn", "--out", str(paper))[0] == 0
+    text = PdfReader(paper).pages[0].extract_text()
+    assert "The market: Lantern Hill" in text and "The year so far" in text
+    for words, why in (
+        (["--view", "nix"], "no saved view"),
+        (["--letter", "nix", "--out", str(paper)], "no letter"),
+        (["--letter", "Autumn", "--out", "letter.doc"], ".pdf or .html"),
+        (["--behind", "2026-99", "--measure", "closings"], "is no month"),
+        (["--changed-since", "2031-01-01"], "records end on"),
+    ):
+        code, _, said = run("market", *words)
+        assert code == 1 and why in said
 
 
 def test_import_tells_each_file_and_a_second_time_changes_nothing(run, tmp_path):

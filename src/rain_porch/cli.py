@@ -115,7 +115,8 @@ def parser() -> argparse.ArgumentParser:
     way.add_argument("--changed-since", type=date_argument, metavar="DATE", help="what happened since a day")
     way.add_argument("--so-far", action="store_true", help="this year against the same days of the last, all measures")
     way.add_argument("--bands", action="store_true", help="by size and by price, over the last twelve months")
-    p.add_argument("--out", type=Path, metavar="FILE.xlsx", help="with --view: the view as a workbook")
+    way.add_argument("--letter", metavar="NAME", help="a saved letter, made anew; with --out")
+    p.add_argument("--out", type=Path, metavar="FILE", help="with --view an .xlsx, with --letter a .pdf or .html")
     p.set_defaults(run=market_commands.run_market, usage=p.error)
 
     p = commands.add_parser("report", parents=[common], help="the report of a workup")

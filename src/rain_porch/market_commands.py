@@ -89,6 +89,20 @@ def _view(args: argparse.Namespace, records: Records) -> int:
     return show(args, told, "\n".join(lines))
 
 
+def _letter(args: argparse.Namespace, records: Records) -> int:
+    from .report.papers import as_pdf
+    from .report.webpage import web_page
+    from .workups.letters import letter_model, letter_named
+    from .workups.workups import Workups
+
+    if args.out is None or args.out.suffix.lower() not in (".pdf", ".html"):
+        raise BadInput("out", "A letter is written to a file: name one with --out, ending in .pdf or .html.")
+    with Workups(records) as workups:
+        model = letter_model(workups, letter_named(workups, args.letter))
+    args.out.write_bytes(as_pdf(model) if args.out.suffix.lower() == ".pdf" else web_page(model).encode())
+    return show(args, {"file": str(args.out), "title": model["title"]}, f"{args.out}: {model['title']}")
+
+
 def _behind(args: argparse.Namespace, records: Records, measures: list[str]) -> int:
     if len(measures) != 1:
         raise BadInput("measure", "Records stand behind one measure at a time: name one.")
@@ -101,7 +115,7 @@ def _behind(args: argparse.Namespace, records: Records, measures: list[str]) -> 
     doc = looks.behind(records, ask)
     lines = [f"{doc.label}, {span.name}: {_value(doc.value, doc.unit)}, from {doc.count}"]
     lines += [
-        f"  {r.listing_id:<14} {r.kind.replace('_', ' '):<15} {str(r.date or ''):<11} {r.price or 0:>12,.0f}  {r.address}"
+        f"  {r.listing_id:<14} {r.kind.replace('_', ' '):<15} {r.date or ''!s:<11} {r.price or 0:>12,.0f}  {r.address}"
         for r in doc.records
     ]
     return show(args, doc, "\n".join(lines))

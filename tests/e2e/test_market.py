@@ -3,10 +3,22 @@
 from __future__ import annotations
 
 import csv
+import io
 import re
 from pathlib import Path
 
+import openpyxl
 from playwright.sync_api import Page, expect
+from pypdf import PdfReader
+
+from rain_porch.core.market import MEASURES
+from tests.e2e.test_evening import find_home, room
+
+
+def typed(page: Page, label: str, text: str) -> None:
+    field = page.get_by_label(label, exact=True)
+    field.fill(text)
+    field.press("Enter")
 
 
 def test_a_view_is_asked_compared_saved_and_pinned(page: Page, server) -> None:
@@ -21,8 +33,10 @@ def test_a_view_is_asked_compared_saved_and_pinned(page: Page, server) -> None:
     page.get_by_label("Measure", exact=True).select_option("months_of_supply")
     expect(says).to_contain_text("would last")
     page.get_by_label("Second measure").select_option("")
-    page.get_by_label("Place", exact=True).select_option("Quarry Bend")
-    page.get_by_label("Place 2").select_option("Lantern Hill")
+    typed(page, "Place", "Atlantis")
+    expect(page.get_by_role("alert")).to_contain_text("Atlantis")
+    typed(page, "Place", "Quarry Bend")
+    typed(page, "Place 2", "Lantern Hill")
     expect(table.get_by_role("columnheader", name="Lantern Hill")).to_be_visible()
     page.get_by_label("Smoothing").select_option("3")
     page.get_by_label("Outside series").select_option("Demo mortgage rates")
@@ -50,7 +64,109 @@ def test_years_lie_over_each_other_and_the_year_so_far_tells_all_measures(page: 
     table = page.get_by_role("table", name="Market figures by period")
     expect(table.get_by_role("row")).to_have_count(13)
     expect(table.get_by_role("columnheader", name="2025")).to_be_visible()
-    page.get_by_role("button", name="the year so far").click()
+    page.get_by_role("button", name="The year so far").click()
     sofar = page.get_by_role("table", name="The year so far")
     expect(sofar.get_by_role("row", name=re.compile(r"^Closings \d"))).to_contain_text(re.compile(r"[+−][\d.]+ %"))
-    expect(sofar.get_by_role("row")).to_have_count(27)
+    expect(sofar.get_by_role("row")).to_have_count(len(MEASURES) + 1)
+
+
+def test_a_market_is_split_narrowed_drawn_and_its_points_open(page: Page, server) -> None:
+    page.get_by_role("link", name="Market").click()
+    table = page.get_by_role("table", name="Market figures by period")
+    page.get_by_label("Measure", exact=True).select_option("closings")
+    page.get_by_label("Second measure").select_option("")
+    page.get_by_label("Period", exact=True).select_option("quarter")
+    page.get_by_role("button", name="+ condition").click()
+    page.get_by_label("Field", exact=True).select_option("living_area")
+    page.get_by_label("Value").fill("big")
+    page.get_by_role("button", name="Add", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("Living area takes a number")
+    page.get_by_role("button", name="Take away: Living area at least big").click()
+    page.get_by_role("button", name="+ condition").click()
+    page.get_by_label("Value").fill("1500")
+    page.get_by_role("button", name="Add", exact=True).click()
+    page.get_by_label("Split by").select_option("price")
+    expect(table.get_by_role("columnheader")).to_have_count(6)
+
+    figure = table.get_by_role("row").nth(2).get_by_role("button").last
+    n = int(figure.inner_text())
+    figure.click()
+    opened = page.get_by_role("dialog")
+    expect(opened.get_by_text(re.compile(rf"from {n} records?"))).to_be_visible()
+    expect(opened.get_by_role("table", name="Records behind the figure").get_by_role("row")).to_have_count(n + 1)
+    expect(opened.get_by_role("application")).to_be_visible()
+    opened.get_by_role("button", name="close").click()
+    page.get_by_label("Split by").select_option("")
+
+    # a place drawn by keys alone
+    whole = page.locator("p.says").inner_text()
+    page.get_by_role("button", name="or draw it").click()
+    the_map = page.get_by_role("dialog").get_by_role("application")
+    expect(the_map).to_be_visible()
+    page.get_by_role("button", name=re.compile("Draw a circle")).press("Enter")
+    expect(the_map).to_be_focused()
+    page.keyboard.press("Enter")
+    page.keyboard.press("Shift+ArrowRight")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Look inside it").click()
+    expect(page.locator("p.says")).to_contain_text("inside a drawn area")
+    page.get_by_role("button", name="Take away: inside a drawn area").click()
+    expect(page.locator("p.says")).to_have_text(whole)
+
+    with page.expect_download() as download:
+        page.get_by_role("button", name="XLSX").click()
+    sheet = openpyxl.load_workbook(io.BytesIO(Path(download.value.path()).read_bytes())).active
+    assert sheet["A1"].value == whole and sheet.max_row == len(table.get_by_role("row").all()) + 2
+    with page.expect_download() as download:
+        page.get_by_role("button", name="PNG").click()
+    assert Path(download.value.path()).read_bytes()[:4] == b"\x89PNG"
+
+    page.get_by_role("button", name="What changed").click()
+    changed = page.get_by_role("table", name="What changed")
+    closed = page.get_by_role("button", name=re.compile(r"^\d+ closed"))
+    n = int(closed.inner_text().split()[0])
+    closed.click()
+    expect(changed.get_by_role("row")).to_have_count(n + 1)
+
+
+def test_from_a_workup_the_market_opens_around_its_home(page: Page, server) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("link", name="the market around it").click()
+    expect(page.locator("p.says")).to_contain_text("of detached homes within 1 mi of 630 Hedgerow Terrace")
+    page.get_by_role("button", name="By size and price").click()
+    size = page.get_by_role("table", name="By size: price per square foot")
+    expect(size.get_by_role("row").filter(has_text="the home")).to_have_count(1)
+
+
+def test_a_letter_is_put_together_from_views_and_handed_out(page: Page, server) -> None:
+    page.get_by_role("link", name="Market").click()
+    page.get_by_role("button", name="Letters").click()
+    page.get_by_role("button", name="New letter").click()
+    typed(page, "Title", "Autumn on both banks")
+    words = page.get_by_label("Your words at the start")
+    words.fill("A calm season.")
+    words.press("Tab")
+    parts = page.get_by_role("list", name="Parts of the letter").get_by_role("listitem")
+    page.get_by_role("button", name="the view above").click()
+    expect(parts).to_have_count(1)
+    page.get_by_role("button", name="what changed", exact=True).click()
+    expect(parts).to_have_count(2)
+    heading = page.get_by_label("Heading of part 2")
+    heading.fill("The last weeks")
+    heading.press("Tab")
+    page.get_by_role("button", name="Part 2 up").click()
+    expect(page.get_by_label("Heading of part 1")).to_have_value("The last weeks")
+    expect(page.get_by_role("img", name="Sheet 1 of the letter")).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="PDF").click()
+    text = "\n".join(p.extract_text() for p in PdfReader(download.value.path()).pages)
+    assert "Autumn on both banks" in text and "A calm season." in text
+    assert text.index("The last weeks") < text.index("The median price of detached homes was")
+    page.get_by_role("button", name="New letter").click()
+    expect(page.get_by_label("Title", exact=True)).to_have_value("Market letter")
+    typed(page, "Title", "Autumn on both banks")
+    expect(page.get_by_role("alert")).to_contain_text("already")
+    page.get_by_role("button", name="delete this letter").click()
+    page.get_by_role("button", name="Autumn on both banks").click()
+    expect(parts).to_have_count(2)

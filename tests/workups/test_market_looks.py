@@ -98,3 +98,16 @@ def test_deed_sales_count_by_choice_and_the_sentence_says_so(demo_records):
     assert "deed sales counted" in with_deeds.sentence and "deed" not in plain.sentence
     doc = market_doc(demo_records, ["closings"], "year", None, None, deeds=True)
     assert [p.values["closings"].value for p in doc.periods] == [x.value for x in with_deeds.lines[0].points]
+
+
+def test_a_view_says_what_its_records_lack(demo_records):
+    told = answer(demo_records, ViewDoc(measures=["median_days", "contracts"], by="year"))
+    columns = demo_records.columns()
+    rows = (columns.close >= (told.periods[0].start - dt.date(1970, 1, 1)).days) & ~columns.lease & ~columns.deed
+    rows &= ~columns.not_arms_length & np.isfinite(columns.numbers["close_price"])
+    lacking = (columns.contract[rows] < 0).mean()
+    days, contracts = told.notes
+    assert days.startswith("Median days on market: ") and contracts.startswith(
+        f"Contracts: {lacking:.0%} of the closings"
+    )
+    assert answer(demo_records, ViewDoc(measures=["closings"])).notes == []

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .columns import Bools, Floats
+from .columns import Floats
 from .errors import BadInput
 
 STEPS = {"living_area": 250.0, "price": 25_000.0, "year_built": 10.0, "lot_size_square_feet": 2_500.0}
@@ -22,14 +22,13 @@ class Band:
     low: float | None
     high: float | None
 
-    def holds(self, values: Floats) -> Bools:
-        """Which values lie in the band; unknown ones in none."""
-        inside = np.isfinite(values)
-        if self.low is not None:
-            inside &= values >= self.low
-        if self.high is not None:
-            inside &= values < self.high
-        return np.asarray(inside)
+    def holds(self, value: float) -> bool:
+        return (self.low is None or value >= self.low) and (self.high is None or value < self.high)
+
+    def conditions(self, field: str) -> list[str]:
+        """The band as conditions on the field; those without it fit neither."""
+        known = [f"{field} >= {self.low:g}"] if self.low is not None else []
+        return known + ([f"{field} < {self.high:g}"] if self.high is not None else [])
 
 
 def bands(field: str, values: Floats) -> list[Band]:

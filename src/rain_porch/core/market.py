@@ -293,6 +293,12 @@ MEASURES: Mapping[str, tuple[str, str, Measure]] = {
 }  # fmt: skip
 
 
+# measures made from a value of each closing, which a record may lack
+FROM_CLOSINGS = frozenset(
+    name for name in MEASURES if name.startswith(("mean_", "median_", "share_of_")) and "list_price" not in name
+)
+
+
 def series(market: Market, measures: Sequence[str], spans: Sequence[Period]) -> list[Point]:
     """Every measure in every period. An unfinished period is read up to the last day of the records."""
     for name in measures:

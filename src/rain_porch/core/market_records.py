@@ -75,7 +75,7 @@ class Event:
 
 
 KINDS: Mapping[str, str] = {
-    "new": "New listings", "back": "Back on the market", "price_up": "Price up", "price_down": "Price down",
+    "new": "New on the market", "back": "Back on the market", "price_up": "Price up", "price_down": "Price down",
     "contract": "Under contract", "closed": "Closed", "failed": "Failed", "held": "Put on hold",
 }  # fmt: skip
 

@@ -60,6 +60,15 @@ def market_page(given: ReportInput) -> dict[str, Any]:
     )  # fmt: skip
 
 
+def no_letter_page(given: ReportInput) -> dict[str, Any]:
+    """What stands where a market letter would, until one is chosen."""
+    return page(
+        "market_letter",
+        "Market letter",
+        note("No market letter is chosen: choose one beside the page, or leave this page out."),
+    )
+
+
 def series_svg(periods: Sequence[dict[str, Any]], name: str, width: float = 540, height: float = 170) -> str:
     """A line of monthly values; months without a value leave a gap, small counts are hollow."""
     points = [(i, p["values"][name]["value"], p["values"][name]["n"]) for i, p in enumerate(periods)]

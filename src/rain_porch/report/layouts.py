@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from .closing import about_page, market_page
+from .closing import about_page, market_page, no_letter_page
 from .model import ReportInput
 from .opening import cover_page, home_page, letter_page, search_page
 from .pages import comps_page, grid_page, summary_page
@@ -17,13 +17,15 @@ Page = Callable[[ReportInput], dict[str, Any]]
 PAGES: Mapping[str, Page] = {
     "cover": cover_page, "letter": letter_page, "summary": summary_page, "home": home_page, "search": search_page,
     **{kind: reading_page(kind) for kind in KINDS}, "comps": comps_page, "grid": grid_page, "statistics": statistics_page,
-    "strategy": strategy_page, "net": net_page, "market": market_page, "about": about_page,
+    "strategy": strategy_page, "net": net_page, "market": market_page,
+    "market_letter": no_letter_page, "about": about_page,
 }  # fmt: skip
 LABELS: Mapping[str, str] = {
     "cover": "Cover", "letter": "Letter", "summary": "Summary", "home": "The home", "search": "Search and map",
     "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed", "comps": "The comps",
     "grid": "The grid", "statistics": "Statistics", "strategy": "The price", "net": "Net proceeds",
-    "market": "The market", "about": "What this is",
+    "market": "The market", "market_letter": "Market letter",
+    "about": "What this is",
 }  # fmt: skip
 LAYOUTS: Mapping[str, tuple[str, ...]] = {
     "three_pages": ("summary", "comps", "grid"),

@@ -22,6 +22,7 @@ class Paper:
     ways_left_out: Sequence[str] = ()
     title: str = ""
     letter: str = ""
+    market_letter: int | None = None
 
 
 @dataclass(frozen=True)
@@ -53,6 +54,7 @@ class ReportInput:
     sheets: Sequence[Sequence[tuple[str, str]]] = ()
     market: Mapping[str, Any] | None = None
     market_place: str = ""
+    market_letter: Sequence[dict[str, Any]] = ()  # pages of the letter that goes with the report
 
     def ways(self) -> list[list[str]]:
         """Label, formula and value of each way to the number that the client is to see; none where the price is not shown."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 from collections.abc import Callable, Mapping, Sequence
 from importlib.resources import files
@@ -38,11 +39,29 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
         "title": f"{given.title}: market analysis",
         "address": given.title,
         "by": given.agent.get("name", ""),
-        "made_on": f"{given.made_on:%B} {given.made_on.day}, {given.made_on.year}",
-        "effective": given.price["effective_date"],
-        "through": given.through.isoformat(),
-        "pages": [PAGES[name](given) for name in wanted],
+        "foot": f"A comparative market analysis, not an appraisal. Effective {given.price['effective_date']}; records "
+        f"through {given.through.isoformat()}; made {in_words(given.made_on)}.",
+        "pages": [page for name in wanted for page in _made(name, given)],
     }
+
+
+def _made(name: str, given: ReportInput) -> list[dict[str, Any]]:
+    """A page of the report; the market letter's may be several."""
+    if name != "market_letter":
+        return [PAGES[name](given)]
+    return list(given.market_letter) or [PAGES["market_letter"](given)]
+
+
+def in_words(day: dt.date) -> str:
+    return f"{day:%B} {day.day}, {day.year}"
+
+
+def letter_document(
+    title: str, by: str, made_on: dt.date, through: dt.date, pages: list[dict[str, Any]]
+) -> dict[str, Any]:
+    """The document model of a market letter."""
+    foot = f"From listing and tax records through {through.isoformat()}; made {in_words(made_on)}."
+    return {"title": title, "address": title, "by": by, "foot": foot, "pages": pages}
 
 
 def _compile(model: dict[str, Any], form: Literal["pdf", "png"]) -> Any:
@@ -57,14 +76,23 @@ def _compile(model: dict[str, Any], form: Literal["pdf", "png"]) -> Any:
     )
 
 
+def as_pdf(model: dict[str, Any]) -> bytes:
+    return bytes(_compile(model, "pdf"))
+
+
+def as_pictures(model: dict[str, Any]) -> list[bytes]:
+    """Every sheet as PNG."""
+    made = _compile(model, "png")
+    return [bytes(m) for m in made] if isinstance(made, list) else [bytes(made)]
+
+
 def pdf(given: ReportInput, layout: str | None = None) -> bytes:
-    return bytes(_compile(document(given, layout), "pdf"))
+    return as_pdf(document(given, layout))
 
 
 def page_picture(given: ReportInput, layout: str | None, number: int) -> bytes:
     """One page as PNG, just as it will print, at twice the screen's resolution; of a long one its first sheet."""
-    made = _compile(document(given, layout, number), "png")
-    return bytes(made[0] if isinstance(made, list) else made)
+    return as_pictures(document(given, layout, number))[0]
 
 
 def html(given: ReportInput, layout: str | None = None) -> bytes:

@@ -15,7 +15,7 @@
     #set text(7.2pt, fill: quiet)
     #line(length: 100%, stroke: 0.4pt + rule)
     #v(-4pt)
-    A comparative market analysis, not an appraisal. Effective #data.effective; records through #data.through; made #data.made_on.
+    #data.foot
     #h(1fr) #if data.by != "" [#data.by · ] #if data.at("first", default: none) != none [#data.first] else [#counter(page).display("1 / 1", both: true)]
   ],
 )

@@ -25,14 +25,10 @@ thead th{color:#55696F;font-size:13px}tr.total td,tr.total th{font-weight:600;bo
 def web_page(model: dict[str, Any]) -> str:
     """The document model as HTML. All of its words are escaped; pictures stand inside it."""
     body = "".join(f"<section>{_page(p, first=i == 0)}</section>" for i, p in enumerate(model["pages"]))
-    foot = (
-        f"A comparative market analysis, not an appraisal. Effective {model['effective']}; records through "
-        f"{model['through']}; made {model['made_on']}."
-    )
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(model["title"])}</title>'
         f'<meta name="viewport" content="width=device-width"><style>{_STYLE}</style></head>'
-        f'<body><main>{body}</main><footer class="quiet small">{escape(foot)}</footer></body></html>'
+        f'<body><main>{body}</main><footer class="quiet small">{escape(model["foot"])}</footer></body></html>'
     )
 
 

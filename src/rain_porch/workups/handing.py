@@ -10,15 +10,18 @@ from typing import TYPE_CHECKING, Any
 
 from ..core import proceeds as pr
 from ..core.columns import FOR_SALE
+from ..core.errors import NotFound
 from ..core.homes import Candidate
 from ..core.list_price import WITHIN_DAYS
 from ..core.money import dollars
+from ..report.letter import item_pages
 from ..report.model import Paper, ReportInput
 from ..store import homes
 from ..store.areas import base_map
 from . import photos
 from .answers import candidate_docs, market_doc, pricing_doc, subject_doc
 from .asking import Asking, asking
+from .letters import items_of, read_letter
 from .pricing import Pricing, candidates
 
 if TYPE_CHECKING:
@@ -63,7 +66,19 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
         sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
         market=market,
         market_place=place,
+        market_letter=_market_letter(workups, paper),
     )
+
+
+def _market_letter(workups: Workups, paper: Paper) -> list[dict[str, Any]]:
+    """Pages of the chosen market letter; none where it is not on paper, or has been deleted since."""
+    if paper.market_letter is None or "market_letter" not in paper.pages:
+        return []
+    try:
+        letter = read_letter(workups, paper.market_letter)
+    except NotFound:
+        return []
+    return item_pages(items_of(workups.records, letter))
 
 
 def _grid(pricing: Pricing) -> list[dict[str, Any]]:

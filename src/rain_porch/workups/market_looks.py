@@ -9,7 +9,7 @@ import numpy as np
 from pydantic import Field
 
 from ..core import market as mk
-from ..core.bands import Band, bands
+from ..core.bands import bands
 from ..core.columns import RECORD_KINDS, SOLD, Ints
 from ..core.conditions import values_of
 from ..core.dates import NO_DAY, date_of, day_of
@@ -20,7 +20,7 @@ from ..core.market_views import twelve_months
 from ..store.homes import addresses_of
 from .documents import Doc
 from .records import Records
-from .views import PointDoc, ViewDoc, chosen_rows, market_of
+from .views import PointDoc, ViewDoc, market_of
 
 SHOWN = 500
 
@@ -161,14 +161,21 @@ def by_bands(records: Records, ask: BandsAsk) -> BandsDoc:
     def rows(field: str, measures: tuple[str, ...], mine: float | None) -> list[BandRow]:
         values = values_of(records.columns(), field)
         place = ask.view.places[0] if ask.view.places else ""
-        chosen = chosen_rows(records, ask.view, place)
         recent = market_of(records, ask.view, place).within("close", day_of(span.start), day_of(span.end))
         out = []
         for band in bands(field, values[recent]):
-            market = market_of(records, ask.view, place, chosen & band.holds(values))
+            market = market_of(records, ask.view, place, band.conditions(field))
             (point,) = mk.series(market, measures, [span])
             told = {m: PointDoc(value=v.value, n=v.n) for m, v in point.values.items()}
-            out.append(BandRow(label=band.label, low=band.low, high=band.high, mine=_falls(band, mine), values=told))
+            out.append(
+                BandRow(
+                    label=band.label,
+                    low=band.low,
+                    high=band.high,
+                    mine=mine is not None and band.holds(mine),
+                    values=told,
+                )
+            )
         return out
 
     return BandsDoc(
@@ -176,10 +183,6 @@ def by_bands(records: Records, ask: BandsAsk) -> BandsDoc:
         size=rows("living_area", SIZE_MEASURES, ask.living_area),
         price=rows("price", PRICE_MEASURES, ask.price),
     )
-
-
-def _falls(band: Band, value: float | None) -> bool:
-    return value is not None and bool(band.holds(np.array([value]))[0])
 
 
 def _records(records: Records, rows: Ints, day: int) -> list[RecordDoc]:

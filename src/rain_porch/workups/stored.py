@@ -110,7 +110,7 @@ class SavedSearchDoc(Doc):
 
 class PaperDoc(Doc):
     """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table.
-    ways_left_out: names of ways to the number that the client does not see."""
+    ways_left_out: names of ways to the number that the client does not see. market_letter: the letter whose pages go with it."""
 
     pages: Annotated[list[str], Field(min_length=1, max_length=40)] = ["summary", "comps", "grid"]
     price: Literal["shown", "hidden", "blank"] = "shown"
@@ -119,6 +119,7 @@ class PaperDoc(Doc):
     ways_left_out: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []
     title: Annotated[str, Field(max_length=120)] = ""
     letter: Annotated[str, Field(max_length=4000)] = ""
+    market_letter: int | None = Field(default=None, ge=1, le=2**53)
 
 
 class WorkupDoc(Doc):

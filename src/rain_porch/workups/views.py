@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import itertools
+from collections.abc import Sequence
 from typing import Literal
 
 import numpy as np
@@ -13,7 +14,7 @@ from ..core import market as mk
 from ..core.bands import bands
 from ..core.columns import HOME_KINDS, Bools
 from ..core.conditions import condition_mask, read_condition, values_of
-from ..core.dates import add_months, day_of
+from ..core.dates import NO_DAY, add_months, day_of
 from ..core.errors import BadInput, NotFound
 from ..core.market_views import Told, change_pct, sentence, trailing, twelve_months
 from ..core.shapes import check_shapes, in_shapes
@@ -54,7 +55,10 @@ class PointDoc(Doc):
 
 
 class ViewLineDoc(Doc):
-    """One line of a view. of: "measure", or "series" for an outside one; axis 0 left, 1 right."""
+    """One line of a view; the measure is "series" for an outside one; axis 0 left, 1 right.
+
+    place, where: what of the view's market the line shows.
+    """
 
     name: str
     measure: str
@@ -62,6 +66,8 @@ class ViewLineDoc(Doc):
     unit: str
     axis: int
     points: list[PointDoc | None]
+    place: str = ""
+    where: list[str] = Field(default=[])
 
 
 class PeriodNameDoc(Doc):
@@ -74,7 +80,9 @@ class PeriodNameDoc(Doc):
 class ViewAnswerDoc(Doc):
     periods: list[PeriodNameDoc]
     lines: list[ViewLineDoc]
+    through: dt.date
     sentence: str
+    notes: list[str]
     newest: float | None
     change_pct: float | None
 
@@ -116,10 +124,10 @@ def chosen_rows(records: Records, doc: ViewDoc, place: str) -> Bools:
     return chosen
 
 
-def market_of(records: Records, doc: ViewDoc, place: str, part: Bools | None = None) -> mk.Market:
-    """The market of one place of a view, or of a part of its rows."""
-    chosen = chosen_rows(records, doc, place)
-    rows = np.flatnonzero(chosen if part is None else chosen & part)
+def market_of(records: Records, doc: ViewDoc, place: str, also: Sequence[str] = ()) -> mk.Market:
+    """The market of one place of a view, or of the part of it that fits further conditions."""
+    asked = doc.model_copy(update={"where": [*doc.where, *also]}) if also else doc
+    rows = np.flatnonzero(chosen_rows(records, asked, place))
     return mk.Market(records.columns(), rows, day_of(records.through()), doc.deeds)
 
 
@@ -129,19 +137,17 @@ def place_words(doc: ViewDoc) -> str:
     return " ".join(x for x in (f"in {doc.places[0]}" if doc.places else "", inside) if x)
 
 
-def _parts(records: Records, doc: ViewDoc) -> list[tuple[str, mk.Market]]:
-    """The lines' names and markets: places side by side, or bands of the first."""
+def _parts(records: Records, doc: ViewDoc) -> list[tuple[str, str, list[str]]]:
+    """The lines as (name, place, further conditions): places side by side, or bands of the first."""
     if not doc.split:
-        return [(place, market_of(records, doc, place)) for place in doc.places or [""]]
+        return [(place, place, []) for place in doc.places or [""]]
     place = doc.places[0] if doc.places else ""
-    columns = records.columns()
     if doc.split == "seller":
-        named = [(who, condition_mask(read_condition(f"seller = {who}"), columns)) for who in SELLERS]
-    else:
-        values = values_of(columns, doc.split)
-        inside = chosen_rows(records, doc, place) & ~columns.lease & ~columns.not_arms_length
-        named = [(band.label, band.holds(values)) for band in bands(doc.split, values[inside])]
-    return [(name, market_of(records, doc, place, part)) for name, part in named]
+        return [(who, place, [f"seller = {who}"]) for who in SELLERS]
+    columns = records.columns()
+    inside = chosen_rows(records, doc, place) & ~columns.lease & ~columns.not_arms_length
+    made = bands(doc.split, values_of(columns, doc.split)[inside])
+    return [(band.label, place, band.conditions(doc.split)) for band in made]
 
 
 def _spans(doc: ViewDoc, through: dt.date) -> list[mk.Period]:
@@ -162,14 +168,25 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
     spans = _spans(doc, through)
     lead = _before(doc, spans)  # so that smoothing starts with whole windows
     lines: list[ViewLineDoc] = []
-    for place, market in _parts(records, doc):
-        points = mk.series(market, doc.measures, [*lead, *spans])
+    for part, place, also in _parts(records, doc):
+        points = mk.series(market_of(records, doc, place, also), doc.measures, [*lead, *spans])
         for axis, name in enumerate(doc.measures):
             values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
             label, unit, _ = mk.MEASURES[name]
             shown = [PointDoc(value=v.value, n=v.n) for v in values]
-            title = " · ".join(x for x in (place, label if len(doc.measures) > 1 or not place else "") if x)
-            lines.append(ViewLineDoc(name=title, measure=name, label=label, unit=unit, axis=axis, points=list(shown)))
+            title = " · ".join(x for x in (part, label if len(doc.measures) > 1 or not part else "") if x)
+            lines.append(
+                ViewLineDoc(
+                    name=title,
+                    measure=name,
+                    label=label,
+                    unit=unit,
+                    axis=axis,
+                    points=list(shown),
+                    place=place,
+                    where=also,
+                )
+            )
     periods = [PeriodNameDoc(period=s.name, start=s.start, end=s.end, finished=s.finished) for s in spans]
     if doc.overlay:
         periods, lines = _overlaid(doc, periods, lines)
@@ -181,10 +198,46 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
     return ViewAnswerDoc(
         periods=periods,
         lines=lines,
+        through=through,
+        notes=_notes(records, doc, spans),
         sentence=sentence(told, kind, place_words(doc), end, doc.deeds),
         newest=told.now.value,
         change_pct=change_pct(told.now.value, told.before.value),
     )
+
+
+NEEDED = 0.02  # a share of records that lack what a measure needs from which it is said
+_OF_START = frozenset(("new_listings", "back_on_market", "for_sale", "months_of_supply", "share_with_price_cut",
+                       "mean_list_price", "median_list_price"))  # fmt: skip
+
+
+def _notes(records: Records, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
+    """What the first place's records lack that the view's measures need, with its share."""
+    market = market_of(records, doc, doc.places[0] if doc.places else "")
+    whole = mk.Period("all", spans[0].start, spans[-1].end, False)
+    wanted = list(dict.fromkeys([*doc.measures, "closings"]))
+    (point,) = mk.series(market, wanted, [whole])
+    closings = point.values["closings"].n
+    out = []
+    for name in doc.measures:
+        label = mk.MEASURES[name][0]
+        if name in mk.FROM_CLOSINGS and closings:
+            lacking = 1 - point.values[name].n / closings
+            if lacking >= NEEDED:
+                out.append(f"{label}: {lacking:.0%} of the closings lack what it is made from, and are left out.")
+        if name in _OF_START:
+            listings = np.flatnonzero(market.chosen & ~market.columns.deed)
+            lacking = float((market.columns.on_market[listings] == NO_DAY).mean()) if listings.size else 0.0
+            if lacking >= NEEDED:
+                out.append(f"{label}: {lacking:.0%} of the listings have no on-market date, and are left out.")
+        if name == "contracts" and closings:
+            rows = market.within("close", day_of(whole.start), day_of(whole.end))
+            lacking = float((market.book.signed[rows] == NO_DAY).mean())
+            if lacking >= NEEDED:
+                out.append(
+                    f"{label}: {lacking:.0%} of the closings have no contract date, and count on their close date."
+                )
+    return out
 
 
 def _overlaid(

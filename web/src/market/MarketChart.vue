@@ -20,7 +20,7 @@ use([
 ])
 
 const props = defineProps<{ told: Docs['ViewAnswerDoc']; at: number | null }>()
-const emit = defineEmits<{ at: [index: number | null] }>()
+const emit = defineEmits<{ at: [index: number | null]; open: [period: number, line: number] }>()
 const { tokens } = useLight()
 const chart = ref<InstanceType<typeof VChart>>()
 
@@ -63,8 +63,8 @@ const option = computed(() => {
       axisLabel: {
         ...text,
         color: t.quiet,
-        interval: (k: number) => names.length <= 26 || /-(01|Q1)$/.test(names[k]!),
-        formatter: (v: string) => (names.length <= 26 ? v : v.slice(0, 4)),
+        interval: (k: number) => names.length <= 14 || /-(01|Q1)$/.test(names[k]!),
+        formatter: (v: string) => (names.length <= 14 ? v : v.slice(0, 4)),
       },
     },
     yAxis: right.value ? [axis(0), axis(1)] : [axis(0)],
@@ -125,6 +125,11 @@ function pointed(given: unknown) {
   const value = event.axesInfo?.[0]?.value
   if (value !== undefined && value !== props.at) emit('at', value)
 }
+function opened(given: unknown) {
+  const event = given as { dataIndex?: number; seriesIndex?: number }
+  if (event.dataIndex !== undefined && event.seriesIndex !== undefined)
+    emit('open', event.dataIndex, event.seriesIndex)
+}
 /** The chart as it stands, for saving: SVG text. */
 defineExpose({
   svg: () => (chart.value?.$el as HTMLElement | undefined)?.querySelector('svg')?.outerHTML ?? '',
@@ -141,5 +146,6 @@ defineExpose({
     aria-label="Chart of the view; the table beside it holds the figures"
     @updateaxispointer="pointed"
     @globalout="emit('at', null)"
+    @click="opened"
   />
 </template>

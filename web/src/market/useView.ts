@@ -15,6 +15,10 @@ export const FRESH: View = {
   smooth: 1,
   overlay: false,
   series: '',
+  shapes: [],
+  drawn: '',
+  split: '',
+  deeds: false,
 }
 
 /** The view that is looked at, and what the lists in its sentence offer. */
@@ -64,3 +68,5 @@ export function shownAs(value: number | null | undefined, unit: string): string 
   if (unit === '$/sq ft') return value.toFixed(2)
   return Math.round(value).toLocaleString('en-US')
 }
+
+export type ViewTools = ReturnType<typeof useView>

@@ -2,15 +2,15 @@
 import { useQuery } from '@tanstack/vue-query'
 import 'ol/ol.css'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { api, got, type Docs } from './api/client'
-import { HomeMapDrawing } from './homeMap'
+import { api, got } from './api/client'
+import { HomeMapDrawing, type Marked } from './homeMap'
 import type { DrawnFence, DrawnShape, Tool } from './mapShapes'
 import type { Choice } from './marks'
 import { useLight } from './useTheme'
 
 const props = defineProps<{
   subject: { latitude: number; longitude: number }
-  candidates: Docs['CandidateDoc'][]
+  candidates: Marked[]
   choices?: Record<string, Choice>
   lit?: string | null
   radius?: number | null

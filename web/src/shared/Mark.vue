@@ -23,6 +23,7 @@ const words = computed(() => {
 <style scoped>
 .mark {
   display: inline-flex;
+  vertical-align: middle;
   width: 24px;
   height: 24px;
 }

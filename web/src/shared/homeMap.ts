@@ -22,6 +22,9 @@ const MILE = 1609.344
 const HOUSE = -1 // among the things that keys move
 const FINE_FROM = 2.4 // metres a pixel below which lots and buildings are drawn
 
+/** What a mark on the map needs of a record. */
+export type Marked = Pick<Docs['CandidateDoc'], 'listing_id' | 'kind' | 'latitude' | 'longitude'>
+
 interface Told {
   fine(west: number, south: number, east: number, north: number): void
   lit(key: string | null): void
@@ -213,7 +216,7 @@ export class HomeMapDrawing {
     this.told.radius(miles, done)
   }
 
-  marks(candidates: Docs['CandidateDoc'][], choices: Record<string, Choice>, lit: string | null) {
+  marks(candidates: Marked[], choices: Record<string, Choice>, lit: string | null) {
     this.dots.clear(true)
     const features = candidates
       .filter((c) => c.latitude !== null && c.longitude !== null)

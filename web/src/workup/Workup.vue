@@ -33,6 +33,32 @@ const rooms = computed(() => {
   ]
 })
 
+/** The market of this kind of home, within the search's radius of it. */
+const marketAround = computed(() => {
+  const subject = open.data.value?.subject
+  if (!subject) return '/market'
+  const miles = state.value?.search.radius_miles ?? 1
+  const view = {
+    measures: ['median_price', 'months_of_supply'],
+    home_kind: subject.home_kind === 'unknown' ? '' : subject.home_kind,
+    by: 'quarter',
+    shapes: [
+      { points: [[subject.longitude, subject.latitude]], radius_miles: miles, inside: true, name: '' },
+    ],
+    drawn: `within ${miles} mi of ${state.value?.address}`,
+  }
+  const area = subject.facts.living_area
+  const price = state.value?.list_price ?? worth.data.value?.price.indicated_value
+  return {
+    name: 'market',
+    query: {
+      view: JSON.stringify(view),
+      ...(area ? { area: String(area) } : {}),
+      ...(price ? { price: String(Math.round(Number(price))) } : {}),
+    },
+  }
+})
+
 function key(event: KeyboardEvent) {
   const z = event.key.toLowerCase() === 'z'
   if (isTyping(event) || !z || event.shiftKey || event.altKey) return
@@ -69,6 +95,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           </span>
           <span v-if="facts.year_built">built {{ facts.year_built }}</span>
           <span>{{ open.data.value.subject.home_kind.replaceAll('_', ' ') }}</span>
+          <router-link class="link small around" :to="marketAround">the market around it</router-link>
         </p>
       </div>
       <div class="saved small quiet">
@@ -135,6 +162,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   content: '·';
   margin: 0 7px;
   color: rgb(var(--v-theme-quiet));
+}
+.around {
+  margin-left: 16px;
 }
 .saved {
   text-align: right;

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { mdiDownload } from '@mdi/js'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
+import { api, got } from '@/shared/api/client'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 import AgentCard from './AgentCard.vue'
@@ -14,6 +16,7 @@ const LAYOUT_WORDS: Record<string, string> = {
   one_page: 'One page',
   statistics: 'Statistics only',
 }
+const letters = useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/api/letters')) })
 const at = ref(0)
 watch(on, (pages) => (at.value = Math.min(at.value, pages.length - 1)))
 const current = computed(() => on.value[at.value])
@@ -149,13 +152,25 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       </details>
       <label v-if="on.includes('letter')" class="field">
         Letter
-        <textarea
+        <TypedInput
           :value="paper.letter"
-          rows="5"
+          :rows="5"
           maxlength="4000"
           placeholder="Left empty, a short one is written for you."
-          @change="set({ letter: ($event.target as HTMLTextAreaElement).value })"
+          @typed="set({ letter: $event })"
         />
+      </label>
+      <label v-if="on.includes('market_letter')" class="field">
+        Market letter
+        <select
+          :value="paper.market_letter ?? ''"
+          @change="set({ market_letter: Number(($event.target as HTMLSelectElement).value) || null })"
+        >
+          <option value="">none chosen</option>
+          <option v-for="l in letters.data.value ?? []" :key="l.letter_id" :value="l.letter_id">
+            {{ l.letter.title }}
+          </option>
+        </select>
       </label>
       <AgentCard />
       <v-btn

@@ -1,0 +1,112 @@
+"""Market letters: views and sentences in an order, kept by name, made anew from the newest records each time."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import TYPE_CHECKING, Any, Literal
+
+from pydantic import Field
+
+from ..core.errors import NotFound
+from ..report.letter import letter_pages
+from ..report.papers import letter_document
+from ..store import kept
+from . import market_looks as looks
+from .documents import Doc
+from .records import Records
+from .views import ViewDoc, answer, year_so_far
+
+if TYPE_CHECKING:
+    from .workups import Workups
+
+OWNER = 1
+
+
+class LetterItemDoc(Doc):
+    """One part of a letter. table: figures under the chart of a view; days: how far back what changed looks."""
+
+    kind: Literal["view", "so_far", "bands", "changed"] = "view"
+    title: str = Field(default="", max_length=120)
+    comment: str = Field(default="", max_length=4000)
+    view: ViewDoc
+    table: bool = True
+    days: int = Field(default=30, ge=1, le=366)
+
+
+class LetterDoc(Doc):
+    """A letter as it is kept: no figure is, so that it always tells the newest."""
+
+    title: str = Field(min_length=1, max_length=120, pattern=r"\S")
+    comment: str = Field(default="", max_length=8000)
+    items: list[LetterItemDoc] = Field(default=[], max_length=20)
+
+
+class KeptLetterDoc(Doc):
+    letter_id: int
+    letter: LetterDoc
+
+
+def letters(workups: Workups) -> list[KeptLetterDoc]:
+    return [
+        KeptLetterDoc(letter_id=k.kept_id, letter=LetterDoc.model_validate_json(k.document))
+        for k in kept.listed(workups.db, OWNER, kept.LETTER)
+    ]
+
+
+def read_letter(workups: Workups, letter_id: int) -> LetterDoc:
+    return LetterDoc.model_validate_json(kept.read(workups.db, OWNER, kept.LETTER, letter_id).document)
+
+
+def letter_named(workups: Workups, title: str) -> LetterDoc:
+    held = {k.name: k.document for k in kept.listed(workups.db, OWNER, kept.LETTER)}
+    if title not in held:
+        raise NotFound(f"There is no letter “{title}”: there are {', '.join(held) or 'none yet'}.", name=title)
+    return LetterDoc.model_validate_json(held[title])
+
+
+def add_letter(workups: Workups, letter: LetterDoc) -> int:
+    """Keep a new letter; nothing is kept of one that cannot be made."""
+    items_of(workups.records, letter)
+    return kept.add(workups.db, OWNER, kept.LETTER, letter.title.strip(), letter.model_dump_json())
+
+
+def change_letter(workups: Workups, letter_id: int, letter: LetterDoc) -> None:
+    items_of(workups.records, letter)
+    kept.write(workups.db, OWNER, kept.LETTER, letter_id, letter.title.strip(), letter.model_dump_json())
+
+
+def delete_letter(workups: Workups, letter_id: int) -> None:
+    kept.delete(workups.db, OWNER, kept.LETTER, letter_id)
+
+
+def items_of(records: Records, letter: LetterDoc) -> list[dict[str, Any]]:
+    """The letter's parts with their figures of today, as the report's pages take them."""
+    return [
+        {"kind": item.kind, "title": item.title or _title(item), "comment": item.comment, "table": item.table,
+         "answer": _answer(records, item).model_dump()}
+        for item in letter.items
+    ]  # fmt: skip
+
+
+def letter_model(workups: Workups, letter: LetterDoc) -> dict[str, Any]:
+    """The document model from which PDF, pictures and web page are made."""
+    pages = letter_pages(letter.title, letter.comment, items_of(workups.records, letter))
+    by = workups.card().get("name", "")
+    return letter_document(letter.title, by, workups.now().date(), workups.records.through(), pages)
+
+
+def _answer(records: Records, item: LetterItemDoc) -> Doc:
+    if item.kind == "so_far":
+        return year_so_far(records, item.view)
+    if item.kind == "bands":
+        return looks.by_bands(records, looks.BandsAsk(view=item.view))
+    if item.kind == "changed":
+        since = records.through() - dt.timedelta(days=item.days)
+        return looks.changes(records, looks.ChangesAsk(view=item.view, since=since))
+    return answer(records, item.view)
+
+
+def _title(item: LetterItemDoc) -> str:
+    named = {"so_far": "The year so far", "bands": "By size and price", "changed": "What changed", "view": "The market"}
+    place = item.view.places[0] if item.view.places else ""
+    return named[item.kind] + (f": {place}" if place else "")

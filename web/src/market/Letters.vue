@@ -1,0 +1,270 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
+import TypedInput from '@/shared/TypedInput.vue'
+import { useLetters, type Item } from './useLetters'
+import type { View } from './useView'
+
+/** Letters of several views in an order: written once, made anew with the newest figures. */
+const props = defineProps<{ view: View }>()
+const { all, at, letter, fault, version, sheets, open, begin, save, drop } = useLetters()
+const saved = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
+const ADDS = {
+  view: 'the view above',
+  so_far: 'the year so far',
+  bands: 'by size and price',
+  changed: 'what changed',
+} as const
+const items = computed(() => letter.value?.items ?? [])
+const put = (next: Item[]) => letter.value && save({ ...letter.value, items: next })
+const blank = (kind: Item['kind'], view: View, title = ''): Item => ({
+  kind,
+  title,
+  comment: '',
+  view,
+  table: true,
+  days: 30,
+})
+const add = (kind: Item['kind']) => put([...items.value, blank(kind, props.view)])
+const change = (i: number, to: Partial<Item>) =>
+  put(items.value.map((x, k) => (k === i ? { ...x, ...to } : x)))
+function move(i: number, by: number) {
+  const next = [...items.value]
+  const [one] = next.splice(i, 1)
+  next.splice(Math.max(0, Math.min(next.length, i + by)), 0, one!)
+  void put(next)
+}
+const picked = ref('')
+function addSaved() {
+  const held = saved.data.value?.find((v) => String(v.view_id) === picked.value)
+  if (held) void put([...items.value, blank('view', held.view as View, held.name)])
+  picked.value = ''
+}
+const text = (event: Event) => (event.target as HTMLInputElement).value
+const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.png?v=${version.value}`
+</script>
+
+<template>
+  <div class="letters">
+    <div class="sheet left">
+      <p class="names">
+        <button
+          v-for="l in all.data.value ?? []"
+          :key="l.letter_id"
+          type="button"
+          class="link"
+          :aria-current="at === l.letter_id"
+          @click="open(l.letter_id)"
+        >
+          {{ l.letter.title }}
+        </button>
+        <button type="button" class="do" @click="begin">New letter</button>
+      </p>
+      <p v-if="!letter" class="quiet">
+        A letter puts several views in an order, with your words. Its figures are always the newest.
+      </p>
+      <template v-else>
+        <label class="field">
+          <span class="quiet small">Title</span>
+          <TypedInput :value="letter.title" maxlength="120" @typed="save({ ...letter, title: $event })" />
+        </label>
+        <label class="field">
+          <span class="quiet small">Your words at the start</span>
+          <TypedInput
+            :value="letter.comment"
+            :rows="3"
+            maxlength="8000"
+            @typed="save({ ...letter, comment: $event })"
+          />
+        </label>
+        <ol aria-label="Parts of the letter">
+          <li v-for="(item, i) in items" :key="i">
+            <p class="part">
+              <TypedInput
+                :value="item.title"
+                :placeholder="ADDS[item.kind!]"
+                :aria-label="`Heading of part ${i + 1}`"
+                maxlength="120"
+                @typed="change(i, { title: $event })"
+              />
+              <button type="button" :aria-label="`Part ${i + 1} up`" :disabled="i === 0" @click="move(i, -1)">
+                ↑
+              </button>
+              <button
+                type="button"
+                :aria-label="`Part ${i + 1} down`"
+                :disabled="i === items.length - 1"
+                @click="move(i, 1)"
+              >
+                ↓
+              </button>
+              <button
+                type="button"
+                :aria-label="`Take part ${i + 1} away`"
+                @click="put(items.filter((_, k) => k !== i))"
+              >
+                ×
+              </button>
+            </p>
+            <TypedInput
+              :value="item.comment"
+              :rows="1"
+              placeholder="a comment"
+              :aria-label="`Comment to part ${i + 1}`"
+              @typed="change(i, { comment: $event })"
+            />
+            <label v-if="item.kind === 'view'" class="small">
+              <input
+                type="checkbox"
+                :checked="item.table"
+                @change="change(i, { table: ($event.target as HTMLInputElement).checked })"
+              />
+              with its figures
+            </label>
+            <label v-if="item.kind === 'changed'" class="small">
+              over the last
+              <input
+                class="days"
+                type="number"
+                min="1"
+                max="366"
+                :value="item.days"
+                aria-label="Days"
+                @change="change(i, { days: Number(text($event)) })"
+              />
+              days
+            </label>
+          </li>
+        </ol>
+        <p class="adds small">
+          Add
+          <button v-for="(words, kind) in ADDS" :key="kind" type="button" class="link" @click="add(kind)">
+            {{ words }}
+          </button>
+          <select v-model="picked" aria-label="Add a saved view" @change="addSaved">
+            <option value="">a saved view …</option>
+            <option v-for="v in saved.data.value ?? []" :key="v.view_id" :value="String(v.view_id)">
+              {{ v.name }}
+            </option>
+          </select>
+        </p>
+        <p class="give">
+          <a class="do" :href="`/api/letters/${at}/letter.pdf`" download>PDF</a>
+          <a class="do" :href="`/api/letters/${at}/letter.html`" download>Web page</a>
+          <button type="button" class="link small" @click="drop">delete this letter</button>
+        </p>
+      </template>
+      <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
+    </div>
+    <div v-if="letter" class="right" aria-label="The letter as it will print" role="region" tabindex="0">
+      <figure v-for="n in sheets.data.value ?? 0" :key="n">
+        <img :src="sheetAt(n)" :alt="`Sheet ${n} of the letter`" />
+        <figcaption>
+          <a class="link small" :href="sheetAt(n)" :download="`letter-${n}.png`"
+            >sheet {{ n }} as a picture</a
+          >
+        </figcaption>
+      </figure>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.letters {
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 400px minmax(0, 1fr);
+  gap: 18px;
+}
+.left {
+  overflow: auto;
+  padding: 14px 16px;
+}
+.names,
+.adds,
+.give {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 14px;
+  align-items: center;
+}
+.names {
+  margin-bottom: 10px;
+}
+.names [aria-current='true'] {
+  font-weight: 600;
+  text-decoration: none;
+}
+.names .do {
+  margin-left: auto;
+}
+.field {
+  display: grid;
+  margin-bottom: 8px;
+}
+input:not([type='checkbox']),
+textarea {
+  width: 100%;
+  color: inherit;
+  padding: 4px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+}
+ol {
+  padding: 0;
+  list-style: none;
+}
+li {
+  padding: 8px 0;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  display: grid;
+  gap: 4px;
+}
+.part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) repeat(3, 26px);
+  gap: 2px;
+}
+.part input {
+  font-weight: 600;
+}
+.part button {
+  cursor: pointer;
+}
+.part button:disabled {
+  opacity: 0.3;
+}
+input.days {
+  width: 5em;
+}
+.adds {
+  padding: 10px 0;
+  border-top: 1px solid rgb(var(--v-theme-line));
+}
+.adds select {
+  background: rgb(var(--v-theme-mist));
+  color: inherit;
+}
+.give {
+  margin-top: 6px;
+}
+.give a {
+  text-decoration: none;
+}
+.right {
+  overflow: auto;
+  display: grid;
+  gap: 14px;
+  justify-items: center;
+  align-content: start;
+}
+figure {
+  width: min(100%, 640px);
+}
+img {
+  width: 100%;
+  display: block;
+  border: 1px solid rgb(var(--v-theme-line));
+}
+</style>

@@ -1,0 +1,79 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { api, got, Told, type Docs } from '@/shared/api/client'
+
+export type Letter = Docs['LetterDoc']
+export type Item = Docs['LetterItemDoc']
+
+/** Market letters: the one that is open saves itself, and its sheets are drawn anew after each change. */
+export function useLetters() {
+  const client = useQueryClient()
+  const all = useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/api/letters')) })
+  const at = ref<number | null>(null)
+  const letter = ref<Letter | null>(null)
+  const fault = ref('')
+  const version = ref(0)
+  watch(
+    all.data,
+    (held) => {
+      if (at.value === null && held?.length) open(held[0]!.letter_id)
+    },
+    { immediate: true },
+  )
+  function open(id: number) {
+    const held = all.data.value?.find((l) => l.letter_id === id)
+    if (!held) return
+    at.value = id
+    letter.value = JSON.parse(JSON.stringify(held.letter)) as Letter
+    version.value += 1
+  }
+  async function tried(act: () => Promise<unknown>): Promise<boolean> {
+    fault.value = ''
+    try {
+      await act()
+      await client.invalidateQueries({ queryKey: ['letters'] })
+      return true
+    } catch (error) {
+      fault.value = (error as Told).message
+      return false
+    }
+  }
+  async function begin() {
+    const names = (all.data.value ?? []).map((l) => l.letter.title)
+    let title = 'Market letter'
+    for (let n = 2; names.includes(title); n += 1) title = `Market letter ${n}`
+    const body: Letter = { title, comment: '', items: [] }
+    await tried(async () => {
+      const made = await got(api.POST('/api/letters', { body }))
+      at.value = made.letter_id
+      letter.value = made.letter
+      version.value += 1
+    })
+  }
+  async function save(next: Letter) {
+    const id = at.value
+    if (id === null) return
+    const before = letter.value
+    letter.value = next
+    const done = await tried(() =>
+      got(api.PUT('/api/letters/{letter_id}', { params: { path: { letter_id: id } }, body: next })),
+    )
+    if (done) version.value += 1
+    else letter.value = before
+  }
+  async function drop() {
+    const id = at.value
+    if (id === null) return
+    at.value = null
+    letter.value = null
+    await tried(() => got(api.DELETE('/api/letters/{letter_id}', { params: { path: { letter_id: id } } })))
+  }
+  const sheets = useQuery({
+    queryKey: ['letter-sheets', at, version],
+    queryFn: () =>
+      got(api.GET('/api/letters/{letter_id}/sheets', { params: { path: { letter_id: at.value! } } })),
+    enabled: computed(() => at.value !== null && letter.value !== null),
+    retry: false,
+  })
+  return { all, at, letter, fault, version, sheets, open, begin, save, drop }
+}
