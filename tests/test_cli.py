@@ -124,7 +124,7 @@ def test_a_market_is_looked_into(run, town, tmp_path):
     assert rows[-1]["period"] == "2026-10" and out.read_bytes()[:2] == b"PK"
     paper = tmp_path / "letter.pdf"
     assert run("market", "--letter", "Autumn", "--out", str(paper))[0] == 0
-    text = PdfReader(paper).pages[0].extract_text()
+    text = "\n".join(p.extract_text() for p in PdfReader(paper).pages)
     assert "The market: Lantern Hill" in text and "The year so far" in text
     for words, why in (
         (["--view", "nix"], "no saved view"),

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import datetime as dt
 import json
+import os
 import sys
 from pathlib import Path
 from typing import Any
@@ -17,7 +18,7 @@ from .records.exporting import KINDS as KINDS_OUT
 from .records.exporting import export
 from .records.feed import pull
 from .records.importing import import_file
-from .settings import data_folder
+from .settings import data_folder, setting
 from .store import backups
 from .store.undo import undo_import
 from .workups import answers, homes
@@ -27,7 +28,7 @@ from .workups.fetching import fetch, post
 from .workups.records import Records
 from .workups.schemas import SCHEMAS
 
-FEED_PORT = 8041
+FEED_PORT, MAIL_PORT = 8041, 8042
 
 
 def show(args: argparse.Namespace, document: Any, text: str) -> int:
@@ -242,6 +243,11 @@ def run_demo(args: argparse.Namespace) -> int:
 
     if address := serve_beside(folder / "files/listings.csv", FEED_PORT):
         print(f"A listing feed stands beside it at {address}, its token {TOKEN}", flush=True)
+    from .standins.mail import serve_mail
+
+    if not setting("RAIN_PORCH_SMTP") and (server := serve_mail(folder / "mail", MAIL_PORT)):
+        os.environ["RAIN_PORCH_SMTP"] = server
+        print(f"Messages go to a stand-in at {server}, which lays them down in {folder / 'mail'}", flush=True)
     return run_serve(argparse.Namespace(data=str(folder), host=args.host, port=args.port))
 
 

@@ -23,6 +23,7 @@ def run_market(args: argparse.Namespace) -> int:
     measures = [name for text in args.measure for name in text.replace(",", " ").split()]
     for asked, run in (
         (args.view, _view),
+        (args.letter, _letter),
         (args.changed_since, _changes),
         (args.so_far, _so_far),
         (args.bands, _bands),

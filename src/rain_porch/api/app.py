@@ -19,6 +19,7 @@ from . import (
     asking,
     backtests,
     choices,
+    clients,
     conclusions,
     desk,
     errors,
@@ -62,6 +63,7 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
         incoming,
         conclusions,
         paper,
+        clients,
     ):
         app.include_router(part.router, prefix="/api")
     _interface(app)

@@ -61,6 +61,8 @@ class WorkupRow(BaseModel):
     kept: int
     list_price: float | None
     effective_date: dt.date
+    client: str
+    delivered: str | None
 
 
 class FactDoc(BaseModel):

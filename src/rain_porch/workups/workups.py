@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -17,7 +17,9 @@ from ..core.search import Search
 from ..core.sentence import sentence
 from ..report.model import ReportInput
 from ..store import choices
+from ..store import clients as people
 from ..store import db as database
+from ..store import deliveries as delivered
 from ..store import searches as kept_searches
 from ..store import views as saved
 from ..store import workups as store
@@ -53,6 +55,7 @@ class Workups:
         self.records = records
         self.now = now
         self.db = database.open_database(records.folder, database.PORCH)
+        delivered.let_wait(self.db)
 
     def __enter__(self) -> Workups:
         return self
@@ -111,10 +114,15 @@ class Workups:
     def rows(self) -> list[dict[str, Any]]:
         """Every workup with where it stands, newest change first."""
         out = []
+        given: dict[int, str] = {}
+        for d in delivered.listed(self.db, OWNER):
+            to = f" to {d['client'] or d['email']}" if d["client"] or d["email"] else ""
+            given.setdefault(d["workup_id"], f"delivered{to} on {d['made_at'][:10]}")
         for row in store.listed(self.db, OWNER):
             state = WorkupDoc.model_validate_json(row.pop("document"))
             out.append({**row, "kept": len(state.kept()), "list_price": state.list_price,
-                        "effective_date": state.effective_date.isoformat()})  # fmt: skip
+                        "effective_date": state.effective_date.isoformat(), "client": state.client,
+                        "delivered": given.get(row["workup_id"])})  # fmt: skip
         return out
 
     # --- computing
@@ -185,6 +193,26 @@ class Workups:
 
     def delete_search(self, search_id: int) -> None:
         kept_searches.delete(self.db, OWNER, search_id)
+
+    # --- whom it is for
+
+    def clients(self) -> list[dict[str, Any]]:
+        return people.listed(self.db, OWNER)
+
+    def add_clients(self, given: Sequence[Mapping[str, str]]) -> list[int]:
+        return people.add(self.db, OWNER, given)
+
+    def change_client(self, client_id: int, person: Mapping[str, str]) -> None:
+        people.change(self.db, OWNER, client_id, person)
+
+    def delete_client(self, client_id: int) -> None:
+        people.delete(self.db, OWNER, client_id)
+
+    def deliveries(self, workup_id: int | None = None) -> list[dict[str, Any]]:
+        return delivered.listed(self.db, OWNER, workup_id)
+
+    def delivered_paper(self, delivery_id: int, form: str) -> bytes:
+        return delivered.paper(self.db, OWNER, delivery_id, form)
 
     def card(self) -> dict[str, str]:
         """The agent's name, licence and contact, as they go on paper."""

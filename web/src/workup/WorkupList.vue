@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { day, money } from '@/shared/format'
 
-const props = defineProps<{ limit?: number }>()
+const props = defineProps<{ limit?: number; bare?: boolean }>()
 const client = useQueryClient()
 const list = useQuery({ queryKey: ['workups'], queryFn: () => got(api.GET('/api/workups')), staleTime: 0 })
 const rows = computed(() => (list.data.value ?? []).slice(0, props.limit ?? 500))
@@ -19,7 +19,7 @@ async function remove(id: number, title: string) {
 
 <template>
   <section v-if="rows.length" aria-label="Open workups">
-    <h2 class="mb-2">Workups</h2>
+    <h2 v-if="!bare" class="mb-2">Workups</h2>
     <div class="sheet">
       <div v-for="row in rows" :key="row.workup_id" class="row">
         <router-link :to="{ name: 'comps', params: { id: row.workup_id } }" class="title">{{
@@ -28,6 +28,7 @@ async function remove(id: number, title: string) {
         <span class="quiet">
           {{ row.kept }} {{ row.kept === 1 ? 'comp' : 'comps' }} kept
           <template v-if="row.list_price"> · list {{ money(row.list_price) }}</template>
+          <template v-if="row.delivered"> · {{ row.delivered }}</template>
         </span>
         <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
         <v-btn

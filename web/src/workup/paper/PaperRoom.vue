@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { mdiDownload } from '@mdi/js'
+import { mdiDownload, mdiSend } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 import AgentCard from './AgentCard.vue'
+import HandOver from './HandOver.vue'
 import { usePaper } from './usePaper'
 
 const { id, state, send, worth } = useWorkup()
@@ -17,6 +18,7 @@ const LAYOUT_WORDS: Record<string, string> = {
   statistics: 'Statistics only',
 }
 const letters = useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/api/letters')) })
+const handing = ref(false)
 const at = ref(0)
 watch(on, (pages) => (at.value = Math.min(at.value, pages.length - 1)))
 const current = computed(() => on.value[at.value])
@@ -178,6 +180,15 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         variant="flat"
         color="primary"
         block
+        :prepend-icon="mdiSend"
+        @click="handing = true"
+      >
+        Hand it over
+      </v-btn>
+      <v-btn
+        class="mt-2"
+        variant="outlined"
+        block
         :prepend-icon="mdiDownload"
         :href="`/api/workups/${id}/report.pdf`"
         download
@@ -194,6 +205,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         name comes into it.
       </p>
     </aside>
+    <HandOver v-if="handing" @close="handing = false" />
   </div>
 </template>
 

@@ -1,0 +1,114 @@
+"""Clients, and what was delivered to them."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fastapi import APIRouter, Request, Response
+from pydantic import BaseModel, Field
+
+from ..core.errors import BadInput, Refused
+from ..records.contacts import EMAIL, read_people
+from ..workups.delivering import DeliverAsk, DeliveryDoc, deliver, post_beside, send_again
+from .errors import RESPONSES
+from .state import Number, Porch
+
+router = APIRouter(tags=["clients"], responses=RESPONSES)
+MOST_BYTES = 5_000_000
+MEDIA = {
+    "pdf": "application/pdf",
+    "html": "text/html; charset=utf-8",
+    "eml": "message/rfc822",
+    "json": "application/json",
+}
+
+
+class PersonDoc(BaseModel):
+    name: str = Field(min_length=1, max_length=200, pattern=r"\S")
+    email: str = Field("", max_length=254)
+    phone: str = Field("", max_length=100)
+    address: str = Field("", max_length=400)
+    note: str = Field("", max_length=400)
+
+
+class ClientDoc(PersonDoc):
+    client_id: int
+
+
+class TakenDoc(BaseModel):
+    """taken: how many people are in the list now that came with the file; left: why the others were not taken."""
+
+    taken: int
+    left: list[str]
+
+
+def _checked(person: PersonDoc) -> dict[str, str]:
+    if person.email and not EMAIL.match(person.email):
+        raise BadInput("email", f"“{person.email}” is no e-mail address: write one like name@place.example.")
+    return {k: v.strip() for k, v in person.model_dump().items()}
+
+
+@router.get("/clients")
+def clients(porch: Porch) -> list[ClientDoc]:
+    return [ClientDoc(**c) for c in porch.workups.clients()]
+
+
+@router.post("/clients", status_code=201)
+def add_client(porch: Porch, body: PersonDoc) -> ClientDoc:
+    (number,) = porch.workups.add_clients([_checked(body)])
+    return ClientDoc(client_id=number, **body.model_dump())
+
+
+@router.put("/clients/{client_id}")
+def change_client(porch: Porch, client_id: Number, body: PersonDoc) -> ClientDoc:
+    porch.workups.change_client(client_id, _checked(body))
+    return ClientDoc(client_id=client_id, **body.model_dump())
+
+
+@router.delete("/clients/{client_id}", status_code=204)
+def delete_client(porch: Porch, client_id: Number) -> None:
+    porch.workups.delete_client(client_id)
+
+
+@router.post("/clients/file")
+async def bring_in_clients(porch: Porch, request: Request) -> TakenDoc:
+    """People from a vCard or CSV file, sent as the body."""
+    data = bytearray()
+    async for part in request.stream():
+        data += part
+        if len(data) > MOST_BYTES:
+            raise Refused(f"The file has more than {MOST_BYTES // 1_000_000} MB: split it.")
+    found = read_people(bytes(data))
+    return TakenDoc(taken=len(porch.workups.add_clients(found.people)), left=found.left)
+
+
+@router.post("/workups/{workup_id}/deliveries", status_code=201)
+def deliver_report(porch: Porch, workup_id: Number, body: DeliverAsk) -> DeliveryDoc:
+    """Freeze the report as it is now and keep it; with an e-mail address it is sent."""
+    number = deliver(porch.workups, workup_id, body)
+    post_beside(porch.workups, number)
+    return next(DeliveryDoc(**d) for d in porch.workups.deliveries(workup_id) if d["delivery_id"] == number)
+
+
+@router.get("/deliveries")
+def deliveries(porch: Porch, workup_id: int | None = None) -> list[DeliveryDoc]:
+    return [DeliveryDoc(**d) for d in porch.workups.deliveries(workup_id)]
+
+
+@router.post("/deliveries/{delivery_id}/again", status_code=204)
+def try_again(porch: Porch, delivery_id: Number) -> None:
+    """Send a message that waits."""
+    send_again(porch.workups, delivery_id)
+    post_beside(porch.workups, delivery_id)
+
+
+@router.get("/deliveries/{delivery_id}/paper.{form}", response_class=Response)
+def delivered_paper(porch: Porch, delivery_id: Number, form: Literal["pdf", "html", "eml", "json"]) -> Response:
+    """A delivered paper, just as it went out."""
+    data = porch.workups.delivered_paper(delivery_id, form)
+    shown = "inline" if form == "pdf" else "attachment"
+    return Response(
+        data,
+        media_type=MEDIA[form],
+        headers={"Content-Disposition": f'{shown}; filename="delivered-{delivery_id}.{form}"'},
+    )

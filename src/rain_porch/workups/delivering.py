@@ -1,0 +1,135 @@
+"""Handing a report over: the papers are kept as they are at that moment, and sent where they are to be sent."""
+
+from __future__ import annotations
+
+import dataclasses
+import json
+import re
+import threading
+from typing import TYPE_CHECKING, Any
+
+from pydantic import Field
+
+from ..core.errors import RainPorchError
+from ..report import papers
+from ..report.model import ReportInput
+from ..store import db as database
+from ..store import deliveries as store
+from . import mailing
+from .documents import Doc
+
+if TYPE_CHECKING:
+    from .workups import Workups
+
+OWNER = 1
+NOT_SET_UP = "No mail server is set up: the message waits here as a file that any mail program opens."
+
+
+class DeliverAsk(Doc):
+    """email: where to send it; none hands it over without a message. words: the message's text."""
+
+    client: str = Field(default="", max_length=200)
+    email: str = Field(default="", max_length=254)
+    subject: str = Field(default="", max_length=200)
+    words: str = Field(default="", max_length=10_000)
+
+
+class DeliveryDoc(Doc):
+    """state: by_hand, sending, sent or waiting (said tells why)."""
+
+    delivery_id: int
+    workup_id: int
+    revision: int
+    title: str
+    client: str
+    email: str
+    subject: str
+    state: str
+    said: str
+    pages: int
+    list_price: float | None
+    made_at: str
+    sent_at: str | None
+
+
+def deliver(workups: Workups, workup_id: int, ask: DeliverAsk) -> int:
+    """Freeze the workup's report and keep it; with an e-mail address its message is made too. Returns its number.
+
+    Raises BadInput for an address that is none; nothing is kept then.
+    """
+    if ask.email:
+        mailing.check_address(ask.email)
+    given = workups.report_input(workup_id)
+    pdf = papers.pdf(given)
+    made: dict[str, bytes] = {"pdf": pdf, "html": papers.html(given), "json": _frozen(given)}
+    subject = ask.subject.strip() or f"{given.title}: what it is worth"
+    if ask.email:
+        made["eml"] = mailing.message(
+            _sender(), given.agent.get("name", ""), ask.email, ask.client, subject, ask.words or _words(given, ask), pdf,
+            f"{re.sub(r'[^A-Za-z0-9]+', '-', given.title).strip('-') or 'report'}.pdf",
+        )  # fmt: skip
+    held = workups.open(workup_id)
+    return store.add(
+        workups.db,
+        OWNER,
+        {
+            "workup_id": workup_id, "revision": held.revision, "title": given.title, "client": ask.client.strip(),
+            "email": ask.email, "subject": subject if ask.email else "", "pages": len(given.paper.pages),
+            "state": store.SENDING if ask.email else store.BY_HAND, "list_price": given.list_price,
+            "made_at": workups.now().isoformat(timespec="seconds"),
+        },
+        made,
+    )  # fmt: skip
+
+
+def send_again(workups: Workups, delivery_id: int) -> None:
+    """Name a message that waits as being sent. A message that went out is left alone."""
+    if store.read(workups.db, OWNER, delivery_id)["state"] == store.WAITING:
+        store.note(workups.db, delivery_id, store.SENDING, "", None)
+
+
+def post_beside(workups: Workups, delivery_id: int) -> threading.Thread | None:
+    """Send a message that is to be sent, on a thread of its own: a slow mail server holds nobody up."""
+    if store.read(workups.db, OWNER, delivery_id)["state"] != store.SENDING:
+        return None
+    thread = threading.Thread(target=_post, args=(workups, delivery_id), daemon=True)
+    thread.start()
+    return thread
+
+
+def _post(workups: Workups, delivery_id: int) -> None:
+    db = database.open_database(workups.records.folder, database.PORCH)
+    try:
+        held = store.read(db, OWNER, delivery_id)
+        server = mailing.Server.from_settings()
+        if server is None:
+            store.note(db, delivery_id, store.WAITING, NOT_SET_UP, None)
+            return
+        mailing.send(server, _sender(), held["email"], store.paper(db, OWNER, delivery_id, "eml"))
+        store.note(db, delivery_id, store.SENT, "", workups.now().isoformat(timespec="seconds"))
+    except RainPorchError as error:
+        store.note(db, delivery_id, store.WAITING, error.message, None)
+    finally:
+        db.close()
+
+
+def _sender() -> str:
+    server = mailing.Server.from_settings()
+    return (server.sender if server else "") or "agent@rain-porch.invalid"
+
+
+def _words(given: ReportInput, ask: DeliverAsk) -> str:
+    hello = f"Dear {ask.client},\n\n" if ask.client else ""
+    name = given.agent.get("name", "")
+    return f"{hello}Attached is what {given.title} is worth to buyers today, and how that was found.\n\n{name}\n"
+
+
+def _frozen(given: ReportInput) -> bytes:
+    """The workup and the records that the papers stood on, as data; pictures and base map are in the papers."""
+    plain: dict[str, Any] = {
+        f.name: getattr(given, f.name)
+        for f in dataclasses.fields(given)
+        if f.name not in ("pictures", "base_map", "paper")
+    }
+    plain["paper"] = dataclasses.asdict(given.paper)
+    return json.dumps(plain, ensure_ascii=False, default=str).encode()

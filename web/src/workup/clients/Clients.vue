@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got, Told, type Docs } from '@/shared/api/client'
+
+/** People to whom reports go: added one by one or from a file of contacts. */
+type Person = Docs['PersonDoc']
+const client = useQueryClient()
+const list = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
+const sought = ref('')
+const rows = computed(() => {
+  const words = sought.value.toLowerCase()
+  return (list.data.value ?? []).filter((c) =>
+    `${c.name} ${c.email} ${c.address}`.toLowerCase().includes(words),
+  )
+})
+const FIELDS: [keyof Person, string][] = [
+  ['name', 'Name'],
+  ['email', 'E-mail'],
+  ['phone', 'Phone'],
+  ['address', 'Address'],
+  ['note', 'Note'],
+]
+const BLANK: Person = { name: '', email: '', phone: '', address: '', note: '' }
+const draft = ref<Person>({ ...BLANK })
+const at = ref<number | null>(null)
+const fault = ref('')
+const said = ref('')
+const left = ref<string[]>([])
+async function tried(act: () => Promise<unknown>) {
+  fault.value = ''
+  said.value = ''
+  left.value = []
+  try {
+    await act()
+    await client.invalidateQueries({ queryKey: ['clients'] })
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+}
+const save = () =>
+  tried(async () => {
+    const body = draft.value
+    if (at.value === null) await got(api.POST('/api/clients', { body }))
+    else await got(api.PUT('/api/clients/{client_id}', { params: { path: { client_id: at.value } }, body }))
+    said.value = `${body.name} is kept.`
+    clear()
+  })
+function clear() {
+  draft.value = { ...BLANK }
+  at.value = null
+}
+function take(c: Docs['ClientDoc']) {
+  const { client_id, ...person } = c
+  at.value = client_id
+  draft.value = person
+}
+const drop = (id: number) =>
+  tried(() => got(api.DELETE('/api/clients/{client_id}', { params: { path: { client_id: id } } })))
+async function bringIn(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  await tried(async () => {
+    const answer = await fetch('/api/clients/file', { method: 'POST', body: file })
+    const told = (await answer.json()) as Docs['TakenDoc'] & { message?: string }
+    if (!answer.ok) throw new Told(told.message ?? 'The file could not be read.', null, answer.status)
+    said.value = `${told.taken} ${told.taken === 1 ? 'person' : 'people'} taken in.`
+    left.value = told.left
+  })
+  input.value = ''
+}
+</script>
+
+<template>
+  <div class="two">
+    <section aria-label="Clients">
+      <p class="top">
+        <input v-model="sought" aria-label="Find a client" placeholder="Find a client" />
+        <label class="link">
+          Bring in a vCard or CSV file
+          <input type="file" class="sr" accept=".vcf,.csv,text/vcard,text/csv" @change="bringIn" />
+        </label>
+      </p>
+      <p v-if="said" role="status" class="small">{{ said }}</p>
+      <p v-for="l in left" :key="l" class="small lamp">Left out: {{ l }}</p>
+      <p v-if="list.isSuccess.value && !rows.length" class="quiet">
+        {{
+          sought ? 'Nobody of that name.' : 'No clients yet. Add one beside, or bring in a file of contacts.'
+        }}
+      </p>
+      <div v-else class="sheet">
+        <table class="plain" aria-label="Clients">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>E-mail</th>
+              <th>Phone</th>
+              <th>Address</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="c in rows" :key="c.client_id">
+              <td>
+                <button type="button" class="link" @click="take(c)">{{ c.name }}</button>
+                <span v-if="c.note" class="quiet small note">{{ c.note }}</span>
+              </td>
+              <td>{{ c.email }}</td>
+              <td>{{ c.phone }}</td>
+              <td>{{ c.address }}</td>
+              <td>
+                <button
+                  type="button"
+                  class="link small"
+                  :aria-label="`Delete ${c.name}`"
+                  @click="drop(c.client_id)"
+                >
+                  ×
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+    <form class="sheet one" aria-label="Client" @submit.prevent="save">
+      <h2>{{ at === null ? 'A new client' : 'Change a client' }}</h2>
+      <label v-for="[name, label] in FIELDS" :key="name">
+        {{ label }}
+        <input v-model="draft[name]" :maxlength="name === 'email' ? 254 : 200" :required="name === 'name'" />
+      </label>
+      <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
+      <p class="does">
+        <button type="submit" class="do">Keep</button>
+        <button v-if="at !== null" type="button" class="link small" @click="clear">a new one instead</button>
+      </p>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 280px;
+  gap: 24px;
+  align-items: start;
+}
+.top {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  margin-bottom: 10px;
+}
+input:not([type='file']) {
+  padding: 5px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+  background: rgb(var(--v-theme-surface));
+}
+.one {
+  padding: 14px 16px;
+  display: grid;
+  gap: 8px;
+}
+.one label {
+  display: grid;
+  font-size: 12px;
+}
+.note {
+  display: block;
+}
+.does {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+.sr {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+}
+label.link:focus-within {
+  outline: 2px solid rgb(var(--v-theme-rain));
+}
+</style>

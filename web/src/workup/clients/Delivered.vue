@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, got } from '@/shared/api/client'
+import { day, money } from '@/shared/format'
+
+/** What was handed over, as it was then; messages that wait can be tried again. */
+const props = defineProps<{ workupId?: number }>()
+const client = useQueryClient()
+const list = useQuery({
+  queryKey: ['deliveries', computed(() => props.workupId)],
+  queryFn: () => got(api.GET('/api/deliveries', { params: { query: { workup_id: props.workupId } } })),
+  refetchInterval: (query) => (query.state.data?.some((d) => d.state === 'sending') ? 1000 : false),
+})
+const rows = computed(() => list.data.value ?? [])
+const STATES: Record<string, string> = {
+  by_hand: 'by hand',
+  sending: 'is being sent',
+  sent: 'sent',
+  waiting: 'waits',
+}
+async function again(id: number) {
+  await got(api.POST('/api/deliveries/{delivery_id}/again', { params: { path: { delivery_id: id } } }))
+  await client.invalidateQueries({ queryKey: ['deliveries'] })
+}
+const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}`
+</script>
+
+<template>
+  <p v-if="list.isSuccess.value && !rows.length" class="quiet">
+    Nothing has been handed over yet. In a workup’s Paper, “Hand it over” keeps a report as it is and sends
+    it.
+  </p>
+  <div v-else class="sheet">
+    <table class="plain" aria-label="Delivered">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th v-if="!workupId">Home</th>
+          <th>To</th>
+          <th class="num">List price</th>
+          <th class="num">Pages</th>
+          <th>How</th>
+          <th>As it was</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="d in rows" :key="d.delivery_id">
+          <td class="when">{{ day(d.made_at) }}</td>
+          <td v-if="!workupId">
+            <router-link :to="{ name: 'paper', params: { id: d.workup_id } }">{{ d.title }}</router-link>
+          </td>
+          <td>
+            {{ d.client || d.email || '—' }}
+            <span v-if="d.email && d.client" class="quiet small block">{{ d.email }}</span>
+          </td>
+          <td class="num">{{ d.list_price ? money(d.list_price) : '—' }}</td>
+          <td class="num">{{ d.pages }}</td>
+          <td>
+            <span :class="{ waits: d.state === 'waiting' }">{{ STATES[d.state] ?? d.state }}</span>
+            <button
+              v-if="d.state === 'waiting'"
+              type="button"
+              class="link small"
+              @click="again(d.delivery_id)"
+            >
+              try again
+            </button>
+            <span v-if="d.said" class="small quiet block">{{ d.said }}</span>
+          </td>
+          <td class="papers small">
+            <a class="link" :href="paper(d.delivery_id, 'pdf')" target="_blank">PDF</a>
+            <a class="link" :href="paper(d.delivery_id, 'html')" download>web page</a>
+            <a v-if="d.email" class="link" :href="paper(d.delivery_id, 'eml')" download>message</a>
+            <a class="link" :href="paper(d.delivery_id, 'json')" download>records</a>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.papers {
+  white-space: nowrap;
+}
+.papers a + a {
+  margin-left: 10px;
+}
+.block {
+  display: block;
+  max-width: 260px;
+}
+.when {
+  white-space: nowrap;
+}
+.waits {
+  border-left: 3px solid rgb(var(--v-theme-lamp));
+  padding-left: 6px;
+  margin-right: 8px;
+}
+td a {
+  color: inherit;
+}
+</style>

@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref, watch } from 'vue'
+import { api, got, Told } from '@/shared/api/client'
+import Delivered from '../clients/Delivered.vue'
+import { useWorkup } from '../useWorkup'
+
+/** The report as it is now is kept for good, and sent where an address is given. */
+const emit = defineEmits<{ close: [] }>()
+const { id, state, send } = useWorkup()
+const queries = useQueryClient()
+const clients = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
+const name = ref(state.value?.client ?? '')
+const email = ref('')
+const subject = ref(`${state.value?.address}: what it is worth`)
+const words = ref('')
+const fault = ref('')
+const said = ref('')
+const busy = ref(false)
+watch(
+  [clients.data, name],
+  () => {
+    const known = (clients.data.value ?? []).find((c) => c.name === name.value)
+    if (known?.email) email.value = known.email
+  },
+  { immediate: true },
+)
+async function deliver(mail: boolean) {
+  fault.value = ''
+  said.value = ''
+  if (mail && !email.value.trim()) {
+    fault.value = 'Write the address to which it is to go.'
+    return
+  }
+  busy.value = true
+  try {
+    if (name.value !== (state.value?.client ?? '')) await send({ change: 'set_client', client: name.value })
+    await got(
+      api.POST('/api/workups/{workup_id}/deliveries', {
+        params: { path: { workup_id: id.value } },
+        body: {
+          client: name.value,
+          email: mail ? email.value.trim() : '',
+          subject: subject.value,
+          words: words.value,
+        },
+      }),
+    )
+    said.value = mail ? 'Kept, and on its way.' : 'Kept as it is now.'
+    await queries.invalidateQueries({ queryKey: ['deliveries'] })
+    await queries.invalidateQueries({ queryKey: ['workups'] })
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+  busy.value = false
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="760" aria-label="Hand it over" @update:model-value="emit('close')">
+    <div class="sheet over">
+      <header>
+        <h2>Hand it over</h2>
+        <button type="button" class="link" @click="emit('close')">close</button>
+      </header>
+      <p class="quiet small">
+        What is handed over is kept as it is now, with the records that it stands on; later work does not
+        change it.
+      </p>
+      <div class="fields">
+        <label>
+          To
+          <input v-model="name" list="client-names" maxlength="200" placeholder="Name of the client" />
+          <datalist id="client-names">
+            <option v-for="c in clients.data.value ?? []" :key="c.client_id" :value="c.name">
+              {{ c.email }}
+            </option>
+          </datalist>
+        </label>
+        <label>
+          E-mail
+          <input v-model="email" type="email" maxlength="254" placeholder="name@place.example" />
+        </label>
+        <label class="wide">Subject <input v-model="subject" maxlength="200" /></label>
+        <label class="wide">
+          Message
+          <textarea
+            v-model="words"
+            rows="4"
+            maxlength="10000"
+            placeholder="Left empty, a short one is written for you."
+          />
+        </label>
+      </div>
+      <p class="does">
+        <button type="button" class="do" :disabled="busy" @click="deliver(true)">Send by e-mail</button>
+        <button type="button" class="do" :disabled="busy" @click="deliver(false)">
+          I hand it over myself
+        </button>
+        <span v-if="said" role="status">{{ said }}</span>
+      </p>
+      <p v-if="fault" class="clay" role="alert">{{ fault }}</p>
+      <h3>Handed over so far</h3>
+      <Delivered :workup-id="id" />
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.over {
+  color: rgb(var(--v-theme-slate));
+  padding: 18px 22px;
+  max-height: 86vh;
+  overflow: auto;
+  display: grid;
+  gap: 10px;
+}
+header,
+.does {
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+}
+header .link {
+  margin-left: auto;
+}
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 16px;
+}
+.fields label {
+  display: grid;
+  font-size: 12px;
+}
+.wide {
+  grid-column: 1 / 3;
+}
+.fields :is(input, textarea) {
+  padding: 5px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+  font-size: 14px;
+}
+h3 {
+  margin-top: 8px;
+}
+</style>
