@@ -5,11 +5,19 @@ from __future__ import annotations
 import re
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import BaseModel, Field
 
+from ..core.errors import Refused
 from ..report.layouts import LABELS, LAYOUTS
+from ..report.opening import HOME_ROWS
 from ..report.papers import FORMS, page_picture
+from ..report.readings import STATISTICS
+from ..report.wording import label
+from ..workups import branding
+from ..workups.branding import CardDoc, OwnPageDoc
+from ..workups.photos import own_picture
+from ..workups.stored import PaperDoc
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -23,23 +31,23 @@ MEDIA = {
 
 
 class LayoutsDoc(BaseModel):
-    """pages: name → label, all there are; layouts: name → pages."""
+    """pages: name → label, all there are; layouts: name → pages. facts, statistics: name → label, those to choose from."""
 
     pages: dict[str, str]
     layouts: dict[str, list[str]]
-
-
-class CardDoc(BaseModel):
-    """The agent on paper."""
-
-    name: str = Field("", max_length=100)
-    licence: str = Field("", max_length=60)
-    contact: str = Field("", max_length=200)
+    facts: dict[str, str]
+    statistics: dict[str, str]
 
 
 @router.get("/layouts")
-def layouts() -> LayoutsDoc:
-    return LayoutsDoc(pages=dict(LABELS), layouts={name: list(pages) for name, pages in LAYOUTS.items()})
+def layouts(porch: Porch) -> LayoutsDoc:
+    own = {p.page: p.title for p in branding.own_pages(porch.workups)}
+    return LayoutsDoc(
+        pages={**LABELS, **own},
+        layouts={name: list(pages) for name, pages in LAYOUTS.items()},
+        facts={n: label(n) for n in HOME_ROWS},
+        statistics={name: title for title, name, _ in STATISTICS},
+    )
 
 
 @router.get("/card")
@@ -49,8 +57,78 @@ def card(porch: Porch) -> CardDoc:
 
 @router.put("/card")
 def set_card(porch: Porch, body: CardDoc) -> CardDoc:
-    porch.workups.set_card(body.model_dump())
+    branding.set_card(porch.workups, body)
     return body
+
+
+async def _body(request: Request, most: int) -> bytes:
+    data = bytearray()
+    async for part in request.stream():
+        data += part
+        if len(data) > most:
+            raise Refused(f"The file has more than {most // 1_000_000} MB: make it smaller first.")
+    return bytes(data)
+
+
+class KeptPicture(BaseModel):
+    file: str
+
+
+@router.post("/card/pictures", status_code=201)
+async def add_picture(porch: Porch, request: Request) -> KeptPicture:
+    """Keep a logo or portrait, sent as the body; the card then names it."""
+    data = await _body(request, branding.MOST_BYTES)
+    return KeptPicture(file=branding.keep_picture(porch.records.folder, data))
+
+
+@router.get("/card/pictures/{file}", response_class=Response)
+def card_picture(porch: Porch, file: Annotated[str, Path(pattern=branding.FileName.pattern)]) -> Response:
+    data, media = own_picture(porch.records.folder, file)
+    return Response(data, media_type=media, headers={"Cache-Control": "max-age=3600"})
+
+
+@router.get("/own-pages")
+def own_pages(porch: Porch) -> list[OwnPageDoc]:
+    return branding.own_pages(porch.workups)
+
+
+@router.post("/own-pages", status_code=201)
+async def add_own_page(porch: Porch, request: Request, title: Annotated[str, Query(max_length=200)] = "") -> OwnPageDoc:
+    """A PDF or picture, sent as the body, as pages of the agent's own."""
+    return branding.add_own_page(porch.workups, title, await _body(request, branding.MOST_BYTES))
+
+
+@router.delete("/own-pages/{page}", status_code=204)
+def take_own_page_away(porch: Porch, page: Annotated[str, Path(max_length=80)]) -> None:
+    branding.take_own_page_away(porch.workups, page)
+
+
+class KeptLayout(BaseModel):
+    layout_id: int
+    name: str
+    paper: PaperDoc
+
+
+class NewLayout(BaseModel):
+    name: str = Field(min_length=1, max_length=80, pattern=r"\S")
+    paper: PaperDoc
+
+
+@router.get("/kept-layouts")
+def kept_layouts(porch: Porch) -> list[KeptLayout]:
+    """Layouts that the agent has kept by name: pages, their order and options, without what belongs to one home."""
+    return [KeptLayout(layout_id=n, name=name, paper=paper) for n, name, paper in porch.workups.layouts()]
+
+
+@router.post("/kept-layouts", status_code=201)
+def keep_layout(porch: Porch, body: NewLayout) -> int:
+    """Keep a layout under a name; one of the same name is replaced. Returns its number."""
+    return porch.workups.keep_layout(body.name.strip(), body.paper)
+
+
+@router.delete("/kept-layouts/{layout_id}", status_code=204)
+def delete_layout(porch: Porch, layout_id: Number) -> None:
+    porch.workups.delete_layout(layout_id)
 
 
 @router.get("/workups/{workup_id}/pages/{number}.png", response_class=Response)

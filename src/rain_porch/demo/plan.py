@@ -165,7 +165,7 @@ def _lay_out_one(plan: Plan, hood: Neighbourhood, rng: np.random.Generator, take
         middle = y + depth  # the street runs between a row of lots south of it and one north of it
         kind = "collector" if j == len(rows) // 2 else "local"
         line = [turned(x, middle) for x in np.linspace(west - road / 2, right + road / 2, 28)]
-        plan.streets.append((street, kind, line))
+        plan.streets.append((street, kind, _to_the_highway(line) if kind == "collector" else line))
         phase = f"{hood.name} {'North' if j >= len(rows) / 2 else 'South'}"
         for b, x in enumerate(xs):
             for k in range(block_lots):
@@ -186,6 +186,21 @@ def _lay_out_one(plan: Plan, hood: Neighbourhood, rng: np.random.Generator, take
         street = _name(taken, CROSS_TYPES[int(rng.integers(len(CROSS_TYPES)))])
         line = [turned(x - road / 2, y) for y in np.linspace(south - 0.02, rows[-1] + 2 * depth + road, 20)]
         plan.streets.append((street, "collector" if i == len(xs) // 2 else "local", line))
+
+
+def _to_the_highway(line: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """A street led on, straight, until it has crossed the highway."""
+    (x0, y0), (x1, y1) = line[0], line[-1]
+    past = 0.012
+
+    def on(x: float, y: float, slope: float, side: float) -> tuple[float, float]:
+        there = 0.18 + 0.04 * math.sin(1.3 * y) + side * past
+        return there, y + slope * (there - x)
+
+    slope = (y1 - y0) / (x1 - x0)
+    if x0 > 0.18:
+        return [on(x0, y0, slope, -1), *line]
+    return [*line, on(x1, y1, slope, 1)]
 
 
 def _name(taken: object, kind: str) -> str:

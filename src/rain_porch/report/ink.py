@@ -10,6 +10,26 @@ GREY, LINE = "#6B7E88", "#C9D4D8"
 WATER, PARK, ROAD, LAND = "#C9DEE8", "#D8E5D2", "#FFFFFF", "#F1F3EF"
 
 
+def readable(colour: str, least: float = 4.5) -> str:
+    """A colour darkened until it stands out from white paper as AA wants it: at least 4.5 to 1.
+
+    >>> readable("#A4572F"), readable("#FFD700")
+    ('#A4572F', '#8D7700')
+    """
+    r, g, b = (int(colour[i : i + 2], 16) for i in (1, 3, 5))
+    share = 1.0
+    while True:
+        dark = [round(v * share) for v in (r, g, b)]
+        if 1.05 / (_luminance(dark) + 0.05) >= least:
+            return "#" + "".join(f"{v:02X}" for v in dark)
+        share -= 0.01
+
+
+def _luminance(rgb: list[int]) -> float:
+    parts = [(c / 255 / 12.92 if c <= 10 else ((c / 255 + 0.055) / 1.055) ** 2.4) for c in rgb]
+    return 0.2126 * parts[0] + 0.7152 * parts[1] + 0.0722 * parts[2]
+
+
 def mark(kind: str, x: float, y: float, r: float, colour: str = RAIN, ring: bool = False) -> str:
     """One mark: sold a disc, deed sale a diamond, under contract half a disc, for sale a ring, failed a slashed ring."""
     around = (

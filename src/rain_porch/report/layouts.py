@@ -6,25 +6,27 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from .closing import about_page, market_page, no_letter_page
+from .handouts import comp_sheets, housing_page, size_page, tour_page
 from .model import ReportInput
 from .opening import cover_page, home_page, letter_page, search_page
 from .pages import comps_page, grid_page, summary_page
 from .readings import KINDS, reading_page, statistics_page
 from .strategy import net_page, strategy_page
 
-Page = Callable[[ReportInput], dict[str, Any]]
+Page = Callable[[ReportInput], Any]  # a page, or several
 
 PAGES: Mapping[str, Page] = {
     "cover": cover_page, "letter": letter_page, "summary": summary_page, "home": home_page, "search": search_page,
-    **{kind: reading_page(kind) for kind in KINDS}, "comps": comps_page, "grid": grid_page, "statistics": statistics_page,
-    "strategy": strategy_page, "net": net_page, "market": market_page,
+    **{kind: reading_page(kind) for kind in KINDS}, "comps": comps_page, "sheets": comp_sheets, "grid": grid_page,
+    "size": size_page, "statistics": statistics_page,
+    "strategy": strategy_page, "net": net_page, "market": market_page, "housing": housing_page, "tour": tour_page,
     "market_letter": no_letter_page, "about": about_page,
 }  # fmt: skip
 LABELS: Mapping[str, str] = {
     "cover": "Cover", "letter": "Letter", "summary": "Summary", "home": "The home", "search": "Search and map",
-    "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed", "comps": "The comps",
+    "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed", "comps": "The comps", "sheets": "A sheet a comp", "size": "Price and size",
     "grid": "The grid", "statistics": "Statistics", "strategy": "The price", "net": "Net proceeds",
-    "market": "The market", "market_letter": "Market letter",
+    "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "market_letter": "Market letter",
     "about": "What this is",
 }  # fmt: skip
 LAYOUTS: Mapping[str, tuple[str, ...]] = {

@@ -30,9 +30,10 @@ def map_svg(
     search: Mapping[str, Any],
     width: float = 520,
     height: float = 290,
+    ways: Sequence[Sequence[Sequence[float]]] = (),
 ) -> str:
     """Map centred on the subject, wide enough for the comps and the search's radius and shapes, with its fences; comps
-    numbered in their order. search: the JSON document of a search."""
+    numbered in their order. search: the JSON document of a search. ways: lines to follow, (longitude, latitude)."""
     radius_miles = search.get("radius_miles")
     shapes, fences = search.get("shapes", ()), search.get("fences", ())
     lat0, lon0 = subject["latitude"], subject["longitude"]
@@ -70,6 +71,9 @@ def map_svg(
             f'stroke-width="1" stroke-dasharray="4 4" opacity="0.55"/>'
         )
     body += _drawn(shapes, fences, at, scale)
+    for way in ways:
+        path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in (at(p[0], p[1]) for p in way))
+        body.append(f'<path d="{path}" fill="none" stroke="{ink.CEDAR}" stroke-width="2.2" opacity="0.75"/>')
     kept = {c["listing_id"] for c in comps}
     for c in around:
         if c["listing_id"] not in kept and c["latitude"] is not None:

@@ -9,6 +9,7 @@ from typing import Any
 
 from ..core.fields import PRIVATE
 from ..core.money import dollars, half_up
+from . import ink
 
 
 @dataclass(frozen=True)
@@ -23,6 +24,29 @@ class Paper:
     title: str = ""
     letter: str = ""
     market_letter: int | None = None
+    cover_price: bool = True
+    facts: Sequence[str] = ()  # of the subject, in this order; none: as usual
+    statistics: Sequence[str] = ()  # lines of the statistics table; none: all
+    notes: Mapping[str, str] = field(default_factory=dict)  # page → a comment at its foot
+
+
+@dataclass(frozen=True)
+class Brand:
+    """How the agent's papers look. colour: the accent, made dark enough to be read; logo and portrait as SVG."""
+
+    colour: str = ink.CEDAR
+    logo: str = ""
+    portrait: str = ""
+    size: str = "us-letter"
+
+
+@dataclass(frozen=True)
+class OwnPages:
+    """A file of the agent's own that goes into reports: a PDF's pages, or one picture."""
+
+    title: str
+    path: str
+    pages: int
 
 
 @dataclass(frozen=True)
@@ -54,6 +78,10 @@ class ReportInput:
     sheets: Sequence[Sequence[tuple[str, str]]] = ()
     market: Mapping[str, Any] | None = None
     market_place: str = ""
+    tour: Mapping[str, Any] | None = None
+    housing: Mapping[str, Any] | None = None
+    brand: Brand = field(default_factory=lambda: Brand())
+    own_pages: Mapping[str, OwnPages] = field(default_factory=dict)
     market_letter: Sequence[dict[str, Any]] = ()  # pages of the letter that goes with the report
 
     def ways(self) -> list[list[str]]:

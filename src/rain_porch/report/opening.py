@@ -31,6 +31,9 @@ IN_WORDS = {
     "strategy": ("The price", "Ways to the number, and what it means for time."),
     "net": ("What would be left", "Proceeds line by line."),
     "market": ("The market around", "Prices, closings and homes for sale by month."),
+    "size": ("Price and size", "Why a small home's price per square foot says little of a large one."),
+    "housing": ("The housing around", "Kinds, ages, sizes, lots and taxes."),
+    "tour": ("A drive past the comps", "In a good order, turn by turn."),
 }
 
 
@@ -62,7 +65,9 @@ def cover_page(given: ReportInput) -> dict[str, Any]:
         "client": given.client,
         "agent": by,
         "svg": front if given.paper.pictures else None,
-        "price": price_block(given),
+        "price": price_block(given) if given.paper.cover_price else None,
+        "logo": given.brand.logo,
+        "portrait": given.brand.portrait,
         "date": given.price["effective_date"],
     }
 
@@ -88,7 +93,7 @@ def letter_page(given: ReportInput) -> dict[str, Any]:
 
 def home_page(given: ReportInput) -> dict[str, Any]:
     facts = given.subject["facts"]
-    rows = [[label(n), v] for n in HOME_ROWS if (v := fact(facts, n)) != "—"]
+    rows = [[label(n), v] for n in given.paper.facts or HOME_ROWS if (v := fact(facts, n)) != "—"]
     half = (len(rows) + 1) // 2
     right = [*rows[half:], *[["", ""]] * (half - len(rows[half:]))]
     past = [

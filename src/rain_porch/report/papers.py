@@ -3,21 +3,17 @@
 from __future__ import annotations
 
 import datetime as dt
-import json
 from collections.abc import Callable, Mapping, Sequence
-from importlib.resources import files
 from pathlib import Path
-from typing import Any, Literal
-
-import typst
+from typing import Any
 
 from ..core.errors import BadInput
 from .layouts import LAYOUTS, PAGES
 from .model import ReportInput
+from .own import OWN, own_pages
+from .setting import compiled
 from .webpage import web_page
 from .workbook import workbook
-
-_HERE = Path(str(files("rain_porch.report")))
 
 
 def pages_of(given: ReportInput, layout: str | None) -> Sequence[str]:
@@ -39,6 +35,8 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
         "title": f"{given.title}: market analysis",
         "address": given.title,
         "by": given.agent.get("name", ""),
+        "accent": given.brand.colour,
+        "paper": given.brand.size,
         "foot": f"A comparative market analysis, not an appraisal. Effective {given.price['effective_date']}; records "
         f"through {given.through.isoformat()}; made {in_words(given.made_on)}.",
         "pages": [page for name in wanted for page in _made(name, given)],
@@ -46,10 +44,16 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
 
 
 def _made(name: str, given: ReportInput) -> list[dict[str, Any]]:
-    """A page of the report; the market letter's may be several."""
-    if name != "market_letter":
-        return [PAGES[name](given)]
-    return list(given.market_letter) or [PAGES["market_letter"](given)]
+    """The page of a name, or the several that it stands for, with the agent's comment at their foot."""
+    if name.startswith(OWN):
+        made = own_pages(given, name)
+    elif name == "market_letter" and given.market_letter:
+        made = list(given.market_letter)
+    else:
+        page = PAGES[name](given)
+        made = list(page) if isinstance(page, list) else [page]
+    note = given.paper.notes.get(name, "").strip()
+    return [*made[:-1], {**made[-1], "note": note}] if note else made
 
 
 def in_words(day: dt.date) -> str:
@@ -64,25 +68,13 @@ def letter_document(
     return {"title": title, "address": title, "by": by, "foot": foot, "pages": pages}
 
 
-def _compile(model: dict[str, Any], form: Literal["pdf", "png"]) -> Any:
-    return typst.compile(
-        str(_HERE / "report.typ"),
-        root=str(_HERE),
-        font_paths=[str(_HERE / "fonts")],
-        ignore_system_fonts=True,
-        sys_inputs={"data": json.dumps(model, ensure_ascii=False)},
-        format=form,
-        ppi=150,
-    )
-
-
 def as_pdf(model: dict[str, Any]) -> bytes:
-    return bytes(_compile(model, "pdf"))
+    return bytes(compiled(model, "pdf"))
 
 
 def as_pictures(model: dict[str, Any]) -> list[bytes]:
     """Every sheet as PNG."""
-    made = _compile(model, "png")
+    made = compiled(model, "png")
     return [bytes(m) for m in made] if isinstance(made, list) else [bytes(made)]
 
 

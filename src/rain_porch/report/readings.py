@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 import numpy as np
@@ -25,7 +25,7 @@ KINDS = {
 SHORT = 8  # rows of a reading that may stand under another
 STATISTICS = (
     ("Price", "price", 1000.0), ("Price per sq ft", "price_per_sqft", 1.0), ("Living area", "living_area", 10.0),
-    ("Days on market", "days_on_market", 1.0),
+    ("Days on market", "days_on_market", 1.0), ("List price", "list_price", 1000.0), ("Share of list", "share_of_list", 0.5),
 )  # fmt: skip
 
 
@@ -34,6 +34,9 @@ def of_kind(given: ReportInput, kind: str) -> list[Mapping[str, Any]]:
 
 
 def value_of(home: Mapping[str, Any], name: str) -> float:
+    if name == "share_of_list":  # in percent; of what was sold
+        sold = home["kind"] == "sold" and home["price"] and home["list_price"]
+        return 100 * home["price"] / home["list_price"] if sold else float("nan")
     value = home["facts"].get(name) if name == "living_area" else home[name]
     return float("nan") if value is None else float(value)
 
@@ -101,17 +104,25 @@ def facts_line_short(facts: Mapping[str, Any]) -> str:
     return " · ".join(x for x in (beds, baths, area) if x)
 
 
+def _shown(name: str) -> Callable[[float | None], str]:
+    if name in ("price", "list_price"):
+        return dollars
+    form = "{:.1f} %" if name == "share_of_list" else "{:,.0f}"
+    return lambda v: "—" if v is None else form.format(v)
+
+
 def statistics_page(given: ReportInput) -> dict[str, Any]:
     """Count, low, high, mean, median and mode by kind of record, and over all."""
     blocks: list[Any] = []
-    for title, name, step in STATISTICS:
+    wanted = given.paper.statistics or [name for _, name, _ in STATISTICS]
+    for title, name, step in sorted((s for s in STATISTICS if s[1] in wanted), key=lambda s: list(wanted).index(s[1])):
         rows = []
         for kind, (_, short, _) in [*KINDS.items(), ("", ("", "All", ""))]:
             homes_ = [c for c in given.around if c["price"] and (not kind or c["kind"] == kind)]
             s = summarise([value_of(c, name) for c in homes_], step)
             if not s.count:
                 continue
-            show = dollars if name == "price" else (lambda v: f"{v:,.0f}" if v is not None else "—")
+            show = _shown(name)
             mode = " or ".join(show(v) for v in s.modes[:2]) if s.modes and len(s.modes) <= 2 else "—"
             rows.append([short, str(s.count), show(s.low), show(s.mean), show(s.median), mode, show(s.high)])
         if rows:

@@ -1,7 +1,7 @@
 // The pages of a report. All content comes in as JSON; nothing of it is ever read as markup.
 #let data = json(bytes(sys.inputs.data))
 #let slate = rgb("#24404E")
-#let cedar = rgb("#A4572F")
+#let cedar = rgb(data.at("accent", default: "#A4572F"))
 #let moss = rgb("#3E6A4B")
 #let mist = rgb("#EDF2F3")
 #let quiet = rgb("#55696F")
@@ -9,7 +9,7 @@
 
 #set document(title: data.title, author: "Rain Porch")
 #set page(
-  paper: "us-letter",
+  paper: data.at("paper", default: "us-letter"),
   margin: (x: 0.62in, top: 0.6in, bottom: 0.7in),
   footer: context [
     #set text(7.2pt, fill: quiet)
@@ -165,6 +165,7 @@
 ]
 
 #let cover(p) = [
+  #if p.logo != "" { place(top + right, image(bytes(p.logo), format: "svg", height: 0.55in, alt: "Logo")) }
   #v(0.4in)
   #text(font: "Source Serif 4", 13pt, fill: cedar, p.title)
   #block(above: 10pt, below: 8pt, text(font: "Source Serif 4", weight: 600, size: 34pt, p.address))
@@ -175,11 +176,24 @@
   #if p.price != none { draw-block(p.price) }
   #v(1fr)
   #grid(columns: (1fr, auto), [ #if p.client != "" [ #figure-label[Prepared for] \ #text(12pt, weight: 500, p.client) ] ],
-    align(right)[ #figure-label[As of #p.date] \ #p.agent ])
+    align(right, grid(columns: 2, column-gutter: 10pt, align: horizon, [ #figure-label[As of #p.date] \ #p.agent ],
+      if p.portrait != "" { box(radius: 4pt, clip: true, image(bytes(p.portrait), format: "svg", height: 0.9in, alt: "Portrait of the agent")) })))
 ]
 
+#let agents-note(p) = if p.at("note", default: "") != "" {
+  block(above: 14pt, width: 100%, inset: (left: 8pt, y: 2pt), stroke: (left: 1.5pt + cedar), text(9.4pt, p.note))
+}
+
 #for (i, p) in data.pages.enumerate() {
-  let flows = i > 0 and p.at("flow", default: false) and data.pages.at(i - 1).page == "blocks"
-  if flows { v(22pt, weak: true) } else if i > 0 { pagebreak() }
-  if flows { block(breakable: false, of-blocks(p)) } else if p.page == "summary" { summary(p) } else if p.page == "comps" { comps(p) } else if p.page == "grid" { adjustment-grid(p) } else if p.page == "cover" { cover(p) } else { of-blocks(p) }
+  let before = if i > 0 { data.pages.at(i - 1).page } else { "" }
+  let flows = i > 0 and p.at("flow", default: false) and before == "blocks"
+  if p.page == "own" {
+    page(margin: 0pt, footer: none, align(center + horizon, image(p.path, width: 100%, height: 100%, fit: "contain", alt: p.title,
+      ..if p.path.ends-with(".pdf") { (page: p.number) } else { (:) })))
+    continue
+  }
+  if flows { v(22pt, weak: true) } else if i > 0 and before != "own" { pagebreak(weak: true) }
+  if flows { block(breakable: false, { of-blocks(p); agents-note(p) }); continue }
+  if p.page == "summary" { summary(p) } else if p.page == "comps" { comps(p) } else if p.page == "grid" { adjustment-grid(p) } else if p.page == "cover" { cover(p) } else { of-blocks(p) }
+  agents-note(p)
 }

@@ -6,6 +6,9 @@ import base64
 from html import escape
 from typing import Any
 
+from .ink import CEDAR
+from .setting import own_picture
+
 _STYLE = """
 :root{color:#24404E;background:#EDF2F3;font:16px/1.5 system-ui,sans-serif}
 body{max-width:900px;margin:0 auto;padding:24px}
@@ -17,7 +20,7 @@ thead th{color:#55696F;font-size:13px}tr.total td,tr.total th{font-weight:600;bo
 .word{text-align:left}img{max-width:100%}.quiet{color:#55696F}.small{font-size:14px}
 .note{background:#FBF1D6;padding:8px 12px;border-radius:4px}
 .figures{display:flex;gap:40px;flex-wrap:wrap;margin:12px 0}.figures b{display:block;font-size:28px}
-.moss{color:#3E6A4B}.cedar{color:#A4572F}.homes{display:grid;grid-template-columns:repeat(auto-fill,minmax(220px,1fr));gap:18px;margin:14px 0}
+.moss{color:#3E6A4B}.cedar{color:var(--accent)}.own{border-left:3px solid var(--accent);padding-left:12px}.homes{display:grid;grid-template-columns:repeat(auto-fill,minmax(220px,1fr));gap:18px;margin:14px 0}
 .ruled{border-bottom:1px solid #24404E;height:40px;max-width:300px}.scroll{overflow-x:auto}
 """
 
@@ -25,17 +28,28 @@ thead th{color:#55696F;font-size:13px}tr.total td,tr.total th{font-weight:600;bo
 def web_page(model: dict[str, Any]) -> str:
     """The document model as HTML. All of its words are escaped; pictures stand inside it."""
     body = "".join(f"<section>{_page(p, first=i == 0)}</section>" for i, p in enumerate(model["pages"]))
+    style = f":root{{--accent:{model.get('accent', CEDAR)}}}" + _STYLE
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(model["title"])}</title>'
-        f'<meta name="viewport" content="width=device-width"><style>{_STYLE}</style></head>'
+        f'<meta name="viewport" content="width=device-width"><style>{style}</style></head>'
         f'<body><main>{body}</main><footer class="quiet small">{escape(model["foot"])}</footer></body></html>'
     )
 
 
 def _page(p: dict[str, Any], first: bool) -> str:
     level = "h1" if first else "h2"
+    if p["page"] == "own":
+        return f"<{level}>{escape(p['title'])}</{level}>" + _own(p)
     draw = {"cover": _cover, "summary": _summary, "comps": _comps, "grid": _grid}.get(p["page"], _blocks)
-    return draw(p, level)
+    note = f'<p class="own">{escape(p["note"])}</p>' if p.get("note") else ""
+    return draw(p, level) + note
+
+
+def _own(p: dict[str, Any]) -> str:
+    """A page of the agent's own as a picture; a PDF's is drawn by the paper's own machinery."""
+    data, media = own_picture(p["path"], p["number"])
+    inside = base64.b64encode(data).decode()
+    return f'<img src="data:{media};base64,{inside}" alt="{escape(p["title"])}, page {p["number"]}">'
 
 
 def _blocks(p: dict[str, Any], level: str) -> str:
@@ -103,7 +117,9 @@ def _cover(p: dict[str, Any], level: str) -> str:
     agent = f'<p class="quiet">{escape(p["agent"])}</p>' if p["agent"] else ""
     front = _image(p["svg"], f"Front of {p['address']}") if p["svg"] else ""
     price = _block(p["price"]) if p["price"] else ""
-    return f"<{level}>{escape(p['address'])}</{level}><p>{escape(p['title'])}</p>{front}<p>{escape(p['facts'])}</p>{price}{client}{agent}"
+    logo = _image(p["logo"], "Logo", 0.3) if p["logo"] else ""
+    agent += _image(p["portrait"], "Portrait of the agent", 0.16) if p["portrait"] else ""
+    return f"{logo}<{level}>{escape(p['address'])}</{level}><p>{escape(p['title'])}</p>{front}<p>{escape(p['facts'])}</p>{price}{client}{agent}"
 
 
 def _summary(p: dict[str, Any], level: str) -> str:

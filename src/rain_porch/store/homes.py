@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -215,3 +216,15 @@ def with_words(db: sqlite3.Connection, field: str, words: Sequence[str], must_be
 
 def _literal(word: str) -> str:
     return word.replace("!", "!!").replace("%", "!%").replace("_", "!_")
+
+
+def parcels_within(
+    db: sqlite3.Connection, lat: float, lon: float, within_miles: float, fields: tuple[str, ...]
+) -> list[sqlite3.Row]:
+    """Parcels of a box that holds the circle, with their place, kind and some fields of the catalogue; at most 50,000."""
+    tall, wide = within_miles / 68.5, within_miles / max(1.0, 68.5 * math.cos(math.radians(lat)))
+    return db.execute(
+        f"SELECT latitude, longitude, home_kind, {', '.join(fields)} FROM parcels WHERE suspect IS NULL "
+        "AND latitude BETWEEN :s AND :n AND longitude BETWEEN :w AND :e LIMIT 50000",
+        {"s": lat - tall, "n": lat + tall, "w": lon - wide, "e": lon + wide},
+    ).fetchall()

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -14,6 +16,8 @@ from ..core.improvements import check_improvement
 from ..core.money import dollars
 from ..core.proceeds import net_sheet
 from ..report.layouts import PAGES
+from ..report.opening import HOME_ROWS
+from ..report.readings import STATISTICS
 from .documents import Doc, FiniteNumber, Place, SearchDoc, Value
 from .homes import checked_corrections
 from .stored import DecisionDoc, FeatureDoc, ImprovementDoc, PaperDoc, PhotoDoc, ScenarioDoc, WorkupDoc
@@ -172,6 +176,15 @@ Change = Annotated[
 ]
 
 
+OWN_PAGE = re.compile(r"^own:[0-9a-f]{32}\.(jpg|png|webp|pdf)$")
+
+
+def _known(field: str, names: Sequence[str], there: Sequence[str]) -> None:
+    odd = [n for n in names if n not in there]
+    if odd:
+        raise BadInput(field, f"“{odd[0]}” cannot be shown here: use {', '.join(there)}.")
+
+
 def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
     """The state after the change, and what was done in words. Raises BadInput; the state given is never altered."""
     if isinstance(change, CorrectFact):
@@ -213,9 +226,15 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
     if isinstance(change, SetFeatures | SetImprovements | SetPlace | SetPhotos):
         return _of_the_home(state, change)
     if isinstance(change, SetPaper):
-        unknown = [name for name in change.paper.pages if name not in PAGES]
+        unknown = [name for name in change.paper.pages if name not in PAGES and not OWN_PAGE.match(name)]
         if unknown:
             raise BadInput("pages", f"There is no page “{unknown[0]}”: use {', '.join(PAGES)}.")
+        _known(
+            "facts",
+            change.paper.facts,
+            HOME_ROWS,
+        )
+        _known("statistics", change.paper.statistics, [name for _, name, _ in STATISTICS])
         if len(set(change.paper.pages)) < len(change.paper.pages):
             raise BadInput("pages", "A page stands there twice: each can be on or off.")
         return state.model_copy(update={"paper": change.paper}), "paper changed"

@@ -21,7 +21,9 @@ from ..store.areas import base_map
 from . import photos
 from .answers import candidate_docs, market_doc, pricing_doc, subject_doc
 from .asking import Asking, asking
+from .branding import brand, own_files
 from .letters import items_of, read_letter
+from .outings import housing, tour
 from .pricing import Pricing, candidates
 
 if TYPE_CHECKING:
@@ -58,7 +60,13 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
         through=records.through(),
         base_map=base_map(records.db),
         paper=paper,
-        agent=workups.card(),
+        agent={k: v for k, v in workups.card().items() if k in ("name", "licence", "contact")},
+        brand=brand(workups),
+        own_pages=own_files(workups),
+        tour=tour(setting, pricing.comps) if "tour" in paper.pages and pricing.comps else None,
+        housing=housing(records, opened.subject, search.radius_miles or 1.0, setting.view.day)
+        if "housing" in paper.pages
+        else None,
         pictures=_pictures(workups, opened, pricing.comps, around) if paper.pictures else {},
         past=past(opened),
         asking=None if ask is None else _asked(ask),

@@ -58,7 +58,9 @@ def message(
     try:
         return _made(sender, sender_name, to, to_name, subject, words, pdf, file)
     except (ValueError, MessageError) as error:
-        raise BadInput("email", f"No message can be written to “{to}”: {error}. Check the address and the name.") from error
+        raise BadInput(
+            "email", f"No message can be written to “{to}”: {error}. Check the address and the name."
+        ) from error
 
 
 def _made(

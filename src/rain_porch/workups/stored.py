@@ -120,6 +120,10 @@ class PaperDoc(Doc):
     title: Annotated[str, Field(max_length=120)] = ""
     letter: Annotated[str, Field(max_length=4000)] = ""
     market_letter: int | None = Field(default=None, ge=1, le=2**53)
+    cover_price: bool = True
+    facts: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=60)] = []
+    statistics: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []
+    notes: dict[Annotated[str, Field(max_length=60)], Annotated[str, Field(max_length=2000)]] = {}
 
 
 class WorkupDoc(Doc):

@@ -16,7 +16,7 @@ from ..core.improvements import returned
 from ..core.search import Search
 from ..core.sentence import sentence
 from ..report.model import ReportInput
-from ..store import choices
+from ..store import choices, kept
 from ..store import clients as people
 from ..store import db as database
 from ..store import deliveries as delivered
@@ -30,7 +30,7 @@ from .handing import report_input
 from .homes import Home, HomeRef, read_home
 from .pricing import Decided, Pricing, Setting, candidates, most_alike, price
 from .records import Records
-from .stored import DecisionDoc, HomeRefDoc, SavedSearchDoc, WorkupDoc
+from .stored import DecisionDoc, HomeRefDoc, PaperDoc, SavedSearchDoc, WorkupDoc
 from .views import ViewDoc
 
 OWNER = 1
@@ -194,6 +194,25 @@ class Workups:
     def delete_search(self, search_id: int) -> None:
         kept_searches.delete(self.db, OWNER, search_id)
 
+    # --- layouts of reports
+
+    def layouts(self) -> list[tuple[int, str, PaperDoc]]:
+        """Layouts kept by name: (number, name, paper)."""
+        held = kept.listed(self.db, OWNER, kept.LAYOUT)
+        return [(k.kept_id, k.name, PaperDoc.model_validate_json(k.document)) for k in held]
+
+    def keep_layout(self, name: str, paper: PaperDoc) -> int:
+        """Keep pages, order and options; what belongs to one home (title, letter, comments) stays behind."""
+        document = paper.model_copy(update={"title": "", "letter": "", "notes": {}}).model_dump_json()
+        for k in kept.listed(self.db, OWNER, kept.LAYOUT):
+            if k.name == name:
+                kept.write(self.db, OWNER, kept.LAYOUT, k.kept_id, name, document)
+                return k.kept_id
+        return kept.add(self.db, OWNER, kept.LAYOUT, name, document)
+
+    def delete_layout(self, layout_id: int) -> None:
+        kept.delete(self.db, OWNER, kept.LAYOUT, layout_id)
+
     # --- whom it is for
 
     def clients(self) -> list[dict[str, Any]]:
@@ -214,12 +233,12 @@ class Workups:
     def delivered_paper(self, delivery_id: int, form: str) -> bytes:
         return delivered.paper(self.db, OWNER, delivery_id, form)
 
-    def card(self) -> dict[str, str]:
+    def card(self) -> dict[str, Any]:
         """The agent's name, licence and contact, as they go on paper."""
-        held: dict[str, str] = choices.read(self.db, OWNER, choices.AGENT_CARD) or {}
+        held: dict[str, Any] = choices.read(self.db, OWNER, choices.AGENT_CARD) or {}
         return held
 
-    def set_card(self, card: dict[str, str]) -> None:
+    def set_card(self, card: dict[str, Any]) -> None:
         choices.write(self.db, OWNER, choices.AGENT_CARD, card)
 
     def chosen_columns(self) -> list[str]:

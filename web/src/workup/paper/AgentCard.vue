@@ -1,20 +1,43 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { api, got, type Docs } from '@/shared/api/client'
+import { ref } from 'vue'
+import { api, got, Told, type Docs } from '@/shared/api/client'
 import TypedInput from '@/shared/TypedInput.vue'
 
-/** The agent's name, licence and contact: the same on every report. */
+/** The agent's name, contact, pictures and colour: the same on every report. */
+type Card = Docs['CardDoc']
 const client = useQueryClient()
 const card = useQuery({ queryKey: ['card'], queryFn: () => got(api.GET('/api/card')) })
-const FIELDS: [keyof Docs['CardDoc'], string, number][] = [
+const fault = ref('')
+const FIELDS: ['name' | 'licence' | 'contact', string, number][] = [
   ['name', 'Your name', 100],
   ['licence', 'Licence', 60],
   ['contact', 'Contact', 200],
 ]
-async function save(to: Partial<Docs['CardDoc']>) {
-  await got(api.PUT('/api/card', { body: { ...card.data.value!, ...to } }))
-  await client.invalidateQueries({ queryKey: ['card'] })
-  await client.invalidateQueries({ queryKey: ['workup'] })
+const PICTURES: ['logo' | 'portrait', string][] = [
+  ['logo', 'Logo'],
+  ['portrait', 'Portrait'],
+]
+async function save(to: Partial<Card>) {
+  fault.value = ''
+  try {
+    await got(api.PUT('/api/card', { body: { ...card.data.value!, ...to } }))
+    await client.invalidateQueries({ queryKey: ['card'] })
+    await client.invalidateQueries({ queryKey: ['workup'] })
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+}
+async function add(name: 'logo' | 'portrait', event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  fault.value = ''
+  const answer = await fetch('/api/card/pictures', { method: 'POST', body: file })
+  const told = (await answer.json()) as { file?: string; message?: string }
+  if (answer.ok && told.file) await save({ [name]: told.file })
+  else fault.value = told.message ?? 'The picture could not be read.'
+  input.value = ''
 }
 </script>
 
@@ -25,6 +48,48 @@ async function save(to: Partial<Docs['CardDoc']>) {
       {{ label }}
       <TypedInput :value="card.data.value[name]" :maxlength="most" @typed="save({ [name]: $event })" />
     </label>
+    <p v-for="[name, label] in PICTURES" :key="name" class="picture">
+      <label class="link">
+        {{ label }}: {{ card.data.value[name] ? 'another' : 'add' }}
+        <input type="file" class="sr" accept="image/png,image/jpeg,image/webp" @change="add(name, $event)" />
+      </label>
+      <template v-if="card.data.value[name]">
+        <img :src="`/api/card/pictures/${card.data.value[name]}`" :alt="label" />
+        <button
+          type="button"
+          class="link"
+          :aria-label="`Take the ${name} away`"
+          @click="save({ [name]: '' })"
+        >
+          ×
+        </button>
+      </template>
+    </p>
+    <p class="picture">
+      <label>
+        Colour
+        <input
+          type="color"
+          :value="card.data.value.colour || '#A4572F'"
+          aria-label="Your colour"
+          @change="save({ colour: ($event.target as HTMLInputElement).value })"
+        />
+      </label>
+      <button v-if="card.data.value.colour" type="button" class="link" @click="save({ colour: '' })">
+        as usual
+      </button>
+      <label class="paper-size">
+        Paper
+        <select
+          :value="card.data.value.size"
+          @change="save({ size: ($event.target as HTMLSelectElement).value as 'a4' })"
+        >
+          <option value="us-letter">US Letter</option>
+          <option value="a4">A4</option>
+        </select>
+      </label>
+    </p>
+    <p v-if="fault" class="clay" role="alert">{{ fault }}</p>
   </details>
 </template>
 
@@ -42,10 +107,31 @@ label {
   margin-top: 6px;
   font-size: 12px;
 }
-input {
+input:not([type]) {
   padding: 5px 8px;
   border: 1px solid rgb(var(--v-theme-line));
   border-radius: 4px;
   color: inherit;
+}
+.picture {
+  display: flex;
+  gap: 12px;
+  align-items: end;
+}
+.picture img {
+  height: 30px;
+  max-width: 90px;
+  object-fit: contain;
+}
+select {
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+  color: inherit;
+}
+.sr {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 </style>

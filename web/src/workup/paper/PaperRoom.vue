@@ -5,12 +5,15 @@ import { computed, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
+import OrderedChoice from '@/shared/OrderedChoice.vue'
 import AgentCard from './AgentCard.vue'
 import HandOver from './HandOver.vue'
+import KeptLayouts from './KeptLayouts.vue'
+import OwnPages from './OwnPages.vue'
 import { usePaper } from './usePaper'
 
 const { id, state, send, worth } = useWorkup()
-const { paper, on, off, label, layouts, picture, set, move, toggle } = usePaper()
+const { known, paper, on, off, label, layouts, picture, set, move, toggle } = usePaper()
 const LAYOUT_WORDS: Record<string, string> = {
   full: 'Everything',
   three_pages: 'Three pages',
@@ -97,6 +100,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
           {{ LAYOUT_WORDS[name] ?? name }} <span class="quiet">{{ pages.length }}</span>
         </button>
       </div>
+      <KeptLayouts :paper="paper" @take="set($event)" />
       <label class="field">
         Prepared for
         <TypedInput
@@ -125,6 +129,14 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
           <option value="hidden">is left out</option>
         </select>
       </label>
+      <label v-if="on.includes('cover') && paper.price !== 'hidden'" class="tick">
+        <input
+          type="checkbox"
+          :checked="paper.cover_price"
+          @change="set({ cover_price: ($event.target as HTMLInputElement).checked })"
+        />
+        price on the cover
+      </label>
       <label class="tick">
         <input
           type="checkbox"
@@ -152,6 +164,29 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
           {{ m.label }}
         </label>
       </details>
+      <OrderedChoice
+        v-if="on.includes('home')"
+        label="Facts of the home"
+        :all="known.data.value?.facts ?? {}"
+        :chosen="paper.facts ?? []"
+        @choose="set({ facts: $event })"
+      />
+      <OrderedChoice
+        v-if="on.includes('statistics')"
+        label="Lines of the statistics"
+        :all="known.data.value?.statistics ?? {}"
+        :chosen="paper.statistics ?? []"
+        @choose="set({ statistics: $event })"
+      />
+      <label v-if="current && !current.startsWith('own:')" class="field">
+        Comment on “{{ label(current) }}”
+        <TypedInput
+          :value="paper.notes?.[current] ?? ''"
+          :rows="2"
+          maxlength="2000"
+          @typed="set({ notes: { ...paper.notes, [current]: $event } })"
+        />
+      </label>
       <label v-if="on.includes('letter')" class="field">
         Letter
         <TypedInput
@@ -174,6 +209,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
           </option>
         </select>
       </label>
+      <OwnPages @added="move($event, on.length)" />
       <AgentCard />
       <v-btn
         class="mt-4"

@@ -11,7 +11,6 @@ export function usePaper() {
   const known = useQuery({
     queryKey: ['layouts'],
     queryFn: () => got(api.GET('/api/layouts')),
-    staleTime: Infinity,
   })
   const paper = computed(() => (state.value?.paper ?? { pages: [] }) as Paper)
   const on = computed(() => paper.value.pages ?? [])
@@ -37,5 +36,5 @@ export function usePaper() {
     const place = on.value.findIndex((p) => order.indexOf(p) > order.indexOf(page))
     move(page, place < 0 ? on.value.length : place)
   }
-  return { paper, on, off, label, layouts, picture, set, move, toggle }
+  return { known, paper, on, off, label, layouts, picture, set, move, toggle }
 }
