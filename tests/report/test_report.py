@@ -13,8 +13,11 @@ from rain_porch.core.money import dollars, half_up
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.maps import map_svg
 from rain_porch.report.model import Paper, ReportInput
-from rain_porch.report.papers import document, page_picture, pdf, write_report
+from rain_porch.report.papers import document, html, page_picture, pdf, write_report
 from rain_porch.report.workbook import workbook
+from rain_porch.workups.letters import LetterDoc, LetterItemDoc, add_letter, delete_letter
+from rain_porch.workups.stored import PaperDoc
+from rain_porch.workups.views import ViewDoc
 from tests.workups.test_changes import begun, change
 
 
@@ -93,13 +96,23 @@ def test_no_private_field_can_reach_a_page(given):
         replace(given, comps=[leaking])
 
 
-@pytest.mark.parametrize("page", list(PAGES))
-def test_no_agent_or_owner_is_named_on_any_page(given, workups, page):
+OPTIONS = [
+    Paper(pages=("summary",)), Paper(pages=("summary",), price="hidden"), Paper(pages=("summary",), price="blank"),
+    Paper(pages=("summary",), formulas=False, pictures=False, cover_price=False), Paper(pages=("summary",), facts=("year_built",), statistics=("list_price",)),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("paper", OPTIONS, ids=["shown", "hidden", "blank", "bare", "chosen"])
+def test_no_agent_or_owner_is_named_on_any_page_with_any_option(given, workups, paper):
     names = {r[0] for r in workups.records.db.execute("SELECT DISTINCT list_agent_full_name FROM listings")}
     names |= {r[0] for r in workups.records.db.execute("SELECT DISTINCT list_office_name FROM listings")}
     names |= {r[0] for r in workups.records.db.execute("SELECT DISTINCT grantee FROM transfers")}
-    text = str(PAGES[page](replace(given, client="")))
-    assert not [n for n in names if n and n in text]
+    told = replace(given, client="", paper=replace(paper, pages=tuple(PAGES)))
+    for page in document(told, None)["pages"]:
+        text = str(page)
+        assert not [n for n in names if n and n in text], page["page"]
+    whole = html(told).decode()
+    assert not [n for n in names if n and n in whole]
 
 
 def test_pages_are_pictures_and_files_are_pdf(given, tmp_path):
@@ -200,3 +213,45 @@ def test_the_map_stands_without_radius_places_or_base_map(given):
     nowhere = [{**c, "latitude": None, "longitude": None} for c in given.comps]
     svg = map_svg(given.subject, nowhere, nowhere, {"features": []}, {})
     assert svg.startswith("<svg") and "nan" not in svg.lower()
+
+
+def test_pages_for_the_clients_hand_hold_the_workups_figures(given, workups):
+    n = begun(workups)
+    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
+    pages = ["tour", "size", "housing", "sheets", "statistics"]
+    notes = {"housing": "Quiet streets, old trees."}
+    change(workups, n, change="set_paper", paper={"pages": pages, "statistics": ["share_of_list"], "notes": notes})
+    told = workups.report_input(n)
+    text = text_of(pdf(told))
+    whole = " ".join(text)
+    assert "A drive past the comps" in text[0] and f"{len(told.comps)} homes" in text[0] and "Turn " in text[0]
+    for number, c in enumerate(told.comps, 1):
+        sheet = next(t for t in text if f"{number}. {c['address']} Sold" in t)
+        priced = next(p for p in told.price["comps"] if p["listing_id"] == c["listing_id"])
+        assert dollars(priced["adjusted_price"]) in sheet and dollars(c["price"]) in sheet
+    assert "Quiet streets, old trees." in whole and "The housing around" in whole
+    assert "Share of list" in text[-1] and "Living area" not in text[-1]
+    assert told.tour["left"] == [] and told.tour["miles"] == pytest.approx(sum(x["miles"] for x in told.tour["legs"]))
+    parcels = workups.records.db.execute("SELECT count(*) FROM parcels WHERE suspect IS NULL").fetchone()[0]
+    assert 0 < told.housing["homes"] < parcels and sum(told.housing["kinds"].values()) == told.housing["homes"]
+
+
+def test_a_market_letter_goes_with_the_report(workups):
+    n = begun(workups)
+    view = ViewDoc(measures=["median_price"], places=["Quarry Bend"])
+    letter = add_letter(workups, LetterDoc(title="Autumn", items=[LetterItemDoc(view=view, title="Prices here")]))
+    change(workups, n, change="set_paper", paper={"pages": ["summary", "market_letter"], "market_letter": letter})
+    assert "Prices here" in text_of(pdf(workups.report_input(n)))[1]
+    delete_letter(workups, letter)
+    assert "No market letter is chosen" in text_of(pdf(workups.report_input(n)))[1]
+
+
+def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(workups):
+    paper = PaperDoc(pages=["cover", "summary"], title="For Wilma", letter="Dear", notes={"cover": "x"}, formulas=False)
+    first = workups.keep_layout("Short", paper)
+    assert workups.keep_layout("Short", paper.model_copy(update={"pages": ["summary"]})) == first
+    ((number, name, held),) = workups.layouts()
+    assert (number, name, held.pages, held.title, held.letter, held.notes) == (first, "Short", ["summary"], "", "", {})
+    assert not held.formulas
+    workups.delete_layout(first)
+    assert workups.layouts() == []

@@ -46,7 +46,7 @@ class Server:
 
 def check_address(text: str) -> str:
     """An e-mail address, checked. Raises BadInput."""
-    if not EMAIL.match(text) or len(text) > 254:
+    if not EMAIL.match(text) or len(text) > 254 or text.index("@") > 64:
         raise BadInput("email", f"“{text}” is no e-mail address: write one like name@place.example.")
     return text
 
@@ -101,12 +101,13 @@ def send(server: Server, sender: str, to: str, data: bytes) -> None:
         raise Refused("The mail server does not accept the name and password of the settings.") from error
     except smtplib.SMTPResponseException as error:
         raise Refused(f"The mail server refused the message: {error.smtp_code} {_said(error.smtp_error)}.") from error
-    except TimeoutError as error:
-        raise Refused(
-            f"The mail server {server.host}:{server.port} did not answer in {TIMEOUT_SECONDS:.0f} s: try again later."
-        ) from error
     except (OSError, smtplib.SMTPException) as error:
-        raise Refused(f"The mail server {server.host}:{server.port} cannot be reached: try again later.") from error
+        where = f"{server.host}:{server.port}"
+        if isinstance(error, TimeoutError) or "timed out" in str(error):
+            raise Refused(
+                f"The mail server {where} did not answer in {TIMEOUT_SECONDS:g} s: try again later."
+            ) from error
+        raise Refused(f"The mail server {where} cannot be reached: try again later.") from error
 
 
 def _said(text: bytes | str) -> str:

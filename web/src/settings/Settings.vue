@@ -7,7 +7,8 @@ const { choice } = useLight()
 <template>
   <div class="pa-8" style="max-width: 640px">
     <h1 class="mb-5">Settings</h1>
-    <v-radio-group v-model="choice" label="Light" hide-details>
+    <h2 id="light" class="mb-1">Light</h2>
+    <v-radio-group v-model="choice" aria-labelledby="light" hide-details>
       <v-radio label="As the machine has it" value="system" />
       <v-radio label="Day" value="day" />
       <v-radio label="Night" value="night" />

@@ -82,6 +82,7 @@ async function add(name: 'logo' | 'portrait', event: Event) {
         Paper
         <select
           :value="card.data.value.size"
+          aria-label="Paper size"
           @change="save({ size: ($event.target as HTMLSelectElement).value as 'a4' })"
         >
           <option value="us-letter">US Letter</option>

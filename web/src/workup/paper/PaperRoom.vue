@@ -84,7 +84,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         </button>
       </div>
     </nav>
-    <div class="page">
+    <div class="page" tabindex="0" role="region" aria-label="The page as it will print">
       <img v-if="current" :src="picture(at + 1)" :alt="`Page ${at + 1}: ${label(current)}`" />
     </div>
     <aside class="side">

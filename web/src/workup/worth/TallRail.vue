@@ -93,6 +93,9 @@ onMounted(() => {
   if (box.value) watcher.observe(box.value)
 })
 onBeforeUnmount(() => watcher.disconnect())
+const called = (r: { words: string }) => (r.words.length > 38 ? `${r.words.slice(0, 37)}…` : r.words)
+const figure = (r: { group: string; at: number }) =>
+  `${outside(r.at)}${money(r.group === 'way' ? Math.round(r.at / 100) * 100 : r.at)}${beyond(r.at)}`
 </script>
 
 <template>
@@ -148,22 +151,23 @@ onBeforeUnmount(() => watcher.disconnect())
           stroke-dasharray="5 3"
         />
       </g>
+      <template v-for="r in placed" :key="`title ${r.key}`">
+        <text v-if="r.title" x="0" :y="r.y - 8" font-size="11" font-weight="600" :fill="tokens.quiet">
+          {{ r.title }}
+        </text>
+      </template>
       <g
         v-for="r in placed"
         :key="r.key"
         class="row"
         role="button"
         tabindex="0"
-        :aria-label="`${r.words}: ${r.note}`"
         :aria-pressed="picked === r.key"
         @mouseenter="lit = r.group === 'way' ? null : r.key"
         @mouseleave="lit = null"
         @click="picked = picked === r.key ? null : r.key"
         @keydown.enter.space.prevent="picked = picked === r.key ? null : r.key"
       >
-        <text v-if="r.title" x="0" :y="r.y - 8" font-size="11" font-weight="600" :fill="tokens.quiet">
-          {{ r.title }}
-        </text>
         <rect
           x="0"
           :y="r.y - 1"
@@ -179,7 +183,7 @@ onBeforeUnmount(() => watcher.disconnect())
           :font-weight="r.key === 'adjusted_comps' ? 600 : 400"
           :fill="lit === r.key ? tokens.cedar : tokens.slate"
         >
-          {{ r.words.length > 38 ? `${r.words.slice(0, 37)}…` : r.words }}
+          {{ called(r) }}
         </text>
         <g :transform="`translate(${NAMES} ${r.y + 10})`">
           <template v-if="r.from !== undefined">
@@ -215,8 +219,7 @@ onBeforeUnmount(() => watcher.disconnect())
           text-anchor="end"
           :fill="tokens.slate"
         >
-          {{ outside(r.at) }}{{ money(r.group === 'way' ? Math.round(r.at / 100) * 100 : r.at)
-          }}{{ beyond(r.at) }}
+          {{ figure(r) }}
         </text>
       </g>
     </svg>
