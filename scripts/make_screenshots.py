@@ -5,8 +5,11 @@ usage: python scripts/make_screenshots.py [FOLDER] [NAME…]   (names choose amo
 
 from __future__ import annotations
 
+import base64
 import csv
 import datetime as dt
+import io
+import os
 import re
 import socket
 import sys
@@ -16,11 +19,14 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
+import httpx
 import uvicorn
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 from rain_porch.api.app import create_app
 from rain_porch.demo.town import VIEWS, prepare_demo
+from rain_porch.standins.mail import serve_mail
 from rain_porch.store.backups import copy_database
 
 ROOT = Path(__file__).parent.parent
@@ -189,26 +195,79 @@ def ask(page: Page, base: str) -> None:
     page.locator("#tall").evaluate("e => e.scrollIntoView()")
 
 
-SHOTS: dict[str, Callable[[Page, str], None]] = {
-    "desk": desk,
-    "home": open_room("home"),
-    "comps": open_room("comps"),
-    "search-part": part_opened,
-    "side-by-side": side_by_side,
-    "two-homes": two_homes,
-    "worth": open_room("worth"),
-    "rate": rate,
-    "ask": ask,
-    "backtest": backtest,
-    "paper": paper,
-    "fence": fence,
-    "around": around,
-    "market": place("market"),
-    "records": place("records"),
-    "health": place("records/health"),
-    "mapping": mapping,
-    "plan": plan,
-    "rejects": rejects,
+def table_wide(page: Page, base: str) -> None:
+    open_room("comps")(page, base)
+    page.get_by_role("separator").press("Home")
+    page.mouse.move(640, 20)
+
+
+def two_measures_and_rates(page: Page, base: str) -> None:
+    page.goto(f"{base}/market")
+    page.get_by_label("Smoothing").select_option("3")
+    page.get_by_label("Outside series").select_option("Demo mortgage rates")
+    page.wait_for_load_state("networkidle")
+
+
+def places_compared(page: Page, base: str) -> None:
+    page.goto(f"{base}/market")
+    page.get_by_label("Second measure").select_option("")
+    page.get_by_label("Period", exact=True).select_option("quarter")
+    for label, name in (("Place", "Quarry Bend"), ("Place 2", "Lantern Hill"), ("Place 3", "Millrace")):
+        page.get_by_label(label, exact=True).fill(name)
+        page.get_by_label(label, exact=True).press("Enter")
+        page.wait_for_timeout(500)
+    page.get_by_role("table", name="Market figures by period").get_by_role("columnheader", name="Millrace").wait_for()
+
+
+def year_so_far(page: Page, base: str) -> None:
+    page.goto(f"{base}/market")
+    page.get_by_role("button", name="The year so far").click()
+    page.get_by_role("table", name="The year so far").wait_for()
+
+
+def report_page(number: int) -> Callable[[Page, str], None]:
+    """One page of the full report, as it prints."""
+
+    def shot(page: Page, base: str) -> None:
+        made = httpx.get(f"{base}/api/workups/1/pages/{number}.png?layout=full", timeout=30)
+        inside = base64.b64encode(made.content).decode()
+        page.set_content(f"<body style='margin:0'><img style='width:618px' src='data:image/png;base64,{inside}'>")
+
+    return shot
+
+
+def outbox(page: Page, base: str) -> None:
+    open_room("paper")(page, base)
+    page.get_by_role("button", name="Hand it over").click()
+    page.get_by_label("To", exact=True).fill("Wilma Carrow")
+    page.get_by_role("dialog").get_by_label("E-mail").fill("wilma@carrow.example")
+    page.get_by_role("button", name="I hand it over myself").click()
+    page.get_by_text("Kept as it is now.").wait_for()
+    page.get_by_role("button", name="Send by e-mail").click()
+    page.get_by_role("cell", name=re.compile("^sent")).wait_for()
+
+
+# a picture's name: its shots, one under the other
+SHOTS: dict[str, list[Callable[[Page, str], None]]] = {
+    "desk": [desk],
+    "home": [open_room("home")],
+    "search-part": [part_opened],
+    "side-by-side": [side_by_side],
+    "two-homes": [two_homes],
+    "table": [table_wide],
+    "worth": [open_room("worth")],
+    "rate": [rate],
+    "ask": [ask, backtest],
+    "paper": [paper],
+    "report-pages": [report_page(1), report_page(8), report_page(12)],
+    "outbox": [outbox],
+    "fence": [fence],
+    "around": [around],
+    "market": [two_measures_and_rates],
+    "market-more": [places_compared, year_so_far],
+    "records": [place("records"), place("records/health")],
+    "mapping": [mapping],
+    "incoming": [plan, rejects],
 }
 
 
@@ -226,11 +285,27 @@ def prepare(page: Page, base: str) -> None:
     page.wait_for_timeout(600)
 
 
+def beside(pictures: list[Image.Image], across: bool) -> Image.Image:
+    """Pictures in one: under each other, or across."""
+    if len(pictures) == 1:
+        return pictures[0]
+    gap = 12
+    wide, tall = [p.width for p in pictures], [p.height for p in pictures]
+    size = (sum(wide) + gap * (len(wide) - 1), max(tall)) if across else (max(wide), sum(tall) + gap * (len(tall) - 1))
+    whole = Image.new("RGB", size, "#C9D4D8")
+    at = 0
+    for p in pictures:
+        whole.paste(p, (at, 0) if across else (0, at))
+        at += (p.width if across else p.height) + gap
+    return whole
+
+
 def main(out: Path, names: list[str]) -> None:
     demo = ROOT / ".demo"
     prepare_demo(demo, say=print)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
         copy_database(demo / "records.db", Path(folder) / "records.db")
+        os.environ["RAIN_PORCH_SMTP"] = serve_mail(Path(folder) / "mail", 8052) or ""
         base = serve(Path(folder))
         browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
@@ -238,9 +313,13 @@ def main(out: Path, names: list[str]) -> None:
         page.on("pageerror", lambda e: print("page error:", e))
         prepare(page, base)
         for name in names or list(SHOTS):
-            SHOTS[name](page, base)
-            page.wait_for_timeout(900)
-            page.screenshot(path=out / f"{name}.png")
+            taken = []
+            for shot in SHOTS[name]:
+                shot(page, base)
+                page.wait_for_timeout(900)
+                whole = page.locator("img") if name == "report-pages" else page
+                taken.append(Image.open(io.BytesIO(whole.screenshot())))
+            beside(taken, name == "report-pages").save(out / f"{name}.png")
         browser.close()
 
 

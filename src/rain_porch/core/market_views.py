@@ -130,6 +130,8 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
         out += "; so few homes say little"
     supply = t.for_sale.value
     if supply is not None and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
+        out += "" if supply else "; none is for sale now"
+    if supply and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
         left = int(supply)
         out += f"; at the present pace the {left} {'home' if left == 1 else 'homes'} for sale would last {supply / (closings / 12):.1f} months"
     return out + (", deed sales counted among the closings." if deeds else ".")

@@ -48,7 +48,9 @@ def market_page(given: ReportInput) -> dict[str, Any]:
             )
         )
     supply = year[-1]["values"]["for_sale"]["value"] if year else None
-    if supply is not None and closed:
+    if supply == 0:
+        words += ". None is for sale now"
+    elif supply is not None and closed:
         words += f". At that pace the {supply:.0f} homes for sale would last {supply / (closed / 12):.1f} months"
     return page(
         "market", "The market around",

@@ -24,8 +24,9 @@ def view_svg(
     right = width - (RIGHT if two else 10.0)
     step = (right - LEFT) / max(1, len(periods))
     body: list[str] = []
-    spans = {axis: _span([line for line in lines if line["axis"] == axis], lines) for axis in ((0, 1) if two else (0,))}
-    for axis, (low, high) in spans.items():
+    spans = {axis: _span([line for line in lines if line["axis"] == axis], lines) for axis in (0, 1, 2)}
+    for axis in (0, 1) if two else (0,):
+        low, high = spans[axis]
         unit = next(line["unit"] for line in lines if line["axis"] == axis)
         for k in range(5):
             v = low + (high - low) * k / 4
@@ -141,7 +142,7 @@ def _bars(
 def _legend(lines: Sequence[dict[str, Any]], right: float) -> list[str]:
     out, x = [], LEFT
     for k, line in enumerate(lines):
-        name = line["name"] or line["label"]
+        name = (line["name"] or line["label"]) + (", own scale" if line["axis"] == 2 else "")
         colour = COLOURS[k % 6]
         if _is_bar(line, lines):
             out.append(

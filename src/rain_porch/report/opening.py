@@ -56,7 +56,9 @@ def price_block(given: ReportInput) -> Block | None:
 
 def cover_page(given: ReportInput) -> dict[str, Any]:
     by = " · ".join(v for k in ("name", "licence", "contact") if (v := given.agent.get(k)))
-    front = given.pictures.get("")
+    front = given.pictures.get("") or map_svg(
+        given.subject, (), given.comps, given.base_map, given.price["search"], 520, 300
+    )
     return {
         "page": "cover",
         "title": given.paper.title or "What this home should be offered at",

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..core.money import dollars
 from ..core.summary import summarise
-from .blocks import heading, homes, note, page, para, table
+from .blocks import Block, heading, homes, note, page, para, table
 from .model import ReportInput
 from .wording import day, fact, facts_line
 
@@ -87,6 +87,7 @@ def reading_page(kind: str) -> Any:
             kind, title,
             para(says(given, kind, found)),
             homes(cards) if cards else None,
+            *_inside(given, kind, found),
             table(["Home", "", "Date", "Price", "$/sq ft", "Days", "Miles"], rows, words=2,
                   widths=(1.9, 2.3, 0.8, 1, 0.7, 0.6, 0.6)),
             para(f"And {more} more, less like this home.", small=True) if more > 0 else None,
@@ -95,6 +96,20 @@ def reading_page(kind: str) -> Any:
         )  # fmt: skip
 
     return make
+
+
+def _inside(given: ReportInput, kind: str, found: Sequence[Mapping[str, Any]]) -> list[Block]:
+    """The rooms of the homes that this one competes with, where there are pictures of them."""
+    if kind != "for_sale" or not given.paper.pictures:
+        return []
+    cards = []
+    for c in found:
+        start = f"{c['listing_id']} · "
+        rooms = [(name.removeprefix(start), svg) for name, svg in given.pictures.items() if name.startswith(start)]
+        cards += [
+            {"svg": svg, "title": name, "price": "", "lines": [c["address"] or c["listing_id"]]} for name, svg in rooms
+        ]
+    return [heading("Inside the nearest of them"), homes(cards)] if cards else []
 
 
 def facts_line_short(facts: Mapping[str, Any]) -> str:

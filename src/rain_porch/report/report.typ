@@ -168,7 +168,7 @@
   #if p.logo != "" { place(top + right, image(bytes(p.logo), format: "svg", height: 0.55in, alt: "Logo")) }
   #v(0.4in)
   #text(font: "Source Serif 4", 13pt, fill: cedar, p.title)
-  #block(above: 10pt, below: 8pt, text(font: "Source Serif 4", weight: 600, size: 34pt, p.address))
+  #block(above: 10pt, below: 16pt, text(font: "Source Serif 4", weight: 600, size: 34pt, p.address))
   #text(11pt, p.facts)
   #v(14pt)
   #if p.svg != none { image(bytes(p.svg), format: "svg", width: 100%, alt: "Front of " + p.address) }

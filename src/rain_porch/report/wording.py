@@ -44,7 +44,8 @@ def facts_line(facts: Mapping[str, Any]) -> str:
     """ "3 bedrooms · 2 full, 1 half baths · 1,812 sq ft · lot 9,100 sq ft · built 1987"."""
     out = []
     if "bedrooms_total" in facts:
-        out.append(f"{facts['bedrooms_total']:.0f} bedrooms")
+        n = facts["bedrooms_total"]
+        out.append(f"{n:.0f} {'bedroom' if n == 1 else 'bedrooms'}")
     if "bathrooms_full" in facts:
         out.append(f"{fact(facts, 'bathrooms')} baths")
     if "living_area" in facts:

@@ -30,6 +30,7 @@ if TYPE_CHECKING:
     from .workups import Opened, Workups
 
 AROUND, PICTURED, MONTHS = 300, 30, 36
+INSIDE, INSIDE_PICTURES = 2, 3  # competing homes that are shown inside, with so many rooms each
 
 
 def report_input(workups: Workups, workup_id: int) -> ReportInput:
@@ -145,6 +146,9 @@ def _pictures(
             break
         if not key.startswith("deed:") and (front := _front(workups, key)):
             out[key] = front
+    for key in [c.listing_id for c in around if c.kind == "for_sale"][:INSIDE]:
+        for number, caption in enumerate(photos.captions(workups.records, key)[1 : 1 + INSIDE_PICTURES], start=2):
+            out[f"{key} · {caption}"] = framed(*photos.picture(workups.records, key, number))
     return out
 
 

@@ -55,7 +55,8 @@ class PointDoc(Doc):
 
 
 class ViewLineDoc(Doc):
-    """One line of a view; the measure is "series" for an outside one; axis 0 left, 1 right.
+    """One line of a view; the measure is "series" for an outside one; axis 0 left, 1 right, 2 a scale of its own that is
+    not drawn.
 
     place, where: what of the view's market the line shows.
     """
@@ -191,7 +192,7 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
     if doc.overlay:
         periods, lines = _overlaid(doc, periods, lines)
     elif doc.series:
-        lines.append(_outside(records, doc.series, spans, axis=1))
+        lines.append(_outside(records, doc.series, spans, axis=len(doc.measures)))
     told = _told(records, doc, through)
     kind = HOME_PLURAL[HomeKind(doc.home_kind)] if doc.home_kind else "homes"
     end = twelve_months(through)[0].end
@@ -219,6 +220,8 @@ def _notes(records: Records, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
     (point,) = mk.series(market, wanted, [whole])
     closings = point.values["closings"].n
     out = []
+    if doc.smooth > 1:
+        out.append(f"Each value is the mean of its {doc.by} and the {doc.smooth - 1} before it.")
     for name in doc.measures:
         label = mk.MEASURES[name][0]
         if name in mk.FROM_CLOSINGS and closings:

@@ -30,6 +30,9 @@ const isBar = (line: Docs['ViewLineDoc']) =>
   COUNTS.includes(line.measure) && lines.value.filter((l) => l.measure === line.measure).length === 1
 /** A second axis where the second kind of line has a unit, or a size, of its own. */
 const right = computed(() => lines.value.some((l) => l.axis === 1))
+/** An outside series beside two measures has a scale of its own, which is not drawn. */
+const own = computed(() => lines.value.some((l) => l.axis === 2))
+const shownName = (l: Docs['ViewLineDoc']) => (l.axis === 2 ? `${l.name}, own scale` : l.name)
 const DASHES: (string | number[])[] = ['solid', [7, 4], [2, 3], [10, 3, 2, 3], [1, 5], [14, 4]]
 
 const option = computed(() => {
@@ -53,7 +56,7 @@ const option = computed(() => {
     grid: { left: 78, right: right.value ? 64 : 20, top: 58, bottom: 30 },
     legend:
       lines.value.length > 1
-        ? { top: 2, right: 8, textStyle: text, itemWidth: 28, data: lines.value.map((l) => l.name) }
+        ? { top: 2, right: 8, textStyle: text, itemWidth: 28, data: lines.value.map(shownName) }
         : undefined,
     xAxis: {
       type: 'category',
@@ -67,7 +70,7 @@ const option = computed(() => {
         formatter: (v: string) => (names.length <= 14 ? v : v.slice(0, 4)),
       },
     },
-    yAxis: right.value ? [axis(0), axis(1)] : [axis(0)],
+    yAxis: [axis(0), ...(right.value ? [axis(1)] : []), ...(own.value ? [{ ...axis(2), show: false }] : [])],
     tooltip: {
       trigger: 'axis',
       backgroundColor: t.paper,
@@ -88,7 +91,7 @@ const option = computed(() => {
       const colour = colours[k % colours.length]!
       const bar = isBar(l)
       return {
-        name: l.name,
+        name: shownName(l),
         type: bar ? 'bar' : 'line',
         yAxisIndex: right.value ? l.axis : 0,
         z: bar ? 1 : 3,

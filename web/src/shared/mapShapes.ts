@@ -40,7 +40,11 @@ export class MapShapes {
     private readonly told: Told,
   ) {
     map.addLayer(new VectorLayer({ source: this.source, style: (f) => this.style(f.get('what')), zIndex: 5 }))
-    const modify = new Modify({ features: this.polygons, pixelTolerance: 8 })
+    const modify = new Modify({
+      features: this.polygons,
+      pixelTolerance: 8,
+      style: () => this.style('corner'),
+    })
     modify.on('modifyend', (event) => {
       for (const feature of event.features.getArray() as Feature[]) {
         const index = feature.get('index') as number
@@ -161,6 +165,8 @@ export class MapShapes {
         }),
         zIndex: 3,
       })
+    if (what === 'corner')
+      return new Style({ image: new Dot({ radius: 6, fill: new Fill({ color: t.cedar }) }) })
     const colour = what === 'not' ? t.clay : t.slate
     return new Style({
       stroke: new Stroke({ color: colour, width: 1.8, lineDash: what === 'not' ? [3, 4] : undefined }),
