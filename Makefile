@@ -12,7 +12,8 @@ demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
 
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
-	$(PY) -m pytest
+	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
+	$(PY) -m pytest tests/e2e
 
 check: $(STAMPS)/python-dev $(STAMPS)/npm web/src/shared/api/schema.d.ts
 	.venv/bin/ruff check src tests bench scripts

@@ -13,7 +13,7 @@ from pathlib import Path
 
 import httpx
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 FLAGS = [
     "--no-sandbox",
@@ -23,6 +23,9 @@ FLAGS = [
     "--disable-sync",
     "--no-first-run",
 ]
+
+
+expect.set_options(timeout=15_000)  # machines are shared: what is waited for comes, though not always at once
 
 
 class Server:

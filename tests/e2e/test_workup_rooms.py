@@ -202,7 +202,7 @@ def test_every_way_to_the_number_opens_to_its_formula(workup: Page) -> None:
         ("Model", "hedonic fit on"),
         ("Adjusted comps", "% ×"),
     ):
-        workup.get_by_role("button", name=re.compile(f"^{way}:")).click()
+        workup.get_by_role("button", name=re.compile(rf"^{way}\s*\d")).click()
         formula = workup.get_by_role("status").filter(has_text=f"{way}.")
         expect(formula).to_contain_text(words)
     shown = formula.inner_text()

@@ -10,10 +10,9 @@ from rain_porch.report.ink import mark
 from rain_porch.report.pages import comps_page, grid_page, summary_page
 from rain_porch.report.rail import rail_svg
 from rain_porch.report.wording import facts_line
-from tests.report.test_report import given  # noqa: F401
 
 
-def test_the_summary_says_where_the_list_price_stands(given):  # noqa: F811
+def test_the_summary_says_where_the_list_price_stands(given):
     value = given.price["indicated_value"]
     for price, words in (
         (value * 1.05, "5.0 % above"),
@@ -25,7 +24,7 @@ def test_the_summary_says_where_the_list_price_stands(given):  # noqa: F811
     assert none["list_price"] is None and "No list price is set." in none["missing"]
 
 
-def test_the_statistics_are_those_of_what_is_around(given):  # noqa: F811
+def test_the_statistics_are_those_of_what_is_around(given):
     rows = {r[0]: r[1:] for r in summary_page(given)["statistics"]}
     sold = sorted(c["price"] for c in given.around if c["kind"] == "sold")
     assert rows["Sold"][0] == str(len(sold))
@@ -33,7 +32,7 @@ def test_the_statistics_are_those_of_what_is_around(given):  # noqa: F811
     assert dict(summary_page(given)["counts"])["sold"] == given.counts["sold"]
 
 
-def test_comps_stand_six_to_a_block_in_their_order(given):  # noqa: F811
+def test_comps_stand_six_to_a_block_in_their_order(given):
     blocks = comps_page(replace(given, comps=[*given.comps, *given.comps][:15]))["blocks"]
     assert [len(b["heads"]) for b in blocks] == [6, 6, 3]
     assert [h[0] for b in blocks for h in b["heads"]] == list(range(1, 16))
@@ -42,7 +41,7 @@ def test_comps_stand_six_to_a_block_in_their_order(given):  # noqa: F811
     assert len(first["Baths"]) == 7 and "full" in first["Baths"][1]
 
 
-def test_the_grid_adds_up_as_it_is_shown(given):  # noqa: F811
+def test_the_grid_adds_up_as_it_is_shown(given):
     page = grid_page(given)
     assert page["blocks"][0]["adjusted"] == [f"{c['adjusted_price']:,.0f}" for c in given.price["comps"][:6]]
     names = [r[0] for r in page["blocks"][0]["rows"]]
@@ -80,7 +79,7 @@ def test_each_kind_has_a_mark_of_its_own_shape(kind):
     assert mark(kind, 0, 0, 5, ring=True) != shapes[kind]
 
 
-def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):  # noqa: F811
+def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):
     from rain_porch.report.maps import map_svg
 
     svg = map_svg(given.subject, given.around, given.comps, given.base_map, {"radius_miles": 1.0})
@@ -104,7 +103,7 @@ def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):  # noq
     assert drawn.count("stroke-dasharray") == 2 and 'stroke-width="2.6"' in drawn and drawn.count("<circle") >= 1
 
 
-def test_the_same_workup_gives_the_same_pages(given):  # noqa: F811
+def test_the_same_workup_gives_the_same_pages(given):
     """Pages are pure: asked twice, they answer alike, and what they were given is untouched."""
     before = repr(given)
     for page in (summary_page, comps_page, grid_page):

@@ -4,6 +4,7 @@ import io
 import re
 from dataclasses import replace
 
+import formulas
 import openpyxl
 import pytest
 from pypdf import PdfReader
@@ -12,7 +13,7 @@ from rain_porch.core.errors import BadInput
 from rain_porch.core.money import dollars, half_up
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.maps import map_svg
-from rain_porch.report.model import Paper, ReportInput
+from rain_porch.report.model import Paper
 from rain_porch.report.papers import document, html, page_picture, pdf, write_report
 from rain_porch.report.workbook import workbook
 from rain_porch.workups.letters import LetterDoc, LetterItemDoc, add_letter, delete_letter
@@ -23,15 +24,6 @@ from tests.workups.test_changes import begun, change
 
 def text_of(made: bytes) -> list[str]:
     return [" ".join(p.extract_text().split()) for p in PdfReader(io.BytesIO(made)).pages]
-
-
-@pytest.fixture
-def given(workups) -> ReportInput:
-    n = begun(workups)
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
-    change(workups, n, change="set_list_price", list_price=309900)
-    change(workups, n, change="set_client", client="Orla Grayle")
-    return workups.report_input(n)
 
 
 def test_the_three_pages_hold_the_workups_numbers(given):
@@ -55,6 +47,7 @@ def test_the_three_pages_hold_the_workups_numbers(given):
         assert dollars(half_up(told["close_price"])) in third
     for m in price["methods"]:
         assert m["label"] in third and dollars(half_up(m["value"], 100)) in third
+    assert "Records: Demo" in first and "newest 2026-10-31" in first
     assert "1 / 3" in first and "3 / 3" in third
 
 
@@ -207,6 +200,25 @@ def test_the_workbooks_formulas_come_to_the_workups_figures(given):
     assert half_up(total, 100) == given.price["indicated_value"]
     told = [cell for sheet in live for row in sheet.iter_rows() for cell in row if isinstance(cell.value, str)]
     assert [c.data_type for c in told if c.value == "=HYPERLINK(1)"] == ["s"]
+
+
+def test_a_formula_library_recalculates_the_workbook_to_our_figures(given, tmp_path):
+    """`formulas` reads the formulas alone and works them out anew; what we wrote as values plays no part."""
+    file = tmp_path / "workup.xlsx"
+    file.write_bytes(workbook(given))
+    live = openpyxl.load_workbook(file)["Grid"]
+    rows = {live.cell(r, 1).value: r for r in range(1, live.max_row + 1)}
+    told = formulas.ExcelModel().loads(str(file)).finish().calculate()
+
+    def worked_out(name: str, column: int) -> float:
+        letter = openpyxl.utils.get_column_letter(column)
+        return float(told[f"'[workup.xlsx]GRID'!{letter}{rows[name]}"].value[0, 0])
+
+    assert worked_out("Indicated value", 2) == given.price["indicated_value"]
+    for k, c in enumerate(given.price["comps"], start=2):
+        assert worked_out("Adjusted price", k) == pytest.approx(c["adjusted_price"], abs=0.006)
+        assert 100 * worked_out("Net", k) == pytest.approx(c["net_pct"], abs=1e-3)
+        assert 100 * worked_out("Gross", k) == pytest.approx(c["gross_pct"], abs=1e-3)
 
 
 def test_the_map_stands_without_radius_places_or_base_map(given):

@@ -120,6 +120,7 @@ def about_page(given: ReportInput) -> dict[str, Any]:
              "listings, for deciding on an asking price. It is not an appraisal, and was not made by a licensed appraiser."),
         para(f"It stands as of {given.price['effective_date']}, on records that run through {given.through.isoformat()}. "
              f"Measurements and features are as recorded and were not verified."),
+        para(f"Where the records came from: {'; '.join(given.sources)}.") if given.sources else None,
         para("Homes are compared by what they are and where they stand, never by who lives there."),
         heading("The words used"),
         table(["", ""], [list(row) for row in GLOSSARY], words=2, widths=(1, 3)),

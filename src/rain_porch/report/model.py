@@ -78,6 +78,7 @@ class ReportInput:
     sheets: Sequence[Sequence[tuple[str, str]]] = ()
     market: Mapping[str, Any] | None = None
     market_place: str = ""
+    sources: Sequence[str] = ()  # where the records came from, with the newest day of each
     tour: Mapping[str, Any] | None = None
     housing: Mapping[str, Any] | None = None
     brand: Brand = field(default_factory=lambda: Brand())

@@ -45,6 +45,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         "list_price": dollars(given.list_price) if given.list_price else None,
         "list_says": say,
         "sentence": price["sentence"],
+        "sources": "; ".join(given.sources),
         "counts": [[k.replace("_", " "), n] for k, n in given.counts.items() if n],
         "statistics": _statistics(given),
         "map": map_svg(given.subject, given.around, given.comps, given.base_map, price["search"]),

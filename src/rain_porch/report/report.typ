@@ -60,7 +60,8 @@
           ..p.statistics.flatten())
       } else [ Nothing was found by this search. ] ],
     [ == How it was searched
-      #text(8.6pt, p.sentence) ])
+      #text(8.6pt, p.sentence)
+      #if p.sources != "" { block(above: 5pt, text(7.6pt, fill: quiet)[Records: #p.sources.]) } ])
 ]
 
 #let comp-head(h) = [ #box(baseline: 1.5pt, circle(radius: 5.6pt, fill: slate, align(center + horizon, text(7pt, fill: white, weight: 600, str(h.at(0)))))) \ #text(8.2pt, weight: 600, h.at(1)) ]

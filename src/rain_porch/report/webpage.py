@@ -144,6 +144,7 @@ def _summary(p: dict[str, Any], level: str) -> str:
         + "<h3>What is around</h3>"
         + _table(["", "homes", "low", "median", "mean", "high"], p["statistics"])
         + f"<h3>How it was searched</h3><p>{escape(p['sentence'])}</p>"
+        + (f'<p class="small quiet">Records: {escape(p["sources"])}.</p>' if p["sources"] else "")
     )
 
 

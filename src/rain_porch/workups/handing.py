@@ -18,6 +18,7 @@ from ..report.letter import item_pages
 from ..report.model import Paper, ReportInput
 from ..store import homes
 from ..store.areas import base_map
+from ..store.health import sources
 from . import photos
 from .answers import candidate_docs, market_doc, pricing_doc, subject_doc
 from .asking import Asking, asking
@@ -27,6 +28,7 @@ from .outings import housing, tour
 from .pricing import Pricing, candidates
 
 if TYPE_CHECKING:
+    from .records import Records
     from .workups import Opened, Workups
 
 AROUND, PICTURED, MONTHS = 300, 30, 36
@@ -75,6 +77,7 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
         sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
         market=market,
         market_place=place,
+        sources=_sources(records),
         market_letter=_market_letter(workups, paper),
     )
 
@@ -88,6 +91,22 @@ def _market_letter(workups: Workups, paper: Paper) -> list[dict[str, Any]]:
     except NotFound:
         return []
     return item_pages(items_of(workups.records, letter))
+
+
+def _sources(records: Records) -> list[str]:
+    """Each source of records: what came from it, the newest day of its listings, when it last came in."""
+
+    def told() -> list[str]:
+        out = []
+        for s in sources(records.db):
+            kinds = ", ".join(str(s["kinds"] or "").split(","))
+            newest = f", newest {s['through']}" if s["through"] else ""
+            came = f", taken in {str(s['last_import'])[:10]}" if s["last_import"] else ""
+            out.append(f"{s['name']} ({kinds}{newest}{came})")
+        return out
+
+    held: list[str] = records.columns().keep("sources", told)
+    return held
 
 
 def _grid(pricing: Pricing) -> list[dict[str, Any]]:
