@@ -126,6 +126,7 @@ def test_photos_come_in_by_their_names_and_nothing_else_does(bring, records):
         (zipped({"A1_1.png": b"\x89PNG" + b"\x00" * 30_000_000}), "swells to"),
         (zipped({"A1_1.png": PNG})[:60], "no zip file that can be read"),
     ],
+    ids=["swells", "cut short"],
 )
 def test_bundles_that_swell_or_are_cut_short_are_refused(bring, records, data, words):
     with pytest.raises(Refused, match=words):

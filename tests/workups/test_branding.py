@@ -91,6 +91,7 @@ def test_own_pages_stand_where_they_are_placed(workups):
             "pixels",
         ),
     ],
+    ids=["svg", "broken", "locked", "long", "empty", "vast"],
 )
 def test_what_cannot_be_printed_is_refused(workups, data, why):
     with pytest.raises(Refused, match=why):

@@ -48,7 +48,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         "sources": "; ".join(given.sources),
         "counts": [[k.replace("_", " "), n] for k, n in given.counts.items() if n],
         "statistics": _statistics(given),
-        "map": map_svg(given.subject, given.around, given.comps, given.base_map, price["search"]),
+        "map": map_svg(given.subject, given.around, given.comps, given.base_map, price["search"], height=272),
         "rail": rail_svg(
             price["comps"], given.around, *((value, span, given.list_price) if shown else (None, None, None))
         ),

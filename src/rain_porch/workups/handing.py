@@ -94,15 +94,14 @@ def _market_letter(workups: Workups, paper: Paper) -> list[dict[str, Any]]:
 
 
 def _sources(records: Records) -> list[str]:
-    """Each source of records: what came from it, the newest day of its listings, when it last came in."""
+    """Each source of listings, parcels and deeds, with the newest day of its listings, else the day it came in."""
 
     def told() -> list[str]:
         out = []
         for s in sources(records.db):
-            kinds = ", ".join(str(s["kinds"] or "").split(","))
-            newest = f", newest {s['through']}" if s["through"] else ""
-            came = f", taken in {str(s['last_import'])[:10]}" if s["last_import"] else ""
-            out.append(f"{s['name']} ({kinds}{newest}{came})")
+            if {"listings", "parcels", "transfers"} & set(str(s["kinds"] or "").split(",")):
+                day = s["through"] or str(s["last_import"] or "")[:10]
+                out.append(f"{s['name']}, {'newest' if s['through'] else 'taken in'} {day}" if day else str(s["name"]))
         return out
 
     held: list[str] = records.columns().keep("sources", told)
