@@ -14,6 +14,7 @@ from functools import cached_property
 import numpy as np
 
 from .columns import (
+    Bools,
     Columns,
     Days,
     Floats,
@@ -106,9 +107,14 @@ class Market:
 
     def list_of(self, name: str) -> tuple[Ints, Days]:
         """Chosen rows that have the date, sorted by it, and the dates."""
-        if name not in self._lists:
+        if name in self._lists:
+            return self._lists[name]
+        if name in ("came", "start"):  # the stays hold both
+            rows, days, _, first = self._stays
+            self._lists["came"], self._lists["start"] = (rows, days), (rows[first], days[first])
+        else:
             rows, days = self.book.sorted[name]
-            ours = self.chosen[rows]
+            ours = np.flatnonzero(self.chosen[rows])
             self._lists[name] = (rows[ours], days[ours])
         return self._lists[name]
 
@@ -132,14 +138,14 @@ class Market:
         return same_home_index(self.columns, self.list_of("close")[0], self.through)
 
     @cached_property
-    def _stays(self) -> tuple[Ints, Days, Days]:
-        """(rows, first day, last day's next) of the spans in which chosen rows were for sale, by first day."""
+    def _stays(self) -> tuple[Ints, Days, Days, Bools]:
+        """(rows, first day, the day it ended, the listing's first) of the stays for sale of chosen rows, by first day."""
         rows, days = self.book.sorted["came"]
-        ours = self.chosen[rows]
-        return rows[ours], days[ours], self.book.stay_end[ours]
+        ours = np.flatnonzero(self.chosen[rows])
+        return rows[ours], days[ours], self.book.stay_end[ours], self.book.stay_first[ours]
 
     def on_market_at(self, day: int) -> Ints:
-        rows, first, ended = self._stays
+        rows, first, ended, _ = self._stays
         begun = int(np.searchsorted(first, first.dtype.type(day + 1)))
         return rows[:begun][ended[:begun] > day]
 

@@ -41,7 +41,7 @@ class Book:
     signed      contracts whose day is known           gone    the end of those: closed, failed or back
     off         failed                      off_sale, off_signed  of these, while for sale, while under contract
     close       closed
-    stay_end, aligned with "came": the day on which that stay for sale ended.
+    stay_end, stay_first, aligned with "came": the day on which that stay for sale ended; whether it was the listing's first.
     """
 
     def __init__(self, columns: Columns) -> None:
@@ -83,6 +83,9 @@ class Book:
             self.sorted[name] = (rows[order], days[order])
             if name == "came":
                 self.stay_end = np.concatenate([ended[known], np.array(stays, dtype=np.int32)])[order]
+                came = [row for row, _ in more["came"]]  # each listing's stays stand together, in order
+                first = np.array([i == 0 or came[i - 1] != row for i, row in enumerate(came)], dtype=np.bool_)
+                self.stay_first = np.concatenate([np.ones(known.size, dtype=np.bool_), first])[order]
 
     @cached_property
     def cumulative(self) -> Floats:
