@@ -96,16 +96,25 @@ def test_a_server_that_refuses_hangs_or_is_not_there_keeps_the_message_waiting(w
     assert posted(workups, priced, email="wilma@carrow.example")["said"] == NOT_SET_UP
 
 
+def test_an_address_that_the_server_cannot_write_waits_and_says_so(workups, priced, server):
+    try:
+        held = posted(workups, priced, email="wílma@carrow.example")
+    except BadInput:
+        assert workups.deliveries() == []
+        return
+    assert held["state"] == "waiting" and held["said"]
+
+
 def test_what_waits_is_tried_again(workups, priced, server, monkeypatch):
     address = mailing.setting("RAIN_PORCH_SMTP")
     monkeypatch.delenv("RAIN_PORCH_SMTP")
     held = posted(workups, priced, email="wilma@carrow.example")
     monkeypatch.setenv("RAIN_PORCH_SMTP", address)
-    send_again(workups, held["delivery_id"])
-    post_beside(workups, held["delivery_id"]).join(30)
+    thread = send_again(workups, held["delivery_id"])
+    assert send_again(workups, held["delivery_id"]) is None, "pressed twice, it goes once"
+    thread.join(30)
     assert store.read(workups.db, 1, held["delivery_id"])["state"] == "sent"
-    send_again(workups, held["delivery_id"])
-    assert post_beside(workups, held["delivery_id"]) is None, "what went out does not go twice"
+    assert send_again(workups, held["delivery_id"]) is None, "what went out does not go twice"
     assert len(list(server.glob("*.eml"))) == 1
 
 

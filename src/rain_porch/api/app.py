@@ -43,7 +43,9 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
     """The application on one data folder; `now` is its only clock."""
     app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
     held = Records(folder, today=lambda: now().date())
-    app.state.porch = State(held, Workups(held, now))
+    workups_held = Workups(held, now)
+    workups_held.let_wait()
+    app.state.porch = State(held, workups_held)
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
     for part in (

@@ -99,7 +99,6 @@ def deliveries(porch: Porch, workup_id: int | None = None) -> list[DeliveryDoc]:
 def try_again(porch: Porch, delivery_id: Number) -> None:
     """Send a message that waits."""
     send_again(porch.workups, delivery_id)
-    post_beside(porch.workups, delivery_id)
 
 
 @router.get("/deliveries/{delivery_id}/paper.{form}", response_class=Response)

@@ -16,7 +16,6 @@ from .dates import NO_DAY
 RELIST_GAP_DAYS = 90
 _NEVER = np.int32(2**31 - 1)
 _NAMES = (
-    "start",
     "came",
     "ended",
     "returned",
@@ -35,7 +34,7 @@ Entries = dict[str, list[tuple[int, int]]]
 class Book:
     """sorted: name → (rows, days) by day. A listing stands in a list as often as it happened to it.
 
-    start       first on the market         came      came on the market: first, or back
+    came        on the market: first (stay_first), or back
     ended       no longer for sale          returned  back from a contract, a pause or a withdrawal
     held        put on hold                 contract  went under contract; a closing without one, on its close date
     signed      contracts whose day is known           gone    the end of those: closed, failed or back
@@ -60,7 +59,7 @@ class Book:
         gone = np.where((self.signed != NO_DAY) & (self.close != NO_DAY), np.maximum(self.close, self.signed), NO_DAY)
         self.back, self.before = back_on_market(columns.home_id, self.start, self.off)
         dated = {
-            "start": self.start, "came": self.start, "ended": np.where(ended == _NEVER, NO_DAY, ended),
+            "came": self.start, "ended": np.where(ended == _NEVER, NO_DAY, ended),
             "contract": contract, "signed": self.signed, "gone": gone, "off": self.off, "off_sale": self.off,
             "close": self.close,
         }  # fmt: skip
@@ -107,7 +106,6 @@ def _way(row: int, changes: list[tuple[int, int]], columns: Columns, kind: int, 
     ends: list[int] = []
     start = int(columns.on_market[row])
     state, since = FOR_SALE, changes[0][0] if start == NO_DAY else start
-    more["start"].append((row, since))
     more["came"].append((row, since))
 
     def leave(day: int) -> None:

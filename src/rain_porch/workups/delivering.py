@@ -82,10 +82,12 @@ def deliver(workups: Workups, workup_id: int, ask: DeliverAsk) -> int:
     )  # fmt: skip
 
 
-def send_again(workups: Workups, delivery_id: int) -> None:
-    """Name a message that waits as being sent. A message that went out is left alone."""
-    if store.read(workups.db, OWNER, delivery_id)["state"] == store.WAITING:
-        store.note(workups.db, delivery_id, store.SENDING, "", None)
+def send_again(workups: Workups, delivery_id: int) -> threading.Thread | None:
+    """Send a message that waits; one that went out, or is on its way, is left alone."""
+    if store.read(workups.db, OWNER, delivery_id)["state"] != store.WAITING:
+        return None
+    store.note(workups.db, delivery_id, store.SENDING, "", None)
+    return post_beside(workups, delivery_id)
 
 
 def post_beside(workups: Workups, delivery_id: int) -> threading.Thread | None:

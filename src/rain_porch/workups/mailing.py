@@ -101,6 +101,8 @@ def send(server: Server, sender: str, to: str, data: bytes) -> None:
         raise Refused("The mail server does not accept the name and password of the settings.") from error
     except smtplib.SMTPResponseException as error:
         raise Refused(f"The mail server refused the message: {error.smtp_code} {_said(error.smtp_error)}.") from error
+    except UnicodeError as error:
+        raise Refused(f"The mail server takes no address like {to}: use one in plain letters.") from error
     except (OSError, smtplib.SMTPException) as error:
         where = f"{server.host}:{server.port}"
         if isinstance(error, TimeoutError) or "timed out" in str(error):

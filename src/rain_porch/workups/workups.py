@@ -55,7 +55,6 @@ class Workups:
         self.records = records
         self.now = now
         self.db = database.open_database(records.folder, database.PORCH)
-        delivered.let_wait(self.db)
 
     def __enter__(self) -> Workups:
         return self
@@ -226,6 +225,10 @@ class Workups:
 
     def delete_client(self, client_id: int) -> None:
         people.delete(self.db, OWNER, client_id)
+
+    def let_wait(self) -> None:
+        """When the service starts, no message is on its way any more: what was being sent waits for another try."""
+        delivered.let_wait(self.db)
 
     def deliveries(self, workup_id: int | None = None) -> list[dict[str, Any]]:
         return delivered.listed(self.db, OWNER, workup_id)
