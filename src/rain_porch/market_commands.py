@@ -15,7 +15,7 @@ from .settings import data_folder
 from .workups import answers
 from .workups import market_looks as looks
 from .workups.records import Records
-from .workups.views import PointDoc, ViewDoc, answer, year_so_far
+from .workups.views import PointDoc, ViewDoc, answer, table_of, year_so_far
 
 
 def run_market(args: argparse.Namespace) -> int:
@@ -77,11 +77,7 @@ def _view(args: argparse.Namespace, records: Records) -> int:
         plain = told.model_dump()
         args.out.write_bytes(market_workbook(told.sentence, plain["periods"], plain["lines"]))
     if args.csv:
-        writer = csv.writer(sys.stdout)
-        writer.writerow(["period", "start", "end", "finished", *(line.name or line.label for line in told.lines)])
-        for i, p in enumerate(told.periods):
-            values = [None if (x := line.points[i]) is None else x.value for line in told.lines]
-            writer.writerow([p.period, p.start, p.end, p.finished, *values])
+        csv.writer(sys.stdout).writerows(table_of(told))
         return 0
     lines = [told.sentence, "period     " + "  ".join(f"{(line.name or line.label)[:24]:>24}" for line in told.lines)]
     for i, p in enumerate(told.periods):

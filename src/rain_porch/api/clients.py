@@ -7,9 +7,10 @@ from typing import Literal
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
 
-from ..core.errors import BadInput, Refused
+from ..core.errors import BadInput
 from ..records.contacts import EMAIL, read_people
 from ..workups.delivering import DeliverAsk, DeliveryDoc, deliver, post_beside, send_again
+from .bodies import read_body
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -73,12 +74,7 @@ def delete_client(porch: Porch, client_id: Number) -> None:
 @router.post("/clients/file")
 async def bring_in_clients(porch: Porch, request: Request) -> TakenDoc:
     """People from a vCard or CSV file, sent as the body."""
-    data = bytearray()
-    async for part in request.stream():
-        data += part
-        if len(data) > MOST_BYTES:
-            raise Refused(f"The file has more than {MOST_BYTES // 1_000_000} MB: split it.")
-    found = read_people(bytes(data))
+    found = read_people(await read_body(request, MOST_BYTES, remedy="split it"))
     return TakenDoc(taken=len(porch.workups.add_clients(found.people)), left=found.left)
 
 

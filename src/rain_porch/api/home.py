@@ -7,11 +7,11 @@ from typing import Annotated
 from fastapi import APIRouter, Path, Request, Response
 from pydantic import BaseModel
 
-from ..core.errors import Refused
 from ..core.improvements import KINDS, QUALITIES, returned
 from ..records.photos import MAX_BYTES
 from ..store.areas import near_features, streets_beside
 from ..workups import photos
+from .bodies import read_body
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -64,12 +64,7 @@ def around(porch: Porch, workup_id: Number) -> AroundDoc:
 async def add_photo(porch: Porch, workup_id: Number, request: Request) -> KeptPhoto:
     """Keep a picture, sent as the body; a change of the workup then puts it in its place."""
     porch.workups.open(workup_id)
-    data = bytearray()
-    async for part in request.stream():
-        data += part
-        if len(data) > MAX_BYTES:
-            raise Refused(f"The picture has more than {MAX_BYTES // 1_000_000} MB: make it smaller first.")
-    return KeptPhoto(file=photos.keep_own(porch.records.folder, bytes(data)))
+    return KeptPhoto(file=photos.keep_own(porch.records.folder, await read_body(request, MAX_BYTES, "picture")))
 
 
 @router.get("/workups/{workup_id}/photos/{file}", response_class=Response)

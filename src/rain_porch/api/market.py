@@ -87,11 +87,7 @@ def market_csv(porch: Porch, view: ViewDoc) -> Response:
     """The view as a table."""
     told = views.answer(porch.records, view)
     out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(["period", "start", "end", "finished", *(line.name for line in told.lines)])
-    for i, p in enumerate(told.periods):
-        cells = [None if (x := line.points[i]) is None else x.value for line in told.lines]
-        writer.writerow([p.period, p.start, p.end, p.finished, *cells])
+    csv.writer(out).writerows(views.table_of(told))
     return Response(out.getvalue(), media_type="text/csv")
 
 

@@ -8,7 +8,6 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import BaseModel, Field
 
-from ..core.errors import Refused
 from ..report.layouts import LABELS, LAYOUTS
 from ..report.opening import HOME_ROWS
 from ..report.papers import FORMS, page_picture
@@ -18,6 +17,7 @@ from ..workups import branding
 from ..workups.branding import CardDoc, OwnPageDoc
 from ..workups.photos import own_picture
 from ..workups.stored import PaperDoc
+from .bodies import read_body
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -61,15 +61,6 @@ def set_card(porch: Porch, body: CardDoc) -> CardDoc:
     return body
 
 
-async def _body(request: Request, most: int) -> bytes:
-    data = bytearray()
-    async for part in request.stream():
-        data += part
-        if len(data) > most:
-            raise Refused(f"The file has more than {most // 1_000_000} MB: make it smaller first.")
-    return bytes(data)
-
-
 class KeptPicture(BaseModel):
     file: str
 
@@ -77,7 +68,7 @@ class KeptPicture(BaseModel):
 @router.post("/card/pictures", status_code=201)
 async def add_picture(porch: Porch, request: Request) -> KeptPicture:
     """Keep a logo or portrait, sent as the body; the card then names it."""
-    data = await _body(request, branding.MOST_BYTES)
+    data = await read_body(request, branding.MOST_BYTES)
     return KeptPicture(file=branding.keep_picture(porch.records.folder, data))
 
 
@@ -95,7 +86,7 @@ def own_pages(porch: Porch) -> list[OwnPageDoc]:
 @router.post("/own-pages", status_code=201)
 async def add_own_page(porch: Porch, request: Request, title: Annotated[str, Query(max_length=200)] = "") -> OwnPageDoc:
     """A PDF or picture, sent as the body, as pages of the agent's own."""
-    return branding.add_own_page(porch.workups, title, await _body(request, branding.MOST_BYTES))
+    return branding.add_own_page(porch.workups, title, await read_body(request, branding.MOST_BYTES))
 
 
 @router.delete("/own-pages/{page}", status_code=204)

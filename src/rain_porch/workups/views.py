@@ -243,6 +243,17 @@ def _notes(records: Records, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
     return out
 
 
+def table_of(told: ViewAnswerDoc) -> list[list[object]]:
+    """A view's answer as rows for a file: a head, then a row a period."""
+    rows: list[list[object]] = [
+        ["period", "start", "end", "finished", *(line.name or line.label for line in told.lines)]
+    ]
+    for i, p in enumerate(told.periods):
+        values = [None if (x := line.points[i]) is None else x.value for line in told.lines]
+        rows.append([p.period, p.start, p.end, p.finished, *values])
+    return rows
+
+
 def _overlaid(
     doc: ViewDoc, periods: list[PeriodNameDoc], lines: list[ViewLineDoc]
 ) -> tuple[list[PeriodNameDoc], list[ViewLineDoc]]:
