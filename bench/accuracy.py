@@ -70,7 +70,7 @@ def boosted(columns: Columns, result: BacktestResult, home_kind: HomeKind) -> np
     from sklearn.ensemble import HistGradientBoostingRegressor
 
     rows = np.array([columns.row_of[c.listing_id] for c in result.cases])
-    names = [n for n in FIELDS if n in columns.numbers and np.isfinite(columns.numbers[n]).any()]
+    names = [n for n in FIELDS if n in columns.numbers and np.isfinite(columns.numbers[n][:]).any()]
     assert {f.name for f in features_of(home_kind)} & {*names}
 
     def table(of: np.ndarray[Any, Any], day: float | None = None) -> np.ndarray[Any, Any]:
@@ -121,8 +121,8 @@ def plain_per_second(columns: Columns) -> float:
     import pandas as pd
 
     frame = pd.DataFrame(
-        {"day": columns.close, "lat": columns.lats, "lon": columns.lons, "area": columns.numbers["living_area"],
-         "price": columns.numbers["close_price"]}
+        {"day": columns.close, "lat": columns.lats, "lon": columns.lons, "area": columns.numbers["living_area"][:],
+         "price": columns.numbers["close_price"][:]}
     ).dropna()  # fmt: skip
     frame = frame[frame["day"] != NO_DAY].sort_values("day")
     asked = frame.iloc[-100:]
@@ -142,7 +142,7 @@ def where_it_fails(columns: Columns, result: BacktestResult) -> list[str]:
     rows = np.array([columns.row_of[c.listing_id] for c in result.cases])
     errors = np.array([c.value / c.actual - 1 for c in result.cases])
     days = np.array([c.day for c in result.cases])
-    sold = np.flatnonzero((columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"]) & ~columns.lease)
+    sold = np.flatnonzero((columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"][:]) & ~columns.lease)
     near = []
     for row, day in zip(rows, days, strict=True):
         late = sold[(columns.close[sold] < day) & (columns.close[sold] >= day - 365)]

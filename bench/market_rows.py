@@ -31,7 +31,7 @@ def searches(columns: Columns, n: int, place: bool, seed: int) -> list[Asked]:
     """Random searches round homes of the market, by place or over the whole of it, on one to three fields."""
     rng = np.random.default_rng(seed)
     out = []
-    rows = rng.choice(np.flatnonzero(np.isfinite(columns.numbers["living_area"]) & np.isfinite(columns.lats)), n)
+    rows = rng.choice(np.flatnonzero(np.isfinite(columns.numbers["living_area"][:]) & np.isfinite(columns.lats)), n)
     for row in rows:
         facts = {f: float(columns.numbers[f][row]) for f in _FIELDS if np.isfinite(columns.numbers[f][row])}
         me = Subject(facts, float(columns.lats[row]), float(columns.lons[row]), HomeKind.DETACHED)
@@ -61,9 +61,9 @@ def into_duckdb(columns: Columns, view: AsOf, rows: Any = None) -> Any:
             "close": columns.close.astype(np.int64),
             "off_market": columns.off_market.astype(np.int64),
             "failed": np.isin(columns.status, [STATUSES.index(s) for s in ("Expired", "Withdrawn", "Canceled")]),
-            "close_price": columns.numbers["close_price"],
-            "list_price": columns.numbers["list_price"],
-            **{f: columns.numbers[f] for f in _FIELDS},
+            "close_price": columns.numbers["close_price"][:],
+            "list_price": columns.numbers["list_price"][:],
+            **{f: columns.numbers[f][:] for f in _FIELDS},
         }
     )
     frame = frame if rows is None else frame.iloc[rows]

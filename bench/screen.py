@@ -2,10 +2,6 @@
 
 from __future__ import annotations
 
-import os
-import socket
-import subprocess
-import sys
 import time
 from pathlib import Path
 
@@ -13,6 +9,7 @@ import httpx
 import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
+from bench.serving import serving
 from bench.timing import Result
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
@@ -34,42 +31,17 @@ _WATCH = """() => {
 
 
 def measured(demo: Path) -> list[Result]:
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port = s.getsockname()[1]
-    url = f"http://127.0.0.1:{port}"
-    server = subprocess.Popen(
-        [sys.executable, "-m", "rain_porch.cli", "serve", "--data", str(demo), "--port", str(port)],
-        env={**os.environ},
-        stdout=subprocess.DEVNULL,
-        stderr=subprocess.DEVNULL,
-    )
-    try:
-        _wait(url)
-        with sync_playwright() as play:
-            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-            first = [_first_screen(browser.new_page(viewport={"width": 1280, "height": 800}), url) for _ in range(6)]
-            rates = _redraws(browser.new_page(viewport={"width": 1280, "height": 800}), url)
-            browser.close()
-    finally:
-        server.terminate()
-        server.wait(20)
+    with serving(demo) as (url, _), sync_playwright() as play:
+        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        first = [_first_screen(browser.new_page(viewport={"width": 1280, "height": 800}), url) for _ in range(6)]
+        rates = _redraws(browser.new_page(viewport={"width": 1280, "height": 800}), url)
+        browser.close()
     return [
         Result("first useful screen, nothing in the browser's cache", "demo", float(np.median(first)), max(first), 1000),
         Result("counts redrawn while the radius is dragged", "demo", float(np.median(rates)),
                float(np.percentile(rates, 5)), 20, unit="redraws/s",
                note="p95 is the 5th percentile over half seconds of the drag"),
     ]  # fmt: skip
-
-
-def _wait(url: str) -> None:
-    for _ in range(300):
-        try:
-            if httpx.get(f"{url}/api/records", timeout=5).status_code == 200:
-                return
-        except httpx.TransportError:
-            time.sleep(0.1)
-    raise SystemExit("The server did not start.")
 
 
 def _first_screen(page: Page, url: str) -> float:

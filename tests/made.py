@@ -75,6 +75,7 @@ def market(rows: Sequence[dict[str, Any]], changes: Sequence[tuple[str, str, flo
         not_arms_length=flags("not_arms_length"),
         distressed=flags("distressed"),
         new_construction=flags("new_construction"),
+        row_of=row_of,
         home_id=np.array([r.get("home", 1000 + i) for i, r in enumerate(rows)], dtype=np.int64).reshape(n),
         changes=held,
         statuses=told,

@@ -85,17 +85,24 @@ def test_sold_records_show_what_was_paid_and_the_rest_what_is_asked(rows, days_a
 
 
 @given(
-    st.lists(st.tuples(st.integers(1, 300), st.integers(100, 900)), max_size=8, unique_by=lambda c: c[0]),
+    st.lists(
+        st.tuples(st.sampled_from("ABC"), st.integers(1, 300), st.integers(100, 900)),
+        max_size=12,
+        unique_by=lambda c: c[:2],
+    ),
     st.integers(0, 320),
 )
 def test_a_price_is_that_before_the_next_change(changes, days_ago):
-    """changes: (days ago, price in thousands before the change)."""
-    now = 350_000.0
-    made = [("A", (TODAY - dt.timedelta(days=d)).isoformat(), p * 1000.0) for d, p in changes]
-    columns = market([{**sale(0), "key": "A", "list_price": now}], changes=made)
-    later = [(d, p) for d, p in changes if d < days_ago]
-    wanted = max(later)[1] * 1000 if later else now
-    assert list_price_at(columns, np.array([0]), DAY - days_ago)[0] == wanted
+    """changes: (listing, days ago, price in thousands before the change)."""
+    now = {"A": 350_000.0, "B": 360_000.0, "C": 370_000.0}
+    made = [(key, (TODAY - dt.timedelta(days=d)).isoformat(), p * 1000.0) for key, d, p in changes]
+    columns = market([{**sale(0), "key": key, "list_price": price} for key, price in now.items()], changes=made)
+    wanted = []
+    for key, price in now.items():
+        later = [(d, p) for k, d, p in changes if k == key and d < days_ago]
+        wanted.append(max(later)[1] * 1000 if later else price)
+    assert list_price_at(columns, None, DAY - days_ago).tolist() == wanted
+    assert list_price_at(columns, np.array([2, 0, 0]), DAY - days_ago).tolist() == [wanted[2], wanted[0], wanted[0]]
 
 
 def test_rows_since_are_those_of_the_window_and_nothing_after_the_day():

@@ -9,7 +9,9 @@ import pytest
 
 from rain_porch.core.dates import date_of
 from rain_porch.core.fields import BY_NAME
-from rain_porch.store.columns import DATES, NUMBERS, WORDS, load_columns
+from rain_porch.store.columns import load_columns
+from rain_porch.store.gathering import DATES, NUMBERS, WORDS
+from rain_porch.workups.homes import HomeRef, read_home
 
 
 @pytest.fixture(scope="module")
@@ -88,5 +90,59 @@ def test_reading_again_gives_the_same(both):
     again = load_columns(db)
     assert (again.keys == columns.keys).all() and again.version == columns.version
     for name in NUMBERS:
-        assert np.array_equal(again.numbers[name], columns.numbers[name], equal_nan=True)
+        assert np.array_equal(again.numbers[name][:], columns.numbers[name][:], equal_nan=True)
     assert all(BY_NAME[n].numeric for n in NUMBERS) and not any(BY_NAME[n].numeric for n in WORDS)
+
+
+def test_a_change_told_twice_counts_once_and_odd_prices_never(bring, records):
+    bring(
+        "ListingId,ParcelNumber,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\n"
+        "A1,P1,Active,2024-01-01,390000,41.2,-38.4\n",
+        "listings.csv",
+    )
+    bring(
+        "ListingId,Timestamp,Event,OldValue,NewValue\n"
+        "A1,2024-02-01T09:00:00,Price Change,400000,420000\n"
+        "A1,2024-02-20T11:00:00,Price Change,400000,420000\n"
+        "A1,2024-03-01T18:00:00,Price Change,410000,390000\n"
+        "A1,2024-03-01T07:00:00,Price Change,420000,410000\n"
+        "A1,2024-05-01T07:00:00,Price Change,400000,420000\n"
+        "A1,2024-06-01,Price Change,odd,399000\n"
+        "nowhere,2024-06-01,Price Change,1,2\n",
+        "history.csv",
+    )
+    columns = load_columns(records.db)
+    told = [(date_of(int(d)).isoformat(), p) for d, p in zip(columns.changes.days, columns.changes.old, strict=True)]
+    assert told == [
+        ("2024-02-01", 400_000),
+        ("2024-03-01", 420_000),
+        ("2024-03-01", 410_000),
+        ("2024-05-01", 400_000),
+    ], "in the order of the hours within a day"
+
+
+def test_a_home_is_the_same_for_its_deed_its_parcel_and_its_listing(bring, records):
+    bring(
+        "ParcelNumber,UnparsedAddress,Latitude,Longitude,PropertySubType\n"
+        "P1,1 Ash Lane,41.2,-38.4,Townhouse\nP2,2 Ash Lane,41.2,-38.4,Townhouse\n",
+        "parcels.csv",
+    )
+    bring(
+        "ParcelNumber,RecordingDate,SaleDate,Price,DocumentType,Grantor,Grantee\n"
+        "P2,2023-05-05,2023-05-01,300000,Warranty Deed,A Seller,A Buyer\n",
+        "transfers.csv",
+    )
+    assert read_home(records, HomeRef("parcel", "P1")).subject.home_id is None, "no record of a sale has it"
+    columns = records.columns()
+    assert (
+        read_home(records, HomeRef("parcel", "P2")).subject.home_id == columns.home_id[np.flatnonzero(columns.deed)[0]]
+    )
+    bring(
+        "ListingId,ParcelNumber,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\n"
+        "A1,P2,Active,2024-01-01,390000,41.2,-38.4\nA2,P1,Active,2024-01-01,380000,41.2,-38.4\n",
+        "listings.csv",
+    )
+    columns = records.columns()
+    home_id = read_home(records, HomeRef("listing", "A1")).subject.home_id
+    assert home_id == read_home(records, HomeRef("parcel", "P2")).subject.home_id
+    assert set(columns.rows_of_home(home_id)) == {columns.row_of["A1"], int(np.flatnonzero(columns.deed)[0])}

@@ -71,7 +71,7 @@ def test_the_quick_value_is_the_grids_own(demo_records):
     columns = demo_records.columns()
     rng = np.random.default_rng(4)
     sold = np.flatnonzero(
-        (columns.close > 20_000) & ~columns.deed & ~columns.lease & (columns.numbers["living_area"] > 0)
+        (columns.close > 20_000) & ~columns.deed & ~columns.lease & (columns.numbers["living_area"][:] > 0)
     )
     compared = 0
     for row in rng.choice(sold[np.isfinite(columns.lats[sold])], 12, replace=False):

@@ -104,7 +104,7 @@ def test_a_view_says_what_its_records_lack(demo_records):
     told = answer(demo_records, ViewDoc(measures=["median_days", "contracts"], by="year"))
     columns = demo_records.columns()
     rows = (columns.close >= (told.periods[0].start - dt.date(1970, 1, 1)).days) & ~columns.lease & ~columns.deed
-    rows &= ~columns.not_arms_length & np.isfinite(columns.numbers["close_price"])
+    rows &= ~columns.not_arms_length & np.isfinite(columns.numbers["close_price"][:])
     lacking = (columns.contract[rows] < 0).mean()
     days, contracts = told.notes
     assert days.startswith("Median days on market: ") and contracts.startswith(

@@ -15,14 +15,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .dates import NO_DAY
+from .packed import Numbers
 from .status_history import NO_STATUSES, StatusChanges
 from .words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 
 T = TypeVar("T")
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+Rows = NDArray[np.int32]  # row numbers where many are kept
 Days = NDArray[np.int32]
-Codes = NDArray[np.int32]
+Codes = NDArray[np.signedinteger[Any]]
 Bools = NDArray[np.bool_]
 
 STATUSES = tuple(Status)
@@ -30,6 +32,7 @@ RECORD_KINDS = tuple(RecordKind)
 HOME_KINDS = tuple(HomeKind)
 KIND_CODE = np.array([RECORD_KINDS.index(KIND_OF_STATUS[s]) for s in STATUSES], dtype=np.int8)
 SOLD, DEED_SALE, UNDER_CONTRACT, FOR_SALE, FAILED, PAUSED = range(6)
+MANY = 200_000  # rows: where there are more, less is kept of what can be worked out again
 NOTHING = -1  # at that date the record did not exist yet
 
 
@@ -58,6 +61,18 @@ class PriceChanges:
     days: Days
     old: Floats
 
+    @cached_property
+    def _when(self) -> Ints:
+        return (self.rows << 32) + self.days
+
+    def next_after(self, rows: Ints, day: int) -> Ints:
+        """The place of each row's first change after `day`, −1 where it has none; (n,)."""
+        if not self.rows.size:
+            return np.full(len(rows), -1)
+        at = np.searchsorted(self._when, (rows << 32) + day, side="right")
+        there = self.rows[np.minimum(at, self.rows.size - 1)]
+        return np.where((at < self.rows.size) & (there == rows), at, -1)
+
 
 NO_CHANGES = PriceChanges(np.zeros(0, np.int64), np.zeros(0, np.int32), np.zeros(0))
 
@@ -65,7 +80,7 @@ NO_CHANGES = PriceChanges(np.zeros(0, np.int64), np.zeros(0, np.int32), np.zeros
 @dataclass(frozen=True)
 class Columns:
     keys: NDArray[Any]
-    numbers: Mapping[str, Floats]
+    numbers: Mapping[str, Numbers]
     words: Mapping[str, Words]
     on_market: Days
     contract: Days
@@ -78,40 +93,40 @@ class Columns:
     not_arms_length: Bools
     distressed: Bools
     new_construction: Bools
-    home_id: Ints  # the same number for all records of one home
+    home_id: Rows  # the same number for all records of one home
+    row_of: Mapping[str, int] = field(repr=False)  # key → row
     changes: PriceChanges = NO_CHANGES
     statuses: StatusChanges = NO_STATUSES
     no_quick_resale: frozenset[int] = frozenset()  # rows of which the agent has said so
     version: int = 0
-    home_of: Mapping[str, int] = field(default_factory=dict, repr=False)  # home key → home_id
     _kept: dict[str, Any] = field(default_factory=dict, repr=False, compare=False)
     _views: dict[int, AsOf] = field(default_factory=dict, repr=False, compare=False)
 
     def __len__(self) -> int:
         return len(self.keys)
 
-    @cached_property
-    def row_of(self) -> dict[str, int]:
-        return {key: i for i, key in enumerate(self.keys)}
+    def row(self, key: str | None) -> int | None:
+        """The row of a record; None where it is none of these."""
+        return None if key is None else self.row_of.get(key)
 
     @cached_property
-    def _by_home(self) -> tuple[Ints, Ints]:
-        order = np.argsort(self.home_id, kind="stable")
+    def _by_home(self) -> tuple[Rows, Rows]:
+        order = np.argsort(self.home_id, kind="stable").astype(np.int32)
         return order, self.home_id[order]
 
     def rows_of_home(self, home_id: int) -> Ints:
         """All records of one home, in the order of the records."""
         order, sorted_ids = self._by_home
-        first, last = np.searchsorted(sorted_ids, [home_id, home_id + 1])
-        return order[first:last]
+        first, last = np.searchsorted(sorted_ids, np.array([home_id, home_id + 1], dtype=sorted_ids.dtype))
+        return order[first:last].astype(np.int64)
 
     @property
     def lats(self) -> Floats:
-        return self.numbers["latitude"]
+        return np.asarray(self.numbers["latitude"][:])
 
     @property
     def lons(self) -> Floats:
-        return self.numbers["longitude"]
+        return np.asarray(self.numbers["longitude"][:])
 
     def last_day(self) -> int:
         """The newest event date in the records; NO_DAY when there is none."""
@@ -128,7 +143,7 @@ class Columns:
         """The market as it stood at the end of `day`. Kept, since every search of a workup asks for the same day."""
         view = self._views.get(day)
         if view is None:
-            while len(self._views) > 8:
+            while len(self._views) > (8 if len(self) <= MANY else 2):
                 self._views.pop(next(iter(self._views)), None)
             view = self._views[day] = rewind(self, day)
         return view
@@ -209,12 +224,19 @@ class AsOf:
 
 def list_price_at(columns: Columns, rows: Ints | None, day: int) -> Floats:
     """List prices as they were at the end of `day`: of some rows, or of all."""
-    price = columns.numbers["list_price"].copy()
-    undo = columns.changes.days > day
-    # the oldest change after `day` tells the price of that day: write the newest first, the oldest last
-    changed, old = columns.changes.rows[undo], columns.changes.old[undo]
-    price[changed[::-1]] = old[::-1]
-    return price if rows is None else np.asarray(price[rows])
+    changes = columns.changes
+    if rows is None:
+        undo = changes.days > day
+        if not undo.any():
+            return np.asarray(columns.numbers["list_price"][:])
+        price = np.array(columns.numbers["list_price"][:])
+        # the oldest change after `day` tells the price of that day: write the newest first, the oldest last
+        price[changes.rows[undo][::-1]] = changes.old[undo][::-1]
+        return price
+    price = np.array(columns.numbers["list_price"][rows])
+    at = changes.next_after(rows, day)
+    price[at >= 0] = changes.old[at[at >= 0]]
+    return price
 
 
 def _by_history(columns: Columns, kind: NDArray[np.int8], day: int) -> tuple[Ints, NDArray[np.int8], Days]:
@@ -274,6 +296,6 @@ def rewind(columns: Columns, day: int) -> AsOf:
 
     list_price = list_price_at(columns, None, day)
     closed = (kind == SOLD) | (kind == DEED_SALE)
-    price = np.where(closed, columns.numbers["close_price"], list_price)
+    price = np.where(closed, columns.numbers["close_price"][:], list_price)
     usable = (kind != NOTHING) & ~columns.lease & np.isfinite(price)
     return AsOf(day, kind, date.astype(np.int32), list_price, price, usable)

@@ -57,9 +57,9 @@ def condition_mask(condition: Condition, columns: Columns) -> Bools:
 def values_of(columns: Columns, name: str) -> Floats:
     """A field's numbers, (n,); "price" is the close price of closed ones, else the list price."""
     if name != "price":
-        return columns.numbers[name]
-    closed = columns.numbers["close_price"]
-    return np.where(np.isfinite(closed), closed, columns.numbers["list_price"])
+        return np.asarray(columns.numbers[name][:])
+    closed = columns.numbers["close_price"][:]
+    return np.asarray(np.where(np.isfinite(closed), closed, columns.numbers["list_price"][:]))
 
 
 def _sellers(columns: Columns) -> Ints:

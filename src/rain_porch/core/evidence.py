@@ -101,7 +101,7 @@ def net_price(columns: Columns, rows: Ints) -> Floats:
     """Close price less known concessions."""
     given = np.nan_to_num(columns.numbers["concessions_amount"][rows])
     price = columns.numbers["close_price"][rows]
-    return np.where(given < price * 0.5, price - given, price)
+    return np.asarray(np.where(given < price * 0.5, price - given, price))
 
 
 def features_of(home_kind: HomeKind) -> tuple[Feature, ...]:
@@ -116,8 +116,8 @@ def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bo
     good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= REACH_DAYS)
     if leave_out_home and subject.home_id is not None:
         good &= columns.home_id[rows] != subject.home_id
-    if leave_out_home and subject.own_listing in columns.row_of:
-        good &= rows != columns.row_of[subject.own_listing]
+    if leave_out_home and (own := columns.row(subject.own_listing)) is not None:
+        good &= rows != own
     rows = rows[good]
     far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
     inside = far <= REACH_MILES

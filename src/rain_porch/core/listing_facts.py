@@ -111,7 +111,9 @@ def resold_from(columns: Columns) -> dict[int, int]:
     """
 
     def find() -> dict[int, int]:
-        sold = np.flatnonzero((columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"]) & ~columns.lease)
+        sold = np.flatnonzero(
+            (columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"][:]) & ~columns.lease
+        )
         home, kind, close = columns.home_id[sold], columns.home_kind[sold], columns.close[sold]
         order = np.lexsort((close, kind, home))
         first, second = order[:-1], order[1:]
@@ -131,6 +133,6 @@ def recent_sale_rows(columns: Columns, view: AsOf) -> Ints:
         & ~columns.lease
         & ~columns.not_arms_length
         & ~columns.distressed
-        & np.isfinite(columns.numbers["close_price"])
+        & np.isfinite(columns.numbers["close_price"][:])
     )
     return np.flatnonzero(good)

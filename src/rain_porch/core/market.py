@@ -14,7 +14,6 @@ from functools import cached_property
 import numpy as np
 
 from .columns import (
-    Bools,
     Columns,
     Days,
     Floats,
@@ -23,7 +22,7 @@ from .columns import (
 )
 from .dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
 from .errors import BadInput
-from .market_book import Book
+from .market_book import Book, Dated
 from .same_home import SameHome, same_home_index
 
 SMALL = 5
@@ -103,30 +102,22 @@ class Market:
         chosen[rows] = True
         chosen &= ~columns.lease & ~columns.not_arms_length
         self.chosen = chosen if deeds else chosen & ~columns.deed
-        self._lists: dict[str, tuple[Ints, Days]] = {}
+        self._lists: dict[str, Dated] = {}
 
-    def list_of(self, name: str) -> tuple[Ints, Days]:
-        """Chosen rows that have the date, sorted by it, and the dates."""
-        if name in self._lists:
-            return self._lists[name]
-        if name in ("came", "start"):  # the stays hold both
-            rows, days, _, first = self._stays
-            self._lists["came"], self._lists["start"] = (rows, days), (rows[first], days[first])
-        else:
-            rows, days = self.book.sorted[name]
-            ours = np.flatnonzero(self.chosen[rows])
-            self._lists[name] = (rows[ours], days[ours])
+    def dated(self, name: str) -> Dated:
+        """One of the book's lists for the chosen rows; and "start", the entries of "came" that are a listing's first."""
+        if name not in self._lists:
+            held = self.book.dated("came" if name == "start" else name)
+            which = self.chosen[held.rows]
+            self._lists[name] = held.only(which & self.book.stay_first if name == "start" else which)
         return self._lists[name]
 
     def within(self, name: str, start: int, end: int) -> Ints:
         """Chosen rows whose date lies in [start, end]."""
-        rows, days = self.list_of(name)
-        a, b = np.searchsorted(days, np.array([start, end + 1], dtype=days.dtype))
-        return rows[a:b]
+        return self.dated(name).within(start, end)
 
     def until(self, name: str, day: int) -> int:
-        days = self.list_of(name)[1]
-        return int(np.searchsorted(days, days.dtype.type(day + 1)))
+        return self.dated(name).until(day)
 
     def count_on_market(self, day: int) -> int:
         """On the market at the end of `day`: begun and not yet under contract, off the market or closed."""
@@ -135,19 +126,19 @@ class Market:
     @cached_property
     def same_home(self) -> SameHome | None:
         """The index of what one home would bring, from all closings of this market."""
-        return same_home_index(self.columns, self.list_of("close")[0], self.through)
+        return same_home_index(self.columns, self.dated("close").rows.astype(np.int64), self.through)
 
     @cached_property
-    def _stays(self) -> tuple[Ints, Days, Days, Bools]:
-        """(rows, first day, the day it ended, the listing's first) of the stays for sale of chosen rows, by first day."""
-        rows, days = self.book.sorted["came"]
-        ours = np.flatnonzero(self.chosen[rows])
-        return rows[ours], days[ours], self.book.stay_end[ours], self.book.stay_first[ours]
+    def _stay_ended(self) -> Days:
+        """For each entry of "came": the day on which that stay for sale ended."""
+        ended = self.book.stay_ended
+        which = self.chosen[self.book.dated("came").rows]
+        return ended if which.all() else ended[which]
 
     def on_market_at(self, day: int) -> Ints:
-        rows, first, ended, _ = self._stays
-        begun = int(np.searchsorted(first, first.dtype.type(day + 1)))
-        return rows[:begun][ended[:begun] > day]
+        came = self.dated("came")
+        begun = came.until(day)
+        return came.rows[:begun][self._stay_ended[:begun] > day].astype(np.int64)
 
 
 def _median(x: Floats) -> float:

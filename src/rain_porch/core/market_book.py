@@ -6,11 +6,13 @@ and back), by that history up to the last return, and by its dates from there.
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
-from .columns import FAILED, FOR_SALE, KIND_CODE, PAUSED, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints
+from .columns import FAILED, FOR_SALE, KIND_CODE, PAUSED, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints, Rows
 from .dates import NO_DAY
 
 RELIST_GAP_DAYS = 90
@@ -31,8 +33,44 @@ _NAMES = (
 Entries = dict[str, list[tuple[int, int]]]
 
 
+@dataclass(frozen=True)
+class Dated:
+    """Rows by day: those of day d are rows[starts[d - first] : starts[d - first + 1]]."""
+
+    rows: Rows
+    first: int
+    starts: NDArray[np.int32]
+
+    def until(self, day: int) -> int:
+        """How many up to the end of a day."""
+        return int(self.starts[min(max(day + 1 - self.first, 0), len(self.starts) - 1)])
+
+    def within(self, start: int, end: int) -> Ints:
+        """Rows of the days start to end, both included."""
+        return self.rows[self.until(start - 1) : self.until(end)].astype(np.int64)
+
+    def days(self) -> Days:
+        """The day of each row."""
+        return np.repeat(np.arange(len(self.starts) - 1, dtype=np.int32) + np.int32(self.first), np.diff(self.starts))
+
+    def only(self, which: Bools) -> Dated:
+        """The entries for which `which`, (n,), is true; itself where it is for all."""
+        if which.all():
+            return self
+        kept = np.flatnonzero(which)
+        return Dated(self.rows[kept], self.first, np.searchsorted(kept, self.starts).astype(np.int32))
+
+
+def dated(rows: Ints, days: Days) -> Dated:
+    """Rows with their days, sorted by day."""
+    if not days.size:
+        return Dated(rows.astype(np.int32), 0, np.zeros(1, dtype=np.int32))
+    starts = np.searchsorted(days, np.arange(days[0], days[-1] + 2, dtype=np.int32))
+    return Dated(rows.astype(np.int32), int(days[0]), starts.astype(np.int32))
+
+
 class Book:
-    """sorted: name → (rows, days) by day. A listing stands in a list as often as it happened to it.
+    """Lists of rows by day, by name. A listing stands in a list as often as it happened to it.
 
     came        on the market: first (stay_first), or back
     ended       no longer for sale          returned  back from a contract, a pause or a withdrawal
@@ -40,7 +78,6 @@ class Book:
     signed      contracts whose day is known           gone    the end of those: closed, failed or back
     off         failed                      off_sale, off_signed  of these, while for sale, while under contract
     close       closed
-    stay_end, stay_first, aligned with "came": the day on which that stay for sale ended; whether it was the listing's first.
     """
 
     def __init__(self, columns: Columns) -> None:
@@ -51,40 +88,67 @@ class Book:
         self.close = np.where(kind == SOLD, columns.close, NO_DAY)
         self.off = np.where(kind == FAILED, columns.off_market, NO_DAY)
         self.signed = np.where(listed & np.isin(kind, (SOLD, UNDER_CONTRACT)), columns.contract, NO_DAY)
-        contract = np.where((self.signed == NO_DAY) & (self.close != NO_DAY) & listed, self.close, self.signed)
-        ended = np.full(len(columns), _NEVER, dtype=np.int32)
-        for days in (contract, self.off, self.close):
-            ended = np.minimum(ended, np.where(days == NO_DAY, _NEVER, days))
-        ended = np.where(self.start == NO_DAY, _NEVER, np.maximum(ended, self.start))
-        gone = np.where((self.signed != NO_DAY) & (self.close != NO_DAY), np.maximum(self.close, self.signed), NO_DAY)
         self.back, self.before = back_on_market(columns.home_id, self.start, self.off)
-        dated = {
-            "came": self.start, "ended": np.where(ended == _NEVER, NO_DAY, ended),
-            "contract": contract, "signed": self.signed, "gone": gone, "off": self.off, "off_sale": self.off,
-            "close": self.close,
-        }  # fmt: skip
-        more: Entries = {name: [] for name in _NAMES}
-        stays: list[int] = []
-        told = np.zeros(len(columns), dtype=np.bool_)
+        self._listed = listed
+        self._more: Entries = {name: [] for name in _NAMES}
+        self._stays: list[int] = []
+        self._told = np.zeros(len(columns), dtype=np.bool_)
         for row, changes in columns.statuses:
             if listed[row] and (kind[row] in (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED) or kind[row] == PAUSED):
-                told[row] = True
-                stays += _way(row, changes, columns, int(kind[row]), more)
-        nothing = np.full(len(columns), NO_DAY, dtype=np.int32)
-        self.sorted: dict[str, tuple[Ints, Days]] = {}
-        for name in _NAMES:
-            plain = dated.get(name, nothing)
-            known = np.flatnonzero((plain != NO_DAY) & ~told)
-            extra = np.array(more[name], dtype=np.int64).reshape(-1, 2)
+                self._told[row] = True
+                self._stays += _way(row, changes, columns, int(kind[row]), self._more)
+        self._dated: dict[str, Dated] = {}
+
+    def dated(self, name: str) -> Dated:
+        """One of the lists. Made when first asked for: most markets ask for a few of them."""
+        if name not in self._dated:
+            known, extra, days, order = self._order(name)
             rows = np.concatenate([known, extra[:, 0]])
-            days = np.concatenate([plain[known].astype(np.int32), extra[:, 1].astype(np.int32)])
-            order = np.argsort(days, kind="stable")
-            self.sorted[name] = (rows[order], days[order])
-            if name == "came":
-                self.stay_end = np.concatenate([ended[known], np.array(stays, dtype=np.int32)])[order]
-                came = [row for row, _ in more["came"]]  # each listing's stays stand together, in order
-                first = np.array([i == 0 or came[i - 1] != row for i, row in enumerate(came)], dtype=np.bool_)
-                self.stay_first = np.concatenate([np.ones(known.size, dtype=np.bool_), first])[order]
+            self._dated[name] = dated(rows[order], days[order])
+        return self._dated[name]
+
+    def _order(self, name: str) -> tuple[Ints, Ints, Days, Ints]:
+        """(rows told by their dates; (row, day) told by history; the days of both; their order by day)."""
+        plain = self._by_dates(name)
+        known = np.flatnonzero((plain != NO_DAY) & ~self._told)
+        extra = np.array(self._more[name], dtype=np.int64).reshape(-1, 2)
+        days = np.concatenate([plain[known].astype(np.int32), extra[:, 1].astype(np.int32)])
+        return known, extra, days, np.argsort(days, kind="stable")
+
+    def _by_dates(self, name: str) -> Days:
+        """The day by the listing's dates alone, (n,); NO_DAY where it never happened."""
+        closed = self.close != NO_DAY
+        if name in ("contract", "signed"):
+            unsigned = (self.signed == NO_DAY) & closed & self._listed
+            return np.where(unsigned, self.close, self.signed) if name == "contract" else self.signed
+        if name == "gone":
+            return np.where((self.signed != NO_DAY) & closed, np.maximum(self.close, self.signed), NO_DAY)
+        if name == "ended":
+            ended = self._ended()
+            return np.where(ended == _NEVER, NO_DAY, ended)
+        held = {"came": self.start, "off": self.off, "off_sale": self.off, "close": self.close}
+        return held.get(name, np.full(len(self.start), NO_DAY, dtype=np.int32))
+
+    def _ended(self) -> Days:
+        """The day on which a listing was no longer for sale by its dates; _NEVER where it still is or never was."""
+        ended = np.full(len(self.start), _NEVER, dtype=np.int32)
+        for days in (self._by_dates("contract"), self.off, self.close):
+            ended = np.minimum(ended, np.where(days == NO_DAY, _NEVER, days))
+        return np.where(self.start == NO_DAY, _NEVER, np.maximum(ended, self.start))
+
+    @cached_property
+    def stay_ended(self) -> Days:
+        """For each entry of "came": the day on which that stay for sale ended."""
+        known, _, _, order = self._order("came")
+        return np.concatenate([self._ended()[known], np.array(self._stays, dtype=np.int32)])[order]
+
+    @cached_property
+    def stay_first(self) -> Bools:
+        """For each entry of "came": whether it was the listing's first stay for sale."""
+        known, _, _, order = self._order("came")
+        came = [row for row, _ in self._more["came"]]  # each listing's stays stand together, in order
+        first = np.array([i == 0 or came[i - 1] != row for i, row in enumerate(came)], dtype=np.bool_)
+        return np.concatenate([np.ones(known.size, dtype=np.bool_), first])[order]
 
     @cached_property
     def cumulative(self) -> Floats:
@@ -166,13 +230,13 @@ def _way(row: int, changes: list[tuple[int, int]], columns: Columns, kind: int, 
     return ends
 
 
-def back_on_market(home_id: Ints, start: Days, off: Days) -> tuple[Bools, Ints]:
+def back_on_market(home_id: Rows, start: Days, off: Days) -> tuple[Bools, Rows]:
     """Listings that began less than 90 days after the same home's last one failed: back, not new; and that last one.
 
     The second array holds the row of the listing before, −1 where there is none to follow.
     """
     back = np.zeros(len(start), dtype=np.bool_)
-    before = np.full(len(start), -1, dtype=np.int64)
+    before = np.full(len(start), -1, dtype=np.int32)
     order = np.lexsort((start, home_id))
     home, began, ended = home_id[order], start[order], off[order]
     same = (home[1:] == home[:-1]) & (ended[:-1] != NO_DAY) & (began[1:] != NO_DAY)

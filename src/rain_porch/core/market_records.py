@@ -34,8 +34,8 @@ def _for_sale(m: Market, start: int, end: int) -> Ints:
 
 def _under_contract(m: Market, start: int, end: int) -> Ints:
     standing = np.zeros(len(m.columns), dtype=np.int64)
-    np.add.at(standing, m.list_of("signed")[0][: m.until("signed", end)], 1)
-    np.add.at(standing, m.list_of("gone")[0][: m.until("gone", end)], -1)
+    np.add.at(standing, m.dated("signed").rows[: m.until("signed", end)], 1)
+    np.add.at(standing, m.dated("gone").rows[: m.until("gone", end)], -1)
     return np.flatnonzero(standing > 0)
 
 
@@ -86,11 +86,10 @@ def changed_since(market: Market, since: int) -> list[Event]:
     through = market.through
 
     def add(what: str, name: str, keep: Callable[[Ints], Bools] | None = None) -> None:
-        rows, days = market.list_of(name)
-        inside = (days >= since) & (days <= through)
-        if keep is not None:
-            inside &= keep(rows)
-        out.extend(Event(int(d), what, int(r)) for r, d in zip(rows[inside], days[inside], strict=True))
+        held = market.dated(name)
+        rows, days = held.within(since, through), held.days()[held.until(since - 1) : held.until(through)]
+        keeps = np.ones(rows.size, dtype=np.bool_) if keep is None else keep(rows)
+        out.extend(Event(int(d), what, int(r)) for r, d in zip(rows[keeps], days[keeps], strict=True))
 
     add("new", "start", lambda rows: ~market.book.back[rows])
     add("back", "start", lambda rows: market.book.back[rows])

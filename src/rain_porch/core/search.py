@@ -209,7 +209,7 @@ def criterion_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
 
 def unknown_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
     if c.field in columns.numbers:
-        return np.isnan(columns.numbers[c.field][rows])
+        return np.asarray(np.isnan(columns.numbers[c.field][rows]))
     return np.asarray(columns.words[c.field].codes[rows] < 0)
 
 
@@ -271,7 +271,7 @@ def not_the_home(columns: Columns, rows: Ints, subject: Subject | None) -> Ints:
         return rows
     if subject.home_id is not None:
         rows = rows[columns.home_id[rows] != subject.home_id]
-    if subject.own_listing is not None and (own := columns.row_of.get(subject.own_listing)) is not None:
+    if (own := columns.row(subject.own_listing)) is not None:
         rows = rows[rows != own]
     return rows
 

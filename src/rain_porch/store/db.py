@@ -12,19 +12,30 @@ from ..core import addresses
 from ..core.errors import Refused
 
 RECORDS, PORCH = "records", "porch"
-CACHE = 65_536  # KB that a connection may keep of its database in memory
+CACHE = 24_576  # KB that a connection may keep of its database in memory
 
 
-def connect(path: Path) -> sqlite3.Connection:
-    """A connection in autocommit mode with WAL, foreign keys and rows by name."""
+def connect(path: Path, cache: int = CACHE) -> sqlite3.Connection:
+    """A connection in autocommit mode with WAL, foreign keys and rows by name. `cache` in KB."""
     db = sqlite3.connect(path, isolation_level=None, check_same_thread=False, timeout=10)
     db.row_factory = sqlite3.Row
     db.execute("PRAGMA journal_mode = WAL")
     db.execute("PRAGMA foreign_keys = ON")
     db.execute("PRAGMA synchronous = NORMAL")
-    db.execute(f"PRAGMA cache_size = {-CACHE}")
+    db.execute(f"PRAGMA cache_size = {-cache}")
     db.create_function("fold_address", 4, addresses.folded, deterministic=True)
     return db
+
+
+@contextmanager
+def snapshot(path: Path) -> Iterator[sqlite3.Connection]:
+    """A connection of its own that sees the database as it is now, whatever is written meanwhile; to read all of it."""
+    db = connect(path, cache=2000)
+    try:
+        db.execute("BEGIN")
+        yield db
+    finally:
+        db.close()
 
 
 @contextmanager

@@ -74,7 +74,7 @@ def photos_of(db: sqlite3.Connection, listing_id: str) -> list[tuple[int, str, s
 def transfers_of_parcel(db: sqlite3.Connection, number: str) -> list[dict[str, Any]]:
     """Transfers of a parcel, newest first, without the parties' names."""
     rows = db.execute(
-        "SELECT coalesce(sale_date, recording_date) AS date, price, document_type, not_arms_length, listing_id "
+        "SELECT coalesce(sale_date, recording_date) AS date, price, document_type, not_arms_length, listing_id, transfer_key "
         "FROM transfers WHERE parcel_number = :n ORDER BY date DESC",
         {"n": number},
     )

@@ -114,10 +114,10 @@ def _eligible(columns: Columns, first: int, last: int, near: Subject | None) -> 
         closed &= columns.home_kind == HOME_KINDS.index(near.home_kind)
     skipped: Counter[str] = Counter()
     land = np.isin(columns.home_kind, [HOME_KINDS.index(k) for k in (HomeKind.LAND, HomeKind.ACREAGE)])
-    size = np.where(land, columns.numbers["lot_size_square_feet"], columns.numbers["living_area"])
+    size = np.where(land, columns.numbers["lot_size_square_feet"][:], columns.numbers["living_area"][:])
     for why, bad in (
         ("leases", columns.lease),
-        ("no close price, or one out of reason", ~(columns.numbers["close_price"] > 1000)),
+        ("no close price, or one out of reason", ~(columns.numbers["close_price"][:] > 1000)),
         ("not at arm's length", columns.not_arms_length),
         ("distressed sales", columns.distressed),
         ("no place", ~np.isfinite(columns.lats) | ~np.isfinite(columns.lons)),

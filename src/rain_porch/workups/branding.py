@@ -11,8 +11,6 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any, Literal
 
 from pydantic import Field
-from pypdf import PdfReader
-from pypdf.errors import PyPdfError
 
 from ..core.errors import BadInput, NotFound, Refused
 from ..records.photos import kind_of
@@ -146,6 +144,9 @@ def add_own_page(workups: Workups, title: str, data: bytes) -> OwnPageDoc:
 
 
 def _pages_of(data: bytes) -> int:
+    from pypdf import PdfReader  # large, and needed on this occasion alone
+    from pypdf.errors import PyPdfError
+
     try:
         reader = PdfReader(io.BytesIO(data))
         if reader.is_encrypted:

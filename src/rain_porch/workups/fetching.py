@@ -6,8 +6,6 @@ import json
 from collections.abc import Mapping
 from typing import Any
 
-import httpx
-
 from ..core.errors import Refused
 
 SECONDS, MAX_BYTES = 30.0, 50_000_000
@@ -15,6 +13,8 @@ SECONDS, MAX_BYTES = 30.0, 50_000_000
 
 def fetch(url: str, headers: Mapping[str, str]) -> tuple[int, Any]:
     """GET a JSON document: (status, body), the body None where it is no JSON. OSError where nothing answers."""
+    import httpx  # here and below: a large package that most runs of the application never need
+
     try:
         with httpx.stream("GET", url, headers=dict(headers), timeout=SECONDS, follow_redirects=False) as answer:
             data = b""
@@ -32,6 +32,8 @@ def fetch(url: str, headers: Mapping[str, str]) -> tuple[int, Any]:
 
 def post(url: str, token: str) -> None:
     """POST without a body, with a token. Refused where nothing answers or the answer is no success."""
+    import httpx
+
     try:
         answer = httpx.post(url, headers={"Authorization": f"Bearer {token}"}, timeout=SECONDS)
     except (httpx.HTTPError, httpx.InvalidURL) as error:

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import datetime as dt
 import json
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+from ..core.columns import Columns
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import Ambiguous, BadInput, NotFound
 from ..core.fields import BY_NAME, FIELDS, HOME_FACTS
@@ -151,19 +152,25 @@ def read_home(records: Records, ref: HomeRef) -> Home:
     kind = main.get("home_kind") or "unknown"
     if kind == "unknown" and second:
         kind = second["home_kind"]
-    columns = records.columns()
+    number = tax["parcel_number"] if tax else main.get("parcel_number")
+    deeds = store.transfers_of_parcel(records.db, number) if number else []
     subject = Subject(
         facts=facts,
         latitude=where[0],
         longitude=where[1],
         home_kind=HomeKind(kind),
         address=f"{shown}, unit {unit}" if unit else shown,
-        parcel_number=tax["parcel_number"] if tax else main.get("parcel_number"),
-        home_id=columns.home_of.get(main.get("home_key", "")),
+        parcel_number=number,
+        home_id=_home_id(records.columns(), past, deeds),
         own_listing=ref.key if ref.kind == "listing" else None,
     )
-    number = subject.parcel_number
-    return Home(ref, subject, says, past, store.transfers_of_parcel(records.db, number) if number else [])
+    return Home(ref, subject, says, past, deeds)
+
+
+def _home_id(columns: Columns, past: Iterable[Mapping[str, Any]], deeds: Iterable[Mapping[str, Any]]) -> int | None:
+    """The number that the columns have for a home with these listings and deeds; None when it stands in none of them."""
+    keys = [*(r["listing_id"] for r in past), *(f"deed:{r['transfer_key']}" for r in deeds)]
+    return next((int(columns.home_id[row]) for row in map(columns.row, keys) if row is not None), None)
 
 
 def checked_corrections(corrections: Mapping[str, Value | None]) -> dict[str, Value | None]:
@@ -198,11 +205,9 @@ def own_sale(records: Records, home: Home) -> tuple[str, dt.date] | None:
     Returns its number and the date at which its price was agreed (contract, else closing).
     """
     columns = records.columns()
-    rows = [columns.row_of[r["listing_id"]] for r in home.listings if r["listing_id"] in columns.row_of]
-    if home.subject.own_listing in columns.row_of:
-        rows = [columns.row_of[home.subject.own_listing]] + rows
-    for row in rows:
-        if columns.close[row] != NO_DAY:
+    keys = [home.subject.own_listing, *(r["listing_id"] for r in home.listings)]
+    for row in map(columns.row, keys):
+        if row is not None and columns.close[row] != NO_DAY:
             contract = int(columns.contract[row])
             day = contract if contract != NO_DAY else int(columns.close[row])
             return str(columns.keys[row]), date_of(day)

@@ -10,7 +10,6 @@ import numpy as np
 from ..core.columns import SOLD
 from ..core.homes import Candidate, Subject
 from ..core.place import miles
-from ..standins.routing import Network, Stop
 from ..store.areas import base_map
 from ..store.homes import parcels_within
 from .answers import candidate_docs
@@ -25,6 +24,8 @@ HOUSING = {
 
 def tour(setting: Setting, comps: list[Candidate]) -> dict[str, Any]:
     """The drive past the comps from the home, over the streets of the records."""
+    from ..standins.routing import Network, Stop  # with a large package that only these pages need
+
     network: Network = setting.columns.keep("streets", lambda: Network(base_map(setting.records.db)["features"]))
     subject = setting.subject
     start = Stop(subject.address or "the home", subject.longitude, subject.latitude)

@@ -26,7 +26,7 @@ def spreads(records: Records, home_kind: str) -> list[dict[str, Any]]:
     usual = ~columns.lease & ~columns.deed & (columns.home_kind == HOME_KINDS.index(home_kind))
     out = []
     for name in FIELDS:
-        values = columns.numbers[name]
+        values = columns.numbers[name][:]
         rows = np.flatnonzero(usual & np.isfinite(values))
         if rows.size < 20:
             continue

@@ -273,8 +273,8 @@ def _brought_forward(setting: Setting, found: Evidence) -> Method | None:
     rows = columns.rows_of_home(mine)
     sold = np.isin(view.kind[rows], (SOLD, DEED_SALE)) & ~columns.not_arms_length[rows] & np.isfinite(view.price[rows])
     rows = rows[sold & (columns.home_kind[rows] == HOME_KINDS.index(setting.subject.home_kind))]
-    if setting.subject.own_listing in columns.row_of:
-        rows = rows[rows != columns.row_of[setting.subject.own_listing]]
+    if (own := columns.row(setting.subject.own_listing)) is not None:
+        rows = rows[rows != own]
     if not rows.size:
         return None
     last = rows[np.argmax(columns.close[rows])]

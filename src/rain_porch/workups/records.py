@@ -48,7 +48,7 @@ class Records:
                 self._next = None
             version = records_version(self.db)
             if self._columns is None or (self._columns.version != version and len(self._columns) < MANY):
-                self._take(columns.load_columns(self.db))
+                self._take(self._load())
             elif self._columns.version != version and self._next is None:
                 self._next = threading.Thread(target=self._load_beside, daemon=True)
                 self._next.start()
@@ -56,13 +56,13 @@ class Records:
             return self._columns
 
     def _load_beside(self) -> None:
-        beside = db.connect(self.folder / "records.db")
-        try:
-            made = columns.load_columns(beside)
-        finally:
-            beside.close()
+        made = self._load()
         with self._lock:
             self._take(made)
+
+    def _load(self) -> Columns:
+        with db.snapshot(self.folder / "records.db") as beside:
+            return columns.load_columns(beside)
 
     def _take(self, made: Columns) -> None:
         self._columns = made

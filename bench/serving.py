@@ -1,0 +1,44 @@
+"""The service on a data folder as a process of its own, for as long as something is measured."""
+
+from __future__ import annotations
+
+import socket
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import httpx
+
+
+@contextmanager
+def serving(folder: Path) -> Iterator[tuple[str, int]]:
+    """(address, process id)."""
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        port = s.getsockname()[1]
+    url = f"http://127.0.0.1:{port}"
+    server = subprocess.Popen(
+        [sys.executable, "-m", "rain_porch.cli", "serve", "--data", str(folder), "--port", str(port)],
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
+    try:
+        _wait(url)
+        yield url, server.pid
+    finally:
+        server.terminate()
+        server.wait(20)
+
+
+def _wait(url: str) -> None:
+    until = time.monotonic() + 300
+    while time.monotonic() < until:
+        try:
+            if httpx.get(f"{url}/api/records", timeout=300).status_code == 200:
+                return
+        except httpx.TransportError:
+            time.sleep(0.1)
+    raise SystemExit("The server did not start.")

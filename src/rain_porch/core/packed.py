@@ -1,0 +1,128 @@
+"""Columns that take little memory: numbers of which few differ as codes, and texts with the rows where they stand."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Protocol
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+MOST_VALUES = 2**16  # that a code of two bytes can tell apart
+
+
+class Numbers(Protocol):
+    """A column of numbers, asked for as an array is: a row, an array of rows, or [:] for all; NaN is unknown."""
+
+    def __len__(self) -> int: ...
+    def __getitem__(self, at: Any, /) -> Any: ...
+
+
+@dataclass(frozen=True)
+class Packed:
+    """Numbers of which few differ: row r holds values[codes[r]], exactly. One or two bytes a row in place of eight."""
+
+    codes: NDArray[Any]
+    values: Floats
+
+    def __len__(self) -> int:
+        return len(self.codes)
+
+    def __getitem__(self, at: Any, /) -> Any:
+        return self.values[self.codes[at]]
+
+    def __array__(self, dtype: Any = None, copy: bool | None = None) -> NDArray[Any]:
+        return np.asarray(self[:], dtype=dtype)
+
+
+def smallest(codes: NDArray[Any], values: int) -> NDArray[Any]:
+    """Codes 0 … values − 1 in the smallest unsigned type that holds them."""
+    return codes.astype(np.min_scalar_type(max(values - 1, 0)), copy=False)
+
+
+def packed(values: Floats) -> Packed:
+    """A column in few bytes, whatever its values are: for those of which few differ."""
+    distinct, codes = np.unique(values, return_inverse=True)
+    return Packed(smallest(codes, len(distinct)), distinct)
+
+
+class Coding:
+    """n values as codes, filled a part at a time: code 0 is unknown, others count up as values are met."""
+
+    def __init__(self, n: int) -> None:
+        self.codes: NDArray[Any] = np.zeros(n, dtype=np.uint16)
+        self.code_of: dict[Any, int] = {None: 0}
+
+    def put(self, rows: slice, values: Sequence[Any]) -> None:
+        met = dict.fromkeys(values)
+        if met.keys() == {None}:
+            return  # what no record has is never written, so that it takes no memory either
+        for value in met:
+            self.code_of.setdefault(value, len(self.code_of))
+        if len(self.code_of) > MOST_VALUES and self.codes.dtype == np.uint16:
+            self.codes = self.codes.astype(np.uint32)
+        self.codes[rows] = np.fromiter(map(self.code_of.__getitem__, values), self.codes.dtype, len(values))
+
+    @property
+    def values(self) -> tuple[Any, ...]:
+        """The value of each code from 1 on."""
+        return tuple(self.code_of)[1:]
+
+
+class Filling:
+    """n numbers, filled a part at a time, that take eight bytes a row only once too many of them differ."""
+
+    def __init__(self, n: int) -> None:
+        self._coding: Coding | None = Coding(n)
+        self._plain = np.zeros(0)
+
+    def put(self, rows: slice, numbers: Sequence[float | None]) -> None:
+        if self._coding is None:
+            self._plain[rows] = np.array(numbers, dtype=np.float64)
+            return
+        self._coding.put(rows, numbers)
+        if len(self._coding.code_of) > MOST_VALUES:
+            self._plain = self._values(self._coding)[self._coding.codes]
+            self._coding = None
+
+    def _values(self, coding: Coding) -> Floats:
+        return np.array([np.nan, *coding.values])
+
+    def taken(self, order: NDArray[np.int64]) -> Numbers:
+        """The column with its rows in another order; a plain array where too many values differ."""
+        if self._coding is None:
+            return self._plain[order]
+        values, codes = self._values(self._coding), self._coding.codes
+        if len(values) == 1:  # a field that no record has: no row takes any memory
+            return Packed(np.broadcast_to(np.uint8(0), len(order)), values)
+        return Packed(smallest(codes, len(values))[order], values)
+
+
+class Names(Mapping[str, int]):
+    """The row of each text in an array of texts that differ. Found by hashes, of which few bytes a row are kept."""
+
+    def __init__(self, texts: NDArray[Any], hash_of: Callable[[str], int] = hash) -> None:
+        self.texts = texts
+        self._hash_of = hash_of
+        hashes = np.fromiter(map(hash_of, texts), dtype=np.int64, count=len(texts))
+        self._order = np.argsort(hashes).astype(np.int32)
+        self._hashes = hashes[self._order]
+
+    def __getitem__(self, text: str) -> int:
+        wanted = self._hash_of(text)
+        at = int(np.searchsorted(self._hashes, wanted))
+        while at < len(self._hashes) and self._hashes[at] == wanted:
+            row = int(self._order[at])
+            if self.texts[row] == text:
+                return row
+            at += 1
+        raise KeyError(text)
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self.texts)
+
+    def __len__(self) -> int:
+        return len(self.texts)
