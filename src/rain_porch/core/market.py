@@ -13,19 +13,14 @@ from functools import cached_property
 
 import numpy as np
 
-from .columns import (
-    Columns,
-    Days,
-    Floats,
-    Ints,
-    list_price_at,
-)
+from .columns import Bools, Columns, Days, Floats, Ints, list_price_at
 from .dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
 from .errors import BadInput
-from .market_book import Book, Dated
+from .market_book import Book, Dated, Entered
 from .same_home import SameHome, same_home_index
 
 SMALL = 5
+_FEW = 8  # a market with less than an eighth of the records
 
 
 @dataclass(frozen=True)
@@ -102,15 +97,39 @@ class Market:
         chosen[rows] = True
         chosen &= ~columns.lease & ~columns.not_arms_length
         self.chosen = chosen if deeds else chosen & ~columns.deed
+        # a town's own lists are sorted anew sooner than picked out of those of a region
+        self._few = np.flatnonzero(self.chosen) if len(rows) * _FEW < len(columns) else None
         self._lists: dict[str, Dated] = {}
 
     def dated(self, name: str) -> Dated:
         """One of the book's lists for the chosen rows; and "start", the entries of "came" that are a listing's first."""
         if name not in self._lists:
-            held = self.book.dated("came" if name == "start" else name)
-            which = self.chosen[held.rows]
-            self._lists[name] = held.only(which & self.book.stay_first if name == "start" else which)
+            if name == "start":
+                self._lists[name] = self.dated("came").only(self._stays_first)
+            elif self._few is not None:
+                self._lists[name] = (self._came if name == "came" else self.book.entries(name, self._few)).dated()
+            else:
+                held = self.book.dated(name)
+                self._lists[name] = held.only(self.chosen[held.rows])
         return self._lists[name]
+
+    @cached_property
+    def _came(self) -> Entered:
+        return self.book.entries("came", self._few)
+
+    @cached_property
+    def _stays_first(self) -> Bools:
+        """For each entry of "came": whether it was the listing's first stay for sale."""
+        if self._few is not None:
+            return self.book.stay_first(self._came)
+        return self.book.stays_first[self.chosen[self.book.dated("came").rows]]
+
+    @cached_property
+    def _stays_ended(self) -> Days:
+        """For each entry of "came": the day on which that stay for sale ended."""
+        if self._few is not None:
+            return self.book.stay_ended(self._came)
+        return self.book.stays_ended[self.chosen[self.book.dated("came").rows]]
 
     def within(self, name: str, start: int, end: int) -> Ints:
         """Chosen rows whose date lies in [start, end]."""
@@ -128,25 +147,20 @@ class Market:
         """The index of what one home would bring, from all closings of this market."""
         return same_home_index(self.columns, self.dated("close").rows.astype(np.int64), self.through)
 
-    @cached_property
-    def _stay_ended(self) -> Days:
-        """For each entry of "came": the day on which that stay for sale ended."""
-        ended = self.book.stay_ended
-        which = self.chosen[self.book.dated("came").rows]
-        return ended if which.all() else ended[which]
-
     def on_market_at(self, day: int) -> Ints:
         came = self.dated("came")
         begun = came.until(day)
-        return came.rows[:begun][self._stay_ended[:begun] > day].astype(np.int64)
+        return came.rows[:begun][self._stays_ended[:begun] > day].astype(np.int64)
 
 
 def _median(x: Floats) -> float:
-    return float(np.median(x))
+    n = len(x)
+    middle = np.partition(x, [(n - 1) // 2, n // 2])
+    return float((middle[(n - 1) // 2] + middle[n // 2]) / 2)
 
 
 def _mean(x: Floats) -> float:
-    return float(np.mean(x))
+    return float(x.sum() / len(x))
 
 
 def _stat(x: Floats, statistic: Callable[[Floats], float]) -> Value:

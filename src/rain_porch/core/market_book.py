@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -69,6 +70,28 @@ def dated(rows: Ints, days: Days) -> Dated:
     return Dated(rows.astype(np.int32), int(days[0]), starts.astype(np.int32))
 
 
+@dataclass(frozen=True)
+class Entered:
+    """A list before it is laid out by day.
+
+    known   rows told by their dates            extra  which of the entries told by a history
+    rows, days  of both, by day                 order  their places before that
+    """
+
+    known: Ints
+    extra: Ints
+    rows: Ints
+    days: Days
+    order: Ints
+
+    def dated(self) -> Dated:
+        return dated(self.rows, self.days)
+
+    def laid(self, by_dates: NDArray[Any], by_history: NDArray[Any]) -> NDArray[Any]:
+        """Values of the known rows and of the extra entries as one array, in the order of the list."""
+        return np.concatenate([by_dates, by_history])[self.order]
+
+
 class Book:
     """Lists of rows by day, by name. A listing stands in a list as often as it happened to it.
 
@@ -90,65 +113,75 @@ class Book:
         self.signed = np.where(listed & np.isin(kind, (SOLD, UNDER_CONTRACT)), columns.contract, NO_DAY)
         self.back, self.before = back_on_market(columns.home_id, self.start, self.off)
         self._listed = listed
-        self._more: Entries = {name: [] for name in _NAMES}
-        self._stays: list[int] = []
+        more: Entries = {name: [] for name in _NAMES}
+        stays: list[int] = []
         self._told = np.zeros(len(columns), dtype=np.bool_)
         for row, changes in columns.statuses:
             if listed[row] and (kind[row] in (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED) or kind[row] == PAUSED):
                 self._told[row] = True
-                self._stays += _way(row, changes, columns, int(kind[row]), self._more)
+                stays += _way(row, changes, columns, int(kind[row]), more)
+        self._more = {name: np.array(told, dtype=np.int64).reshape(-1, 2) for name, told in more.items()}
+        self._stays = np.array(stays, dtype=np.int32)
         self._dated: dict[str, Dated] = {}
 
     def dated(self, name: str) -> Dated:
         """One of the lists. Made when first asked for: most markets ask for a few of them."""
         if name not in self._dated:
-            known, extra, days, order = self._order(name)
-            rows = np.concatenate([known, extra[:, 0]])
-            self._dated[name] = dated(rows[order], days[order])
+            self._dated[name] = self.entries(name).dated()
         return self._dated[name]
 
-    def _order(self, name: str) -> tuple[Ints, Ints, Days, Ints]:
-        """(rows told by their dates; (row, day) told by history; the days of both; their order by day)."""
-        plain = self._by_dates(name)
-        known = np.flatnonzero((plain != NO_DAY) & ~self._told)
-        extra = np.array(self._more[name], dtype=np.int64).reshape(-1, 2)
-        days = np.concatenate([plain[known].astype(np.int32), extra[:, 1].astype(np.int32)])
-        return known, extra, days, np.argsort(days, kind="stable")
+    def entries(self, name: str, among: Ints | None = None) -> Entered:
+        """What one of the lists is made of, for all rows or for some, in their order (then sorted anew for these)."""
+        at: Any = slice(None) if among is None else among
+        plain = self._by_dates(name, at)
+        good = np.flatnonzero((plain != NO_DAY) & ~self._told[at])
+        known = good if among is None else among[good]
+        told = self._more[name]
+        extra = np.arange(len(told)) if among is None else np.flatnonzero(_stand_in(told[:, 0], among))
+        rows = np.concatenate([known, told[extra, 0]])
+        days = np.concatenate([plain[good].astype(np.int32), told[extra, 1].astype(np.int32)])
+        order = np.argsort(days, kind="stable")
+        return Entered(known, extra, rows[order], days[order], order)
 
-    def _by_dates(self, name: str) -> Days:
+    def _by_dates(self, name: str, at: Any) -> Days:
         """The day by the listing's dates alone, (n,); NO_DAY where it never happened."""
-        closed = self.close != NO_DAY
-        if name in ("contract", "signed"):
-            unsigned = (self.signed == NO_DAY) & closed & self._listed
-            return np.where(unsigned, self.close, self.signed) if name == "contract" else self.signed
+        if name == "contract":
+            unsigned = (self.signed[at] == NO_DAY) & self._listed[at]
+            return np.asarray(np.where(unsigned, self.close[at], self.signed[at]))
         if name == "gone":
-            return np.where((self.signed != NO_DAY) & closed, np.maximum(self.close, self.signed), NO_DAY)
+            signed, close = self.signed[at], self.close[at]
+            return np.where((signed != NO_DAY) & (close != NO_DAY), np.maximum(close, signed), NO_DAY)
         if name == "ended":
-            ended = self._ended()
+            ended = self._ended(at)
             return np.where(ended == _NEVER, NO_DAY, ended)
-        held = {"came": self.start, "off": self.off, "off_sale": self.off, "close": self.close}
-        return held.get(name, np.full(len(self.start), NO_DAY, dtype=np.int32))
+        held = {"came": self.start, "signed": self.signed, "off": self.off, "off_sale": self.off, "close": self.close}
+        return np.asarray(held[name][at] if name in held else np.full_like(self.start[at], NO_DAY))
 
-    def _ended(self) -> Days:
+    def _ended(self, at: Any) -> Days:
         """The day on which a listing was no longer for sale by its dates; _NEVER where it still is or never was."""
-        ended = np.full(len(self.start), _NEVER, dtype=np.int32)
-        for days in (self._by_dates("contract"), self.off, self.close):
+        start = self.start[at]
+        ended = np.full(len(start), _NEVER, dtype=np.int32)
+        for days in (self._by_dates("contract", at), self.off[at], self.close[at]):
             ended = np.minimum(ended, np.where(days == NO_DAY, _NEVER, days))
-        return np.where(self.start == NO_DAY, _NEVER, np.maximum(ended, self.start))
+        return np.where(start == NO_DAY, _NEVER, np.maximum(ended, start))
 
-    @cached_property
-    def stay_ended(self) -> Days:
+    def stay_ended(self, came: Entered) -> Days:
         """For each entry of "came": the day on which that stay for sale ended."""
-        known, _, _, order = self._order("came")
-        return np.concatenate([self._ended()[known], np.array(self._stays, dtype=np.int32)])[order]
+        return came.laid(self._ended(came.known), self._stays[came.extra])
+
+    def stay_first(self, came: Entered) -> Bools:
+        """For each entry of "came": whether it was the listing's first stay for sale."""
+        told = self._more["came"][:, 0]  # each listing's stays stand together, in order
+        first = np.append(True, told[1:] != told[:-1])[: told.size]
+        return came.laid(np.ones(came.known.size, dtype=np.bool_), first[came.extra])
 
     @cached_property
-    def stay_first(self) -> Bools:
-        """For each entry of "came": whether it was the listing's first stay for sale."""
-        known, _, _, order = self._order("came")
-        came = [row for row, _ in self._more["came"]]  # each listing's stays stand together, in order
-        first = np.array([i == 0 or came[i - 1] != row for i, row in enumerate(came)], dtype=np.bool_)
-        return np.concatenate([np.ones(known.size, dtype=np.bool_), first])[order]
+    def stays_ended(self) -> Days:
+        return self.stay_ended(self.entries("came"))
+
+    @cached_property
+    def stays_first(self) -> Bools:
+        return self.stay_first(self.entries("came"))
 
     @cached_property
     def cumulative(self) -> Floats:
@@ -163,6 +196,13 @@ class Book:
         for row in back[np.argsort(self.start[back], kind="stable")]:
             days[row] += days[self.before[row]]
         return np.asarray(days)
+
+
+def _stand_in(rows: Ints, among: Ints) -> Bools:
+    """Which of `rows` are among others, which are sorted."""
+    if not among.size:
+        return np.zeros(len(rows), dtype=np.bool_)
+    return np.asarray(among[np.minimum(np.searchsorted(among, rows), among.size - 1)] == rows)
 
 
 def _way(row: int, changes: list[tuple[int, int]], columns: Columns, kind: int, more: Entries) -> list[int]:
