@@ -242,3 +242,45 @@ def test_the_list_tells_where_a_workup_stands_and_deletes_it_when_asked(workup: 
     workup.once("dialog", lambda d: d.accept())
     workup.get_by_role("button", name="Delete the workup of 630 Hedgerow Terrace").click()
     expect(workup.get_by_text("No workups yet.")).to_be_visible()
+
+
+# --- the date
+
+
+def test_a_workup_from_an_earlier_day_tells_what_happened_since_and_is_brought_up(workup: Page, server) -> None:
+    now = value(workup)
+    date = workup.get_by_label("as of")
+    date.fill("2026-08-31")
+    date.press("Tab")
+    expect(workup.get_by_text("Saved: date set to 2026-08-31")).to_be_visible()
+    since = workup.get_by_role("button", name=re.compile(r"^\d+ changes since$"))
+    expect(since).to_be_visible()
+    count = whole(since.inner_text())
+    then = value(workup)
+
+    workup.goto(f"{server.url}/")
+    row = workup.get_by_label("Open workups")
+    expect(row.get_by_text(re.compile(rf"{count} changes since 8/31/26, \d+ to its comps"))).to_be_visible()
+    row.get_by_role("link", name="630 Hedgerow Terrace").click()
+
+    workup.get_by_role("button", name=re.compile("changes since")).click()
+    told = workup.get_by_role("dialog")
+    rows = told.get_by_role("table", name="What changed").locator("tbody tr")
+    expect(rows).to_have_count(count)
+    expect(told.get_by_text("your comp").first).to_be_visible()
+    closed = told.get_by_role("button", name=re.compile("closed"))
+    closed.click()
+    expect(rows).to_have_count(whole(closed.inner_text()))
+    told.get_by_role("button", name="Price it as of Oct 31, 2026").click()
+    expect(told.get_by_text(f"Indicated {now:,}; on Aug 31, 2026 it was {then:,}.")).to_be_visible()
+    told.get_by_role("button", name="Good").click()
+    expect(workup.get_by_role("button", name=re.compile("changes since"))).to_have_count(0)
+    assert value(workup) == now
+    workup.keyboard.press("z")
+    expect(workup.get_by_role("button", name=re.compile("changes since"))).to_be_visible()
+
+    date = workup.get_by_label("as of")
+    date.fill("2031-01-01")
+    date.press("Tab")
+    expect(workup.get_by_role("alert")).to_contain_text("2031-01-01 is still to come")
+    expect(date).to_have_value("2026-08-31")

@@ -31,6 +31,7 @@ from . import (
     paper,
     records,
     searches,
+    since,
     workups,
     worth,
 )
@@ -57,6 +58,7 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
         worth,
         home,
         asking,
+        since,
         backtests,
         listings,
         market,

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .columns import Bools, Ints
+from .columns import Bools, Columns, Ints
 from .errors import BadInput
 from .market import MEASURES, Market
 
@@ -78,6 +78,16 @@ KINDS: Mapping[str, str] = {
     "new": "New on the market", "back": "Back on the market", "price_up": "Price up", "price_down": "Price down",
     "contract": "Under contract", "closed": "Closed", "failed": "Failed", "held": "Put on hold",
 }  # fmt: skip
+
+
+def rows_touched(columns: Columns, since: int) -> Ints:
+    """Rows to which anything may have happened on a day from `since` on: few of many, to be looked at closer."""
+    touched = np.zeros(len(columns), dtype=np.bool_)
+    for days in (columns.on_market, columns.contract, columns.close, columns.off_market):
+        touched |= days >= since
+    for told in (columns.changes, columns.statuses):
+        touched[told.rows[told.days >= since]] = True
+    return np.flatnonzero(touched)
 
 
 def changed_since(market: Market, since: int) -> list[Event]:

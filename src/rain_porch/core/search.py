@@ -281,6 +281,16 @@ def counts_of(view: AsOf, rows: Ints) -> dict[str, int]:
     return {kind.value: int(n[RECORD_KINDS.index(kind)]) for kind in COUNTED}
 
 
+def let_through(
+    search: Search, columns: Columns, rows: Ints, subject: Subject | None = None, masks: Masks = NO_MASKS
+) -> Ints:
+    """Those of some rows that a search lets through, whatever their kind and date; never the subject's own home."""
+    rows = not_the_home(columns, rows, subject)
+    for part in parts(search, columns, subject, masks).values():
+        rows = rows[part(rows)]
+    return rows
+
+
 def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS) -> Found:
     """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
     rows = not_the_home(columns, window_rows(search, view), subject)

@@ -131,8 +131,12 @@ def changes(records: Records, ask: ChangesAsk) -> ChangesDoc:
     through = records.through()
     if ask.since > through:
         raise BadInput("since", f"The records end on {through}: choose that day or an earlier one.")
-    market = market_of(records, ask.view, ask.view.places[0] if ask.view.places else "")
-    events = changed_since(market, day_of(ask.since))
+    return told_since(records, market_of(records, ask.view, ask.view.places[0] if ask.view.places else ""), ask.since)
+
+
+def told_since(records: Records, market: mk.Market, since: dt.date) -> ChangesDoc:
+    """What happened in a market from a day on."""
+    events = changed_since(market, day_of(since))
     counts = Counter(e.what for e in events)
     shown = events[:SHOWN]
     held = {
@@ -141,7 +145,7 @@ def changes(records: Records, ask: ChangesAsk) -> ChangesDoc:
     }
     keys = records.columns().keys
     return ChangesDoc(
-        since=ask.since, through=through, counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
+        since=since, through=date_of(market.through), counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
         changes=[
             ChangeDoc(date=date_of(e.day), what=e.what, old=e.old, new=e.new, record=held[str(keys[e.row])])
             for e in shown

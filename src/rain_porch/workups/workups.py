@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from ..core.carrying import carried
+from ..core.errors import BadInput
 from ..core.grid import Own
 from ..core.homes import Subject
 from ..core.improvements import returned
@@ -69,6 +70,8 @@ class Workups:
 
     def create(self, ref: HomeRef, as_of: dt.date | None = None) -> int:
         """A workup with the proposed search, as of the records' newest day unless another is given."""
+        if as_of is not None:
+            self._not_to_come(as_of)
         home = read_home(self.records, ref)
         setting = Setting.at(self.records, home.subject, self.records.effective_day(as_of))
         state = WorkupDoc(
@@ -92,6 +95,8 @@ class Workups:
 
     def change(self, workup_id: int, revision: int, change: Change) -> tuple[int, str]:
         """Apply one change to the revision that was read; returns the new revision and what was done."""
+        if isinstance(change, changes.SetDate):
+            self._not_to_come(change.effective_date)
         held = store.read(self.db, OWNER, workup_id)
         state, what = changes.apply(WorkupDoc.model_validate_json(held["document"]), change)
         self.records.masks_of(state.search.search())
@@ -99,6 +104,10 @@ class Workups:
             self.db, OWNER, workup_id, revision, held["title"], state.model_dump_json(), what, self._stamp()
         )
         return number, what
+
+    def _not_to_come(self, day: dt.date) -> None:
+        if day > self.records.today():
+            raise BadInput("effective_date", f"{day} is still to come: choose today or an earlier day.")
 
     def undo(self, workup_id: int) -> str | None:
         return store.undo(self.db, OWNER, workup_id, self._stamp())

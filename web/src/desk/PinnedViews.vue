@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
+import { signedPct } from '@/shared/format'
 import { shownAs } from '@/market/useView'
 
 /** Pinned market views as small charts: newest twelve months and their change on the year. */
@@ -44,8 +45,7 @@ function path(i: number): string {
       <span class="name">{{ v.name }}</span>
       <b>{{ shownAs(told.data.value?.[i]?.newest, told.data.value?.[i]?.lines[0]?.unit ?? '') }}</b>
       <span v-if="told.data.value?.[i]?.change_pct != null" class="quiet small">
-        {{ told.data.value[i]!.change_pct! > 0 ? '+' : '−'
-        }}{{ Math.abs(told.data.value[i]!.change_pct!).toFixed(1) }} % on the year
+        {{ signedPct(told.data.value[i]!.change_pct!) }} on the year
       </span>
       <svg :viewBox="`0 0 ${W} ${H}`" aria-hidden="true"><path :d="path(i)" /></svg>
     </router-link>
@@ -55,7 +55,7 @@ function path(i: number): string {
 <style scoped>
 .pins {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
   gap: 14px;
 }
 .pin {

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { day } from '@/shared/format'
+import { day, signedPct } from '@/shared/format'
 import { shownAs, type View } from './useView'
 
 /** This year to the newest day against the same days of the last: every measure at once. */
@@ -38,11 +38,7 @@ const width = (pct: number | null) => `${(50 * Math.min(60, Math.abs(pct ?? 0)))
           </td>
           <td class="num">{{ shownAs(r.before.value, r.unit) }}</td>
           <td class="num">
-            {{
-              r.change_pct === null
-                ? ''
-                : `${r.change_pct > 0 ? '+' : '−'}${Math.abs(r.change_pct).toFixed(1)} %`
-            }}
+            {{ r.change_pct === null ? '' : signedPct(r.change_pct) }}
           </td>
           <td class="bars">
             <i

@@ -26,8 +26,10 @@ export function signed(value: number | null | undefined): string {
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${whole.format(Math.abs(rounded))}`
 }
 
+/** +5.7 %; what rounds to nothing has no sign. */
 export function signedPct(value: number, digits = 1): string {
-  return `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(digits)} %`
+  const rounded = Number(value.toFixed(digits))
+  return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${Math.abs(rounded).toFixed(digits)} %`
 }
 
 export function day(iso: string | null | undefined): string {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { mdiUndo } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, toRef } from 'vue'
-import { baths, day, money, number } from '@/shared/format'
+import { baths, money, number } from '@/shared/format'
 import { isTyping } from '@/shared/keys'
 import PriceRail from './PriceRail.vue'
+import Since from './Since.vue'
 import { provideWorkup } from './useWorkup'
 
 const props = defineProps<{ id: number }>()
@@ -99,7 +100,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         </p>
       </div>
       <div class="saved small quiet">
-        <p>as of {{ day(state?.effective_date) }}</p>
+        <p><Since /></p>
         <p aria-live="polite">
           {{ saving ? 'Saving …' : said ? `Saved: ${said}` : 'Everything saves by itself' }}
           <v-btn

@@ -3,11 +3,17 @@ import { mdiDeleteOutline } from '@mdi/js'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { day, money } from '@/shared/format'
+import { day, money, shortDay } from '@/shared/format'
 
 const props = defineProps<{ limit?: number; bare?: boolean }>()
 const client = useQueryClient()
 const list = useQuery({ queryKey: ['workups'], queryFn: () => got(api.GET('/api/workups')), staleTime: 0 })
+const behind = useQuery({
+  queryKey: ['workups', 'left behind'],
+  queryFn: () => got(api.GET('/api/left-behind')),
+  staleTime: 0,
+})
+const since = computed(() => new Map((behind.data.value ?? []).map((b) => [b.workup_id, b])))
 const rows = computed(() => (list.data.value ?? []).slice(0, props.limit ?? 500))
 
 async function remove(id: number, title: string) {
@@ -29,6 +35,15 @@ async function remove(id: number, title: string) {
           {{ row.kept }} {{ row.kept === 1 ? 'comp' : 'comps' }} kept
           <template v-if="row.list_price"> · list {{ money(row.list_price) }}</template>
           <template v-if="row.delivered"> · {{ row.delivered }}</template>
+          <template v-if="since.get(row.workup_id)">
+            ·
+            <b
+              >{{ since.get(row.workup_id)!.changes }}
+              {{ since.get(row.workup_id)!.changes === 1 ? 'change' : 'changes' }}</b
+            >
+            since {{ shortDay(since.get(row.workup_id)!.effective_date)
+            }}{{ since.get(row.workup_id)!.kept ? `, ${since.get(row.workup_id)!.kept} to its comps` : '' }}
+          </template>
         </span>
         <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
         <v-btn
@@ -49,7 +64,7 @@ async function remove(id: number, title: string) {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr) auto 32px;
+  grid-template-columns: minmax(0, 0.8fr) minmax(0, 1.3fr) auto 32px;
   gap: 16px;
   align-items: center;
   padding: 6px 8px 6px 16px;

@@ -1,0 +1,91 @@
+"""What has happened around a home since its workup's effective date."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from rain_porch.core.columns import HOME_KINDS
+from rain_porch.core.dates import NO_DAY, day_of
+from rain_porch.core.errors import BadInput
+from rain_porch.core.words import HomeKind
+from rain_porch.workups.changes import Decide, SetDate
+from rain_porch.workups.homes import HomeRef
+from rain_porch.workups.since import left_behind, since_then
+from rain_porch.workups.workups import Workups
+
+THEN = dt.date(2026, 8, 31)
+HOME = HomeRef("parcel", "05-0857")
+
+
+@pytest.fixture
+def begun(workups: Workups) -> int:
+    return workups.create(HOME, as_of=THEN)
+
+
+def by_hand(workups: Workups, begun: int) -> list[tuple[str, str, str]]:
+    """(day, what, listing) of sales and new listings, told from the tables with the search's own candidates of later days."""
+    opened = workups.open(begun)
+    columns = opened.setting.columns
+    wide = replace(opened.state.search.search(), windows={
+        k: replace(w, on=True, days=None, since=None, until=None) for k, w in opened.state.search.search().windows.items()
+    })  # fmt: skip
+    today = replace(opened.setting, view=columns.as_of(day_of(workups.records.through())))
+    rows = today.run(wide).rows
+    out = []
+    for row in rows:
+        for what, days in (("closed", columns.close), ("failed", columns.off_market)):
+            if days[row] > day_of(THEN) and (what == "closed" or columns.close[row] == NO_DAY):
+                if what == "failed" and today.view.kind[row] != 4:
+                    continue
+                out.append((str(days[row]), what, str(columns.keys[row])))
+    return sorted(out)
+
+
+def test_it_is_what_the_search_would_find_later(workups: Workups, begun: int) -> None:
+    told = since_then(workups, workups.open(begun))
+    assert told.since == THEN + dt.timedelta(days=1) and told.through == dt.date(2026, 10, 31)
+    ours = sorted(
+        (str(day_of(c.date)), c.what, c.record.listing_id) for c in told.changes if c.what in ("closed", "failed")
+    )
+    assert ours == by_hand(workups, begun) and len(ours) > 3
+    assert sum(told.counts.values()) == len(told.changes)
+    assert all(c.date > THEN for c in told.changes)
+    assert {"new", "contract"} <= set(told.counts)
+
+
+def test_a_comp_outside_the_search_and_the_home_itself_are_told_too(workups: Workups, begun: int) -> None:
+    opened = workups.open(begun)
+    columns = opened.setting.columns
+    closed = np.flatnonzero((columns.close > day_of(THEN)) & ~columns.lease & ~columns.deed & ~columns.not_arms_length)
+    land = closed[columns.home_kind[closed] == HOME_KINDS.index(HomeKind.LAND)]
+    far = str(columns.keys[land[0]])
+    assert far not in {c.record.listing_id for c in since_then(workups, opened).changes}
+    workups.change(begun, 1, Decide(change="decide", listing_ids=[far], choice="kept"))
+    told = since_then(workups, workups.open(begun))
+    assert told.kept == [far] and told.own == []
+
+    own = int(closed[0])
+    itself = workups.create(HomeRef("listing", str(columns.keys[own])), as_of=THEN)
+    assert str(columns.keys[own]) in since_then(workups, workups.open(itself)).own
+
+
+def test_workups_left_behind_are_those_to_which_something_happened(workups: Workups, begun: int) -> None:
+    current = workups.create(HOME)
+    behind = {b.workup_id: b for b in left_behind(workups)}
+    assert set(behind) == {begun} and current not in behind
+    assert behind[begun].changes == len(since_then(workups, workups.open(begun)).changes)
+    workups.change(begun, 1, SetDate(change="set_date", effective_date=workups.records.through()))
+    assert left_behind(workups) == []
+    assert since_then(workups, workups.open(begun)).counts == {}
+
+
+def test_a_day_to_come_is_refused_and_nothing_changes(workups: Workups, begun: int) -> None:
+    with pytest.raises(BadInput, match="still to come"):
+        workups.change(begun, 1, SetDate(change="set_date", effective_date=dt.date(2026, 11, 3)))
+    with pytest.raises(BadInput, match="still to come"):
+        workups.create(HOME, as_of=dt.date(2027, 1, 1))
+    assert workups.open(begun).revision == 1 and len(workups.rows()) == 1

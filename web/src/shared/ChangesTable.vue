@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Docs } from './api/client'
+import { day, number, signedPct } from './format'
+import Mark from './Mark.vue'
+
+/** What happened to homes, the newest first; each kind of change switched on and off. `notes`: a word beside a home. */
+const props = defineProps<{ told: Docs['ChangesDoc']; notes?: Record<string, string> }>()
+const only = ref<string | null>(null)
+const shown = computed(() => props.told.changes.filter((c) => only.value === null || c.what === only.value))
+/** What was asked on that day, or paid: a later closing tells nothing of an earlier contract's price. */
+function priceOf(c: Docs['ChangeDoc']): number | null {
+  return c.new ?? (c.what === 'closed' ? c.record.price : (c.record.list_price ?? c.record.price))
+}
+</script>
+
+<template>
+  <p v-if="!told.changes.length" class="quiet">Nothing happened here since that day.</p>
+  <template v-else>
+    <p class="kinds">
+      <button
+        v-for="(n, what) in told.counts"
+        :key="what"
+        type="button"
+        class="count"
+        :aria-pressed="only === what"
+        @click="only = only === what ? null : String(what)"
+      >
+        <b>{{ number(n) }}</b> {{ told.labels[what]!.toLowerCase() }}
+      </button>
+    </p>
+    <table class="plain" aria-label="What changed">
+      <thead>
+        <tr>
+          <th>Day</th>
+          <th>What</th>
+          <th>Home</th>
+          <th class="num">Price</th>
+          <th class="num">Before</th>
+          <th class="num">Area</th>
+          <th class="num">Days</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(c, i) in shown" :key="i">
+          <td>{{ day(c.date) }}</td>
+          <td>{{ told.labels[c.what] }}</td>
+          <td>
+            <Mark :kind="c.record.kind" />
+            <router-link :to="{ name: 'around', query: { kind: 'listing', key: c.record.listing_id } }">{{
+              c.record.address || c.record.listing_id
+            }}</router-link>
+            <b v-if="notes?.[c.record.listing_id]" class="note">{{ notes[c.record.listing_id] }}</b>
+          </td>
+          <td class="num">
+            <b>{{ number(priceOf(c)) }}</b>
+          </td>
+          <td class="num quiet">
+            <template v-if="c.old && c.new">
+              {{ number(c.old) }} ({{ signedPct(100 * (c.new / c.old - 1)) }})
+            </template>
+          </td>
+          <td class="num">{{ number(c.record.living_area) }}</td>
+          <td class="num">{{ c.record.days_on_market ?? '—' }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="told.changes.length >= 500" class="small quiet">The newest 500.</p>
+  </template>
+</template>
+
+<style scoped>
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-bottom: 10px;
+}
+.count {
+  cursor: pointer;
+  padding: 2px 10px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 12px;
+}
+.count[aria-pressed='true'] {
+  background: rgb(var(--v-theme-mist));
+  border-color: rgb(var(--v-theme-slate));
+}
+td a {
+  color: inherit;
+}
+.note {
+  margin-left: 8px;
+  color: rgb(var(--v-theme-cedar));
+}
+</style>

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got } from '@/shared/api/client'
+import ChangesTable from '@/shared/ChangesTable.vue'
+import { day, money } from '@/shared/format'
+import { useWorkup } from './useWorkup'
+
+/** The effective date, which can be changed, and what has happened around the home since. */
+const { id, open, state, worth, send } = useWorkup()
+const opened = ref(false)
+const told = useQuery({
+  queryKey: ['workup', id, 'since', computed(() => open.data.value?.revision)],
+  queryFn: () =>
+    got(api.GET('/api/workups/{workup_id}/since', { params: { path: { workup_id: id.value } } })),
+  enabled: computed(() => !!open.data.value),
+})
+const count = computed(() => Object.values(told.data.value?.counts ?? {}).reduce((a, b) => a + b, 0))
+const behind = computed(
+  () => !!told.data.value && !!state.value && told.data.value.through > state.value.effective_date,
+)
+const notes = computed(() => ({
+  ...Object.fromEntries((told.data.value?.kept ?? []).map((key) => [key, 'your comp'])),
+  ...Object.fromEntries((told.data.value?.own ?? []).map((key) => [key, 'this home'])),
+}))
+const before = ref<{ date: string; value: number | null } | null>(null)
+/** What is indicated, once that of the date now chosen has come. */
+const now = computed(() =>
+  worth.isPlaceholderData.value ? null : (worth.data.value?.price.indicated_value ?? null),
+)
+
+async function move(date: string): Promise<boolean> {
+  return date === state.value?.effective_date || send({ change: 'set_date', effective_date: date })
+}
+/** A day that is refused does not stay in the field: what it shows is the day on which the home is priced. */
+async function typed(event: Event) {
+  const field = event.target as HTMLInputElement
+  const done = /^\d{4}-\d\d-\d\d$/.test(field.value) && (await move(field.value))
+  if (!done) field.value = state.value?.effective_date ?? ''
+}
+async function bringUp() {
+  if (!told.data.value || !state.value) return
+  before.value = { date: state.value.effective_date, value: now.value }
+  await move(told.data.value.through)
+}
+function close() {
+  opened.value = false
+  before.value = null
+}
+</script>
+
+<template>
+  <label class="date"
+    >as of
+    <input
+      type="date"
+      :value="state?.effective_date"
+      :max="told.data.value && !behind ? told.data.value.through : undefined"
+      title="The day on which the home is priced: nothing later is looked at"
+      @change="typed"
+  /></label>
+  <button v-if="behind && count" type="button" class="link since" @click="opened = true">
+    {{ count }} {{ count === 1 ? 'change' : 'changes' }} since
+  </button>
+  <v-dialog
+    :model-value="opened"
+    max-width="860"
+    aria-label="What has happened since"
+    @update:model-value="close()"
+  >
+    <div class="sheet since-sheet">
+      <template v-if="before">
+        <h2>Now as of {{ day(state?.effective_date) }}</h2>
+        <p class="moved">
+          <template v-if="before.value && now">
+            Indicated {{ money(now) }}; on {{ day(before.date) }} it was {{ money(before.value) }}.
+          </template>
+          <template v-else-if="worth.isPlaceholderData.value">Looking …</template>
+          <template v-else>No comps are kept yet, so there is no value to compare.</template>
+          The comps that you kept are the same: look whether a newer sale belongs among them.
+        </p>
+        <p class="act">
+          <v-btn color="primary" variant="flat" @click="close()">Good</v-btn>
+          <router-link class="link" :to="{ name: 'comps', params: { id } }" @click="close()"
+            >To the comps</router-link
+          >
+        </p>
+      </template>
+      <template v-else-if="told.data.value">
+        <h2>Since {{ day(state?.effective_date) }}</h2>
+        <p class="quiet small">
+          What happened to the homes that the search looks at, to your comps and to the home itself, up to
+          {{ day(told.data.value.through) }}.
+        </p>
+        <div class="list"><ChangesTable :told="told.data.value" :notes="notes" /></div>
+        <p class="act">
+          <v-btn color="primary" variant="flat" @click="bringUp()"
+            >Price it as of {{ day(told.data.value.through) }}</v-btn
+          >
+          <button type="button" class="link" @click="close()">Leave the date</button>
+        </p>
+      </template>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.date input {
+  width: 118px;
+  text-align: right;
+  color: inherit;
+  border-bottom: 1px dotted rgb(var(--v-theme-quiet));
+}
+.since {
+  margin-left: 8px;
+}
+.since-sheet {
+  padding: 20px 24px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  max-height: 84vh;
+}
+.list {
+  overflow: auto;
+  min-height: 0;
+}
+.act {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+}
+.moved {
+  max-width: 62ch;
+}
+</style>
