@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-import os
 import signal
 import socket
 import subprocess
 import sys
+import threading
 import time
 from collections.abc import Iterator
 from pathlib import Path
 
 import httpx
 import pytest
+import uvicorn
 from playwright.sync_api import Browser, Page, expect, sync_playwright
+
+from rain_porch.api.app import create_app
 
 FLAGS = [
     "--no-sandbox",
@@ -29,7 +32,7 @@ expect.set_options(timeout=15_000)  # machines are shared: what is waited for co
 
 
 class Server:
-    """`rain-porch serve` as a process of its own, that can be stopped and started again."""
+    """The application on a folder and a port of its own, in this process: nothing has to be read in again to start it."""
 
     def __init__(self, folder: Path) -> None:
         self.folder = folder
@@ -37,37 +40,48 @@ class Server:
             s.bind(("127.0.0.1", 0))
             self.port = s.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
-        self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> None:
-        command = [
-            sys.executable,
-            "-m",
-            "rain_porch.cli",
-            "serve",
-            "--data",
-            str(self.folder),
-            "--port",
-            str(self.port),
-        ]
-        self.process = subprocess.Popen(command, env={**os.environ})
-        for _ in range(300):
-            try:
-                if httpx.get(f"{self.url}/api/records", timeout=5).status_code == 200:
-                    return
-            except httpx.TransportError:
-                time.sleep(0.1)
-        raise RuntimeError("the server did not start")
+        app = create_app(self.folder)
+        self._server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=self.port, log_level="warning"))
+        self._thread = threading.Thread(target=self._server.run, daemon=True)
+        self._thread.start()
+        wait_until_open(self.url)
 
     def stop(self) -> None:
-        if self.process:
-            self.process.send_signal(signal.SIGTERM)
-            self.process.wait(20)
+        self._server.should_exit = True
+        self._server.force_exit = True
+        self._thread.join(20)
+
+
+class ServerProcess(Server):
+    """`rain-porch serve` as a process of its own, that can be stopped in the middle of something and started again."""
+
+    def start(self) -> None:
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "rain_porch.cli", "serve", "--data", str(self.folder), "--port", str(self.port)]
+        )
+        wait_until_open(self.url)
+
+    def stop(self) -> None:
+        self.process.send_signal(signal.SIGTERM)
+        self.process.wait(20)
+
+
+def wait_until_open(url: str) -> None:
+    for _ in range(300):
+        try:
+            if httpx.get(f"{url}/api/records", timeout=30).status_code == 200:
+                return
+        except httpx.TransportError:
+            time.sleep(0.05)
+    raise RuntimeError("the server did not start")
 
 
 @pytest.fixture
-def server(town: Path) -> Iterator[Server]:
-    held = Server(town)
+def server(town: Path, request: pytest.FixtureRequest) -> Iterator[Server]:
+    """In this process; as one of its own where a test is marked with `own_process`."""
+    held = (ServerProcess if request.node.get_closest_marker("own_process") else Server)(town)
     held.start()
     yield held
     held.stop()

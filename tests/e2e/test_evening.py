@@ -26,6 +26,7 @@ def whole(text: str) -> int:
     return int(re.sub(r"\D", "", text))
 
 
+@pytest.mark.own_process
 def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
     # address → the home, its facts, one of them wrong
     find_home(page, "hedgerow ter 630")
@@ -147,6 +148,7 @@ def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
     assert "Garage spaces 1" in second and "10.00 $" in third
 
 
+@pytest.mark.own_process
 def test_the_server_stops_in_the_middle_and_nothing_is_lost(page: Page, server) -> None:
     find_home(page, "630 hedgerow terrace")
     room(page, "Comps")
