@@ -289,10 +289,10 @@ def _rate(
         coef, se, source = wide, wide_se, "wider market"
     weak = coef <= 0 or coef < _Z80 * se
     if coef <= 0:
-        says = f"The {n} sales around here give it no worth of its own."
+        says = f"The {n:,} sales around here give it no worth of its own."
         coef, source = 0.0, "none"
     elif weak:
-        says = f"The {n} sales around here leave it uncertain."
+        says = f"The {n:,} sales around here leave it uncertain."
     return Rate(f.name, coef * per, se * per, n, source, weak, coef if f.log else None, says)
 
 

@@ -2,6 +2,7 @@
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Docs } from '@/shared/api/client'
+import Ways from '@/shared/Ways.vue'
 import type { DrawnShape } from '@/shared/mapShapes'
 import Bands from './Bands.vue'
 import Behind from './Behind.vue'
@@ -73,17 +74,7 @@ const through = computed(() => told.value?.through ?? '')
       <p v-else-if="told" class="says" aria-live="polite">{{ told.sentence }}</p>
       <p v-for="n in told?.notes ?? []" :key="n" class="quiet small">{{ n }}</p>
       <div class="bar">
-        <div class="ways" role="group" aria-label="Ways to look at the market">
-          <button
-            v-for="(words, name) in WAYS"
-            :key="name"
-            type="button"
-            :aria-pressed="way === name"
-            @click="way = name"
-          >
-            {{ words }}
-          </button>
-        </div>
+        <Ways v-model="way" :ways="WAYS" label="Ways to look at the market" />
         <span v-if="way === 'chart'" class="out small">
           <button type="button" class="link" @click="giveFrom('/api/market/view.csv', view, 'market.csv')">
             CSV
@@ -134,21 +125,6 @@ const through = computed(() => told.value?.through ?? '')
   display: flex;
   align-items: center;
   margin-top: 10px;
-}
-.ways {
-  display: flex;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
-  overflow: hidden;
-}
-.ways button {
-  padding: 3px 12px;
-  font-size: 12.5px;
-  cursor: pointer;
-}
-.ways button[aria-pressed='true'] {
-  background: rgb(var(--v-theme-surface));
-  font-weight: 600;
 }
 .out {
   display: flex;

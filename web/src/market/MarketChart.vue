@@ -19,6 +19,7 @@ use([
   SVGRenderer,
 ])
 
+const LEGEND_WIDTH = 600 // of the names over the chart, in pixels, at 1280
 const props = defineProps<{ told: Docs['ViewAnswerDoc']; at: number | null }>()
 const emit = defineEmits<{ at: [index: number | null]; open: [period: number, line: number] }>()
 const { tokens } = useLight()
@@ -40,6 +41,11 @@ const option = computed(() => {
   const colours = [t.rain, t.slate, t.cedar, t.moss, t.clay, t.quiet]
   const text = { color: t.slate, fontFamily: 'Figtree', fontSize: 12 }
   const names = props.told.periods.map((p) => p.period)
+  /** How many rows the names over the chart take, so that the plot begins below them. */
+  const legendRows = () => {
+    const wide = lines.value.map((l) => 48 + 6.6 * shownName(l).length)
+    return Math.max(1, Math.ceil(wide.reduce((a, b) => a + b, 0) / LEGEND_WIDTH))
+  }
   const unit = (axis: number) => lines.value.find((l) => l.axis === axis)?.unit ?? ''
   const axis = (i: number) => ({
     type: 'value',
@@ -53,7 +59,7 @@ const option = computed(() => {
   return {
     animation: !window.matchMedia('(prefers-reduced-motion: reduce)').matches,
     animationDuration: 250,
-    grid: { left: 78, right: right.value ? 64 : 20, top: 58, bottom: 30 },
+    grid: { left: 78, right: right.value ? 64 : 20, top: 58 + 20 * (legendRows() - 1), bottom: 30 },
     legend:
       lines.value.length > 1
         ? { top: 2, right: 8, textStyle: text, itemWidth: 28, data: lines.value.map(shownName) }
@@ -96,7 +102,8 @@ const option = computed(() => {
         yAxisIndex: right.value ? l.axis : 0,
         z: bar ? 1 : 3,
         symbol: l.measure === 'series' ? 'none' : 'circle',
-        symbolSize: 6,
+        showAllSymbol: true, // a hollow one says that few homes stand behind it: none is left out
+        symbolSize: names.length > 40 && lines.value.length > 2 ? 4 : 6,
         connectNulls: false,
         barCategoryGap: '30%',
         lineStyle: { color: colour, width: 2, type: DASHES[k % DASHES.length] },

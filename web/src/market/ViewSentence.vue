@@ -116,7 +116,7 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
 }
 .sentence :deep(input) {
   line-height: 1.3;
-  padding: 0 6px;
+  padding: 0 2px 0 6px;
 }
 .sentence select,
 .sentence :deep(input),
@@ -133,6 +133,10 @@ select,
 }
 select {
   cursor: pointer;
+}
+/* the field lists its places as one types: the arrow would only stand between a name and its comma */
+.sentence :deep(input)::-webkit-calendar-picker-indicator {
+  display: none !important;
 }
 .sentence :deep(input)::placeholder {
   color: inherit;

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
+import FilePick from '@/shared/FilePick.vue'
 
 /** People to whom reports go: added one by one or from a file of contacts. */
 type Person = Docs['PersonDoc']
@@ -57,10 +58,7 @@ function take(c: Docs['ClientDoc']) {
 }
 const drop = (id: number) =>
   tried(() => got(api.DELETE('/api/clients/{client_id}', { params: { path: { client_id: id } } })))
-async function bringIn(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function bringIn(file: File) {
   await tried(async () => {
     const answer = await fetch('/api/clients/file', { method: 'POST', body: file })
     const told = (await answer.json()) as Docs['TakenDoc'] & { message?: string }
@@ -68,7 +66,6 @@ async function bringIn(event: Event) {
     said.value = `${told.taken} ${told.taken === 1 ? 'person' : 'people'} taken in.`
     left.value = told.left
   })
-  input.value = ''
 }
 </script>
 
@@ -77,10 +74,9 @@ async function bringIn(event: Event) {
     <section aria-label="Clients">
       <p class="top">
         <input v-model="sought" aria-label="Find a client" placeholder="Find a client" />
-        <label class="link">
-          Bring in a vCard or CSV file
-          <input type="file" class="sr" accept=".vcf,.csv,text/vcard,text/csv" @change="bringIn" />
-        </label>
+        <FilePick accept=".vcf,.csv,text/vcard,text/csv" @chosen="bringIn"
+          >Bring in a vCard or CSV file</FilePick
+        >
       </p>
       <p v-if="said" role="status" class="small">{{ said }}</p>
       <p v-for="l in left" :key="l" class="small lamp">Left out: {{ l }}</p>
@@ -175,15 +171,5 @@ input:not([type='file']) {
   display: flex;
   gap: 14px;
   align-items: center;
-}
-.sr {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-}
-label.link:focus-within {
-  outline: 2px solid rgb(var(--v-theme-rain));
 }
 </style>

@@ -18,6 +18,7 @@ import SideBySide from './SideBySide.vue'
 import TwoHomes from './TwoHomes.vue'
 import SetAside from './SetAside.vue'
 import SplitPane from '@/shared/SplitPane.vue'
+import Ways from '@/shared/Ways.vue'
 import { useSearch, type Search } from './useSearch'
 import { useSelection } from './useSelection'
 
@@ -56,7 +57,9 @@ function moveShape(index: number, shape: DrawnShape) {
 }
 const asking = ref(false)
 const opened = ref(false)
-const beside = ref(false)
+const WAYS = { around: 'Around', beside: 'Side by side' }
+const way = ref<keyof typeof WAYS>('around')
+const beside = computed(() => way.value === 'beside')
 const two = ref(false)
 /** Move on, past homes that stand in no column. */
 function step(by: number) {
@@ -94,7 +97,7 @@ function key(event: KeyboardEvent) {
   if (two.value) return
   if (pressed === 'arrowdown' || (beside.value && pressed === 'arrowright')) step(1)
   else if (pressed === 'arrowup' || (beside.value && pressed === 'arrowleft')) step(-1)
-  else if (pressed === 's') beside.value = !beside.value
+  else if (pressed === 's') way.value = beside.value ? 'around' : 'beside'
   else if (pressed === 'p' && current.value) two.value = true
   else if (/^[1-6]$/.test(pressed) && current.value) rate(7 - Number(pressed))
   else if (pressed === 'escape' && tool.value) tool.value = null
@@ -162,10 +165,7 @@ useKeys(key)
         >
           Keep the {{ suggested.length }} most alike
         </v-btn>
-        <div class="ways" role="group" aria-label="Ways to look">
-          <button type="button" :aria-pressed="!beside" @click="beside = false">Around</button>
-          <button type="button" :aria-pressed="beside" @click="beside = true">Side by side</button>
-        </div>
+        <Ways v-model="way" :ways="WAYS" label="Ways to look" />
         <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
         <ColumnsMenu v-if="!beside" />
         <SavedSearches @take="search.take($event)" />
@@ -293,22 +293,6 @@ useKeys(key)
   align-items: center;
   gap: 8px;
   margin-top: 6px;
-}
-.ways {
-  display: flex;
-  flex: none;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
-  overflow: hidden;
-}
-.ways button {
-  white-space: nowrap;
-  padding: 3px 10px;
-  font-size: 12.5px;
-}
-.ways button[aria-pressed='true'] {
-  background: rgb(var(--v-theme-mist));
-  font-weight: 600;
 }
 .over {
   position: absolute;

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
+import FilePick from '@/shared/FilePick.vue'
 import TypedInput from '@/shared/TypedInput.vue'
 
 /** The agent's name, contact, pictures and colour: the same on every report. */
@@ -28,16 +29,12 @@ async function save(to: Partial<Card>) {
     fault.value = (error as Told).message
   }
 }
-async function add(name: 'logo' | 'portrait', event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function add(name: 'logo' | 'portrait', file: File) {
   fault.value = ''
   const answer = await fetch('/api/card/pictures', { method: 'POST', body: file })
   const told = (await answer.json()) as { file?: string; message?: string }
   if (answer.ok && told.file) await save({ [name]: told.file })
   else fault.value = told.message ?? 'The picture could not be read.'
-  input.value = ''
 }
 </script>
 
@@ -49,10 +46,9 @@ async function add(name: 'logo' | 'portrait', event: Event) {
       <TypedInput :value="card.data.value[name]" :maxlength="most" @typed="save({ [name]: $event })" />
     </label>
     <p v-for="[name, label] in PICTURES" :key="name" class="picture">
-      <label class="link">
+      <FilePick accept="image/png,image/jpeg,image/webp" @chosen="add(name, $event)">
         {{ label }}: {{ card.data.value[name] ? 'another' : 'add' }}
-        <input type="file" class="sr" accept="image/png,image/jpeg,image/webp" @change="add(name, $event)" />
-      </label>
+      </FilePick>
       <template v-if="card.data.value[name]">
         <img :src="`/api/card/pictures/${card.data.value[name]}`" :alt="label" />
         <button
@@ -127,12 +123,5 @@ input:not([type]) {
 select {
   border-bottom: 1px solid rgb(var(--v-theme-line));
   color: inherit;
-}
-.sr {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 </style>

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
+import FilePick from '@/shared/FilePick.vue'
 
 /** Pages of the agent's own, from PDFs and pictures; each stands among the others and is placed like them. */
 const emit = defineEmits<{ added: [page: string] }>()
@@ -12,10 +13,7 @@ async function anew() {
   await client.invalidateQueries({ queryKey: ['own-pages'] })
   await client.invalidateQueries({ queryKey: ['layouts'] })
 }
-async function add(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function add(file: File) {
   fault.value = ''
   const title = encodeURIComponent(file.name.replace(/\.[^.]+$/, ''))
   const answer = await fetch(`/api/own-pages?title=${title}`, { method: 'POST', body: file })
@@ -24,7 +22,6 @@ async function add(event: Event) {
     await anew()
     emit('added', told.page)
   } else fault.value = told.message ?? 'The file could not be read.'
-  input.value = ''
 }
 async function drop(page: string) {
   fault.value = ''
@@ -48,10 +45,9 @@ async function drop(page: string) {
         ×
       </button>
     </p>
-    <label class="link small">
-      Add a PDF or a picture
-      <input type="file" class="sr" accept=".pdf,image/png,image/jpeg,image/webp" @change="add" />
-    </label>
+    <FilePick class="small" accept=".pdf,image/png,image/jpeg,image/webp" @chosen="add"
+      >Add a PDF or a picture</FilePick
+    >
     <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
   </details>
 </template>
@@ -65,12 +61,5 @@ summary {
 .row {
   display: flex;
   justify-content: space-between;
-}
-.sr {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 </style>

@@ -32,7 +32,9 @@ export function useRateWords() {
     if (field === 'market_change') {
       const m = price.value?.market_change
       if (!m) return ''
-      return m.low === m.high ? 'typed' : `${m.sales} sales, ${m.low.toFixed(2)} to ${m.high.toFixed(2)}`
+      return m.low === m.high
+        ? 'typed'
+        : `${number(m.sales)} sales, ${m.low.toFixed(2)} to ${m.high.toFixed(2)}`
     }
     const r = rates.value[field]
     if (!r) return ''
