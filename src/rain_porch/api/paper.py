@@ -46,7 +46,7 @@ def layouts(porch: Porch) -> LayoutsDoc:
         pages={**LABELS, **own},
         layouts={name: list(pages) for name, pages in LAYOUTS.items()},
         facts={n: label(n) for n in HOME_ROWS},
-        statistics={name: title for title, name, _ in STATISTICS},
+        statistics=STATISTICS,
     )
 
 

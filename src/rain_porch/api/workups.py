@@ -340,13 +340,8 @@ def _front(porch: State, opened: Opened) -> str | None:
     """Address of the agent's first picture, else of the newest of the home's front, where there is one."""
     if opened.state.photos:
         return f"/api/workups/{opened.workup_id}/photos/{opened.state.photos[0].file}"
-    for listing in opened.home.listings:
-        if not listing["is_lease"] and photos.captions(porch.records, listing["listing_id"])[:1] in (
-            ["Front"],
-            ["Photo 1"],
-        ):
-            return f"/api/listings/{quote(listing['listing_id'])}/pictures/1"
-    return None
+    key = photos.front_listing(porch.records, opened.home.listings)
+    return f"/api/listings/{quote(key)}/pictures/1" if key else None
 
 
 def _facts(opened: Opened) -> list[FactDoc]:

@@ -21,6 +21,17 @@ class Summary:
     modes: tuple[float, ...] = ()
 
 
+DISPLAY_STEP = {
+    "price": 1000.0,
+    "price_per_sqft": 1.0,
+    "living_area": 10.0,
+    "days_on_market": 1.0,
+    "list_price": 1000.0,
+    "share_of_list": 0.5,
+}
+"""What a figure is rounded to before its most frequent value is looked for."""
+
+
 def summarise(values: Any, step: float = 1.0) -> Summary:
     """Summary of the known values; `step` is the field's display step, to which the mode is rounded.
 

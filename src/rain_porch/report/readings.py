@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from ..core.money import dollars
-from ..core.summary import summarise
+from ..core.summary import DISPLAY_STEP, summarise
 from .blocks import Block, heading, homes, note, page, para, table
 from .model import ReportInput
 from .wording import day, fact, facts_line
@@ -23,10 +23,10 @@ KINDS = {
                "Offered and taken off without a sale: mostly a price above what buyers saw in the home."),
 }  # fmt: skip
 SHORT = 8  # rows of a reading that may stand under another
-STATISTICS = (
-    ("Price", "price", 1000.0), ("Price per sq ft", "price_per_sqft", 1.0), ("Living area", "living_area", 10.0),
-    ("Days on market", "days_on_market", 1.0), ("List price", "list_price", 1000.0), ("Share of list", "share_of_list", 0.5),
-)  # fmt: skip
+STATISTICS = {
+    "price": "Price", "price_per_sqft": "Price per sq ft", "living_area": "Living area",
+    "days_on_market": "Days on market", "list_price": "List price", "share_of_list": "Share of list",
+}  # fmt: skip
 
 
 def of_kind(given: ReportInput, kind: str) -> list[Mapping[str, Any]]:
@@ -129,17 +129,16 @@ def _shown(name: str) -> Callable[[float | None], str]:
 def statistics_page(given: ReportInput) -> dict[str, Any]:
     """Count, low, high, mean, median and mode by kind of record, and over all."""
     blocks: list[Any] = []
-    wanted = given.paper.statistics or [name for _, name, _ in STATISTICS]
-    for title, name, step in sorted((s for s in STATISTICS if s[1] in wanted), key=lambda s: list(wanted).index(s[1])):
+    for name in (n for n in given.paper.statistics or STATISTICS if n in STATISTICS):
         rows = []
         for kind, (_, short, _) in [*KINDS.items(), ("", ("", "All", ""))]:
             homes_ = [c for c in given.around if c["price"] and (not kind or c["kind"] == kind)]
-            s = summarise([value_of(c, name) for c in homes_], step)
+            s = summarise([value_of(c, name) for c in homes_], DISPLAY_STEP[name])
             if not s.count:
                 continue
             show = _shown(name)
             mode = " or ".join(show(v) for v in s.modes[:2]) if s.modes and len(s.modes) <= 2 else "—"
             rows.append([short, str(s.count), show(s.low), show(s.mean), show(s.median), mode, show(s.high)])
         if rows:
-            blocks += [heading(title), table(["", "homes", "low", "mean", "median", "mode", "high"], rows)]
+            blocks += [heading(STATISTICS[name]), table(["", "homes", "low", "mean", "median", "mode", "high"], rows)]
     return page("statistics", "The figures by kind", *blocks, lead=given.price["sentence"])

@@ -14,7 +14,7 @@ from ..core.errors import BadInput
 from ..core.homes import Subject
 from ..core.listing_facts import days_on_market
 from ..core.sentence import sentence
-from ..core.summary import summarise
+from ..core.summary import DISPLAY_STEP, summarise
 from ..core.words import COUNTED, HomeKind
 from .answers import candidate_docs, subject_doc
 from .documents import CandidateDoc, Doc, SearchDoc, SubjectDoc
@@ -101,17 +101,17 @@ def _figures(setting: Setting, rows: Ints) -> list[FigureDoc]:
     columns, view = setting.columns, setting.view
     area = columns.numbers["living_area"][rows]
     price = view.price[rows]
-    values: list[tuple[str, Any, float]] = [
-        ("price", price, 1000),
-        ("price_per_sqft", price / np.where(area > 0, area, np.nan), 1),
-        ("living_area", area, 10),
-        ("days", days_on_market(columns, view, rows), 1),
-    ]
+    values: dict[str, Any] = {
+        "price": price,
+        "price_per_sqft": price / np.where(area > 0, area, np.nan),
+        "living_area": area,
+        "days_on_market": days_on_market(columns, view, rows),
+    }
     out = []
     for kind in COUNTED:
         mine = view.kind[rows] == RECORD_KINDS.index(kind)
-        for what, x, step in values:
-            s = summarise(x[mine], step)
+        for what, x in values.items():
+            s = summarise(x[mine], DISPLAY_STEP[what])
             if s.count and s.low is not None and s.mean is not None and s.median is not None and s.high is not None:
                 out.append(
                     FigureDoc(kind=kind.value, what=what, count=s.count, low=s.low, mean=s.mean, median=s.median,

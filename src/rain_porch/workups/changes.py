@@ -234,7 +234,7 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
             change.paper.facts,
             HOME_ROWS,
         )
-        _known("statistics", change.paper.statistics, [name for _, name, _ in STATISTICS])
+        _known("statistics", change.paper.statistics, list(STATISTICS))
         if len(set(change.paper.pages)) < len(change.paper.pages):
             raise BadInput("pages", "A page stands there twice: each can be on or off.")
         return state.model_copy(update={"paper": change.paper}), "paper changed"

@@ -152,28 +152,19 @@ def _pictures(
     out: dict[str, str] = {}
     if opened.state.photos:
         out[""] = framed(*photos.own_picture(records.folder, opened.state.photos[0].file))
-    else:
-        for x in opened.home.listings:
-            if not x["is_lease"] and (front := _front(workups, x["listing_id"])):
-                out[""] = front
-                break
+    elif key := photos.front_listing(records, opened.home.listings):
+        out[""] = framed(*photos.picture(records, key, 1))
     by_kind = itertools.groupby(sorted(around, key=lambda c: (c.kind, -c.likeness)), key=lambda c: c.kind)
     wanted = [c.listing_id for c in comps] + [c.listing_id for _, group in by_kind for c in itertools.islice(group, 6)]
     for key in dict.fromkeys(wanted):
         if len(out) > PICTURED:
             break
-        if not key.startswith("deed:") and (front := _front(workups, key)):
-            out[key] = front
+        if not key.startswith("deed:") and photos.captions(records, key):
+            out[key] = framed(*photos.picture(records, key, 1))
     for key in [c.listing_id for c in around if c.kind == "for_sale"][:INSIDE]:
-        for number, caption in enumerate(photos.captions(workups.records, key)[1 : 1 + INSIDE_PICTURES], start=2):
-            out[f"{key} · {caption}"] = framed(*photos.picture(workups.records, key, number))
+        for number, caption in enumerate(photos.captions(records, key)[1 : 1 + INSIDE_PICTURES], start=2):
+            out[f"{key} · {caption}"] = framed(*photos.picture(records, key, number))
     return out
-
-
-def _front(workups: Workups, listing_id: str) -> str | None:
-    if not photos.captions(workups.records, listing_id):
-        return None
-    return framed(*photos.picture(workups.records, listing_id, 1))
 
 
 def framed(data: bytes, media: str) -> str:

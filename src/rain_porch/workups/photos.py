@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Iterable, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -30,6 +31,13 @@ def captions(records: Records, listing_id: str) -> list[str]:
     if kept:
         return [caption or f"Photo {place}" for place, _, caption in kept]
     return camera.captions(scene) if scene else []
+
+
+def front_listing(records: Records, listings: Iterable[Mapping[str, Any]]) -> str | None:
+    """Of a home's listings, newest first, the one whose first picture shows its front; none where no sale has pictures."""
+    return next(
+        (str(x["listing_id"]) for x in listings if not x["is_lease"] and captions(records, x["listing_id"])), None
+    )
 
 
 def picture(records: Records, listing_id: str, number: int) -> tuple[bytes, str]:

@@ -24,7 +24,7 @@ const FIGURES: [string, string, (v: number) => string][] = [
   ['price', 'Price', money],
   ['price_per_sqft', 'Per sq ft', perSqft],
   ['living_area', 'Sq ft', (v) => number(v)],
-  ['days', 'Days', (v) => number(v)],
+  ['days_on_market', 'Days', (v) => number(v)],
 ]
 const kinds = computed(() => Object.entries(found.value?.counts ?? {}).filter(([, n]) => n > 0))
 const figure = (kind: string, what: string) =>
