@@ -16,40 +16,8 @@ from hypothesis import strategies as st
 from rain_porch.core import market as mk
 from rain_porch.core.conditions import condition_mask, read_condition
 from rain_porch.core.errors import BadInput
-from rain_porch.core.listing_facts import days_on_market
 from tests.made import DAY, TODAY, market, sale
-
-START = TODAY - dt.timedelta(days=500)
-
-
-def crowd(seed: int, n: int = 90) -> list[dict[str, Any]]:
-    """Listings in every state, some of them relistings of one home, with dates that may be missing."""
-    rng = np.random.default_rng(seed)
-    rows: list[dict[str, Any]] = []
-    for i in range(n):
-        start = START + dt.timedelta(days=int(rng.integers(0, 480)))
-        row: dict[str, Any] = {
-            "on_market_date": start,
-            "list_price": float(rng.integers(200, 600)) * 1000,
-            "home": int(rng.integers(0, 70)),
-            "living_area": float(rng.integers(900, 2600)),
-            "key": f"L{i}",
-        }
-        row["original_list_price"] = row["list_price"] + float(rng.integers(-2, 6)) * 1000
-        contract = start + dt.timedelta(days=int(rng.integers(1, 90)))
-        close = contract + dt.timedelta(days=int(rng.integers(10, 60)))
-        fate = rng.random()
-        if fate < 0.5 and close <= TODAY:
-            row |= {"status": "Closed", "close_date": close, "close_price": row["list_price"] * 0.98}
-            row["purchase_contract_date"] = contract if rng.random() < 0.9 else None
-        elif fate < 0.7 and contract <= TODAY:
-            row |= {"status": "Expired", "off_market_date": contract}
-        elif fate < 0.85 and contract <= TODAY:
-            row |= {"status": "Pending", "purchase_contract_date": contract}
-        else:
-            row["status"] = "Active"
-        rows.append(row)
-    return rows
+from tests.made_market import START, crowd, run
 
 
 def iso(day: dt.date | None) -> dt.date | None:
@@ -131,11 +99,6 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
     }
 
 
-def run(rows: list[dict[str, Any]], spans: list[mk.Period], measures: list[str] | None = None) -> list[mk.Point]:
-    columns = market(rows)
-    return mk.series(mk.Market(columns, np.arange(len(columns)), DAY), measures or list(mk.MEASURES), spans)
-
-
 def in_pandas(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, float | None]:
     """The other measures as anybody would write them in pandas; None where there is nothing to say."""
     end = min(span.end, TODAY)
@@ -181,96 +144,6 @@ def test_every_measure_agrees_with_the_slow_twin(seed, by):
         for name, wanted in (slow(rows, point.period) | in_pandas(rows, point.period)).items():
             got = point.values[name].value
             assert got is None if wanted is None else got == pytest.approx(wanted), (name, point.period.name)
-
-
-@settings(max_examples=25, deadline=None)
-@given(st.integers(0, 10_000))
-def test_the_book_of_homes_for_sale_balances(seed):
-    """For sale at the end = before + all that came on − contracts (or closings without one) − failed."""
-    rows = crowd(seed)
-    spans = mk.periods("month", START, TODAY, TODAY)
-    points = run(rows, spans, ["for_sale", "contracts", "failed"])
-    for before, now in itertools.pairwise(points):
-        span = now.period
-        came = sum(span.start <= r["on_market_date"] <= min(span.end, TODAY) for r in rows)
-        left = now.values["contracts"].value + now.values["failed"].value
-        assert now.values["for_sale"].value == before.values["for_sale"].value + came - left
-
-
-ON = {"Active": "for sale", "Pending": "under contract", "Hold": "on hold", "Expired": "failed", "Closed": "sold"}
-AFTER = {"Active": ("Pending", "Hold", "Expired"), "Pending": ("Active", "Closed", "Expired"), "Hold": ("Active", "Expired"),
-         "Expired": ("Active",)}  # fmt: skip
-
-
-def wanderers(seed: int, n: int = 40) -> list[dict[str, Any]]:
-    """Listings with a history of statuses: back from contracts, on hold, withdrawn and back; their dates tell only the last."""
-    rng = np.random.default_rng(seed)
-    rows = []
-    for i in range(n):
-        day = START + dt.timedelta(days=int(rng.integers(0, 300)))
-        row: dict[str, Any] = {"on_market_date": day, "list_price": 300_000.0, "key": f"W{i}", "home": 5000 + i}
-        now, way = "Active", [(day, "Active")]
-        for _ in range(int(rng.integers(0, 7))):
-            day += dt.timedelta(days=int(rng.integers(1, 50)))
-            if now == "Closed" or day > TODAY:
-                break
-            now = str(rng.choice(AFTER[now]))
-            way.append((day, now))
-        for at, to in way:
-            if to == "Pending":
-                row["purchase_contract_date"] = at
-        row |= {"status": now, "way": way[1:]}
-        if now == "Closed":
-            row |= {"close_date": way[-1][0], "close_price": 290_000.0}
-        if now == "Expired":
-            row["off_market_date"] = way[-1][0]
-        rows.append(row)
-    return rows
-
-
-@settings(max_examples=25, deadline=None)
-@given(st.integers(0, 10_000))
-def test_books_follow_the_history_of_statuses_and_balance_every_month(seed):
-    rows = wanderers(seed)
-
-    def state(r: dict[str, Any], day: dt.date) -> str:
-        told = [to for at, to in [(r["on_market_date"], "Active"), *r["way"]] if at <= day]
-        return ON[told[-1]] if told else "nothing"
-
-    names = ["for_sale", "under_contract", "new_listings", "back_on_market", "contracts", "failed", "failed_for_sale",
-             "failed_under_contract", "put_on_hold", "closings"]  # fmt: skip
-    points = run(rows, mk.periods("month", START, TODAY, TODAY), names)
-    columns = market(rows)
-    for before, now in itertools.pairwise([None, *points]):
-        b = {n: v.value for n, v in before.values.items()} if before else dict.fromkeys(names, 0.0)
-        v = {n: x.value for n, x in now.values.items()}
-        end = min(now.period.end, TODAY)
-        standing = [state(r, end) for r in rows]
-        assert v["for_sale"] == standing.count("for sale")
-        assert v["under_contract"] == standing.count("under contract")
-        assert v["for_sale"] == (
-            b["for_sale"]
-            + v["new_listings"]
-            + v["back_on_market"]
-            - v["contracts"]
-            - v["failed_for_sale"]
-            - v["put_on_hold"]
-        )
-        view = columns.as_of((end - dt.date(1970, 1, 1)).days)
-        assert [int((view.kind == k).sum()) for k in (3, 2)] == [
-            standing.count("for sale"),
-            standing.count("under contract"),
-        ]
-    assert sum(p.values["failed"].value for p in points) >= sum(r["status"] == "Expired" for r in rows)
-
-
-def test_days_on_hold_are_no_days_on_the_market():
-    held = {**sale(10), "way": [(TODAY - dt.timedelta(days=70), "Hold"), (TODAY - dt.timedelta(days=60), "Active")]}
-    columns = market([sale(10), held])
-    assert days_on_market(columns, columns.as_of(DAY), np.arange(2)).tolist() == [35.0, 25.0]
-    spans = mk.periods("year", TODAY, TODAY, TODAY)
-    one = mk.series(mk.Market(columns, np.array([1]), DAY), ["median_days"], spans)
-    assert one[0].values["median_days"].value == 25.0
 
 
 @settings(max_examples=20, deadline=None)
