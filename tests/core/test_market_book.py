@@ -81,7 +81,7 @@ def test_days_on_hold_are_no_days_on_the_market():
 def test_a_few_homes_among_many_have_the_figures_that_they_have_alone(seed):
     """A small part of the records keeps lists of its own; a market that is all of them shares those of the book."""
     few = [r for r in crowd(seed, 40) + wanderers(seed, 12) if r["home"] < 6 or r["home"] >= 5006]
-    told = crowd(seed + 1, 160) + wanderers(seed + 2, 40)
+    told = wanderers(seed + 2, 40) + crowd(seed + 1, 160)
     others = [{**r, "key": f"other {r['key']}", "home": r["home"] + 9000} for r in told]
     many = others[:90] + few + others[90:]
     rows = np.arange(90, 90 + len(few))
