@@ -11,10 +11,11 @@ import pytest
 from rain_porch.core.columns import HOME_KINDS
 from rain_porch.core.dates import NO_DAY, day_of
 from rain_porch.core.errors import BadInput
+from rain_porch.core.money import half_up
 from rain_porch.core.words import HomeKind
 from rain_porch.workups.changes import Decide, SetDate
 from rain_porch.workups.homes import HomeRef
-from rain_porch.workups.since import left_behind, since_then
+from rain_porch.workups.since import since_then, standing
 from rain_porch.workups.workups import Workups
 
 THEN = dt.date(2026, 8, 31)
@@ -73,13 +74,19 @@ def test_a_comp_outside_the_search_and_the_home_itself_are_told_too(workups: Wor
     assert str(columns.keys[own]) in since_then(workups, workups.open(itself)).own
 
 
-def test_workups_left_behind_are_those_to_which_something_happened(workups: Workups, begun: int) -> None:
-    current = workups.create(HOME)
-    behind = {b.workup_id: b for b in left_behind(workups)}
-    assert set(behind) == {begun} and current not in behind
-    assert behind[begun].changes == len(since_then(workups, workups.open(begun)).changes)
-    workups.change(begun, 1, SetDate(change="set_date", effective_date=workups.records.through()))
-    assert left_behind(workups) == []
+def test_a_workup_stands_where_its_revision_and_the_records_put_it(workups: Workups, begun: int) -> None:
+    first = standing(workups, begun)
+    assert (first.indicated_value, first.kept) == (None, 0)
+    assert first.changes == len(since_then(workups, workups.open(begun)).changes) > 3
+    assert standing(workups, begun) is first, "worked out once"
+    comps = workups.suggested(workups.open(begun))
+    workups.change(begun, 1, Decide(change="decide", listing_ids=comps, choice="kept"))
+    second = standing(workups, begun)
+    value = workups.priced(workups.open(begun)).value
+    assert second.indicated_value == half_up(value, 100) and second.changes == first.changes
+    workups.change(begun, 2, SetDate(change="set_date", effective_date=workups.records.through()))
+    third = standing(workups, begun)
+    assert (third.changes, third.kept) == (0, 0) and third.indicated_value != second.indicated_value
     assert since_then(workups, workups.open(begun)).counts == {}
 
 

@@ -1,20 +1,19 @@
-"""What has happened around workups since their effective dates."""
+"""Where workups stand, and what has happened around them since their effective dates."""
 
 from __future__ import annotations
 
 from fastapi import APIRouter
 
-from ..workups.since import LeftBehindDoc, SinceDoc, left_behind, since_then
+from ..workups.since import SinceDoc, StandingDoc, since_then, standing
 from .errors import RESPONSES
 from .state import Number, Porch
 
 router = APIRouter(tags=["workups"], responses=RESPONSES)
 
 
-@router.get("/left-behind")
-def behind(porch: Porch) -> list[LeftBehindDoc]:
-    """Of the newest workups those around which something has happened since their effective date."""
-    return left_behind(porch.workups)
+@router.get("/workups/{workup_id}/standing")
+def where_it_stands(porch: Porch, workup_id: Number) -> StandingDoc:
+    return standing(porch.workups, workup_id)
 
 
 @router.get("/workups/{workup_id}/since")

@@ -11,12 +11,11 @@ from ..core.columns import Ints
 from ..core.dates import day_of
 from ..core.market import Market
 from ..core.market_records import changed_since, rows_touched
+from ..core.money import half_up
 from ..core.search import let_through
 from .documents import Doc
 from .market_looks import ChangesDoc, told_since
 from .workups import Opened, Workups
-
-MOST = 12
 
 
 class SinceDoc(ChangesDoc):
@@ -26,11 +25,15 @@ class SinceDoc(ChangesDoc):
     own: list[str] = Field(default=[])
 
 
-class LeftBehindDoc(Doc):
-    """A workup that the records have left behind, and how much has happened since."""
+class StandingDoc(Doc):
+    """Where a workup stands: what its comps indicate, and how much has happened since its effective date.
+
+    changes: events; kept: comps among them. Both 0 where the records end on that date.
+    """
 
     workup_id: int
     effective_date: dt.date
+    indicated_value: float | None
     changes: int
     kept: int
 
@@ -49,25 +52,27 @@ def since_then(workups: Workups, opened: Opened) -> SinceDoc:
     return SinceDoc(**dict(told), kept=keys(kept), own=keys(own))
 
 
-def left_behind(workups: Workups) -> list[LeftBehindDoc]:
-    """The newest workups whose effective date lies before the records' last day, and to which something happened."""
-    out = []
-    through = workups.records.through()
-    for row in workups.rows()[:MOST]:
-        if dt.date.fromisoformat(row["effective_date"]) < through:
-            opened = workups.open(row["workup_id"])
-            _, kept, rows = _rows(workups, opened)
-            market = Market(opened.setting.columns, rows, day_of(through), deeds=True)
-            events = changed_since(market, day_of(_first_day(opened)))
-            if events:
-                held = set(kept.tolist())
-                out.append(
-                    LeftBehindDoc(
-                        workup_id=row["workup_id"], effective_date=opened.state.effective_date, changes=len(events),
-                        kept=len({e.row for e in events} & held),
-                    )
-                )  # fmt: skip
+def standing(workups: Workups, workup_id: int) -> StandingDoc:
+    """Worked out once for a revision of the workup and a version of the records."""
+    opened = workups.open(workup_id)
+    stamp = opened.revision, opened.setting.columns.version
+    held = workups.standings.get(workup_id)
+    if held is None or held[0] != stamp:
+        held = workups.standings[workup_id] = stamp, _standing(workups, opened)
+    out: StandingDoc = held[1]
     return out
+
+
+def _standing(workups: Workups, opened: Opened) -> StandingDoc:
+    value = workups.priced(opened).value if opened.state.kept() else None
+    _, kept, rows = _rows(workups, opened)
+    market = Market(opened.setting.columns, rows, day_of(workups.records.through()), deeds=True)
+    touched = [e.row for e in changed_since(market, day_of(_first_day(opened)))]
+    return StandingDoc(
+        workup_id=opened.workup_id, effective_date=opened.state.effective_date,
+        indicated_value=None if value is None else half_up(value, 100),
+        changes=len(touched), kept=len(set(touched) & set(kept.tolist())),
+    )  # fmt: skip
 
 
 def _first_day(opened: Opened) -> dt.date:

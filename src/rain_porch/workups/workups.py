@@ -56,6 +56,8 @@ class Workups:
         self.records = records
         self.now = now
         self.db = database.open_database(records.folder, database.PORCH)
+        # workup → (revision and version of the records, where it stood then)
+        self.standings: dict[int, tuple[tuple[int, int], Any]] = {}
 
     def __enter__(self) -> Workups:
         return self

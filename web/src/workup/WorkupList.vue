@@ -1,20 +1,46 @@
 <script setup lang="ts">
 import { mdiDeleteOutline } from '@mdi/js'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, got } from '@/shared/api/client'
-import { day, money, shortDay } from '@/shared/format'
+import { api, got, type Docs } from '@/shared/api/client'
+import { money, shortDay } from '@/shared/format'
 
+const MOST = 12
 const props = defineProps<{ limit?: number; bare?: boolean }>()
 const client = useQueryClient()
 const list = useQuery({ queryKey: ['workups'], queryFn: () => got(api.GET('/api/workups')), staleTime: 0 })
-const behind = useQuery({
-  queryKey: ['workups', 'left behind'],
-  queryFn: () => got(api.GET('/api/left-behind')),
-  staleTime: 0,
-})
-const since = computed(() => new Map((behind.data.value ?? []).map((b) => [b.workup_id, b])))
 const rows = computed(() => (list.data.value ?? []).slice(0, props.limit ?? 500))
+
+/** Where the newest stand, one after the other, so that nothing else waits for them. */
+const standings = useQueries({
+  queries: computed(() =>
+    rows.value.slice(0, MOST).map((row) => ({
+      queryKey: ['workup', row.workup_id, 'standing'],
+      queryFn: () =>
+        got(api.GET('/api/workups/{workup_id}/standing', { params: { path: { workup_id: row.workup_id } } })),
+      staleTime: 0,
+      retry: false,
+    })),
+  ),
+})
+const stands = computed(
+  () => new Map(standings.value.flatMap((q) => (q.data ? [[q.data.workup_id, q.data]] : []))),
+)
+/** 7 comps kept · 418,000 indicated · list 425,000 · 3 changes since 8/31/26 */
+function says(row: Docs['WorkupRow']): string {
+  const s = stands.value.get(row.workup_id)
+  const changes = s?.changes === 1 ? '1 change' : `${s?.changes} changes`
+  const comps = s?.kept ? `, ${s.kept} to its comps` : ''
+  return [
+    `${row.kept} ${row.kept === 1 ? 'comp' : 'comps'} kept`,
+    s?.indicated_value ? `${money(s.indicated_value)} indicated` : '',
+    row.list_price ? `list ${money(row.list_price)}` : '',
+    s?.changes ? `${changes} since ${shortDay(s.effective_date)}${comps}` : '',
+    row.delivered ?? '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}
 
 async function remove(id: number, title: string) {
   if (!window.confirm(`Delete the workup of ${title}? This cannot be undone.`)) return
@@ -31,21 +57,8 @@ async function remove(id: number, title: string) {
         <router-link :to="{ name: 'comps', params: { id: row.workup_id } }" class="title">{{
           row.title
         }}</router-link>
-        <span class="quiet">
-          {{ row.kept }} {{ row.kept === 1 ? 'comp' : 'comps' }} kept
-          <template v-if="row.list_price"> · list {{ money(row.list_price) }}</template>
-          <template v-if="row.delivered"> · {{ row.delivered }}</template>
-          <template v-if="since.get(row.workup_id)">
-            ·
-            <b
-              >{{ since.get(row.workup_id)!.changes }}
-              {{ since.get(row.workup_id)!.changes === 1 ? 'change' : 'changes' }}</b
-            >
-            since {{ shortDay(since.get(row.workup_id)!.effective_date)
-            }}{{ since.get(row.workup_id)!.kept ? `, ${since.get(row.workup_id)!.kept} to its comps` : '' }}
-          </template>
-        </span>
-        <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
+        <span class="quiet">{{ says(row) }}</span>
+        <span class="quiet small when">changed {{ shortDay(row.changed_at) }}</span>
         <v-btn
           :icon="mdiDeleteOutline"
           size="x-small"
@@ -64,7 +77,7 @@ async function remove(id: number, title: string) {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 0.8fr) minmax(0, 1.3fr) auto 32px;
+  grid-template-columns: minmax(0, 0.62fr) minmax(0, 1.5fr) auto 32px;
   gap: 16px;
   align-items: center;
   padding: 6px 8px 6px 16px;
