@@ -57,6 +57,12 @@ def desk(page: Page, base: str) -> None:
     page.get_by_text("on the year").nth(2).wait_for()
 
 
+def since(page: Page, base: str) -> None:
+    page.goto(f"{base}/workups/2/comps")
+    page.get_by_role("button", name=re.compile("changes since")).click()
+    page.get_by_role("table", name="What changed").wait_for()
+
+
 def open_room(name: str) -> Callable[[Page, str], None]:
     def shot(page: Page, base: str) -> None:
         page.goto(f"{base}/workups/1/{name}")
@@ -249,7 +255,7 @@ def outbox(page: Page, base: str) -> None:
 
 # a picture's name: its shots, one under the other
 SHOTS: dict[str, list[Callable[[Page, str], None]]] = {
-    "desk": [desk],
+    "desk": [desk, since],
     "home": [open_room("home")],
     "search-part": [part_opened],
     "side-by-side": [side_by_side],
@@ -283,6 +289,19 @@ def prepare(page: Page, base: str) -> None:
     page.get_by_label("List", exact=True).fill("374,900")
     page.keyboard.press("Enter")
     page.wait_for_timeout(600)
+    earlier(base)
+
+
+def earlier(base: str) -> None:
+    """Another workup, two months old, with its most alike sales kept."""
+    ask = httpx.Client(base_url=f"{base}/api", timeout=60)
+    hit = ask.get("/lookup", params={"text": "305 Hedgerow Terrace"}).json()["hits"][0]
+    home = {"kind": hit["kind"], "key": hit["key"], "as_of": "2026-08-31"}
+    made = ask.post("/workups", json=home).json()["workup_id"]
+    found = ask.get(f"/workups/{made}/candidates").json()["candidates"]
+    keys = [c["listing_id"] for c in found if c["kind"] in ("sold", "under_contract")][:9]
+    kept = {"change": "decide", "listing_ids": keys, "choice": "kept"}
+    ask.post(f"/workups/{made}/changes", json={"revision": 1, "change": kept}).raise_for_status()
 
 
 def beside(pictures: list[Image.Image], across: bool) -> Image.Image:

@@ -123,7 +123,7 @@ def _changes(args: argparse.Namespace, records: Records) -> int:
     lines = [f"Since {doc.since}, to {doc.through}:"]
     lines += [f"  {n:>5} {doc.labels[what].lower()}" for what, n in doc.counts.items()]
     for c in doc.changes:
-        price = f"{c.old:,.0f} → {c.new:,.0f}" if c.old and c.new else f"{c.record.price or 0:,.0f}"
+        price = f"{c.old:,.0f} → {c.new:,.0f}" if c.old and c.new else f"{c.price or 0:,.0f}"
         lines.append(f"  {c.date} {doc.labels[c.what]:<20} {price:>20}  {c.record.address}")
     return show(args, doc, "\n".join(lines))
 

@@ -50,6 +50,20 @@ def test_what_changed_counts_what_the_measures_count(demo_records):
     assert days == sorted(days, reverse=True) and min(days) >= since
     assert sum(told.counts.values()) == len(told.changes)
     moved = [c for c in told.changes if c.what in ("price_up", "price_down")]
+    # a contract shows what was asked on its day: the newest change of price up to then, not a later one
+    moves = {c.record.listing_id: c for c in moved}
+    later = [c for c in told.changes if c.what in ("new", "contract") and c.record.listing_id in moves]
+    assert later and all(
+        c.price
+        == (
+            moves[c.record.listing_id].new
+            if moves[c.record.listing_id].date <= c.date
+            else moves[c.record.listing_id].old
+        )
+        for c in later
+        if sum(m.record.listing_id == c.record.listing_id for m in moved) == 1
+    )
+    assert all(c.price == c.record.price for c in told.changes if c.what == "closed")
     assert moved and all((c.new > c.old) == (c.what == "price_up") for c in moved)
     with pytest.raises(BadInput, match="records end on"):
         changes(demo_records, ChangesAsk(view=ViewDoc(), since=through + dt.timedelta(days=1)))

@@ -10,12 +10,12 @@ from pydantic import Field
 
 from ..core import market as mk
 from ..core.bands import bands
-from ..core.columns import RECORD_KINDS, SOLD, Ints
+from ..core.columns import RECORD_KINDS, SOLD, Ints, list_price_at
 from ..core.conditions import values_of
 from ..core.dates import NO_DAY, date_of, day_of
 from ..core.errors import BadInput
 from ..core.listing_facts import days_on_market, price_per_sqft
-from ..core.market_records import KINDS, changed_since, records_behind
+from ..core.market_records import KINDS, Event, changed_since, records_behind
 from ..core.market_views import twelve_months
 from ..store.homes import addresses_of
 from .documents import Doc
@@ -62,8 +62,11 @@ class BehindDoc(Doc):
 
 
 class ChangeDoc(Doc):
+    """price: what was paid at a closing, else what was asked on that day. old, new: of a change of price."""
+
     date: dt.date
     what: str
+    price: float | None
     old: float | None
     new: float | None
     record: RecordDoc
@@ -147,11 +150,25 @@ def told_since(records: Records, market: mk.Market, since: dt.date) -> ChangesDo
     return ChangesDoc(
         since=since, through=date_of(market.through), counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
         changes=[
-            ChangeDoc(date=date_of(e.day), what=e.what, old=e.old, new=e.new, record=held[str(keys[e.row])])
+            ChangeDoc(
+                date=date_of(e.day), what=e.what, price=_price_then(records, e), old=e.old, new=e.new,
+                record=held[str(keys[e.row])],
+            )
             for e in shown
             if str(keys[e.row]) in held
         ],
     )  # fmt: skip
+
+
+def _known(x: float) -> float | None:
+    return float(x) if np.isfinite(x) else None
+
+
+def _price_then(records: Records, event: Event) -> float | None:
+    columns = records.columns()
+    if event.what == "closed":
+        return _known(columns.numbers["close_price"][event.row])
+    return _known(list_price_at(columns, np.array([event.row], dtype=np.int64), event.day)[0])
 
 
 SIZE_MEASURES = ("closings", "median_price_per_sqft", "median_price", "for_sale")
@@ -198,26 +215,23 @@ def _records(records: Records, rows: Ints, day: int) -> list[RecordDoc]:
     days = days_on_market(columns, view, rows)
     shown = addresses_of(records.db, [str(columns.keys[r]) for r in rows])
 
-    def known(x: float) -> float | None:
-        return float(x) if np.isfinite(x) else None
-
     out = []
     for i, row in enumerate(rows.tolist()):
         key, code = str(columns.keys[row]), int(view.kind[row])
-        area = known(columns.numbers["living_area"][row])
+        area = _known(columns.numbers["living_area"][row])
         out.append(
             RecordDoc(
                 listing_id=key,
                 address=shown.get(key, ""),
                 kind=RECORD_KINDS[code if code >= 0 else SOLD].value,
                 date=None if view.date[row] == NO_DAY else date_of(int(view.date[row])),
-                price=known(view.price[row]),
-                list_price=known(view.list_price[row]),
-                price_per_sqft=None if (p := price_per_sqft(known(view.price[row]), area)) is None else round(p, 2),
+                price=_known(view.price[row]),
+                list_price=_known(view.list_price[row]),
+                price_per_sqft=None if (p := price_per_sqft(_known(view.price[row]), area)) is None else round(p, 2),
                 living_area=area,
                 days_on_market=None if np.isnan(days[i]) else int(days[i]),
-                latitude=known(columns.lats[row]),
-                longitude=known(columns.lons[row]),
+                latitude=_known(columns.lats[row]),
+                longitude=_known(columns.lons[row]),
             )
         )
     return out

@@ -8,10 +8,6 @@ import Mark from './Mark.vue'
 const props = defineProps<{ told: Docs['ChangesDoc']; notes?: Record<string, string> }>()
 const only = ref<string | null>(null)
 const shown = computed(() => props.told.changes.filter((c) => only.value === null || c.what === only.value))
-/** What was asked on that day, or paid: a later closing tells nothing of an earlier contract's price. */
-function priceOf(c: Docs['ChangeDoc']): number | null {
-  return c.new ?? (c.what === 'closed' ? c.record.price : (c.record.list_price ?? c.record.price))
-}
 </script>
 
 <template>
@@ -53,7 +49,7 @@ function priceOf(c: Docs['ChangeDoc']): number | null {
             <b v-if="notes?.[c.record.listing_id]" class="note">{{ notes[c.record.listing_id] }}</b>
           </td>
           <td class="num">
-            <b>{{ number(priceOf(c)) }}</b>
+            <b>{{ number(c.new ?? c.price) }}</b>
           </td>
           <td class="num quiet">
             <template v-if="c.old && c.new">
