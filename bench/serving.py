@@ -26,14 +26,14 @@ def serving(folder: Path) -> Iterator[tuple[str, int]]:
         stderr=subprocess.DEVNULL,
     )
     try:
-        _wait(url)
+        wait_until_open(url)
         yield url, server.pid
     finally:
         server.terminate()
         server.wait(20)
 
 
-def _wait(url: str) -> None:
+def wait_until_open(url: str) -> None:
     until = time.monotonic() + 300
     while time.monotonic() < until:
         try:

@@ -7,13 +7,12 @@ import socket
 import subprocess
 import sys
 import threading
-import time
 from collections.abc import Iterator
 from pathlib import Path
 
-import httpx
 import pytest
 import uvicorn
+from bench.serving import wait_until_open
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from rain_porch.api.app import create_app
@@ -66,16 +65,6 @@ class ServerProcess(Server):
     def stop(self) -> None:
         self.process.send_signal(signal.SIGTERM)
         self.process.wait(20)
-
-
-def wait_until_open(url: str) -> None:
-    for _ in range(300):
-        try:
-            if httpx.get(f"{url}/api/records", timeout=30).status_code == 200:
-                return
-        except httpx.TransportError:
-            time.sleep(0.05)
-    raise RuntimeError("the server did not start")
 
 
 @pytest.fixture

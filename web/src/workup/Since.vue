@@ -9,8 +9,13 @@ import { useWorkup } from './useWorkup'
 /** The effective date, which can be changed, and what has happened around the home since. */
 const { id, open, state, worth, send } = useWorkup()
 const opened = ref(false)
+// a decision waits for what it changes: not for this, which it hardly touches, and which is asked anew when it is opened
 const told = useQuery({
-  queryKey: ['workup', id, 'since', computed(() => open.data.value?.revision)],
+  queryKey: [
+    'since',
+    id,
+    computed(() => [state.value?.effective_date, state.value?.search, state.value?.corrections]),
+  ],
   queryFn: () =>
     got(api.GET('/api/workups/{workup_id}/since', { params: { path: { workup_id: id.value } } })),
   enabled: computed(() => !!open.data.value),
@@ -29,6 +34,10 @@ const now = computed(() =>
   worth.isPlaceholderData.value ? null : (worth.data.value?.price.indicated_value ?? null),
 )
 
+function look() {
+  opened.value = true
+  void told.refetch()
+}
 async function move(date: string): Promise<boolean> {
   return date === state.value?.effective_date || send({ change: 'set_date', effective_date: date })
 }
@@ -59,7 +68,7 @@ function close() {
       title="The day on which the home is priced: nothing later is looked at"
       @change="typed"
   /></label>
-  <button v-if="behind && count" type="button" class="link since" @click="opened = true">
+  <button v-if="behind && count" type="button" class="link since" @click="look">
     {{ count }} {{ count === 1 ? 'change' : 'changes' }} since
   </button>
   <v-dialog
