@@ -1,4 +1,4 @@
-"""What the service holds in memory while it answers market views and searches of the whole market."""
+"""What the service holds in memory while it answers market views of all its records."""
 
 from __future__ import annotations
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from collections import Counter
+from collections.abc import Sequence
 
 import numpy as np
 from pydantic import Field
@@ -134,21 +135,22 @@ def changes(records: Records, ask: ChangesAsk) -> ChangesDoc:
     through = records.through()
     if ask.since > through:
         raise BadInput("since", f"The records end on {through}: choose that day or an earlier one.")
-    return told_since(records, market_of(records, ask.view, ask.view.places[0] if ask.view.places else ""), ask.since)
+    market = market_of(records, ask.view, ask.view.places[0] if ask.view.places else "")
+    return told_of(records, ask.since, changed_since(market, day_of(ask.since)))
 
 
-def told_since(records: Records, market: mk.Market, since: dt.date) -> ChangesDoc:
-    """What happened in a market from a day on."""
-    events = changed_since(market, day_of(since))
+def told_of(records: Records, since: dt.date, events: Sequence[Event]) -> ChangesDoc:
+    """Events since a day, newest first, with the records that they happened to as these stand now."""
+    through = records.through()
     counts = Counter(e.what for e in events)
     shown = events[:SHOWN]
     held = {
         r.listing_id: r
-        for r in _records(records, np.array(sorted({e.row for e in shown}), dtype=np.int64), market.through)
+        for r in _records(records, np.array(sorted({e.row for e in shown}), dtype=np.int64), day_of(through))
     }
     keys = records.columns().keys
     return ChangesDoc(
-        since=since, through=date_of(market.through), counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
+        since=since, through=through, counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
         changes=[
             ChangeDoc(
                 date=date_of(e.day), what=e.what, price=_price_then(records, e), old=e.old, new=e.new,

@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.columns import Bools, Columns, Ints
+from ..core.columns import MANY, Bools, Columns, Ints
 from ..core.dates import NO_DAY, date_of, day_of
 from ..core.errors import NotEnough, NotFound
 from ..core.fields import BY_NAME, Kind
@@ -23,7 +23,6 @@ from ..store import areas, columns, db, homes, series
 from ..store.imports import records_version
 
 KEEP_MASKS = 60
-MANY = 200_000  # rows; fewer are read anew at once
 
 
 class Records:

@@ -7,14 +7,13 @@ import datetime as dt
 import numpy as np
 from pydantic import Field
 
-from ..core.columns import Ints
 from ..core.dates import day_of
 from ..core.market import Market
-from ..core.market_records import changed_since, rows_touched
+from ..core.market_records import Event, changed_since, rows_touched
 from ..core.money import half_up
 from ..core.search import let_through
 from .documents import Doc
-from .market_looks import ChangesDoc, told_since
+from .market_looks import ChangesDoc, told_of
 from .workups import Opened, Workups
 
 
@@ -40,14 +39,12 @@ class StandingDoc(Doc):
 
 def since_then(workups: Workups, opened: Opened) -> SinceDoc:
     """Everything since the effective date that the workup's search, its comps or its home have to do with."""
-    columns, first = opened.setting.columns, _first_day(opened)
-    own, kept, rows = _rows(workups, opened)
-    market = Market(columns, rows, day_of(workups.records.through()), deeds=True)
-    told = told_since(workups.records, market, first)
+    own, kept, events = _events(workups, opened)
+    told = told_of(workups.records, _first_day(opened), events)
+    there = {e.row for e in events}
 
-    def keys(of: Ints) -> list[str]:
-        there = {e.row for e in changed_since(market, day_of(first))}
-        return [str(columns.keys[row]) for row in of.tolist() if row in there]
+    def keys(of: set[int]) -> list[str]:
+        return [str(opened.setting.columns.keys[row]) for row in sorted(of & there)]
 
     return SinceDoc(**dict(told), kept=keys(kept), own=keys(own))
 
@@ -65,13 +62,11 @@ def standing(workups: Workups, workup_id: int) -> StandingDoc:
 
 def _standing(workups: Workups, opened: Opened) -> StandingDoc:
     value = workups.priced(opened).value if opened.state.kept() else None
-    _, kept, rows = _rows(workups, opened)
-    market = Market(opened.setting.columns, rows, day_of(workups.records.through()), deeds=True)
-    touched = [e.row for e in changed_since(market, day_of(_first_day(opened)))]
+    _, kept, events = _events(workups, opened)
     return StandingDoc(
         workup_id=opened.workup_id, effective_date=opened.state.effective_date,
         indicated_value=None if value is None else half_up(value, 100),
-        changes=len(touched), kept=len(set(touched) & set(kept.tolist())),
+        changes=len(events), kept=len({e.row for e in events} & kept),
     )  # fmt: skip
 
 
@@ -79,14 +74,14 @@ def _first_day(opened: Opened) -> dt.date:
     return opened.state.effective_date + dt.timedelta(days=1)
 
 
-def _rows(workups: Workups, opened: Opened) -> tuple[Ints, Ints, Ints]:
-    """Rows to which something may have happened: (the home's own, kept comps, these and all that the search looks at)."""
-    columns, search = opened.setting.columns, opened.state.search.search()
-    touched = rows_touched(columns, day_of(_first_day(opened)))
+def _events(workups: Workups, opened: Opened) -> tuple[set[int], set[int], list[Event]]:
+    """(rows of the home itself, rows of the kept comps, what happened to these and to all that the search looks at)."""
+    columns, search, first = opened.setting.columns, opened.state.search.search(), day_of(_first_day(opened))
+    touched = rows_touched(columns, first)
     found = let_through(search, columns, touched, opened.subject, workups.records.masks_of(search))
-    own = np.zeros(0, dtype=np.int64)
-    if opened.subject.home_id is not None:
-        own = np.intersect1d(columns.rows_of_home(opened.subject.home_id), touched)
-    rows = (columns.row(key) for key in opened.state.kept())
-    kept = np.intersect1d(np.array([row for row in rows if row is not None], dtype=np.int64), touched)
-    return own, kept, np.unique(np.concatenate([own, kept, found]))
+    home = opened.subject.home_id
+    own = set() if home is None else set(columns.rows_of_home(home).tolist())
+    kept = {row for key in opened.state.kept() if (row := columns.row(key)) is not None}
+    rows = np.array(sorted(own | kept | set(found.tolist())), dtype=np.int64)
+    market = Market(columns, rows, day_of(workups.records.through()), deeds=True)
+    return own, kept, changed_since(market, first)

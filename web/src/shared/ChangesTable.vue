@@ -6,7 +6,9 @@ import Mark from './Mark.vue'
 
 /** What happened to homes, the newest first; each kind of change switched on and off. `notes`: a word beside a home. */
 const props = defineProps<{ told: Docs['ChangesDoc']; notes?: Record<string, string> }>()
-const only = ref<string | null>(null)
+const pressed = ref<string | null>(null)
+/** The kind that is shown alone; all of them again where there is none of it any more. */
+const only = computed(() => (pressed.value && props.told.counts[pressed.value] ? pressed.value : null))
 const shown = computed(() => props.told.changes.filter((c) => only.value === null || c.what === only.value))
 </script>
 
@@ -20,7 +22,7 @@ const shown = computed(() => props.told.changes.filter((c) => only.value === nul
         type="button"
         class="count"
         :aria-pressed="only === what"
-        @click="only = only === what ? null : String(what)"
+        @click="pressed = only === what ? null : String(what)"
       >
         <b>{{ number(n) }}</b> {{ told.labels[what]!.toLowerCase() }}
       </button>

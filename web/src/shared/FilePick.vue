@@ -15,6 +15,9 @@ function chosen(event: Event) {
 </template>
 
 <style scoped>
+label {
+  position: relative;
+}
 input {
   position: absolute;
   width: 1px;

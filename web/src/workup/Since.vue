@@ -49,8 +49,9 @@ async function typed(event: Event) {
 }
 async function bringUp() {
   if (!told.data.value || !state.value) return
-  before.value = { date: state.value.effective_date, value: now.value }
-  await move(told.data.value.through)
+  const then = { date: state.value.effective_date, value: now.value }
+  if (await move(told.data.value.through)) before.value = then
+  else close()
 }
 function close() {
   opened.value = false
@@ -64,7 +65,7 @@ function close() {
     <input
       type="date"
       :value="state?.effective_date"
-      :max="told.data.value && !behind ? told.data.value.through : undefined"
+      :max="told.data.value?.through"
       title="The day on which the home is priced: nothing later is looked at"
       @change="typed"
   /></label>
