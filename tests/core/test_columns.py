@@ -10,9 +10,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.columns import RECORD_KINDS, Words, list_price_at
+from rain_porch.core.columns import FOR_SALE, RECORD_KINDS, UNDER_CONTRACT, Words, list_price_at
+from rain_porch.core.market import MEASURES, Market
+from rain_porch.core.market_records import records_behind
+from rain_porch.core.search import Search, Window, run
 from rain_porch.core.words import KIND_OF_STATUS, RecordKind, Status
 from tests.made import DAY, TODAY, market, sale, subject
+from tests.made_market import wanderers
 
 STATUSES = [s.value for s in Status]
 
@@ -33,40 +37,37 @@ def records(draw):
         "close_price": 390_000.0,
     }
     if status == "Closed":
-        row["close_date"] = TODAY - dt.timedelta(days=draw(st.integers(0, 400)))
+        row["close_date"] = somewhen(draw)
         row["deed"] = draw(st.booleans())
     if KIND_OF_STATUS[Status(status)] == RecordKind.FAILED:
-        row["off_market_date"] = TODAY - dt.timedelta(days=draw(st.integers(0, 400)))
+        row["off_market_date"] = somewhen(draw)
     return row
 
 
 def slowly(row: dict[str, Any], day: dt.date) -> str | None:
-    """The kind of one record at the end of a day, by the words of the rules."""
-    status = Status(row["status"])
+    """The kind of one record at the end of a day, by the words of the rules: the last stage that has begun; one whose
+    day is unknown begins on the newest day that is known of the record, and holds on every day where none is."""
+    final = KIND_OF_STATUS[Status(row["status"])].value
+    if row.get("deed"):
+        final = "deed_sale"
     start, contract = row["on_market_date"], row["purchase_contract_date"]
-    close, off = row.get("close_date"), row.get("off_market_date")
-    begun = start is not None and start <= day
-    if status == Status.CLOSED:
-        if close <= day:
-            return "deed_sale" if row.get("deed") else "sold"
-        if row.get("deed"):
-            return None
-        if contract is not None and contract <= day:
-            return "under_contract"
-        return "for_sale" if begun else None
-    final = KIND_OF_STATUS[status]
-    if final == RecordKind.FAILED:
-        if off <= day:
-            return "failed"
-        if begun:
-            return "for_sale"
-        # a contract that fell through shows that it was on the market by then
-        return "for_sale" if contract is not None and contract <= day else None
-    if not (begun or start is None):
-        return None
-    if final == RecordKind.UNDER_CONTRACT and contract is not None and contract > day:
-        return "for_sale"
-    return final.value
+    if final == "deed_sale":
+        start = None
+    if final not in ("sold", "under_contract"):
+        contract = None
+    end = {"sold": row.get("close_date"), "deed_sale": row.get("close_date"), "failed": row.get("off_market_date")}.get(
+        final
+    )
+    newest = contract or start or dt.date.min
+    stages = {"for_sale": start, "under_contract": contract}
+    if final != "for_sale":
+        if final == "paused":
+            stages.pop("for_sale")
+        stages[final] = {"under_contract": contract}.get(final, end) or newest
+    else:
+        stages["for_sale"] = start or newest
+    begun = [kind for kind, since in stages.items() if since is not None and since <= day]
+    return begun[-1] if begun else None
 
 
 @given(st.lists(records(), min_size=1, max_size=12), st.integers(0, 450))
@@ -75,6 +76,33 @@ def test_every_record_is_rewound_as_the_slow_twin_says(rows, days_ago):
     day = TODAY - dt.timedelta(days=days_ago)
     told = [None if k < 0 else RECORD_KINDS[k].value for k in view.kind]
     assert told == [slowly(r, day) for r in rows]
+
+
+@given(st.lists(records(), min_size=1, max_size=12), st.integers(0, 10_000), st.integers(-20, 450))
+def test_searches_and_books_say_the_same_of_every_day(rows, seed, days_ago):
+    """What a search over everything finds of each kind is what the market's books hold, whatever is missing or told."""
+    rows = [{**r, "key": f"R{i}"} for i, r in enumerate(rows)] + wanderers(seed, 5)
+    for r in rows[-5::2]:  # histories whose dates were lost
+        r |= {"purchase_contract_date": None, "off_market_date": None}
+    columns = market(rows)
+    day = DAY - days_ago
+    view = columns.as_of(day)
+    everything = Search(
+        radius_miles=None, windows={k: Window() for k in RECORD_KINDS}, leave_out_new_construction=False,
+    )  # fmt: skip
+    found = run(everything, columns, view).rows
+    books = Market(columns, np.arange(len(columns)), day)
+    for kind, name in ((FOR_SALE, "for_sale"), (UNDER_CONTRACT, "under_contract")):
+        of_kind = sorted(found[view.kind[found] == kind].tolist())
+        value = MEASURES[name][2](books, day, day).value
+        assert (value, sorted(records_behind(books, name, day, day).tolist())) == (len(of_kind), of_kind)
+
+
+def test_today_each_record_is_what_its_status_says_whatever_is_missing():
+    rows = [{"status": s, "list_price": 1.0, "close_price": 1.0, "on_market_date": start}
+            for s in STATUSES for start in (None, TODAY)]  # fmt: skip
+    kinds = [RECORD_KINDS[k] for k in market(rows).as_of(DAY).kind]
+    assert kinds == [KIND_OF_STATUS[Status(r["status"])] for r in rows]
 
 
 @given(st.lists(records(), min_size=1, max_size=12), st.integers(0, 400))

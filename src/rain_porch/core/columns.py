@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from .dates import NO_DAY
 from .packed import Numbers
+from .stages import NOTHING, Told, stages_by_dates, told_by_history
 from .status_history import NO_STATUSES, StatusChanges
 from .words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 
@@ -33,7 +34,6 @@ HOME_KINDS = tuple(HomeKind)
 KIND_CODE = np.array([RECORD_KINDS.index(KIND_OF_STATUS[s]) for s in STATUSES], dtype=np.int8)
 SOLD, DEED_SALE, UNDER_CONTRACT, FOR_SALE, FAILED, PAUSED = range(6)
 MANY = 200_000  # rows: where there are more, less is kept of what can be worked out again
-NOTHING = -1  # at that date the record did not exist yet
 
 
 @dataclass(frozen=True)
@@ -108,6 +108,16 @@ class Columns:
     def row(self, key: str | None) -> int | None:
         """The row of a record; None where it is none of these."""
         return None if key is None else self.row_of.get(key)
+
+    @property
+    def kinds_today(self) -> NDArray[np.int8]:
+        """The kind of record that each status stands for, (n,)."""
+        return np.asarray(KIND_CODE[self.status])
+
+    @cached_property
+    def told(self) -> Told:
+        """The ways of the listings whose history tells more than their dates."""
+        return told_by_history(self)
 
     @cached_property
     def _by_home(self) -> tuple[Rows, Rows]:
@@ -239,48 +249,12 @@ def list_price_at(columns: Columns, rows: Ints | None, day: int) -> Floats:
     return price
 
 
-def _by_history(columns: Columns, kind: NDArray[np.int8], day: int) -> tuple[Ints, NDArray[np.int8], Days]:
-    """(rows, kind, since) of listings that are on the way at `day` and whose changes tell more of it than their dates.
-
-    Before its first change a listing is for sale. A contract by the dates that is newer than the last change stands.
-    """
-    rows, told, since = columns.statuses.at(day)
-    on_the_way = np.isin(kind[rows], (UNDER_CONTRACT, FOR_SALE, PAUSED)) & (told != SOLD)
-    on_the_way &= ~((kind[rows] == UNDER_CONTRACT) & (columns.contract[rows] > since))
-    fresh = np.setdiff1d(columns.statuses.rows, rows)
-    fresh = fresh[np.isin(kind[fresh], (UNDER_CONTRACT, PAUSED))]
-    return (
-        np.concatenate([rows[on_the_way], fresh]),
-        np.concatenate([told[on_the_way], np.full(fresh.size, FOR_SALE, dtype=np.int8)]),
-        np.concatenate([since[on_the_way], columns.on_market[fresh]]),
-    )
-
-
 def rewind(columns: Columns, day: int) -> AsOf:
-    """Statuses, dates and prices as of the end of `day` (rules: everything is rewound).
-
-    Later events have not happened: a sale that closed after `day` is under contract if its contract was
-    signed by then, else for sale if it was on the market, else not there at all.
-    """
-
-    def by(days: Days) -> Bools:
-        return np.asarray((days != NO_DAY) & (days <= day))
-
-    kind = np.where(columns.deed, np.int8(DEED_SALE), KIND_CODE[columns.status])
-    final = kind.copy()
-    known_start = columns.on_market != NO_DAY
-    started = by(columns.on_market) | (~known_start & np.isin(final, (UNDER_CONTRACT, FOR_SALE, PAUSED)))
-    earlier = np.where(by(columns.contract), UNDER_CONTRACT, np.where(started, FOR_SALE, NOTHING)).astype(np.int8)
-    ended = np.where(np.isin(final, (SOLD, DEED_SALE)), by(columns.close), by(columns.off_market))
-    ends = np.isin(final, (SOLD, DEED_SALE, FAILED))
-    kind = np.where(ends & ~ended, np.where(columns.deed, NOTHING, earlier), kind).astype(np.int8)
-    # a listing that failed in the end was for sale before, whatever contracts fell through meanwhile
-    kind = np.where((final == FAILED) & (kind == UNDER_CONTRACT), FOR_SALE, kind).astype(np.int8)
-    kind = np.where((final == UNDER_CONTRACT) & (columns.contract > day), FOR_SALE, kind).astype(np.int8)
-    kind = np.where(~ends & ~started, NOTHING, kind).astype(np.int8)
-    told, turned, since = _by_history(columns, kind, day)
-    kind[told] = turned
-
+    """Kinds, dates and prices as of the end of `day` (rules: everything is rewound; what a record is: stages.py)."""
+    stages = stages_by_dates(columns)
+    kind = stages.on(day)
+    rows, told, since = columns.told.on(day)
+    kind[rows] = told
     date = np.full(len(columns), NO_DAY, dtype=np.int32)
     for code, source in (
         (SOLD, columns.close),
@@ -291,8 +265,8 @@ def rewind(columns: Columns, day: int) -> AsOf:
         (PAUSED, columns.on_market),
     ):
         date = np.where(kind == code, source, date)
-    dated = np.isin(turned, (UNDER_CONTRACT, FAILED))
-    date[told[dated]] = since[dated]
+    dated = np.isin(told, (UNDER_CONTRACT, FAILED))
+    date[rows[dated]] = since[dated]
 
     list_price = list_price_at(columns, None, day)
     closed = (kind == SOLD) | (kind == DEED_SALE)

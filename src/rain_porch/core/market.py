@@ -277,7 +277,7 @@ MEASURES: Mapping[str, tuple[str, str, Measure]] = {
     "closings": ("Closings", "", lambda m, s, e: _count(len(_closings(m, s, e)))),
     "volume": ("Volume", "$", _volume),
     "for_sale": ("Homes for sale", "", lambda m, s, e: _count(m.count_on_market(e))),
-    "under_contract": ("Under contract", "", lambda m, s, e: _count(m.until("signed", e) - m.until("gone", e))),
+    "under_contract": ("Under contract", "", lambda m, s, e: _count(m.until("under", e) - m.until("gone", e))),
     "failed": ("Failed", "", _counted("off")),
     "failed_for_sale": ("Failed while for sale", "", _counted("off_sale")),
     "failed_under_contract": ("Failed while under contract", "", _counted("off_signed")),

@@ -1,7 +1,6 @@
 """The book of a market: the day of everything that happened to every listing, sorted once for a version of the records.
 
-A listing's way is told by its dates; where its history of statuses tells more (back from a contract, on hold, withdrawn
-and back), by that history up to the last return, and by its dates from there.
+What a listing is on a day is told in stages.py; the lists here hold when its stages began and ended.
 """
 
 from __future__ import annotations
@@ -13,11 +12,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from .columns import FAILED, FOR_SALE, KIND_CODE, PAUSED, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints, Rows
+from .columns import FAILED, FOR_SALE, PAUSED, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints, Rows
 from .dates import NO_DAY
+from .stages import EVER, NEVER, Told, stages_by_dates
 
 RELIST_GAP_DAYS = 90
-_NEVER = np.int32(2**31 - 1)
 _NAMES = (
     "came",
     "ended",
@@ -25,6 +24,7 @@ _NAMES = (
     "held",
     "contract",
     "signed",
+    "under",
     "gone",
     "off",
     "off_sale",
@@ -36,7 +36,7 @@ Entries = dict[str, list[tuple[int, int]]]
 
 @dataclass(frozen=True)
 class Dated:
-    """Rows by day: those of day d are rows[starts[d - first] : starts[d - first + 1]]."""
+    """Rows by day: those of day d are rows[starts[d - first] : starts[d - first + 1]]; before them those of EVER."""
 
     rows: Rows
     first: int
@@ -52,7 +52,8 @@ class Dated:
 
     def days(self) -> Days:
         """The day of each row."""
-        return np.repeat(np.arange(len(self.starts) - 1, dtype=np.int32) + np.int32(self.first), np.diff(self.starts))
+        days = np.repeat(np.arange(len(self.starts) - 1, dtype=np.int32) + np.int32(self.first), np.diff(self.starts))
+        return np.concatenate([np.full(int(self.starts[0]), EVER, dtype=np.int32), days])
 
     def only(self, which: Bools) -> Dated:
         """The entries for which `which`, (n,), is true; itself where it is for all."""
@@ -64,10 +65,12 @@ class Dated:
 
 def dated(rows: Ints, days: Days) -> Dated:
     """Rows with their days, sorted by day."""
-    if not days.size:
-        return Dated(rows.astype(np.int32), 0, np.zeros(1, dtype=np.int32))
-    starts = np.searchsorted(days, np.arange(days[0], days[-1] + 2, dtype=np.int32))
-    return Dated(rows.astype(np.int32), int(days[0]), starts.astype(np.int32))
+    ever = int(np.searchsorted(days, EVER, side="right"))
+    if ever == days.size:
+        return Dated(rows.astype(np.int32), 0, np.array([ever], dtype=np.int32))
+    first = int(days[ever])
+    starts = np.searchsorted(days, np.arange(first, days[-1] + 2, dtype=np.int32))
+    return Dated(rows.astype(np.int32), first, starts.astype(np.int32))
 
 
 @dataclass(frozen=True)
@@ -98,13 +101,15 @@ class Book:
     came        on the market: first (stay_first), or back
     ended       no longer for sale          returned  back from a contract, a pause or a withdrawal
     held        put on hold                 contract  went under contract; a closing without one, on its close date
-    signed      contracts whose day is known           gone    the end of those: closed, failed or back
+    signed      contracts whose day is known
+    under       stood under contract from here, by the dates or by the rule of stages.py; gone: the end of that
     off         failed                      off_sale, off_signed  of these, while for sale, while under contract
     close       closed
     """
 
     def __init__(self, columns: Columns) -> None:
-        kind = np.where(columns.deed, SOLD, KIND_CODE[columns.status])
+        self._columns = columns
+        kind = np.where(columns.deed, np.int8(SOLD), columns.kinds_today)
         listed = ~columns.deed
         counted = np.isin(kind, (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED))
         self.start = np.where(listed & counted, columns.on_market, NO_DAY)
@@ -113,15 +118,11 @@ class Book:
         self.signed = np.where(listed & np.isin(kind, (SOLD, UNDER_CONTRACT)), columns.contract, NO_DAY)
         self.back, self.before = back_on_market(columns.home_id, self.start, self.off)
         self._listed = listed
-        more: Entries = {name: [] for name in _NAMES}
-        stays: list[int] = []
+        told = columns.told
         self._told = np.zeros(len(columns), dtype=np.bool_)
-        for row, changes in columns.statuses:
-            if listed[row] and (kind[row] in (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED) or kind[row] == PAUSED):
-                self._told[row] = True
-                stays += _way(row, changes, columns, int(kind[row]), more)
-        self._more = {name: np.array(told, dtype=np.int64).reshape(-1, 2) for name, told in more.items()}
-        self._stays = np.array(stays, dtype=np.int32)
+        self._told[told.rows] = True
+        self._more = _entries(told, columns)
+        self._stays = told.ended[told.kinds == FOR_SALE]
         self._dated: dict[str, Dated] = {}
 
     def dated(self, name: str) -> Dated:
@@ -148,26 +149,19 @@ class Book:
         if name == "contract":
             unsigned = (self.signed[at] == NO_DAY) & self._listed[at]
             return np.asarray(np.where(unsigned, self.close[at], self.signed[at]))
-        if name == "gone":
-            signed, close = self.signed[at], self.close[at]
-            return np.where((signed != NO_DAY) & (close != NO_DAY), np.maximum(close, signed), NO_DAY)
-        if name == "ended":
-            ended = self._ended(at)
-            return np.where(ended == _NEVER, NO_DAY, ended)
-        held = {"came": self.start, "signed": self.signed, "off": self.off, "off_sale": self.off, "close": self.close}
+        if name in ("came", "ended", "under", "gone"):
+            stages = stages_by_dates(self._columns, at)
+            days = {
+                "came": lambda: stages.for_sale, "ended": stages.sale_ended,
+                "under": lambda: stages.under_contract, "gone": stages.contract_ended,
+            }[name]()  # fmt: skip
+            return np.where(days == NEVER, np.int32(NO_DAY), days)
+        held = {"signed": self.signed, "off": self.off, "off_sale": self.off, "close": self.close}
         return np.asarray(held[name][at] if name in held else np.full_like(self.start[at], NO_DAY))
-
-    def _ended(self, at: Any) -> Days:
-        """The day on which a listing was no longer for sale by its dates; _NEVER where it still is or never was."""
-        start = self.start[at]
-        ended = np.full(len(start), _NEVER, dtype=np.int32)
-        for days in (self._by_dates("contract", at), self.off[at], self.close[at]):
-            ended = np.minimum(ended, np.where(days == NO_DAY, _NEVER, days))
-        return np.where(start == NO_DAY, _NEVER, np.maximum(ended, start))
 
     def stay_ended(self, came: Entered) -> Days:
         """For each entry of "came": the day on which that stay for sale ended."""
-        return came.laid(self._ended(came.known), self._stays[came.extra])
+        return came.laid(stages_by_dates(self._columns, came.known).sale_ended(), self._stays[came.extra])
 
     def stay_first(self, came: Entered) -> Bools:
         """For each entry of "came": whether it was the listing's first stay for sale."""
@@ -205,69 +199,37 @@ def _stand_in(rows: Ints, among: Ints) -> Bools:
     return np.asarray(among[np.minimum(np.searchsorted(among, rows), among.size - 1)] == rows)
 
 
-def _way(row: int, changes: list[tuple[int, int]], columns: Columns, kind: int, more: Entries) -> list[int]:
-    """Enter one listing's way by its changes and dates; returns the end of each of its stays for sale."""
-    ends: list[int] = []
-    start = int(columns.on_market[row])
-    state, since = FOR_SALE, changes[0][0] if start == NO_DAY else start
-    more["came"].append((row, since))
-
-    def leave(day: int) -> None:
-        if state == FOR_SALE:
+def _entries(told: Told, columns: Columns) -> dict[str, NDArray[np.int64]]:
+    """What happened to the listings whose history tells their way, (row, day) by name of the list, in their order."""
+    more: Entries = {name: [] for name in _NAMES}
+    rows, days, kinds, dated = (x.tolist() for x in (told.rows, told.days, told.kinds, told.dated))
+    for i, (first, row, day, kind) in enumerate(zip(told.first.tolist(), rows, days, kinds, strict=True)):
+        before = None if first else kinds[i - 1]
+        if before == FOR_SALE:
             more["ended"].append((row, day))
-            ends.append(day)
-        elif state == UNDER_CONTRACT:
+        elif before == UNDER_CONTRACT:
             more["gone"].append((row, day))
-
-    def turn(to: int, day: int) -> None:
-        nonlocal state, since
-        day = max(day, since)
-        if to == state:
-            return
-        if to == UNDER_CONTRACT and state in (PAUSED, FAILED):
-            turn(FOR_SALE, day)  # back for a moment
-        leave(day)
-        if to == FOR_SALE:
+        if kind == FOR_SALE:
             more["came"].append((row, day))
-            more["returned"].append((row, day))
-        elif to == UNDER_CONTRACT:
-            more["contract"].append((row, day))
-            more["signed"].append((row, day))
-        elif to == PAUSED:
+            if not first:
+                more["returned"].append((row, day))
+        elif kind == UNDER_CONTRACT:
+            more["under"].append((row, day))
+            if dated[i]:
+                more["contract"].append((row, day))
+                more["signed"].append((row, day))
+        elif kind == PAUSED:
             more["held"].append((row, day))
-        elif to == FAILED:
+        elif kind == FAILED:
             more["off"].append((row, day))
-            if state in (FOR_SALE, UNDER_CONTRACT):
-                more["off_sale" if state == FOR_SALE else "off_signed"].append((row, day))
-        state, since = to, day
-
-    last = max((i for i, (_, k) in enumerate(changes) if k in (FOR_SALE, PAUSED)), default=-1)
-    for day, to in changes[: last + 1]:
-        if to != SOLD and day >= since:
-            turn(to, day)
-    contract, close, off = (int(d[row]) for d in (columns.contract, columns.close, columns.off_market))
-    if kind in (SOLD, UNDER_CONTRACT) and contract != NO_DAY and contract >= since:
-        turn(UNDER_CONTRACT, contract)
-    if kind == SOLD and close != NO_DAY:
-        day = max(close, since)
-        if state in (PAUSED, FAILED):
-            turn(FOR_SALE, day)
-        if state == FOR_SALE:
-            more["contract"].append((row, day))
-        leave(day)
-        more["close"].append((row, close))
-        return ends
-    if kind == FAILED and off != NO_DAY:
-        under = [(d, k) for d, k in changes[last + 1 :] if k == UNDER_CONTRACT and since <= d <= off]
-        if under:
-            turn(UNDER_CONTRACT, under[0][0])
-        turn(FAILED, off)
-        return ends
-    if kind == PAUSED:
-        turn(PAUSED, since)
-    if state == FOR_SALE:
-        ends.append(int(_NEVER))
-    return ends
+            if before in (FOR_SALE, UNDER_CONTRACT):
+                more["off_sale" if before == FOR_SALE else "off_signed"].append((row, day))
+        elif kind == SOLD:
+            if before == FOR_SALE:
+                more["contract"].append((row, day))
+            if dated[i]:
+                more["close"].append((row, int(columns.close[row])))
+    return {name: np.array(entries, dtype=np.int64).reshape(-1, 2) for name, entries in more.items()}
 
 
 def back_on_market(home_id: Rows, start: Days, off: Days) -> tuple[Bools, Rows]:

@@ -34,7 +34,7 @@ def _for_sale(m: Market, start: int, end: int) -> Ints:
 
 def _under_contract(m: Market, start: int, end: int) -> Ints:
     standing = np.zeros(len(m.columns), dtype=np.int64)
-    np.add.at(standing, m.dated("signed").rows[: m.until("signed", end)], 1)
+    np.add.at(standing, m.dated("under").rows[: m.until("under", end)], 1)
     np.add.at(standing, m.dated("gone").rows[: m.until("gone", end)], -1)
     return np.flatnonzero(standing > 0)
 

@@ -17,6 +17,7 @@ Days = NDArray[np.int32]
 
 _NEVER = 2**31 - 1
 _KINDS = list(RecordKind)
+SOLD = _KINDS.index(RecordKind.SOLD)
 UNDER_CONTRACT, FOR_SALE = _KINDS.index(RecordKind.UNDER_CONTRACT), _KINDS.index(RecordKind.FOR_SALE)
 FAILED, PAUSED = _KINDS.index(RecordKind.FAILED), _KINDS.index(RecordKind.PAUSED)
 OFF = (FAILED, PAUSED)

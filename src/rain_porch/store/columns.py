@@ -12,7 +12,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.columns import KIND_CODE, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
+from ..core.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
 from ..core.condition import grade_of
 from ..core.dates import NO_DAY, day_of
 from ..core.fields import FIELDS, Kind
@@ -48,7 +48,9 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     _, home_id = np.unique(held.array("home_key"), return_inverse=True)
     row_of = Names(held.array("listing_id"))
     said = _said_of(db, row_of.get)
-    prices, statuses = _changes(db, row_of.get)
+    prices, statuses, newest = _changes(db, row_of.get)
+    status = held.array("standard_status")
+    _fill_from_history(dates, status, newest)
     new_construction = _new_construction(numbers, words, dates)
     for row, says in said["new_construction"].items():
         new_construction[row] = says == "1"
@@ -60,7 +62,7 @@ def load_columns(db: sqlite3.Connection) -> Columns:
         contract=dates["purchase_contract_date"],
         close=dates["close_date"],
         off_market=dates["off_market_date"],
-        status=held.array("standard_status"),
+        status=status,
         home_kind=held.array("home_kind"),
         deed=np.arange(rows) >= listed,
         lease=held.array("is_lease"),
@@ -136,8 +138,21 @@ def _said_of(db: sqlite3.Connection, row_of: RowOf) -> dict[str, dict[int, str]]
     return out
 
 
-def _changes(db: sqlite3.Connection, row_of: RowOf) -> tuple[PriceChanges, StatusChanges]:
-    """Price changes of all listings, and changes of status of those whose dates do not tell their way."""
+def _fill_from_history(dates: dict[str, Any], status: Any, newest: list[tuple[int, int, int]]) -> None:
+    """Contract days of homes under contract, and off-market days of failed ones, that only their history tells.
+
+    newest: (row, day, kind) of each listing's newest change of status.
+    """
+    for row, day, kind in newest:
+        name = {UNDER_CONTRACT: "purchase_contract_date", FAILED: "off_market_date"}.get(kind)
+        if name is not None and kind == KIND_CODE[status[row]] and dates[name][row] == NO_DAY:
+            dates[name][row] = day
+
+
+def _changes(db: sqlite3.Connection, row_of: RowOf) -> tuple[PriceChanges, StatusChanges, list[tuple[int, int, int]]]:
+    """Price changes of all listings, changes of status of those whose dates do not tell their way, and the newest
+    change of those under contract or failed, (row, day, kind)."""
+    newest: list[tuple[int, int, int]] = []
     prices = array("q"), array("q"), array("d")
     statuses = array("q"), array("q"), array("q")
     events = db.execute(
@@ -153,12 +168,15 @@ def _changes(db: sqlite3.Connection, row_of: RowOf) -> tuple[PriceChanges, Statu
         kinds = [
             (day, kind) for day, what, _, new in way if what == "statuschange" and (kind := _kind_of(new)) is not None
         ]
+        if kinds and kinds[-1][1] in (UNDER_CONTRACT, FAILED):
+            newest.append((row, day_of(kinds[-1][0]), kinds[-1][1]))
         if kinds and tells_more([kind for _, kind in kinds]):
             for day, kind in kinds:
                 _put(statuses, row, day_of(day), kind)
     return (
         PriceChanges(*_in_order(prices)) if prices[0] else NO_CHANGES,
         StatusChanges(*_in_order(statuses, np.int8)) if statuses[0] else NO_STATUSES,
+        newest,
     )
 
 

@@ -232,7 +232,10 @@ def _notes(records: Records, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
             listings = np.flatnonzero(market.chosen & ~market.columns.deed)
             lacking = float((market.columns.on_market[listings] == NO_DAY).mean()) if listings.size else 0.0
             if lacking >= NEEDED:
-                out.append(f"{label}: {lacking:.0%} of the listings have no on-market date, and are left out.")
+                out.append(
+                    f"{label}: {lacking:.0%} of the listings have no on-market date: they are left out, but for those still "
+                    "for sale, which count on every day."
+                )
         if name == "contracts" and closings:
             rows = market.within("close", day_of(whole.start), day_of(whole.end))
             lacking = float((market.book.signed[rows] == NO_DAY).mean())
