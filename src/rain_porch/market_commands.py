@@ -132,8 +132,8 @@ def _so_far(args: argparse.Namespace, records: Records) -> int:
     doc = year_so_far(records, _asked(args))
     lines = [f"This year to {doc.end}, against the same days of {doc.end.year - 1}"]
     for r in doc.rows:
-        change = "" if r.change_pct is None else f"{r.change_pct:+.1f} %"
-        lines.append(f"  {r.label:<36} {_value(r.now, r.unit):>16} {_value(r.before, r.unit):>16} {change:>9}")
+        change = "" if r.change is None else r.change.words
+        lines.append(f"  {r.label:<36} {_value(r.now, r.unit):>16} {_value(r.before, r.unit):>16} {change:>12}")
     return show(args, doc, "\n".join(lines))
 
 

@@ -191,8 +191,10 @@ def test_leases_and_family_sales_never_count_and_deeds_only_when_asked():
 
 
 def test_check_values_of_change_and_absorption():
-    assert mk.change_pct(45, 50) == pytest.approx(-10.0)
-    assert mk.change_pct(45, 0) is None and mk.change_pct(None, 50) is None
+    assert mk.change_of(45, 50, "").words == "−10.0 %"
+    assert mk.change_of(0.98, 0.982, "share").words == "−0.2 points"
+    assert mk.change_of(0.98, 0.98004, "share").words == "0.0 points"
+    assert mk.change_of(45, 0, "") is None and mk.change_of(None, 50, "") is None
     rows = [sale(1 + 7 * i) for i in range(24)] + [
         {**sale(100), "status": "Active", "close_date": None, "purchase_contract_date": None} for _ in range(20)
     ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 
 import pandas as pd
 import pytest
@@ -68,9 +69,28 @@ def test_the_year_so_far_compares_the_same_days(demo_records):
                 ["home_kind = detached"],
             )
             assert doc.periods[-1].values[measure].value == point.value
-    assert rows["closings"].change_pct == pytest.approx(
-        100 * (rows["closings"].now.value / rows["closings"].before.value - 1)
-    )
+    for measure, row in rows.items():
+        now, before = row.now.value, row.before.value
+        if now is None or not before:
+            continue
+        points = 100 * (now - before)
+        size, unit = (points, "points") if row.unit == "share" else (points / before, "%")
+        assert (row.change.size, row.change.unit) == (pytest.approx(size), unit), measure
+
+
+@pytest.mark.parametrize(
+    ("by", "years", "n"), [("month", 5, 60), ("month", 3, 36), ("quarter", 3, 12), ("year", 5, 5), ("month", 1, 12)]
+)
+def test_years_are_twelve_months_each(demo_records, by, years, n):
+    told = answer(demo_records, ViewDoc(by=by, years=years))
+    assert len(told.periods) == n
+    assert told.periods[-1].start <= told.through <= told.periods[-1].end
+
+
+def test_each_figure_called_by_a_measures_name_says_over_what(demo_records):
+    told = answer(demo_records, ViewDoc(measures=["median_price", "closings"], smooth=3))
+    assert {line.label for line in told.lines} == {"Median price, mean of 3 months", "Closings, mean of 3 months"}
+    assert re.fullmatch(r"12 months to [A-Z][a-z]{2} \d{4}", told.newest_over)
 
 
 @pytest.mark.parametrize(

@@ -324,6 +324,29 @@ def series(market: Market, measures: Sequence[str], spans: Sequence[Period]) -> 
     return out
 
 
-def change_pct(now: float | None, before: float | None) -> float | None:
-    """Change in percent: 45 after 50 is −10.0."""
-    return None if now is None or not before else 100 * (now - before) / before
+@dataclass(frozen=True)
+class Change:
+    """How a value moved: in percent, or in points where the value is itself a share (98.0 % after 98.2 % is −0.2 points)."""
+
+    size: float
+    unit: str  # "%" or "points"
+
+    @property
+    def nothing(self) -> bool:
+        """Whether it rounds to no change at one digit."""
+        return abs(self.size) < 0.05
+
+    @property
+    def words(self) -> str:
+        """ "+1.2 %", "−0.2 points"; what rounds to nothing has no sign."""
+        sign = "" if self.nothing else "+" if self.size > 0 else "−"
+        return f"{sign}{0.0 if self.nothing else abs(self.size):.1f} {self.unit}"
+
+
+def change_of(now: float | None, before: float | None, unit: str) -> Change | None:
+    """The change of a measure in `unit` ("share" for shares), None where it cannot be said. 45 after 50 is −10.0 %."""
+    if now is None or before is None:
+        return None
+    if unit == "share":
+        return Change(100 * (now - before), "points")
+    return Change(100 * (now - before) / before, "%") if before else None

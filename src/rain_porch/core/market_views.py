@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .dates import add_months
-from .market import SMALL, Period, Value
+from .market import SMALL, Period, Value, change_of
 from .money import dollars
 
 
@@ -40,11 +40,6 @@ def twelve_months(through: dt.date) -> tuple[Period, Period]:
 
 def add_one(day: dt.date) -> dt.date:
     return day + dt.timedelta(days=1)
-
-
-def change_pct(now: float | None, before: float | None) -> float | None:
-    """Change in percent, None where it cannot be said. 45 after 50 is −10.0."""
-    return None if now is None or not before else 100 * (now / before - 1)
 
 
 @dataclass(frozen=True)
@@ -111,19 +106,11 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
         )
     else:
         out = f"The {name}{where} was {shown(n, t.unit)} in the 12 months to {month}"
-    pct = change_pct(t.now.value, t.before.value)
+    change = change_of(t.now.value, t.before.value, t.unit)
     few = not counted and (t.now.n < SMALL or t.before.n < SMALL)
-    if pct is not None and not few:
-        gap = 100 * (t.now.value - (t.before.value or 0)) if t.unit == "share" else None
-        if gap is not None:
-            move = f"{abs(gap):.1f} points {'up' if gap > 0 else 'down'}" if abs(gap) >= 0.05 else "as much as"
-            out += f", {move} {'on ' if abs(gap) >= 0.05 else ''}the year before"
-        else:
-            out += (
-                f", {'up' if pct > 0 else 'down'} {abs(pct):.1f} % on the year before"
-                if abs(pct) >= 0.05
-                else ", the same as the year before"
-            )
+    if change is not None and not few:
+        move = f"{'up' if change.size > 0 else 'down'} {abs(change.size):.1f} {change.unit} on the year before"
+        out += ", the same as the year before" if change.nothing else f", {move}"
     if t.measure not in ("closings", "for_sale", "under_contract"):
         out += f" ({closings} {'closing' if closings == 1 else 'closings'}" + (f" after {before})" if before else ")")
     if few:

@@ -28,7 +28,7 @@ def market_page(given: ReportInput) -> dict[str, Any]:
     periods = (given.market or {}).get("periods", [])
     if not periods:
         return page("market", "The market around", note("The records tell nothing of the market here."))
-    names = {"median_price": "Median price", "closings": "Closings", "for_sale": "For sale at month's end"}
+    names = {"median_price": "Median price of the month", "closings": "Closings", "for_sale": "For sale at month's end"}
     year = [p for p in periods if p["finished"]][-12:]
     before = [p for p in periods if p["finished"]][-24:-12]
     rows = []

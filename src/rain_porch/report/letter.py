@@ -45,12 +45,15 @@ def _view(item: Item) -> list[Block | None]:
     lines, periods = told["lines"], told["periods"]
     newest = told["newest"]
     unit = lines[0]["unit"]
-    change = told["change_pct"]
+    change = told["change"]
     top = None
     if newest is not None:
-        moved = "" if change is None else f"{change:+.1f} % on the year".replace("-", "−")
+        moved = "" if change is None else f"{change['words']} on the year"
         top = figures(
-            [(f"{lines[0]['label']}, 12 months", shown(newest, unit), "moss"), ("Change", moved or "—", "slate")]
+            [
+                (f"{lines[0]['label'].split(', mean of')[0]}, {told['newest_over']}", shown(newest, unit), "moss"),
+                ("Change", moved or "—", "slate"),
+            ]
         )
     hollow = any(p is not None and p["n"] < SMALL and line["unit"] for line in lines for p in line["points"])
     hollow = hollow or not all(p["finished"] for p in periods)
@@ -81,7 +84,7 @@ def _so_far(item: Item) -> list[Block | None]:
     year = int(str(told["end"])[:4])
     rows = []
     for r in told["rows"]:
-        change = "" if r["change_pct"] is None else f"{r['change_pct']:+.1f} %".replace("-", "−")
+        change = "" if r["change"] is None else r["change"]["words"]
         rows.append([r["label"], *(_told(r[k], r["unit"]) for k in ("now", "before")), change])
     return [
         para(f"This year to {told['end']}, against the same days of {year - 1}."),

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 from ..core import proceeds as pr
 from ..core.columns import FOR_SALE
+from ..core.dates import add_months
 from ..core.errors import NotFound
 from ..core.homes import Candidate
 from ..core.list_price import WITHIN_DAYS
@@ -137,7 +138,7 @@ def _market(opened: Opened) -> tuple[str, dict[str, Any] | None]:
     kind = s.home_kind.value
     city = s.word("city")
     end = opened.state.effective_date
-    start = dt.date(end.year - MONTHS // 12, end.month, 1)
+    start = add_months(end.replace(day=1), 1 - MONTHS)
     where = [f"home_kind = {kind}"] if kind != "unknown" else []
     doc = market_doc(records, ["median_price", "closings", "for_sale"], "month", start, end, None, where)
     words = "homes" if kind == "unknown" else f"{kind.replace('_', ' ')} homes"

@@ -16,7 +16,7 @@ from ..core.columns import HOME_KINDS, Bools
 from ..core.conditions import condition_mask, read_condition, values_of
 from ..core.dates import NO_DAY, add_months, day_of
 from ..core.errors import BadInput, NotFound
-from ..core.market_views import Told, change_pct, sentence, trailing, twelve_months
+from ..core.market_views import Told, sentence, trailing, twelve_months
 from ..core.shapes import check_shapes, in_shapes
 from ..core.words import HOME_PLURAL, SELLERS, HomeKind
 from ..store import series as store_series
@@ -71,6 +71,19 @@ class ViewLineDoc(Doc):
     where: list[str] = Field(default=[])
 
 
+class ChangeDoc(Doc):
+    """A change on the year, in percent, or in points where the measure is a share."""
+
+    size: float
+    unit: str
+    words: str
+
+
+def _change_doc(now: float | None, before: float | None, unit: str) -> ChangeDoc | None:
+    change = mk.change_of(now, before, unit)
+    return None if change is None else ChangeDoc(size=change.size, unit=change.unit, words=change.words)
+
+
 class PeriodNameDoc(Doc):
     period: str
     start: dt.date
@@ -85,7 +98,8 @@ class ViewAnswerDoc(Doc):
     sentence: str
     notes: list[str]
     newest: float | None
-    change_pct: float | None
+    newest_over: str
+    change: ChangeDoc | None
 
 
 class SoFarRow(Doc):
@@ -94,7 +108,7 @@ class SoFarRow(Doc):
     unit: str
     now: PointDoc
     before: PointDoc
-    change_pct: float | None
+    change: ChangeDoc | None
 
 
 class SoFarDoc(Doc):
@@ -152,8 +166,12 @@ def _parts(records: Records, doc: ViewDoc) -> list[tuple[str, str, list[str]]]:
 
 
 def _spans(doc: ViewDoc, through: dt.date) -> list[mk.Period]:
-    start = dt.date(through.year - doc.years, 1 if doc.by == "year" or doc.overlay else through.month, 1)
-    return mk.periods(doc.by, start, through, through)
+    """The periods of a view: 5 years are 60 months, 20 quarters or 5 years, the one that `through` lies in the last."""
+    if doc.by == "year" or doc.overlay:
+        return mk.periods(doc.by, dt.date(through.year - doc.years + 1, 1, 1), through, through)
+    months = {"month": 1, "quarter": 3}.get(doc.by, 1)
+    first = dt.date(through.year, (through.month - 1) // months * months + 1, 1)
+    return mk.periods(doc.by, add_months(first, months - 12 * doc.years), through, through)
 
 
 def _before(doc: ViewDoc, spans: list[mk.Period]) -> list[mk.Period]:
@@ -174,6 +192,7 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
         for axis, name in enumerate(doc.measures):
             values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
             label, unit, _ = mk.MEASURES[name]
+            label += f", mean of {doc.smooth} {doc.by}s" if doc.smooth > 1 else ""
             shown = [PointDoc(value=v.value, n=v.n) for v in values]
             title = " · ".join(x for x in (part, label if len(doc.measures) > 1 or not part else "") if x)
             lines.append(
@@ -203,7 +222,8 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
         notes=_notes(records, doc, spans),
         sentence=sentence(told, kind, place_words(doc), end, doc.deeds),
         newest=told.now.value,
-        change_pct=change_pct(told.now.value, told.before.value),
+        newest_over=f"12 months to {end:%b %Y}",
+        change=_change_doc(told.now.value, told.before.value, told.unit),
     )
 
 
@@ -312,6 +332,6 @@ def year_so_far(records: Records, doc: ViewDoc) -> SoFarDoc:
         label, unit, _ = mk.MEASURES[name]
         rows.append(
             SoFarRow(measure=name, label=label, unit=unit, now=PointDoc(value=a.value, n=a.n),
-                     before=PointDoc(value=b.value, n=b.n), change_pct=change_pct(a.value, b.value))
+                     before=PointDoc(value=b.value, n=b.n), change=_change_doc(a.value, b.value, unit))
         )  # fmt: skip
     return SoFarDoc(end=through, rows=rows)

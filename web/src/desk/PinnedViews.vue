@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { signedPct } from '@/shared/format'
 import { shownAs } from '@/market/useView'
 
 /** Pinned market views as small charts: newest twelve months and their change on the year. */
@@ -44,8 +43,11 @@ function path(i: number): string {
     >
       <span class="name">{{ v.name }}</span>
       <b>{{ shownAs(told.data.value?.[i]?.newest, told.data.value?.[i]?.lines[0]?.unit ?? '') }}</b>
-      <span v-if="told.data.value?.[i]?.change_pct != null" class="quiet small">
-        {{ signedPct(told.data.value[i]!.change_pct!) }} on the year
+      <span class="quiet small">
+        {{ told.data.value?.[i]?.newest_over }}
+        <template v-if="told.data.value?.[i]?.change">
+          · {{ told.data.value[i]!.change!.words }} on the year
+        </template>
       </span>
       <svg :viewBox="`0 0 ${W} ${H}`" aria-hidden="true"><path :d="path(i)" /></svg>
     </router-link>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { day, signedPct } from '@/shared/format'
+import { day } from '@/shared/format'
 import { shownAs, type View } from './useView'
 
 /** This year to the newest day against the same days of the last: every measure at once. */
@@ -10,17 +10,22 @@ const props = defineProps<{ view: View }>()
 const told = useQuery({
   queryKey: ['so-far', computed(() => props.view)],
   queryFn: () => got(api.POST('/api/market/year-so-far', { body: props.view })),
+  placeholderData: keepPreviousData,
+  retry: false,
 })
 const rows = computed(() => told.data.value?.rows ?? [])
-const most = computed(() => Math.max(5, ...rows.value.map((r) => Math.min(60, Math.abs(r.change_pct ?? 0)))))
+const most = computed(() => Math.max(5, ...rows.value.map((r) => Math.min(60, Math.abs(r.change?.size ?? 0)))))
 const year = computed(() => Number(told.data.value?.end.slice(0, 4)))
-const width = (pct: number | null) => `${(50 * Math.min(60, Math.abs(pct ?? 0))) / most.value}%`
+const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.value}%`
 </script>
 
 <template>
   <div class="sheet sofar">
-    <h2>The year so far, to {{ day(told.data.value?.end) }}</h2>
-    <table class="plain" aria-label="The year so far">
+    <p v-if="!told.data.value" class="quiet">
+      {{ told.isError.value ? 'Not counted: the view above says why.' : 'Counting …' }}
+    </p>
+    <h2 v-else>The year so far, to {{ day(told.data.value.end) }}</h2>
+    <table v-if="told.data.value" class="plain" aria-label="The year so far">
       <thead>
         <tr>
           <th>Measure</th>
@@ -38,12 +43,12 @@ const width = (pct: number | null) => `${(50 * Math.min(60, Math.abs(pct ?? 0)))
           </td>
           <td class="num">{{ shownAs(r.before.value, r.unit) }}</td>
           <td class="num">
-            {{ r.change_pct === null ? '' : signedPct(r.change_pct) }}
+            {{ r.change?.words }}
           </td>
           <td class="bars">
             <i
-              v-if="r.change_pct !== null"
-              :style="{ width: width(r.change_pct), [r.change_pct < 0 ? 'right' : 'left']: '50%' }"
+              v-if="r.change"
+              :style="{ width: width(r.change.size), [r.change.size < 0 ? 'right' : 'left']: '50%' }"
             />
           </td>
         </tr>

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, got, type Docs } from '@/shared/api/client'
+import { DASH, isFigure } from '@/shared/format'
 
 export type View = Docs['ViewDoc']
 
@@ -61,7 +62,7 @@ export function useView() {
 
 /** A value in its measure's unit. */
 export function shownAs(value: number | null | undefined, unit: string): string {
-  if (value === null || value === undefined) return '—'
+  if (!isFigure(value)) return DASH
   if (unit === 'share') return `${(100 * value).toFixed(1)} %`
   if (unit === 'series') return value.toFixed(2)
   if (unit === 'months' || unit === 'a month') return value.toFixed(1)

@@ -4,30 +4,34 @@ const two = new Intl.NumberFormat(undefined, { minimumFractionDigits: 2, maximum
 
 export const DASH = '—'
 
+/** Whether there is a figure to show: what is unknown, and what is none, is a dash. */
+export const isFigure = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value)
+
 export function number(value: number | null | undefined, digits = 0): string {
-  if (value === null || value === undefined) return DASH
+  if (!isFigure(value)) return DASH
   return digits === 0
     ? whole.format(value)
     : value.toLocaleString(undefined, { minimumFractionDigits: digits, maximumFractionDigits: digits })
 }
 
 export function money(value: number | null | undefined): string {
-  return value === null || value === undefined ? DASH : whole.format(Math.round(value))
+  return isFigure(value) ? whole.format(Math.round(value)) : DASH
 }
 
 export function perSqft(value: number | null | undefined): string {
-  return value === null || value === undefined ? DASH : two.format(value)
+  return isFigure(value) ? two.format(value) : DASH
 }
 
 /** +5,741 or −6,000, with a true minus sign. */
 export function signed(value: number | null | undefined): string {
-  if (value === null || value === undefined) return DASH
+  if (!isFigure(value)) return DASH
   const rounded = Math.round(value)
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${whole.format(Math.abs(rounded))}`
 }
 
 /** +5.7 %; what rounds to nothing has no sign. */
 export function signedPct(value: number, digits = 1): string {
+  if (!isFigure(value)) return DASH
   const rounded = Number(value.toFixed(digits))
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${Math.abs(rounded).toFixed(digits)} %`
 }
@@ -54,6 +58,7 @@ export function baths(full: unknown, half: unknown): string {
 export function fact(value: unknown, kind: string): string {
   if (value === null || value === undefined || value === '') return DASH
   if (typeof value !== 'number') return String(value)
+  if (!isFigure(value)) return DASH
   if (kind === 'year') return String(value)
   if (kind === 'yes_no') return value ? 'yes' : 'no'
   return value.toLocaleString(undefined, { maximumFractionDigits: 2 })
