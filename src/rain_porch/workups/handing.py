@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import datetime as dt
 import itertools
 from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Any
