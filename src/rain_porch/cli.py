@@ -14,6 +14,7 @@ from . import commands as c
 from . import market_commands
 from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
+from .records.forms import DATES, NUMBERS
 from .settings import SETTINGS
 from .workups.schemas import SCHEMAS
 
@@ -61,6 +62,8 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("--kind", choices=KINDS_IN)
     p.add_argument("--source", metavar="NAME")
     p.add_argument("--mapping", type=Path, metavar="FILE", help="JSON: {column: field}, or parts")
+    p.add_argument("--decimal", choices=NUMBERS, help="what stands before the decimals of the file's numbers")
+    p.add_argument("--dates", choices=DATES, help="what stands first in the file's dates: month (mdy) or day (dmy)")
     p.add_argument("--dry-run", action="store_true")
     p.set_defaults(run=c.run_import)
 

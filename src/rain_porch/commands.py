@@ -14,6 +14,7 @@ from pydantic import BaseModel, ValidationError
 
 from .core.errors import BadInput, Refused
 from .core.money import dollars
+from .records.column_forms import FormsAsked
 from .records.exporting import KINDS as KINDS_OUT
 from .records.exporting import export
 from .records.feed import pull
@@ -76,7 +77,7 @@ def run_import(args: argparse.Namespace) -> int:
     for path in args.files:
         result = import_file(
             records.db, path, folder=records.folder, now=dt.datetime.now(), kind=args.kind, source=args.source,
-            columns=columns, dry_run=args.dry_run,
+            columns=columns, dry_run=args.dry_run, forms=FormsAsked(args.decimal or "", args.dates or ""),
         )  # fmt: skip
         doc = answers.import_doc(result)
         out.append(doc)
@@ -87,6 +88,9 @@ def run_import(args: argparse.Namespace) -> int:
             )
             for reason, n in doc.reasons.items():
                 print(f"  {n:,} × {reason}")
+            for read in doc.forms:
+                text, value = read.samples[0]
+                print(f"  {', '.join(read.columns)}: {read.words} ({read.why}): “{text}” is {value}")
     if args.json:
         data = [doc.model_dump(mode="json") for doc in out]
         print(json.dumps(data[0] if len(data) == 1 else data, ensure_ascii=False, indent=2))

@@ -13,7 +13,7 @@ from tests.conftest import NOW
 
 FILE = (
     "No;Where;Stat;Lot acres;Sold Price;Sold Date;Lat;Long\n"
-    "7;14 N Ferry Ln;SLD;0.25;412500;5/1/2025;41.2;-38.4\n"
+    "7;14 N Ferry Ln;SLD;0.25;412500;5/21/2025;41.2;-38.4\n"
     "8;16 N Ferry Ln;ACT;0.5;;;41.2;-38.4\n"
     "9;18 N Ferry Ln;SLD;0.5;400000;soon;41.2;-38.4\n"
 )

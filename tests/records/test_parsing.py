@@ -18,10 +18,24 @@ from rain_porch.records.parsing import Unreadable, date, number, parse_column, y
         ("2.50", 2.5),
         ("USD 10", 10),
         ("-3", -3),
+        ("12,34,567", 1_234_567),
     ],
 )
 def test_numbers_as_people_write_them(text, value):
     assert number(text.strip()) == value
+
+
+@pytest.mark.parametrize(
+    ("text", "value"), [("400001,00", 400_001), ("395.000", 395_000), ("1850,5", 1850.5), ("1.234.567,8", 1_234_567.8)]
+)
+def test_numbers_with_a_comma_before_the_decimals(text, value):
+    assert number(text, "comma") == value
+
+
+@pytest.mark.parametrize(("text", "form"), [("400001,00", "point"), ("1850,5", "point"), ("1850.5", "comma")])
+def test_a_number_in_the_other_form_is_unreadable_and_never_another_number(text, form):
+    with pytest.raises(Unreadable):
+        number(text, form)
 
 
 @pytest.mark.parametrize("text", ["four", "1e999", "inf", "1_000", "12.5.1", "--", "0x10", "$"])
@@ -39,7 +53,6 @@ def test_no_numbers(text):
         "05/01/25",
         "05-01-2025",
         "2025/05/01",
-        "01.05.2025",
         "20250501",
         "1 May 2025",
         "May 1, 2025",
@@ -48,6 +61,11 @@ def test_no_numbers(text):
 )
 def test_dates_in_the_usual_local_forms(text):
     assert date(text) == "2025-05-01"
+
+
+@pytest.mark.parametrize("text", ["01.05.2025", "1/5/2025", "1-5-25", "01/05/2025 08:30", "2025-05-01"])
+def test_dates_with_the_day_first_where_the_column_has_it_so(text):
+    assert date(text, "dmy") == "2025-05-01"
 
 
 @pytest.mark.parametrize("text", ["2025-13-01", "someday", "31/31/2025", "1", ""])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import datetime as dt
 import shutil
 from typing import Annotated, Any, Literal
@@ -14,6 +15,7 @@ from ..records import importing
 from ..records.mapping import Part
 from ..records.proposing import SURE
 from ..workups import incoming as files
+from ..workups.documents import FormReadDoc
 from .errors import RESPONSES
 from .state import Files, Porch
 
@@ -33,6 +35,7 @@ class PartDoc(BaseModel):
     times: float = 1.0
     values: dict[str, str] = {}
     constant: str | None = Field(None, max_length=500)
+    form: Literal["", "point", "comma", "mdy", "dmy"] = ""
 
 
 class ColumnDoc(BaseModel):
@@ -58,7 +61,8 @@ class TargetDoc(BaseModel):
 
 
 class PreviewDoc(BaseModel):
-    """parts: the mapping that would be used; guesses: all that was thought of, with how sure it is."""
+    """parts: the mapping that would be used; guesses: all that was thought of, with how sure it is; forms: how numbers
+    and dates are written, as far as the first rows tell."""
 
     file_id: str
     name: str
@@ -69,6 +73,7 @@ class PreviewDoc(BaseModel):
     parts: list[PartDoc]
     guesses: list[GuessDoc]
     fields: list[TargetDoc]
+    forms: list[FormReadDoc]
     sure_enough: float = SURE
 
 
@@ -152,6 +157,7 @@ def preview(
     return PreviewDoc(
         file_id=file_id, name=path.name, kind=seen.kind, source=source, remembered=seen.remembered, columns=columns,
         parts=[_part_doc(p) for p in seen.parts],
+        forms=[FormReadDoc(**dataclasses.asdict(r)) for r in importing.forms_of_preview(path, seen)],
         guesses=[GuessDoc(part=_part_doc(g.part), sure=g.sure, why=g.why) for g in seen.guesses],
         fields=[
             TargetDoc(name=f.name, label=f.label, reso=f.reso, kind=f.kind.value, unit=f.unit)

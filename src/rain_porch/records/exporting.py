@@ -18,7 +18,7 @@ from ..core.errors import Refused
 from ..core.fields import Field, Kind
 from ..store import exports
 from .layouts import LAYOUTS
-from .parsing import guarded
+from .parsing import guarded, written
 
 FORMATS = (".csv", ".json", ".geojson", ".xlsx")
 KINDS = (*LAYOUTS, "areas")
@@ -57,7 +57,7 @@ def _words(f: Field, value: Any) -> str:
     if f.kind == Kind.YES_NO:
         return "Y" if value else "N"
     if isinstance(value, float):
-        return str(int(value)) if value == int(value) else repr(value)
+        return written(value)
     return guarded(str(value))
 
 

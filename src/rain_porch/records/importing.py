@@ -10,7 +10,7 @@ import sqlite3
 import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager, nullcontext
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
@@ -20,9 +20,10 @@ from ..core.keys import made_key
 from ..core.words import plain
 from ..store import imports as store
 from ..store.db import atomic
-from . import areas, mapping, photos, proposing, readers
+from . import areas, column_forms, mapping, photos, proposing, readers
 from .ahead import read_ahead
 from .chunks import ChunkWork, Tally
+from .column_forms import FormRead, FormsAsked
 from .layouts import LAYOUTS, Layout, recognise
 
 SAMPLE_ROWS = 1000
@@ -31,7 +32,8 @@ Progress = Callable[[int], None]
 
 @dataclass
 class ImportResult:
-    """What an import did, or would do. reasons: how often each fault occurred; changes: how often each field changed."""
+    """What an import did, or would do. reasons: how often each fault occurred; changes: how often each field changed;
+    forms: how its numbers and dates were read, where they can be written in more than one form."""
 
     import_id: int | None
     kind: str
@@ -44,13 +46,14 @@ class ImportResult:
     reasons: dict[str, int] = field(default_factory=dict)
     changes: dict[str, int] = field(default_factory=dict)
     seconds: float = 0.0
+    forms: list[FormRead] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
 class Preview:
     """A file before anything is read of it in earnest: its kind, its first rows, and how it would be mapped.
 
-    remembered: the mapping is the one last used for this source and these columns.
+    remembered: the mapping is the one last used for this source and these columns. usual: the forms of its columns then.
     """
 
     kind: str
@@ -59,6 +62,7 @@ class Preview:
     parts: tuple[mapping.Part, ...]
     guesses: list[proposing.Guess]
     remembered: bool
+    usual: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -93,7 +97,18 @@ def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = 
     guesses = proposing.propose(columns, fields, sample)
     held = store.remembered_mapping(db, source, kind, columns_key(columns))
     parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
-    return Preview(kind, columns, sample, parts, guesses, held is not None)
+    usual = {p.field: p.form for p in parts if p.form}
+    parts = tuple(replace(p, form="") for p in parts)  # judged anew: a source may change its ways
+    return Preview(kind, columns, sample, parts, guesses, held is not None, usual)
+
+
+def forms_of_preview(path: Path, seen: Preview) -> list[FormRead]:
+    """How the numbers and dates of the columns would be read, as far as the first rows tell."""
+    if seen.kind not in LAYOUTS:
+        return []
+    judged = column_forms.ColumnForms(path, LAYOUTS[seen.kind], seen.parts, seen.columns, FormsAsked(), seen.usual)
+    judged.judge_by(seen.sample)
+    return judged.read()
 
 
 def columns_key(columns: Sequence[str]) -> str:
@@ -117,13 +132,14 @@ def prepare(
     kind: str | None = None,
     source: str | None = None,
     columns: Mapping[str, Any] | None = None,
+    forms: FormsAsked | None = None,
     progress: Progress | None = None,
 ) -> Iterator[Prepared]:
     """Read, check and compare a file; nothing of the records changes until `accept` is called inside the block.
 
     folder: the data folder, where the staging file stands. now: dates after it are suspect. columns: a mapping in
-    place of the remembered or proposed one. progress: told the rows read so far. Raises Refused for a file that
-    cannot be used.
+    place of the remembered or proposed one. forms: how numbers and dates are written, where that is said. progress:
+    told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
     """
     source = source or path.stem
     started = time.monotonic()
@@ -141,26 +157,37 @@ def prepare(
             yield Prepared(result, (), accept_photos)
             return
         if kind == "areas" or (kind is None and areas.is_geojson(path)):
-            work: Any = areas.AreaWork(db)
             layout: Any = areas.LAYOUT
             parts: tuple[mapping.Part, ...] = ()
             names: list[str] = []
-            reading: Any = nullcontext(areas.feature_chunks(path))
+            judged = None
         else:
             seen = preview(db, path, source, kind)
             layout, names = LAYOUTS[seen.kind], seen.columns
             parts = mapping.read_mapping(columns, names, layout.fields) if columns else seen.parts
             _refuse_without_needed(path, layout, {p.field for p in parts}, names)
-            work = ChunkWork(db, layout, parts, names, now.date())
-            reading = read_ahead(path, seen.kind, parts, names)
-        store.open_staging(db, staging, work.staged)
+            judged = column_forms.ColumnForms(path, layout, parts, names, forms or FormsAsked(), seen.usual)
+            judged.look_at(seen.sample)
+        staged = False
         try:
-            with reading as chunks:
-                for chunk in chunks:
-                    work.take(chunk)
-                    if progress:
-                        progress(work.tally.rows)
+            while True:
+                if judged is None:
+                    work: Any = areas.AreaWork(db)
+                    reading: Any = nullcontext(areas.feature_chunks(path))
+                else:
+                    parts = judged.parts()
+                    work = ChunkWork(db, layout, parts, names, now.date())
+                    reading = read_ahead(path, layout.kind, parts, names)
+                store.open_staging(db, staging, work.staged)
+                staged = True
+                with reading as chunks:
+                    settled = _take_all(chunks, work, judged, progress)
+                if settled:
+                    break
+                store.close_staging(db, staging)
+                staged = False
             result = _result(layout.kind, work.tally)
+            result.forms = judged.read() if judged else []
 
             def accept() -> ImportResult:
                 with atomic(db):
@@ -175,7 +202,21 @@ def prepare(
             result.seconds = round(time.monotonic() - started, 3)
             yield Prepared(result, work.staged, accept)
         finally:
-            store.close_staging(db, staging)
+            if staged:
+                store.close_staging(db, staging)
+
+
+def _take_all(
+    chunks: Iterator[Any], work: Any, judged: column_forms.ColumnForms | None, progress: Progress | None
+) -> bool:
+    """Check and stage all chunks; False where a later one tells that the earlier ones were read in the wrong form."""
+    for chunk in chunks:
+        if judged is not None and chunk.seen and not judged.still_holds(chunk.seen):
+            return False
+        work.take(chunk)
+        if progress:
+            progress(work.tally.rows)
+    return True
 
 
 def import_file(
@@ -187,12 +228,13 @@ def import_file(
     kind: str | None = None,
     source: str | None = None,
     columns: Mapping[str, Any] | None = None,
+    forms: FormsAsked | None = None,
     dry_run: bool = False,
     progress: Progress | None = None,
 ) -> ImportResult:
     """Bring one file in, all at once or not at all; see `prepare` for what it takes."""
     with prepare(
-        db, path, folder=folder, now=now, kind=kind, source=source, columns=columns, progress=progress
+        db, path, folder=folder, now=now, kind=kind, source=source, columns=columns, forms=forms, progress=progress
     ) as made:
         return made.result if dry_run else made.accept()
 

@@ -20,7 +20,9 @@ from typing import Any, Literal, get_args
 from ..core.errors import Refused
 from ..core.fields import Field, Kind
 from ..core.words import plain
-from .parsing import Unreadable, number
+from .forms import WORDS as FORM_WORDS
+from .forms import forms_of
+from .parsing import Unreadable, number, written
 
 How = Literal["join", "date", "sum", "difference"]
 _MONTHS = {
@@ -36,6 +38,7 @@ class Part:
     times     numbers are multiplied by it (acres to square feet: 43,560)
     values    {word in the file: word to take for it}; "" makes the cell empty
     constant  the same text in every row, in place of columns
+    form      how its numbers or dates are written (forms.py); "" is judged from the whole column
     """
 
     field: str
@@ -45,11 +48,12 @@ class Part:
     times: float = 1.0
     values: Mapping[str, str] = _field(default_factory=dict)
     constant: str | None = None
+    form: str = ""
 
     def as_json(self) -> dict[str, Any]:
         out: dict[str, Any] = {"field": self.field, "columns": list(self.columns)}
         plain_part = Part(self.field)
-        for name in ("how", "between", "times", "values", "constant"):
+        for name in ("how", "between", "times", "values", "constant", "form"):
             if getattr(self, name) != getattr(plain_part, name):
                 out[name] = dict(self.values) if name == "values" else getattr(self, name)
         return out
@@ -106,30 +110,41 @@ def _part(f: Field, given: Mapping[str, Any]) -> Part:
         times = 0.0
     if not 1e-9 < abs(times) < 1e9:
         raise Refused(f"{where}: times must be a number other than zero.")
+    form = given.get("form") or ""
+    if form and form not in (forms_of(f) or ()):
+        known = " or ".join(f"“{x}” ({FORM_WORDS[x]})" for x in forms_of(f) or ()) or "none"
+        raise Refused(f"{where}: “{form}” is no form of it; there is {known}.")
     return Part(
         f.name, tuple(columns), how, str(given.get("between", " ")), times,
-        {str(k): v for k, v in values.items()}, None if constant is None else str(constant),
+        {str(k): v for k, v in values.items()}, None if constant is None else str(constant), form,
     )  # fmt: skip
 
 
 @dataclass(frozen=True)
 class Bound:
-    """A part made ready for one file: texts(across, rows) gives its cells, one text a row."""
+    """A part made ready for one file: texts(across, rows) gives its cells, one text a row; places are its columns'."""
 
     field: Field
     part: Part
+    places: tuple[int, ...]
     texts: Callable[[Sequence[Sequence[str]], int], Sequence[str]]
+
+    @property
+    def form(self) -> str:
+        """The form in which the texts are written: what was reckoned or put together is written in ours."""
+        return "" if self.part.how != "join" else self.part.form
 
 
 def bind(parts: Sequence[Part], columns: Sequence[str], fields: Sequence[Field]) -> list[Bound]:
     """Parts with the places of their columns in this file, in the order of the fields."""
     by_name = {p.field: p for p in parts}
     place = {c: i for i, c in reversed(list(enumerate(columns)))}
-    return [
-        Bound(f, by_name[f.name], _texts(by_name[f.name], [place[c] for c in by_name[f.name].columns]))
-        for f in fields
-        if f.name in by_name
-    ]
+    out = []
+    for f in fields:
+        if part := by_name.get(f.name):
+            places = tuple(place[c] for c in part.columns)
+            out.append(Bound(f, part, places, _texts(part, places)))
+    return out
 
 
 def _texts(part: Part, places: Sequence[int]) -> Callable[[Sequence[Sequence[str]], int], Sequence[str]]:
@@ -148,7 +163,7 @@ def _texts(part: Part, places: Sequence[int]) -> Callable[[Sequence[Sequence[str
         elif part.how == "date":
             made = [_date_of(*row) for row in zip(*cells, strict=True)]
         else:
-            made = [_reckoned(part.how, row) for row in zip(*cells, strict=True)]
+            made = [_reckoned(part, row) for row in zip(*cells, strict=True)]
         if part.values:
             words = {plain(k) or k.strip(): v for k, v in part.values.items()}
             made = [words.get(plain(c) or c.strip(), c) for c in made]
@@ -168,15 +183,15 @@ def _date_of(year: str, month: str = "", day: str = "") -> str:
         return f"{year} {month} {day}".strip()
 
 
-def _reckoned(how: str, cells: Sequence[str]) -> str:
+def _reckoned(part: Part, cells: Sequence[str]) -> str:
     """The sum, or the first less the others; unknown where the first is, or where all are."""
     known: list[float | None] = []
     for cell in cells:
         try:
-            known.append(number(cell.strip()) if cell.strip() else None)
+            known.append(number(cell.strip(), part.form) if cell.strip() else None)
         except Unreadable:
             return cell
     first, rest = known[0], [v for v in known[1:] if v is not None]
-    if how == "difference":
-        return "" if first is None or len(rest) < len(known) - 1 else repr(first - sum(rest))
-    return "" if first is None and not rest else repr((first or 0.0) + sum(rest))
+    if part.how == "difference":
+        return "" if first is None or len(rest) < len(known) - 1 else written(first - sum(rest))
+    return "" if first is None and not rest else written((first or 0.0) + sum(rest))

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from ..core.fields import Field, Kind
 from ..core.words import plain, status_of
+from .forms import likely
 from .mapping import Part
 from .parsing import parse_column
 
@@ -150,7 +151,7 @@ def _unit(column: str, f: Field, cells: Sequence[str]) -> float:
     if f.name == "lot_size_square_feet" and ("acres" in words or "acre" in words or "ac" in words):
         return ACRE
     if f.kind == Kind.MONEY and f.low and f.low >= 200:
-        known = sorted(v for v in parse_column(f, cells)[0] if isinstance(v, float))
+        known = sorted(v for v in parse_column(f, cells, likely(f, cells))[0] if isinstance(v, float))
         thousands = "000" in column or "thousands" in words or column.rstrip(")").endswith("$k")
         if thousands and known and known[len(known) // 2] < 20_000:
             return 1000.0
@@ -159,7 +160,7 @@ def _unit(column: str, f: Field, cells: Sequence[str]) -> float:
 
 def _fitting(f: Field, cells: Sequence[str], times: float) -> float | None:
     """The share of known cells that can be read and believed; None where none is known."""
-    values, unreadable = parse_column(f, cells)
+    values, unreadable = parse_column(f, cells, likely(f, cells))
     known = [v for v in values if v is not None]
     if not known and not unreadable:
         return None

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import TextIO
 
 from ..core.errors import Refused
+from .parsing import written
 
 MAX_COLUMNS = 2000
 MAX_CELL = 1_000_000  # characters; a longer one makes its row unreadable
@@ -148,7 +149,7 @@ def _json_table(path: Path, chunk_rows: int) -> Table:
             return ""
         if isinstance(value, list):
             return ", ".join(str(v) for v in value)
-        return str(value)
+        return written(value) if isinstance(value, float) else str(value)
 
     rows = ((i, [cell(item.get(c)) for c in columns]) for i, item in enumerate(data, start=1))
     return Table(columns, iter(lambda: list(itertools.islice(rows, chunk_rows)), []))

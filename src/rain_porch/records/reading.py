@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import itertools
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .forms import DATES, NUMBERS, Evidence, evidence_of, forms_of
 from .layouts import LAYOUTS
-from .mapping import Part, bind
+from .mapping import Bound, Part, bind
 from .parsing import Column, parse_column
 from .readers import Numbered
 
@@ -23,6 +25,7 @@ class Read:
     came      field → values, None where nothing or nothing readable stands
     unread    field → positions of the cells that could not be read
     broken    position → why the row is no row of this file
+    seen      field → what its cells say of their form, where that is not known yet
     """
 
     numbers: list[int]
@@ -30,6 +33,7 @@ class Read:
     came: dict[str, Column]
     unread: dict[str, list[int]]
     broken: dict[int, str]
+    seen: dict[str, Evidence]
 
 
 SEPARATORS = ("\x1f", "\x1e", "\x1d", "\x1c", "\ue000")
@@ -60,14 +64,35 @@ class Reader:
         across = _across(rows)
         came: dict[str, Column] = {}
         unread: dict[str, list[int]] = {}
+        seen = self.evidence(across, [b for b in self.bound if not b.part.form])
         for b in self.bound:
-            values, bad = parse_column(b.field, b.texts(across, len(rows)))
+            values, bad = parse_column(b.field, b.texts(across, len(rows)), b.form)
             if b.part.times != 1.0:
                 values = [v * b.part.times if isinstance(v, float) else v for v in values]
             came[b.field.name] = values
             if bad:
                 unread[b.field.name] = bad
-        return Read([n for n, _ in chunk], [packed(cells) for cells in rows], came, unread, self._broken(rows))
+        return Read([n for n, _ in chunk], [packed(cells) for cells in rows], came, unread, self._broken(rows), seen)
+
+    def look(self, chunk: Sequence[Numbered]) -> dict[str, Evidence]:
+        """What the cells of a chunk say of the forms of all columns; nothing is read."""
+        return self.evidence(_across([cells for _, cells in chunk]), self.bound)
+
+    def evidence(self, across: Sequence[Sequence[str]], bound: Sequence[Bound]) -> dict[str, Evidence]:
+        """Field → what its columns' cells say of their form; without those that say nothing."""
+        out: dict[str, Evidence] = {}
+        for b in bound:
+            kinds = forms_of(b.field)
+            if kinds is None or b.part.how == "date":
+                continue
+            for place in b.places:
+                cells = across[place] if place < len(across) else ()
+                if not _tells(kinds, cells):
+                    continue
+                said = evidence_of(b.field, cells, b.part.times)
+                if said.any:
+                    out.setdefault(b.field.name, Evidence()).add(said)
+        return out
 
     def _broken(self, rows: Sequence[Sequence[str]]) -> dict[int, str]:
         width = len(self.columns)
@@ -78,6 +103,17 @@ class Reader:
             elif len(cells) > width and any(cells[width:]):
                 out[n] = "more cells than columns"
         return out
+
+
+_LOCAL = re.compile(r"(?:^|\n)\s*\d{1,2}[/.\-]\d")
+
+
+def _tells(kinds: tuple[str, str], cells: Sequence[str]) -> bool:
+    """Whether any of the cells may say something of its form; quick where none does."""
+    if kinds is DATES:
+        return _LOCAL.search("\n".join(set(cells))) is not None
+    text = "".join(cells)
+    return kinds is NUMBERS and ("." in text or "," in text)
 
 
 def _across(rows: Sequence[Sequence[str]]) -> list[list[str]]:

@@ -136,6 +136,20 @@ class SearchDoc(Doc):
         return out
 
 
+class FormReadDoc(Doc):
+    """How a column's numbers or dates were read: in which form, why, and some cells with what became of them. form ""
+    where it can be read both ways and is still to be said."""
+
+    field: str
+    label: str
+    columns: list[str]
+    form: str
+    words: str
+    why: str
+    samples: list[tuple[str, str]]
+    choices: list[str]
+
+
 class ImportDoc(Doc):
     import_id: int | None
     kind: str
@@ -148,6 +162,7 @@ class ImportDoc(Doc):
     reasons: dict[str, int]
     changes: dict[str, int]
     seconds: float
+    forms: list[FormReadDoc] = []
 
 
 class KeptDoc(Doc):
