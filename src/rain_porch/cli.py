@@ -64,6 +64,12 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("--mapping", type=Path, metavar="FILE", help="JSON: {column: field}, or parts")
     p.add_argument("--decimal", choices=NUMBERS, help="what stands before the decimals of the file's numbers")
     p.add_argument("--dates", choices=DATES, help="what stands first in the file's dates: month (mdy) or day (dmy)")
+    p.add_argument(
+        "--places",
+        choices=["swap", "new"],
+        default="",
+        help="swap: put right places that look swapped; new: believe places far from everything held",
+    )
     p.add_argument("--dry-run", action="store_true")
     p.set_defaults(run=c.run_import)
 

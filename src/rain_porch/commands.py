@@ -78,6 +78,7 @@ def run_import(args: argparse.Namespace) -> int:
         result = import_file(
             records.db, path, folder=records.folder, now=dt.datetime.now(), kind=args.kind, source=args.source,
             columns=columns, dry_run=args.dry_run, forms=FormsAsked(args.decimal or "", args.dates or ""),
+            places=args.places,
         )  # fmt: skip
         doc = answers.import_doc(result)
         out.append(doc)

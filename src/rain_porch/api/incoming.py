@@ -81,6 +81,7 @@ class PlanRequest(BaseModel):
     kind: KindName | None = None
     source: str = Field(min_length=1, max_length=120)
     parts: list[PartDoc] | None = Field(None, max_length=400)
+    places: Literal["", "swap", "new"] = ""
 
 
 class IncomingDoc(BaseModel):
@@ -170,7 +171,7 @@ def preview(
 def plan(held: Files, file_id: FileId, asked: PlanRequest) -> IncomingDoc:
     """Start to work out what the file would change; ask for its stage until it is "planned"."""
     mapping = {"parts": [p.model_dump() for p in asked.parts]} if asked.parts else None
-    return _doc(held.plan(file_id, asked.kind, asked.source, mapping, dt.datetime.now()))
+    return _doc(held.plan(file_id, asked.kind, asked.source, mapping, dt.datetime.now(), asked.places))
 
 
 @router.post("/records/incoming/{file_id}/accept")

@@ -1,4 +1,4 @@
-"""What makes a value suspect: out of all reason, against another date, or outside the county."""
+"""What makes a value suspect: out of all reason, or against another date. Places: places.py."""
 
 from __future__ import annotations
 
@@ -8,7 +8,6 @@ from collections.abc import Sequence
 
 from .layouts import Held, Layout
 
-FAR_DEGREES = 1.5
 TIMES_USUAL = 10.0
 ENOUGH = 20
 _DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
@@ -33,7 +32,7 @@ class Checker:
         """What is usual, from the first rows of a file; too few rows tell nothing."""
         if self._usual is None:
             self._usual = {}
-            for name in ("latitude", "longitude", "living_area"):
+            for name in ("living_area",):
                 known = [v for v in came.get(name, ()) if isinstance(v, float)]
                 if len(known) >= ENOUGH:
                     self._usual[name] = statistics.median(known)
@@ -52,10 +51,6 @@ class Checker:
             top = min(high, TIMES_USUAL * usual[name]) if name == "living_area" and name in usual else high
             for n in _outside(came.get(name, ()), low, top):
                 mark(n, name)
-        for name in ("latitude", "longitude"):
-            if name in usual:
-                for n in _outside(came.get(name, ()), usual[name] - FAR_DEGREES, usual[name] + FAR_DEGREES):
-                    mark(n, name)
         if self.dated:
             for n, dates in enumerate(zip(*(held[name] for name in _DATES), strict=True)):
                 for name in self._odd_dates(*dates):

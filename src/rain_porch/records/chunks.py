@@ -15,9 +15,11 @@ from ..store import imports as store
 from .checking import Checker, Odd
 from .layouts import Layout
 from .mapping import Part
+from .places import CELLS_PER_DEGREE, Places
 from .reading import Read, unpacked
 
 AGAIN = ""  # why a row is left out that says the same as an earlier one
+PLACE = ("latitude", "longitude")
 SHOWN = 50  # rows that change nothing, kept to be looked at
 
 
@@ -39,7 +41,13 @@ class ChunkWork:
     """Takes chunks of rows; `staged` names the columns that the file brings or that are worked out from them."""
 
     def __init__(
-        self, db: sqlite3.Connection, layout: Layout, parts: Sequence[Part], columns: Sequence[str], today: dt.date
+        self,
+        db: sqlite3.Connection,
+        layout: Layout,
+        parts: Sequence[Part],
+        columns: Sequence[str],
+        today: dt.date,
+        places: str = "",
     ) -> None:
         self.db, self.layout, self.columns = db, layout, columns
         self.names = {f.name: f.reso for f in layout.fields}
@@ -49,6 +57,8 @@ class ChunkWork:
         if layout.kind == "listings" and "standard_status" not in self.staged:
             self.staged = ("standard_status", *self.staged)
         self.checker = Checker(layout, today)
+        placed = {"latitude", "longitude"} <= mapped
+        self.places = Places(store.cells_held(db, CELLS_PER_DEGREE), places) if placed else None
         self.rulings = store.rulings(db, layout.kind)
         self.empty = store.is_empty(db, layout.table)
         self.seen: dict[str, int] = {}
@@ -64,6 +74,7 @@ class ChunkWork:
                 if name in self.checker.needed:
                     refused.setdefault(n, f"unreadable {self.names[name]}")
         self.checker.learn(came)
+        doubted = self._doubted(came)
         keys = self._keys(read, refused)
         before = self._before(keys, refused)
         held = self._with_what_is_there(came, keys, before)
@@ -72,6 +83,7 @@ class ChunkWork:
             refused.setdefault(n, why)
         held.update(derived)
         odd = self.checker.suspects(came, held)
+        self._judge_places(came, before, doubted, odd)
         for n, old in before.items():
             if old["suspect"]:
                 kept = [name for name in json.loads(old["suspect"]) if name not in came]
@@ -79,7 +91,27 @@ class ChunkWork:
                     odd[n] = list(dict.fromkeys([*kept, *odd.get(n, [])]))
         if self.rulings:
             self._overrule(keys, held, odd)
-        self._stage(read, keys, held, before, refused, faults, odd)
+        self._stage(read, keys, held, before, refused, faults, odd, doubted)
+
+    def _doubted(self, came: dict[str, list[object]]) -> dict[int, str]:
+        if self.places is None:
+            return {}
+        self.places.learn(came["latitude"], came["longitude"])
+        return self.places.put_right(came["latitude"], came["longitude"])
+
+    def _judge_places(
+        self, came: dict[str, list[object]], before: dict[int, dict[str, Any]], doubted: dict[int, str], odd: Odd
+    ) -> None:
+        """Mark the doubted places; one that is stored already stays what it was judged to be."""
+        if self.places is None:
+            return
+        for n, old in before.items():
+            if all(old[name] == came[name][n] for name in PLACE):
+                doubted.pop(n, None)
+                if old["suspect"] and set(PLACE) & set(json.loads(old["suspect"])):
+                    doubted[n] = "suspect place"
+        for n in doubted:
+            odd[n] = list(dict.fromkeys([*odd.get(n, []), *PLACE]))
 
     def _keys(self, read: Read, refused: dict[int, str]) -> list[str]:
         """Give every row its key; a key that stands twice with different facts refuses the later row."""
@@ -158,6 +190,7 @@ class ChunkWork:
         refused: dict[int, str],
         faults: dict[int, list[str]],
         odd: Odd,
+        doubted: dict[int, str],
     ) -> None:
         tally = self.tally
         reported: list[tuple[int, str, str, str]] = []
@@ -168,7 +201,8 @@ class ChunkWork:
                 continue
             fault = faults.get(n, [])
             strange = odd.get(n, []) if why is None else []
-            reasons = list(dict.fromkeys([*([why] if why else []), *fault, *(f"suspect {name}" for name in strange)]))
+            told = [doubted[n] if name in PLACE and n in doubted else f"suspect {name}" for name in strange]
+            reasons = list(dict.fromkeys([*([why] if why else []), *fault, *told]))
             if not reasons:
                 continue
             outcome = "rejected" if why is not None else "suspect" if strange else "blanked"

@@ -133,13 +133,14 @@ def prepare(
     source: str | None = None,
     columns: Mapping[str, Any] | None = None,
     forms: FormsAsked | None = None,
+    places: str = "",
     progress: Progress | None = None,
 ) -> Iterator[Prepared]:
     """Read, check and compare a file; nothing of the records changes until `accept` is called inside the block.
 
     folder: the data folder, where the staging file stands. now: dates after it are suspect. columns: a mapping in
-    place of the remembered or proposed one. forms: how numbers and dates are written, where that is said. progress:
-    told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
+    place of the remembered or proposed one. forms: how numbers and dates are written, where that is said. places:
+    what to do about those not believed (places.ASKED). progress: told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
     """
     source = source or path.stem
     started = time.monotonic()
@@ -176,7 +177,7 @@ def prepare(
                     reading: Any = nullcontext(areas.feature_chunks(path))
                 else:
                     parts = judged.parts()
-                    work = ChunkWork(db, layout, parts, names, now.date())
+                    work = ChunkWork(db, layout, parts, names, now.date(), places)
                     reading = read_ahead(path, layout.kind, parts, names)
                 store.open_staging(db, staging, work.staged)
                 staged = True
@@ -229,12 +230,22 @@ def import_file(
     source: str | None = None,
     columns: Mapping[str, Any] | None = None,
     forms: FormsAsked | None = None,
+    places: str = "",
     dry_run: bool = False,
     progress: Progress | None = None,
 ) -> ImportResult:
     """Bring one file in, all at once or not at all; see `prepare` for what it takes."""
     with prepare(
-        db, path, folder=folder, now=now, kind=kind, source=source, columns=columns, forms=forms, progress=progress
+        db,
+        path,
+        folder=folder,
+        now=now,
+        kind=kind,
+        source=source,
+        columns=columns,
+        forms=forms,
+        places=places,
+        progress=progress,
     ) as made:
         return made.result if dry_run else made.accept()
 

@@ -220,3 +220,18 @@ def remember_mapping(db: sqlite3.Connection, source: int, kind: str, columns_key
         "ON CONFLICT DO UPDATE SET mapping = excluded.mapping",
         {"source": source, "kind": kind, "key": columns_key, "mapping": mapping},
     )
+
+
+def cells_held(db: sqlite3.Connection, per_degree: int) -> set[tuple[int, int]]:
+    """The cells, 1 ÷ `per_degree` degrees wide, in which there are listings or parcels whose places are believed."""
+    rows = db.execute(
+        """
+        SELECT DISTINCT CAST((latitude + 90) * :n AS INTEGER) - 90 * :n, CAST((longitude + 180) * :n AS INTEGER) - 180 * :n
+        FROM listings WHERE latitude IS NOT NULL AND longitude IS NOT NULL AND (suspect IS NULL OR suspect NOT LIKE '%itude%')
+        UNION
+        SELECT DISTINCT CAST((latitude + 90) * :n AS INTEGER) - 90 * :n, CAST((longitude + 180) * :n AS INTEGER) - 180 * :n
+        FROM parcels WHERE latitude IS NOT NULL AND longitude IS NOT NULL AND (suspect IS NULL OR suspect NOT LIKE '%itude%')
+        """,
+        {"n": per_degree},
+    )
+    return {(int(lat), int(lon)) for lat, lon in rows}

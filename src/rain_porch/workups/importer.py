@@ -34,6 +34,7 @@ def main() -> None:
             kind=task["kind"],
             source=task["source"],
             columns=task["mapping"],
+            places=task["places"],
             progress=lambda rows: say(stage="reading", rows=rows),
         ) as made:
             samples = {o: staged_rows(db, o, made.columns) for o in OUTCOMES} if made.columns else {}

@@ -61,7 +61,13 @@ class IncomingFiles:
         return self._files[file_id]
 
     def plan(
-        self, file_id: str, kind: str | None, source: str, mapping: Mapping[str, Any] | None, now: dt.datetime
+        self,
+        file_id: str,
+        kind: str | None,
+        source: str,
+        mapping: Mapping[str, Any] | None,
+        now: dt.datetime,
+        places: str = "",
     ) -> Incoming:
         """Start to read the file; what it would do is in `result` once the stage is "planned"."""
         file = self.get(file_id)
@@ -71,7 +77,7 @@ class IncomingFiles:
         file.stage, file.rows, file.result, file.message, file.samples = "reading", 0, None, "", {}
         task = {
             "folder": str(self.folder), "path": str(file.path), "now": now.isoformat(), "kind": kind,
-            "source": source, "mapping": mapping,
+            "source": source, "mapping": mapping, "places": places,
         }  # fmt: skip
         file.run += 1
         run = file.run

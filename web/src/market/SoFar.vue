@@ -14,7 +14,9 @@ const told = useQuery({
   retry: false,
 })
 const rows = computed(() => told.data.value?.rows ?? [])
-const most = computed(() => Math.max(5, ...rows.value.map((r) => Math.min(60, Math.abs(r.change?.size ?? 0)))))
+const most = computed(() =>
+  Math.max(5, ...rows.value.map((r) => Math.min(60, Math.abs(r.change?.size ?? 0)))),
+)
 const year = computed(() => Number(told.data.value?.end.slice(0, 4)))
 const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.value}%`
 </script>

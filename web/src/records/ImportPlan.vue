@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
+import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
 
 type Sample = Record<string, unknown> & {
@@ -42,6 +43,35 @@ const facts = (record: Record<string, unknown> | undefined) =>
     .join(' · ')
 const changes = computed(() => Object.entries((props.result.changes ?? {}) as Record<string, number>))
 const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Record<string, number>))
+const emit = defineEmits<{ places: [how: 'swap' | 'new'] }>()
+const homes = (count: number) => `${number(count)} ${count === 1 ? 'row lies' : 'rows lie'}`
+/** What can be done about places that are not believed: until then they are suspect and left out. */
+const offers = computed(() => {
+  const of = (reason: string) => reasons.value.find(([name]) => name === reason)?.[1] ?? 0
+  const [swapped, far] = [of('latitude and longitude look swapped'), of('place far from everything held')]
+  if (props.done) return []
+  return [
+    ...(swapped
+      ? [
+          {
+            places: 'swap' as const,
+            says: `${homes(swapped)} where they should when latitude and longitude change places.`,
+            does: 'Swap them back',
+          },
+        ]
+      : []),
+    ...(far
+      ? [
+          {
+            places: 'new' as const,
+            says: `${homes(far)} far from everything held, and will be suspect.`,
+            does: 'They are right: a new area',
+          },
+        ]
+      : []),
+  ]
+})
+const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][])
 </script>
 
 <template>
@@ -49,6 +79,18 @@ const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Re
     <p class="says">
       {{ done ? 'Taken in.' : 'Nothing has changed yet. Of' }}
       <b>{{ number(n('rows')) }}</b> rows{{ done ? ':' : ', these would be:' }}
+    </p>
+    <ul v-if="forms.length" class="small forms" aria-label="How numbers and dates are read">
+      <li v-for="r in forms" :key="r.field">
+        <b>{{ r.columns.join(', ') }}</b>: {{ r.words }} ({{ r.why }});
+        <template v-for="([text, value], i) in r.samples" :key="text"
+          >{{ i ? ', ' : '' }}“{{ text }}” is {{ value }}</template
+        >
+      </li>
+    </ul>
+    <p v-for="o in offers" :key="o.places" class="offer small">
+      {{ o.says }}
+      <button type="button" class="do" @click="emit('places', o.places)">{{ o.does }}</button>
     </p>
     <div class="shares" aria-hidden="true">
       <i v-for="s in shares" :key="s.name" :class="s.name" :style="{ width: s.width }" />
@@ -186,5 +228,17 @@ const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Re
 }
 .change {
   margin-right: 16px;
+}
+.offer {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin: 6px 0;
+  padding-left: 8px;
+  border-left: 4px solid rgb(var(--v-theme-lamp));
+}
+.forms {
+  margin: 6px 0 10px;
+  padding-left: 18px;
 }
 </style>

@@ -58,7 +58,7 @@ async function tell(asked: Promise<unknown>) {
     fault.value = (error as Told).message
   }
 }
-const plan = () =>
+const plan = (places: 'swap' | 'new' | '' = '') =>
   tell(
     got(
       api.POST('/api/records/incoming/{file_id}/plan', {
@@ -67,6 +67,7 @@ const plan = () =>
           kind: (preview.data.value?.kind as Kind) ?? null,
           source: source.value,
           parts: mapped.value ? mapping.parts.value : null,
+          places,
         },
       }),
     ),
@@ -114,7 +115,7 @@ async function letGo() {
         type="button"
         class="do"
         :disabled="!preview.data.value"
-        @click="plan"
+        @click="plan()"
       >
         {{ stage === 'planned' ? 'Look again' : 'See what would change' }}
       </button>
@@ -131,6 +132,7 @@ async function letGo() {
       :result="file.data.value.result"
       :samples="file.data.value.samples"
       :done="stage === 'done'"
+      @places="plan($event)"
       class="mt-3"
     />
     <MappingTable

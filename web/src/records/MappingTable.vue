@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
+import ColumnForm from './ColumnForm.vue'
 import TypedInput from '@/shared/TypedInput.vue'
 import type { Part, useMapping } from './useMapping'
 
@@ -24,6 +25,9 @@ function add() {
   m.add({ field, columns, how, constant: columns.length ? null : constant })
   adding.value = blank()
 }
+/** How the numbers or dates of a column would be read, where they can be written in more than one form. */
+const formOf = (column: string) =>
+  props.preview.forms.find((r) => r.field === m.single(column)?.field && r.columns.includes(column))
 const label = (name: string) => m.fields.value.get(name)?.label ?? name
 const sure = (column: string) => m.guess(column)
 </script>
@@ -38,7 +42,7 @@ const sure = (column: string) => m.guess(column)
             <th>What stands in it</th>
             <th>Field</th>
             <th>How sure</th>
-            <th>Unit, words</th>
+            <th>Form, unit, words</th>
           </tr>
         </thead>
         <tbody>
@@ -87,6 +91,13 @@ const sure = (column: string) => m.guess(column)
               </td>
               <td>
                 <template v-if="m.single(c.name)">
+                  <ColumnForm
+                    v-if="formOf(c.name)"
+                    :read="formOf(c.name)!"
+                    :column="c.name"
+                    :form="m.single(c.name)!.form"
+                    @form="m.change(m.single(c.name)!.field, { form: $event })"
+                  />
                   <select
                     v-if="m.units(m.single(c.name)!.field).length"
                     :value="m.single(c.name)!.times"

@@ -95,5 +95,5 @@ export function useMapping(preview: Ref<Preview | undefined>) {
 }
 
 function empty(field: string): Part {
-  return { field, columns: [], how: 'join', between: ' ', times: 1, values: {}, constant: null }
+  return { field, columns: [], how: 'join', between: ' ', times: 1, values: {}, constant: null, form: '' }
 }

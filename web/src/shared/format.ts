@@ -5,7 +5,8 @@ const two = new Intl.NumberFormat(undefined, { minimumFractionDigits: 2, maximum
 export const DASH = '—'
 
 /** Whether there is a figure to show: what is unknown, and what is none, is a dash. */
-export const isFigure = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value)
+export const isFigure = (value: unknown): value is number =>
+  typeof value === 'number' && Number.isFinite(value)
 
 export function number(value: number | null | undefined, digits = 0): string {
   if (!isFigure(value)) return DASH
