@@ -90,8 +90,8 @@ def run_import(args: argparse.Namespace) -> int:
             for reason, n in doc.reasons.items():
                 print(f"  {n:,} × {reason}")
             for read in doc.forms:
-                text, value = read.samples[0]
-                print(f"  {', '.join(read.columns)}: {read.words} ({read.why}): “{text}” is {value}")
+                cell = read.samples[0]
+                print(f"  {', '.join(read.columns)}: {read.words} ({read.why}): “{cell.text}” is {cell.value}")
     if args.json:
         data = [doc.model_dump(mode="json") for doc in out]
         print(json.dumps(data[0] if len(data) == 1 else data, ensure_ascii=False, indent=2))

@@ -106,7 +106,7 @@ def test_a_file_written_with_the_day_first_and_decimal_commas_comes_in_as_it_mea
     result = bring(*ROWS)
     assert (result.new, result.rejected, result.reasons) == (2, 0, {})
     assert bring.facts() == [("2025-04-03", 400_001, 1850.5, 5000), ("2025-04-13", 395_000, 1920, None)]
-    told = {r.field: (r.form, r.samples[0][1]) for r in result.forms}
+    told = {r.field: (r.form, r.samples[0].value) for r in result.forms}
     assert told["close_date"] == ("dmy", "2025-04-03") or told["close_date"][0] == "dmy"
     assert told["close_price"][0] == told["concessions_amount"][0] == "comma"
 

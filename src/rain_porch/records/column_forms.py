@@ -26,6 +26,14 @@ class FormsAsked:
 
 
 @dataclass(frozen=True)
+class SampleRead:
+    """A cell, and what became of it."""
+
+    text: str
+    value: str
+
+
+@dataclass(frozen=True)
 class FormRead:
     """How one column was read: its form with the reason, and some of its cells with what became of them. form "" is one
     that is still to be said."""
@@ -36,7 +44,7 @@ class FormRead:
     form: str
     words: str
     why: str
-    samples: list[tuple[str, str]]
+    samples: list[SampleRead]
     choices: list[str]
 
 
@@ -107,7 +115,9 @@ class ColumnForms:
             f = self._fields[part.field]
             forms = [told.form] if told.form else list(forms_of(f) or ())
             values = [parse_column(f, told.examples, form)[0] for form in forms]
-            samples = [(text, " or ".join(_shown(v[i]) for v in values)) for i, text in enumerate(told.examples)]
+            samples = [
+                SampleRead(text, " or ".join(_shown(v[i]) for v in values)) for i, text in enumerate(told.examples)
+            ]
             out.append(
                 FormRead(part.field, f.label, list(part.columns), told.form or "", WORDS.get(told.form or "", ""),
                          told.why, samples, list(forms_of(f) or ()))
@@ -138,7 +148,7 @@ class ColumnForms:
 
     def _question(self, name: str) -> str:
         told = next(r for r in self.read() if r.field == name)
-        text, ways = told.samples[0]
+        text, ways = told.samples[0].text, told.samples[0].value
         first, second = told.choices
         flag = REMEDIES[first]
         return (

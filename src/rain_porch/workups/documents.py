@@ -136,6 +136,11 @@ class SearchDoc(Doc):
         return out
 
 
+class SampleReadDoc(Doc):
+    text: str
+    value: str
+
+
 class FormReadDoc(Doc):
     """How a column's numbers or dates were read: in which form, why, and some cells with what became of them. form ""
     where it can be read both ways and is still to be said."""
@@ -146,7 +151,7 @@ class FormReadDoc(Doc):
     form: str
     words: str
     why: str
-    samples: list[tuple[str, str]]
+    samples: list[SampleReadDoc]
     choices: list[str]
 
 

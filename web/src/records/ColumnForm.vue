@@ -26,7 +26,7 @@ const WORDS: Record<string, string> = {
       <option v-for="c in read.choices" :key="c" :value="c">{{ WORDS[c] }}</option>
     </select>
     <span v-if="!form" class="small" :class="read.form ? 'quiet' : 'ask'">
-      “{{ read.samples[0]?.[0] }}” is {{ read.samples[0]?.[1] }}{{ read.form ? '' : '?' }}
+      “{{ read.samples[0]?.text }}” is {{ read.samples[0]?.value }}{{ read.form ? '' : '?' }}
     </span>
   </span>
 </template>

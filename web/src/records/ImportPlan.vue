@@ -83,8 +83,8 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
     <ul v-if="forms.length" class="small forms" aria-label="How numbers and dates are read">
       <li v-for="r in forms" :key="r.field">
         <b>{{ r.columns.join(', ') }}</b>: {{ r.words }} ({{ r.why }});
-        <template v-for="([text, value], i) in r.samples" :key="text"
-          >{{ i ? ', ' : '' }}“{{ text }}” is {{ value }}</template
+        <template v-for="(cell, i) in r.samples" :key="cell.text"
+          >{{ i ? ', ' : '' }}“{{ cell.text }}” is {{ cell.value }}</template
         >
       </li>
     </ul>
