@@ -267,3 +267,15 @@ def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(workups):
     assert not held.formulas
     workups.delete_layout(first)
     assert workups.layouts() == []
+
+
+@pytest.mark.parametrize("measured", [False, True])
+@pytest.mark.parametrize("layout", sorted(LAYOUTS))
+def test_a_range_is_said_to_be_tested_on_paper_only_where_it_was(given, layout, measured):
+    told = replace(given, price={**given.price, "range": {**given.price["range"], "measured": measured}})
+    for text in (" ".join(text_of(pdf(told, layout))), re.sub("<[^>]+>", " ", html(told, layout).decode())):
+        text = " ".join(text.split())
+        named = text.count("Likely range, 80 %")
+        assert text.count("Likely range, 80 %, not yet measured") == (0 if measured else named)
+        assert ("held four of five past sales" in text) <= measured
+        assert named or "Likely range" in text or layout in ("statistics",), "it is on this paper at all"

@@ -8,6 +8,7 @@ from pydantic import TypeAdapter
 from rain_porch.core.errors import BadInput, NotFound, OutOfDate
 from rain_porch.workups.changes import Change, apply
 from rain_porch.workups.documents import SearchDoc
+from rain_porch.workups.handing import past
 from rain_porch.workups.homes import HomeRef
 from rain_porch.workups.stored import WorkupDoc
 
@@ -157,3 +158,28 @@ def test_the_list_tells_where_each_workup_stands(workups):
     row = workups.rows()[0]
     assert (row["title"], row["kept"], row["list_price"]) == ("630 Hedgerow Terrace", 3, 310000)
     assert [h["what"] for h in workups.history(n)] == ["list price set to 310,000", "3 homes kept", "workup begun"]
+
+
+def test_a_lease_is_called_one_wherever_the_homes_story_is_told(workups):
+    """730 Stoat Terrace was let in 2016 for 1,200 a month and never sold; what only that lease says is named."""
+    n = begun(workups, "730 Stoat Terrace")
+    opened = workups.open(n)
+    story = [(p["what"], p["price"], p["per"]) for p in past(opened) if p["what"] != "assessed"]
+    assert ("leased", 1200.0, "month") in story and all(per == "month" for _, _, per in story)
+    change(workups, n, change="decide", listing_ids=workups.suggested(opened), choice="kept")
+    change(workups, n, change="set_list_price", list_price=400_000)
+    made = workups.report_input(n)
+    assert not any("its own last sale" in s for s in made.asking["statements"])
+    assert any("known only from a listing for lease" in w and "Condition" in w for w in made.price["warnings"])
+    change(workups, n, change="correct_fact", field="property_condition", value="Worn", back=False)
+    assert not any("Condition" in w and "lease" in w for w in workups.report_input(n).price["warnings"])
+
+
+def test_the_bare_lot_before_the_house_is_no_sale_of_it(workups):
+    """1326 Equinox Terrace: its lot was sold in 2025, the house was built in 2026."""
+    n = begun(workups, "1326 Equinox Terrace")
+    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
+    change(workups, n, change="set_list_price", list_price=572_000)
+    made = workups.report_input(n)
+    assert not any("its own last sale" in s for s in made.asking["statements"])
+    assert "brought_forward" not in {m["name"] for m in made.price["methods"]}

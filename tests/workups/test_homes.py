@@ -68,6 +68,31 @@ def test_suspect_values_are_no_facts(bring, three):
     assert home.subject.number("living_area") == 1800, "the rest of the record is believed"
 
 
+LEASE = """ListingId,ParcelNumber,StandardStatus,PropertyType,PropertyCondition,OnMarketDate,CloseDate,ListPrice,ClosePrice,Latitude,Longitude
+R1,P1,Closed,Residential Lease,Worn,2025-04-01,2025-05-01,1900,1850,41.2,-38.4
+R2,P3,Closed,Residential Lease,Worn,2025-04-01,2025-05-01,1900,1850,41.2,-38.4
+R3,P9,Closed,Residential Lease,Worn,2025-04-01,2025-05-01,1900,1850,41.2,-38.4
+"""
+
+
+def test_a_lease_gives_no_facts_where_a_sale_does_and_else_says_that_it_does(bring, three):
+    bring(LEASE, "leases.csv")
+    bring("ParcelNumber,UnparsedAddress,LivingArea,Latitude,Longitude\nP9,9 Lone Ln,1500,41.2,-38.4\n", "more.csv")
+    let = homes.read_home(three, HomeRef("parcel", "P1"))
+    assert let.subject.word("property_condition") is None and not let.from_lease and not let.subject.from_lease
+    assert let.says["last_listing"]["living_area"] == 1795, "the last listing for sale"
+    only = homes.read_home(three, HomeRef("parcel", "P9"))
+    assert (
+        only.from_lease
+        and only.subject.from_lease >= {"property_condition"}
+        and "living_area" not in only.subject.from_lease
+    )
+    assert only.subject.corrected({"property_condition": "New"}).from_lease == only.subject.from_lease - {
+        "property_condition"
+    }
+    assert homes.own_sale(three, let) == ("A1", dt.date(2019, 2, 1)), "what is hidden of itself is no lease"
+
+
 def test_homes_that_are_not_there_are_named(three):
     for kind in ("listing", "parcel"):
         with pytest.raises(NotFound, match="none"):

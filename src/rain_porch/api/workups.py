@@ -80,11 +80,12 @@ class FactDoc(BaseModel):
 
 
 class PastDoc(BaseModel):
-    """Something that happened to this home: a listing, a closing, a deed."""
+    """Something that happened to this home: a listing, a closing, a deed. per: "month" where the price is a rent."""
 
     date: dt.date | None
     what: str
     price: float | None
+    per: str
     note: str
 
 
@@ -94,6 +95,7 @@ class OpenDoc(BaseModel):
     state: WorkupDoc
     subject: SubjectDoc
     facts: list[FactDoc]
+    from_lease: bool
     past: list[PastDoc]
     last_change: str
     picture: str | None
@@ -208,6 +210,7 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         state=opened.state,
         subject=subject_doc(opened.subject),
         facts=_facts(opened),
+        from_lease=opened.home.from_lease,
         past=[PastDoc(**p) for p in past(opened)],
         last_change=history[0]["what"] if history else "",
         picture=_front(porch, opened),

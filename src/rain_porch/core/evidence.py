@@ -14,10 +14,9 @@ from scipy.sparse import csr_array
 from scipy.spatial import cKDTree
 
 from .columns import HOME_KINDS, AsOf, Columns, Floats, Ints
-from .dates import NO_DAY
 from .features import BY_NAME, FEATURES, LAND_FEATURES, Feature, matrix, transformed
 from .homes import Subject
-from .listing_facts import recent_sale_rows
+from .listing_facts import price_days, recent_sale_rows
 from .location import Surface
 from .market_change import MarketChange, TimeBasis, basis_for, read_change
 from .place import near_miles
@@ -91,12 +90,6 @@ class WideFit:
         return np.asarray(trend + self.basis.season(days) @ gamma[knots:] if seasons else trend)
 
 
-def sale_days(columns: Columns, rows: Ints) -> Floats:
-    """The day on which each price was agreed: the contract where known, else the closing."""
-    contract, close = columns.contract[rows], columns.close[rows]
-    return np.where((contract != NO_DAY) & (contract <= close), contract, close).astype(np.float64)
-
-
 def net_price(columns: Columns, rows: Ints) -> Floats:
     """Close price less known concessions."""
     given = np.nan_to_num(columns.numbers["concessions_amount"][rows])
@@ -142,7 +135,7 @@ def wide_fit(
     rows = wide_rows(columns, view, subject, leave_out_home, most)
     if rows.size < 5:
         return None
-    days = sale_days(columns, rows)
+    days = price_days(columns, rows).astype(np.float64)
     features, x = matrix(columns, rows, features_of(subject.home_kind))
     y = np.log(net_price(columns, rows))
     basis = basis_for(view.day, days)

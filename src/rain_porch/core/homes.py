@@ -18,6 +18,7 @@ class Subject:
 
     home_id      the records that are this same home (None when it stands in no record)
     own_listing  the listing by which the home was named, if it was
+    from_lease   facts that are known from a listing for lease alone
     """
 
     facts: Mapping[str, Value]
@@ -29,6 +30,7 @@ class Subject:
     home_id: int | None = None
     own_listing: str | None = None
     originals: Mapping[str, Value | None] = field(default_factory=dict)
+    from_lease: frozenset[str] = frozenset()
 
     def number(self, name: str) -> float | None:
         value = self.facts.get(name)
@@ -50,7 +52,7 @@ class Subject:
                 facts.pop(name, None)
             else:
                 facts[name] = value
-        return replace(self, facts=facts, originals=originals)
+        return replace(self, facts=facts, originals=originals, from_lease=self.from_lease - corrections.keys())
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ import numpy as np
 from .columns import FAILED, FOR_SALE, PAUSED, SOLD, UNDER_CONTRACT, AsOf, Columns, Floats, Ints
 from .dates import NO_DAY, date_of
 from .homes import Subject
+from .own_sale import sales_of_the_thing
 from .words import HomeKind
 
 
@@ -18,6 +19,12 @@ def price_per_sqft(price: float | None, living_area: float | None) -> float | No
 def share(part: float | None, whole: float | None) -> float | None:
     """Close price ÷ list price, as a fraction; None when either is unknown."""
     return part / whole if part and whole else None
+
+
+def price_days(columns: Columns, rows: Ints) -> Ints:
+    """The day on which each price was agreed: the contract where known and not after the closing, else the closing."""
+    contract, close = columns.contract[rows], columns.close[rows]
+    return np.where((contract != NO_DAY) & (contract <= close), contract, close).astype(np.int64)
 
 
 def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
@@ -107,7 +114,7 @@ QUICK_RESALE_DAYS = 365
 def resold_from(columns: Columns) -> dict[int, int]:
     """Row of each quick resale → row of the same home's sale before it, at most a year earlier.
 
-    The bare lot before the house is no earlier sale of it; leases are none at all. What the agent has overruled is out.
+    The sale before is one at arm's length of the same thing (own_sale.py). What the agent has overruled is out.
     """
 
     def find() -> dict[int, int]:
@@ -120,6 +127,7 @@ def resold_from(columns: Columns) -> dict[int, int]:
         gap = close[second] - close[first]
         same = (home[first] == home[second]) & (kind[first] == kind[second])
         quick = same & (gap > 0) & (gap <= QUICK_RESALE_DAYS)
+        quick[quick] = sales_of_the_thing(columns, columns.as_of(columns.last_day()), sold[first[quick]])
         pairs = zip(sold[second[quick]].tolist(), sold[first[quick]].tolist(), strict=True)
         return {later: earlier for later, earlier in pairs if later not in columns.no_quick_resale}
 

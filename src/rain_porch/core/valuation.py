@@ -12,9 +12,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from .columns import AsOf, Columns, Floats, Ints
-from .dates import DAYS_PER_MONTH, NO_DAY
+from .dates import DAYS_PER_MONTH
 from .evidence import Evidence, Rate
 from .homes import Subject
+from .listing_facts import price_days
 from .worth import comp_weights, from_model
 
 
@@ -26,12 +27,6 @@ class Valued:
     adjusted: Floats
     weights: Floats
     gross_pct: Floats
-
-
-def price_days(columns: Columns, rows: Ints) -> Ints:
-    """The day on which each price was agreed: the contract where known and not after the closing, else the closing."""
-    contract, close = columns.contract[rows], columns.close[rows]
-    return np.where((contract != NO_DAY) & (contract <= close), contract, close).astype(np.int64)
 
 
 def location_pct(found: Evidence, columns: Columns, subject: Subject, rows: Ints) -> Floats:

@@ -9,6 +9,7 @@ from ..core.money import dollars
 from . import ink
 from .blocks import heading, note, page, para, picture, table
 from .model import ReportInput
+from .wording import range_meaning
 
 GLOSSARY = (
     ("Adjusted price", "What a comp would have brought had it been this home: minus where it is better, plus where it is less."),
@@ -16,7 +17,6 @@ GLOSSARY = (
     ("Concession", "Something of the price that the seller gave back to the buyer at closing."),
     ("Days on market", "From the first day for sale to the contract, without days withdrawn."),
     ("Indicated value", "The weighted mean of the comps' adjusted prices."),
-    ("Likely range", "A band that held four of five past sales around here when the same method was tried on them."),
     ("Market change", "How much prices of like homes moved between a comp's contract and today."),
     ("Median", "The middle value: half lie below it, half above. One odd sale does not move it."),
     ("Net and gross adjustment", "The sum of a comp's adjustments with, and without, regard to their signs."),
@@ -114,6 +114,7 @@ def series_svg(periods: Sequence[dict[str, Any]], name: str, width: float = 540,
 
 
 def about_page(given: ReportInput) -> dict[str, Any]:
+    words = sorted([*(list(row) for row in GLOSSARY), ["Likely range", range_meaning(given.price["range"])]])
     return page(
         "about", "What this is, and is not",
         para("This is a comparative market analysis by a real estate agent: an opinion of price, from recorded sales and "
@@ -123,6 +124,6 @@ def about_page(given: ReportInput) -> dict[str, Any]:
         para(f"Where the records came from: {'; '.join(given.sources)}.") if given.sources else None,
         para("Homes are compared by what they are and where they stand, never by who lives there."),
         heading("The words used"),
-        table(["", ""], [list(row) for row in GLOSSARY], words=2, widths=(1, 3)),
+        table(["", ""], words, words=2, widths=(1, 3)),
         flow=True,
     )  # fmt: skip

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from ..core.money import dollars
 from .blocks import Block, figures, heading, page, para, picture, ruled, table
 from .maps import map_svg
 from .model import ReportInput
-from .wording import day, fact, facts_line, label
+from .wording import day, fact, facts_line, label, range_name
 
 HOME_ROWS = (
     "living_area", "below_grade_finished_area", "basement", "bedrooms_total", "bathrooms", "stories",
@@ -50,7 +51,7 @@ def price_block(given: ReportInput) -> Block | None:
     if value:
         items.append(("Indicated value", dollars(value), "moss"))
     if span:
-        items.append(("Likely range, 80 %", f"{dollars(span['low'])} – {dollars(span['high'])}", "slate"))
+        items.append((range_name(span), f"{dollars(span['low'])} – {dollars(span['high'])}", "slate"))
     return figures(items) if items else None
 
 
@@ -93,15 +94,26 @@ def letter_page(given: ReportInput) -> dict[str, Any]:
     )  # fmt: skip
 
 
+TOLD = (
+    "listed", "offered for lease", "sold", "leased", "deed", "expired", "withdrawn", "canceled", "assessed", "price changed",
+    "rent changed",
+)  # fmt: skip
+
+
+def _paid(event: Mapping[str, Any]) -> str:
+    """A price of the home's history; a rent says what it is for."""
+    return (dollars(event["price"]) + (f" a {event['per']}" if event["per"] else "")) if event["price"] else "—"
+
+
 def home_page(given: ReportInput) -> dict[str, Any]:
     facts = given.subject["facts"]
     rows = [[label(n), v] for n in given.paper.facts or HOME_ROWS if (v := fact(facts, n)) != "—"]
     half = (len(rows) + 1) // 2
     right = [*rows[half:], *[["", ""]] * (half - len(rows[half:]))]
     past = [
-        [day(p["date"]), p["what"].capitalize(), dollars(p["price"]) if p["price"] else "—"]
+        [day(p["date"]), p["what"].capitalize(), _paid(p)]
         for p in given.past
-        if p["what"] in ("listed", "sold", "deed", "expired", "withdrawn", "canceled", "assessed", "price changed")
+        if p["what"].removeprefix("lease ") in TOLD
     ][:16]
     front = given.pictures.get("") if given.paper.pictures else None
     return page(

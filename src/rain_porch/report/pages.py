@@ -9,7 +9,7 @@ from ..core.summary import summarise
 from .maps import map_svg
 from .model import ReportInput
 from .rail import rail_svg
-from .wording import amount, fact, facts_line, label
+from .wording import amount, fact, facts_line, label, range_name
 
 BLOCK = 6
 FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
@@ -41,7 +41,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         "shows": given.paper.price,
         "value": dollars(value) if value else None,
         "range": f"{dollars(span['low'])} – {dollars(span['high'])}" if span else None,
-        "measured": bool(span and span["measured"]),
+        "range_name": range_name(span),
         "list_price": dollars(given.list_price) if given.list_price else None,
         "list_says": say,
         "sentence": price["sentence"],

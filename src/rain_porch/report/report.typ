@@ -35,7 +35,7 @@
     columns: (1.25fr, 1fr, 1fr), column-gutter: 16pt,
     [ #if p.shows == "shown" [ #figure-label[Indicated value] ] \
       #if p.shows != "shown" [] else if p.value != none { text(30pt, weight: 600, fill: moss, p.value) } else { text(22pt, fill: quiet)[not yet known] } ],
-    [ #if p.shows == "shown" [ #figure-label[Likely range, 80 %#if p.range != none and not p.measured [, not yet measured]] \ #v(2pt)
+    [ #if p.shows == "shown" [ #figure-label[#p.range_name] \ #v(2pt)
       #if p.range != none { text(15pt, weight: 500, p.range) } else { text(fill: quiet)[—] } ] ],
     [ #if p.shows != "hidden" [ #figure-label[List price] ] \ #v(2pt)
       #if p.shows == "hidden" [] else if p.list_price != none and p.shows == "shown" {

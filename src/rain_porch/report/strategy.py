@@ -8,6 +8,7 @@ from ..core.money import dollars
 from .blocks import figures, heading, note, page, para, picture, ruled, table
 from .model import ReportInput
 from .rail import rail_svg
+from .wording import range_name
 
 
 def strategy_page(given: ReportInput) -> dict[str, Any]:
@@ -34,7 +35,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any]:
         items.append(("List price", dollars(given.list_price), "cedar"))
     if shown and value:
         items += [("Indicated value", dollars(value), "moss")]
-        items += [("Likely range, 80 %", f"{dollars(span['low'])} – {dollars(span['high'])}", "slate")] if span else []
+        items += [(range_name(span), f"{dollars(span['low'])} – {dollars(span['high'])}", "slate")] if span else []
     return page(
         "strategy", "The price",
         ruled("List price") if given.paper.price == "blank" else figures(items) if items else None,

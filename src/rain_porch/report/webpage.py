@@ -126,11 +126,7 @@ def _summary(p: dict[str, Any], level: str) -> str:
     items = []
     if p["shows"] == "shown":
         items = [("Indicated value", p["value"] or "not yet known", "moss")]
-        items += (
-            [("Likely range, 80 %" + ("" if p["measured"] else ", not yet measured"), p["range"], "")]
-            if p["range"]
-            else []
-        )
+        items += [(p["range_name"], p["range"], "")] if p["range"] else []
         items += [("List price", p["list_price"], "cedar")] if p["list_price"] else []
     price = _block({"kind": "figures", "items": items}) if items else ""
     if p["shows"] == "blank":

@@ -64,3 +64,18 @@ def amount(value: float | None) -> str:
 def day(iso: str | None) -> str:
     """2026-10-31 → 10/31/26."""
     return f"{int(iso[5:7])}/{int(iso[8:10])}/{iso[2:4]}" if iso else "—"
+
+
+def range_name(span: Mapping[str, Any] | None) -> str:
+    """What stands over a range: whether it has been measured never drops away on the way to the paper."""
+    return "Likely range, 80 %" + ("" if span is None or span["measured"] else ", not yet measured")
+
+
+def range_meaning(span: Mapping[str, Any] | None) -> str:
+    """What a range is, for the page of words: it is said to be tested only where it was."""
+    if span is not None and span["measured"]:
+        return "A band that held four of five past sales around here when the same method was tried on them."
+    return (
+        "A band that is meant to hold four of five such homes. It comes from how far the sales around here lie from the "
+        "method's own fit, and has not yet been measured on past sales."
+    )

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core import list_price as lp
-from ..core.columns import FOR_SALE, HOME_KINDS, SOLD, Ints
-from ..core.dates import NO_DAY
+from ..core.columns import FOR_SALE, HOME_KINDS, Ints
+from ..core.dates import NO_DAY, date_of
 from ..core.money import dollars, half_up
+from ..core.own_sale import last_own_sale
 from ..core.place import near_miles
 from .pricing import Pricing, Setting
 
@@ -129,13 +130,10 @@ def _bases(setting: Setting, pricing: Pricing) -> list[tuple[str, float]]:
         out += [("the highest sold comp", max(sold)), ("the average of the sold comps", float(np.mean(sold)))]
     if pricing.value:
         out.append(("the indicated value", half_up(pricing.value, 100)))
-    mine = setting.subject.home_id
-    if mine is not None:
-        rows = setting.columns.rows_of_home(mine)
-        rows = rows[setting.view.kind[rows] == SOLD]
-        if rows.size:
-            last = rows[np.argmax(setting.columns.close[rows])]
-            out.append(("its own last sale", float(setting.columns.numbers["close_price"][last])))
+    last = last_own_sale(setting.columns, setting.view, setting.subject)
+    if last is not None:
+        year = date_of(int(setting.columns.close[last])).year
+        out.append((f"its own last sale, in {year}", float(setting.view.price[last])))
     return [(name, base) for name, base in out if base > 0]
 
 
@@ -146,7 +144,8 @@ def recommendation(pricing: Pricing, list_price: float, here: lp.Group | None) -
     n = len(pricing.comps)
     out = (
         f"{n} comparable {'sale indicates' if n == 1 else 'sales indicate'} {dollars(half_up(pricing.value, 100))}, likely "
-        f"{dollars(pricing.range.low)} to {dollars(pricing.range.high)}."
+        f"{dollars(pricing.range.low)} to {dollars(pricing.range.high)}"
+        f"{'' if pricing.range.measured else ', a range not yet measured on past sales'}."
     )
     pct = 100 * (list_price / pricing.value - 1)
     stands = f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} it" if abs(pct) >= 0.05 else "just at it"

@@ -20,9 +20,9 @@ from ..core.dates import date_of, day_of
 from ..core.errors import BadInput, NotEnough
 from ..core.features import BY_NAME as FEATURES
 from ..core.homes import Subject
-from ..core.listing_facts import recent_sale_rows
+from ..core.listing_facts import price_days, recent_sale_rows
 from ..core.place import near_miles
-from ..core.valuation import price_days, value_by_comps
+from ..core.valuation import value_by_comps
 from ..core.words import HomeKind
 from ..core.worth import per_sqft_values
 from ..store import backtests

@@ -179,29 +179,35 @@ def framed(data: bytes, media: str) -> str:
 
 
 def past(opened: Opened) -> list[dict[str, Any]]:
-    """What happened to the home up to the effective date, newest first: date, what, price, note."""
+    """What happened to the home up to the effective date, newest first: date, what, price, per, note.
+
+    per: "month" where the price is a rent, else "".
+    """
     day = opened.state.effective_date.isoformat()
     db = opened.setting.records.db
     out: list[dict[str, Any]] = []
 
-    def add(date: str | None, what: str, price: float | None, note: str) -> None:
+    def add(date: str | None, what: str, price: float | None, note: str, per: str = "") -> None:
         if date and date <= day:
-            out.append({"date": date, "what": what, "price": price, "note": note})
+            out.append({"date": date, "what": what, "price": price, "per": per, "note": note})
 
     for x in opened.home.listings:
-        note = f"{'lease, ' if x['is_lease'] else ''}{x['listing_id']}"
-        add(x["on_market_date"], "listed", x["original_list_price"], note)
+        note, lease = x["listing_id"], bool(x["is_lease"])
+        per = "month" if lease else ""
+        add(x["on_market_date"], "offered for lease" if lease else "listed", x["original_list_price"], note, per)
         if x["close_date"]:
-            add(x["close_date"], "leased" if x["is_lease"] else "sold", x["close_price"], note)
+            add(x["close_date"], "leased" if lease else "sold", x["close_price"], note, per)
         else:
-            add(x["off_market_date"], x["standard_status"].lower(), x["list_price"], note)
+            status = x["standard_status"].lower()
+            add(x["off_market_date"], f"lease {status}" if lease else status, x["list_price"], note, per)
         for event in photos.price_history(opened.setting.records, x["listing_id"]):
             if event["change_pct"] is not None:
                 add(
                     event["date"],
-                    "price changed",
+                    "rent changed" if lease else "price changed",
                     float(event["to"]),
                     f"{event['change_pct']:+.1f} %, {x['listing_id']}",
+                    per,
                 )
     for t in opened.home.transfers:
         if t["listing_id"] is None:

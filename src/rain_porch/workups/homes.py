@@ -8,11 +8,14 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+import numpy as np
+
 from ..core.columns import Columns
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import Ambiguous, BadInput, NotFound
 from ..core.fields import BY_NAME, FIELDS, HOME_FACTS
 from ..core.homes import Subject, Value
+from ..core.listing_facts import price_days
 from ..core.words import HomeKind
 from ..store import homes as store
 from .records import Records
@@ -31,13 +34,15 @@ class HomeRef:
 
 @dataclass(frozen=True)
 class Home:
-    """The subject, and what each record says of it: source → facts."""
+    """The subject, and what each record says of it: source → facts. from_lease: the listing among them is a lease, for
+    want of any other."""
 
     ref: HomeRef
     subject: Subject
     says: Mapping[str, Mapping[str, Value]]
     listings: list[dict[str, Any]] = field(default_factory=list)
     transfers: list[dict[str, Any]] = field(default_factory=list)
+    from_lease: bool = False
 
 
 def locate(
@@ -134,7 +139,8 @@ def read_home(records: Records, ref: HomeRef) -> Home:
     says: dict[str, Mapping[str, Value]] = {}
     if tax:
         says["tax_roll"] = _facts(tax)
-    last = own or (past[0] if past else None)
+    sales = [x for x in past if not x["is_lease"]]
+    last = own if own and not own["is_lease"] else next(iter(sales or past), None)
     if last:
         says["last_listing"] = _facts(last)
     first, second = (last, tax) if ref.kind == "listing" else (tax, last)
@@ -143,6 +149,7 @@ def read_home(records: Records, ref: HomeRef) -> Home:
         if row:
             facts.update(_facts(row))
     facts.pop("list_price", None)
+    leased = frozenset(_facts(last)) - frozenset(says.get("tax_roll", ())) if last and last["is_lease"] else frozenset()
     where = _place(first) or _place(second)
     if where is None:
         raise BadInput("place", f"The records do not say where {ref.kind} {ref.key} is; distances cannot be told.")
@@ -163,8 +170,9 @@ def read_home(records: Records, ref: HomeRef) -> Home:
         parcel_number=number,
         home_id=_home_id(records.columns(), past, deeds),
         own_listing=ref.key if ref.kind == "listing" else None,
+        from_lease=leased,
     )
-    return Home(ref, subject, says, past, deeds)
+    return Home(ref, subject, says, past, deeds, from_lease=bool(last and last["is_lease"]))
 
 
 def _home_id(columns: Columns, past: Iterable[Mapping[str, Any]], deeds: Iterable[Mapping[str, Any]]) -> int | None:
@@ -200,17 +208,15 @@ def checked_corrections(corrections: Mapping[str, Value | None]) -> dict[str, Va
 
 
 def own_sale(records: Records, home: Home) -> tuple[str, dt.date] | None:
-    """The home's own sale that --exclude-self hides: the named listing if it sold, else its newest sale.
+    """The home's own sale that --exclude-self hides: the named listing if it sold, else its newest sale; no lease.
 
     Returns its number and the date at which its price was agreed (contract, else closing).
     """
     columns = records.columns()
     keys = [home.subject.own_listing, *(r["listing_id"] for r in home.listings)]
     for row in map(columns.row, keys):
-        if row is not None and columns.close[row] != NO_DAY:
-            contract = int(columns.contract[row])
-            day = contract if contract != NO_DAY else int(columns.close[row])
-            return str(columns.keys[row]), date_of(day)
+        if row is not None and columns.close[row] != NO_DAY and not columns.lease[row]:
+            return str(columns.keys[row]), date_of(int(price_days(columns, np.array([row]))[0]))
     return None
 
 

@@ -11,7 +11,7 @@ from ..core import evidence as ev
 from ..core import search as sr
 from ..core.backtest import Calibration
 from ..core.checks import cautions
-from ..core.columns import DEED_SALE, HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
+from ..core.columns import HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import NotEnough
 from ..core.evidence import Evidence, Rate, evidence, house_rate, location_rate
@@ -20,8 +20,9 @@ from ..core.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS
 from ..core.grid import Adjusted, Comp, Own, adjust
 from ..core.homes import Candidate, Subject
 from ..core.likeness import Likeness, days_since, likeness
-from ..core.listing_facts import days_on_market, differences, flags, price_per_sqft
+from ..core.listing_facts import days_on_market, differences, flags, price_days, price_per_sqft
 from ..core.market_change import MarketChange
+from ..core.own_sale import last_own_sale
 from ..core.place import miles
 from ..core.rate_evidence import moved_since
 from ..core.steps import loosened_until_enough
@@ -187,7 +188,7 @@ def price(
     decided = decided or Decided()
     sold = [c for c in comps if c.kind in ("sold", "deed_sale") and c.price and c.date]
     columns, day = setting.columns, setting.view.day
-    ages = np.array([day - price_day(columns, c) for c in sold], dtype=np.float64)
+    ages = (day - price_days(columns, np.array([c.row for c in sold], dtype=np.int64))).astype(np.float64)
     window = int(max(180, *ages)) if sold else 180
     found = evidence(columns, setting.view, setting.subject, window, leave_out_home, shared)
     warnings: list[str] = []
@@ -197,6 +198,10 @@ def price(
     elif found.market_change.past_data:
         warnings.append("Some comps are older than the sales from which market change is read.")
     rates = rates_for(setting, found, sold)
+    if taken := [label(name) for name in rates if _source_of(name) in setting.subject.from_lease]:
+        warnings.append(
+            f"{', '.join(taken)}: known only from a listing for lease. Check {'it' if len(taken) == 1 else 'them'} in Home."
+        )
     for name, dollars in decided.rates.items():
         if name in rates:
             rates[name] = replace(rates[name], dollars=dollars, se=0.0, source="typed", weak=False, says="")
@@ -266,22 +271,13 @@ def _range(setting: Setting, value: float, half_width: float) -> Range:
 
 
 def _brought_forward(setting: Setting, found: Evidence) -> Method | None:
-    """The home's own last sale at arm's length, where the index reaches back to it."""
-    columns, view, mine = setting.columns, setting.view, setting.subject.home_id
-    if mine is None:
+    """The home's own last sale, where the index reaches back to it."""
+    last = last_own_sale(setting.columns, setting.view, setting.subject)
+    if last is None:
         return None
-    rows = columns.rows_of_home(mine)
-    sold = np.isin(view.kind[rows], (SOLD, DEED_SALE)) & ~columns.not_arms_length[rows] & np.isfinite(view.price[rows])
-    rows = rows[sold & (columns.home_kind[rows] == HOME_KINDS.index(setting.subject.home_kind))]
-    if (own := columns.row(setting.subject.own_listing)) is not None:
-        rows = rows[rows != own]
-    if not rows.size:
-        return None
-    last = rows[np.argmax(columns.close[rows])]
-    factor = moved_since(found, float(columns.close[last]), view.day)
-    if factor is None:
-        return None
-    return brought_forward(float(view.price[last]), date_of(int(columns.close[last])), factor)
+    agreed = int(price_days(setting.columns, np.array([last]))[0])
+    factor = moved_since(found, float(agreed), setting.view.day)
+    return None if factor is None else brought_forward(float(setting.view.price[last]), date_of(agreed), factor)
 
 
 def _comps_facts(
@@ -304,12 +300,6 @@ def _comps_facts(
         if comp.listing_id in rated:
             facts["condition_grade"] = float(rated[comp.listing_id])
     return out
-
-
-def price_day(columns: Columns, c: Candidate) -> int:
-    """The day on which a sold comp's price was agreed."""
-    contract, close = int(columns.contract[c.row]), int(columns.close[c.row])
-    return contract if contract != NO_DAY and contract <= close else close
 
 
 def rates_for(setting: Setting, found: Evidence, comps: Sequence[Candidate]) -> dict[str, Rate]:
@@ -353,6 +343,11 @@ def _no_evidence(comps: Sequence[Candidate]) -> Evidence:
         raise NotEnough("There are not five sales within 25 miles and five years to learn from, and no comps: "
                         "bring in more listings, or loosen the search.")  # fmt: skip
     return Evidence({}, MarketChange(0.0, 0.0, 0.0, 0, 365, (), True), None, 0.25, 0, 0)
+
+
+def _source_of(name: str) -> str:
+    """The fact of the records that a line's feature is read from."""
+    return "property_condition" if name == "condition_grade" else name
 
 
 def label(name: str) -> str:

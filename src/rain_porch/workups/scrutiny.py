@@ -5,14 +5,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+import numpy as np
+
 from ..core import rate_evidence as re
 from ..core.checks import Asked, Check, checks
 from ..core.errors import BadInput
 from ..core.evidence import Rate
 from ..core.features import BY_NAME as FEATURES
+from ..core.listing_facts import price_days
 from ..store.areas import between
 from ..store.sellers import sellers_of
-from .pricing import Pricing, price_day
+from .pricing import Pricing
 from .workups import Opened
 
 
@@ -24,12 +27,13 @@ def checked(opened: Opened, pricing: Pricing) -> list[Check]:
     spots = {key: spot for key, spot in spots.items() if math.isfinite(spot[0] + spot[1])}
     db = setting.records.db
     change = pricing.market_change
+    rows = np.array([c.row for c in pricing.comps], dtype=np.int64)
     return checks(
         Asked(
             setting.subject,
             pricing.comps,
             pricing.adjusted,
-            [float(setting.view.day - price_day(columns, c)) for c in pricing.comps],
+            (setting.view.day - price_days(columns, rows)).astype(float).tolist(),
             pricing.value,
             opened.state.list_price,
             change.pct_per_month,

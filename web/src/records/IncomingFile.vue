@@ -132,8 +132,8 @@ async function letGo() {
       :result="file.data.value.result"
       :samples="file.data.value.samples"
       :done="stage === 'done'"
-      @places="plan($event)"
       class="mt-3"
+      @places="plan($event)"
     />
     <MappingTable
       v-if="preview.data.value && mapped && !['taking in', 'done'].includes(stage)"

@@ -96,7 +96,9 @@ async function back(row: Docs['FactDoc']) {
           <tr>
             <th>Fact</th>
             <th class="num">Tax roll</th>
-            <th class="num">Last listing</th>
+            <th class="num">
+              {{ open.data.value?.from_lease ? 'Last listing, a lease' : 'Last listing' }}
+            </th>
             <th class="num">In use</th>
             <th>Your word</th>
           </tr>
@@ -208,7 +210,9 @@ async function back(row: Docs['FactDoc']) {
             <td>
               <b class="what">{{ event.what }}</b> <span class="quiet small">{{ event.note }}</span>
             </td>
-            <td class="num">{{ event.price === null ? '' : money(event.price) }}</td>
+            <td class="num">
+              {{ event.price === null ? '' : money(event.price) }}{{ event.per ? ` a ${event.per}` : '' }}
+            </td>
           </tr>
         </tbody>
       </table>

@@ -6,7 +6,7 @@ import { day, money } from '@/shared/format'
 const props = defineProps<{ past: Docs['PastDoc'][] }>()
 const W = 420
 const H = 110
-const known = computed(() => props.past.filter((p) => p.date && p.price && p.price > 1000))
+const known = computed(() => props.past.filter((p) => p.date && p.price && p.price > 1000 && !p.per))
 const days = computed(() => known.value.map((p) => new Date(p.date!).getTime()))
 const prices = computed(() => known.value.map((p) => p.price!))
 const span = (values: number[]): [number, number] => [Math.min(...values), Math.max(...values)]
