@@ -9,8 +9,11 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from rain_porch.core import search as sr
 from rain_porch.core.dates import day_of
 from rain_porch.core.errors import Ambiguous, BadInput, NotEnough, NotFound
+from rain_porch.core.homes import Subject
+from rain_porch.core.words import HomeKind
 from rain_porch.workups import answers, homes
 from rain_porch.workups.homes import HomeRef
 from rain_porch.workups.pricing import Decided, Setting, candidates, most_alike, price, sold_rows
@@ -209,3 +212,45 @@ def test_an_area_that_is_nowhere_names_those_that_are(demo_records):
         demo_records.area_mask(("Atlantis",))
     assert demo_records.area_mask(("Quarry Bend South",)).sum() > 50
     assert demo_records.area_mask(("brindle ferry",)).sum() > 4000, "cities count as areas too"
+
+
+def lots(prices: dict[int, int], kind: str = "Unimproved Land") -> str:
+    rows = [
+        f"V{i},Closed,Land,{kind},{size},{price},2026-0{5 + i % 4}-01,{41.2 + i / 5000},-38.4"
+        for i, (size, price) in enumerate(prices.items())
+    ]
+    head = "ListingId,StandardStatus,PropertyType,PropertySubType,LotSizeSquareFeet,ClosePrice,CloseDate,Latitude,Longitude"
+    return "\n".join([head, *rows]) + "\n"
+
+
+def lot_price(records, size: float, kind: HomeKind = HomeKind.LAND):
+    me = Subject({"lot_size_square_feet": size}, 41.2, -38.4, kind)
+    setting = Setting.at(records, me, day_of(dt.date(2026, 10, 1)))
+    search = sr.Search(home_kinds=("land",), criteria=(), windows={"sold": sr.Window(days=400)})
+    return price(setting, most_alike(setting, search))
+
+
+def test_land_with_few_sales_is_adjusted_by_the_house_rule_of_land(bring, records):
+    """Four lots tell nothing of their own: a lot's size carries 0.6 of its worth, not the 0.08 that it has under a house."""
+    bring(lots({8000: 90_000, 9000: 100_000, 10_000: 104_000, 12_000: 120_000}), "lots.csv")
+    made = lot_price(records, 10_500)
+    rate = made.rates["lot_size_square_feet"]
+    assert (rate.source, rate.elasticity) == ("house rule", 0.6)
+    assert rate.dollars == pytest.approx(0.6 * 102_000 / 10_500)
+    small = next(a for a in made.adjusted if a.close_price == 90_000)
+    line = next(x for x in small.lines if x.field == "lot_size_square_feet")
+    assert line.amount == pytest.approx(rate.dollars * 2500)
+    assert 100_000 < made.value < 112_000
+    assert set(made.rates) <= {"lot_size_square_feet", "waterfront_yn", "location"}
+
+
+def test_land_with_many_sales_is_priced_by_them(bring, records):
+    """Made lots at 1,200 × size^0.5: the price and the rate come back."""
+    rng = np.random.default_rng(3)
+    sizes = {int(s): round(1200 * s**0.5 * float(np.exp(rng.normal(0, 0.03)))) for s in rng.integers(5000, 15_000, 80)}
+    bring(lots(sizes), "lots.csv")
+    made = lot_price(records, 9000)
+    true = 1200 * 9000**0.5
+    assert made.value == pytest.approx(true, rel=0.03)
+    assert made.rates["lot_size_square_feet"].dollars == pytest.approx(0.5 * true / 9000, rel=0.2)
+    assert made.range.low < true < made.range.high

@@ -14,14 +14,13 @@ from scipy.sparse import csr_array
 from scipy.spatial import cKDTree
 
 from .columns import HOME_KINDS, AsOf, Columns, Floats, Ints
-from .features import BY_NAME, FEATURES, LAND_FEATURES, Feature, matrix, transformed
+from .features import LAND, Feature, features_of, matrix, transformed
 from .homes import Subject
 from .listing_facts import price_days, recent_sale_rows
 from .location import Surface
 from .market_change import MarketChange, TimeBasis, basis_for, read_change
 from .place import near_miles
 from .regression import Fit, robust_fit, weighted_quantile
-from .words import HomeKind
 
 MAX_SALES, LOCAL_SALES, NEIGHBOURS = 3000, 400, 12
 REACH_MILES, REACH_DAYS = 25.0, 5 * 365
@@ -97,14 +96,10 @@ def net_price(columns: Columns, rows: Ints) -> Floats:
     return np.asarray(np.where(given < price * 0.5, price - given, price))
 
 
-def features_of(home_kind: HomeKind) -> tuple[Feature, ...]:
-    return LAND_FEATURES if home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else FEATURES
-
-
 def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool, most: int = MAX_SALES) -> Ints:
     """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most `most`, nearest in place and time."""
     rows = recent_sale_rows(columns, view)
-    size = "lot_size_square_feet" if subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else "living_area"
+    size = "lot_size_square_feet" if subject.home_kind in LAND else "living_area"
     good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (columns.numbers[size][rows] > 0)
     good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= REACH_DAYS)
     if leave_out_home and subject.home_id is not None:
@@ -136,7 +131,7 @@ def wide_fit(
     if rows.size < 5:
         return None
     days = price_days(columns, rows).astype(np.float64)
-    features, x = matrix(columns, rows, features_of(subject.home_kind))
+    features, x = matrix(columns, rows, tuple(features_of(subject.home_kind).values()))
     y = np.log(net_price(columns, rows))
     basis = basis_for(view.day, days)
     h = basis.columns(days)
@@ -166,7 +161,7 @@ def nearness(wide: WideFit, columns: Columns, subject: Subject, day: int) -> Flo
     far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
     reach = max(0.25, float(np.partition(far, min(150, far.size - 1))[min(150, far.size - 1)]))
     w = np.exp(-0.5 * (far / (0.7 * reach)) ** 2) * 0.5 ** ((day - wide.days) / (3 * 365))
-    size = "lot_size_square_feet" if subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE) else "living_area"
+    size = "lot_size_square_feet" if subject.home_kind in LAND else "living_area"
     mine = subject.number(size)
     if mine:
         w = w * np.exp(-0.5 * (np.log(columns.numbers[size][rows] / mine) / 0.45) ** 2)
@@ -289,9 +284,11 @@ def _rate(
     return Rate(f.name, coef * per, se * per, n, source, weak, coef if f.log else None, says)
 
 
-def house_rate(name: str, worth: float, level: float | None) -> Rate:
-    """The house rule's rate for a feature, at a given worth; used where no sale speaks."""
-    f = BY_NAME[name]
+def house_rate(f: Feature, worth: float, level: float | None) -> Rate:
+    """The house rule's rate for a feature, at a given worth; used where no sale speaks.
+
+    A lot of 9,000 sq ft worth 117,000, elasticity 0.6: 0.6 × 117,000 ÷ 9,000 = 7.80 $ a sq ft.
+    """
     per = worth / level if f.log and level else worth
-    return Rate(name, f.prior * per, f.prior_sd * per, 0, "house rule", True, f.prior if f.log else None,
+    return Rate(f.name, f.prior * per, f.prior_sd * per, 0, "house rule", True, f.prior if f.log else None,
                 "No sale here tells; this is the house rule.")  # fmt: skip

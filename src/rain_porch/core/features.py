@@ -6,11 +6,13 @@ and how far markets stray from it. They carry the fit only where sales are too f
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from .columns import Columns, Floats, Ints
+from .words import HomeKind
 
 
 @dataclass(frozen=True)
@@ -39,7 +41,14 @@ LAND_FEATURES: tuple[Feature, ...] = (
     Feature("lot_size_square_feet", True, 0.6, 0.25),
     Feature("waterfront_yn", False, 0.2, 0.2),
 )
-BY_NAME = {f.name: f for f in (*LAND_FEATURES, *FEATURES)}
+LAND = (HomeKind.LAND, HomeKind.ACREAGE)
+_BUILT_BY_NAME, _LAND_BY_NAME = ({f.name: f for f in group} for group in (FEATURES, LAND_FEATURES))
+
+
+def features_of(home_kind: HomeKind) -> Mapping[str, Feature]:
+    """The features of a kind of home by name, with its own house rules: a lot's size is most of the worth of land and
+    little of a house's."""
+    return _LAND_BY_NAME if home_kind in LAND else _BUILT_BY_NAME
 
 
 def transformed(feature: Feature, values: Floats) -> Floats:

@@ -8,7 +8,7 @@ import numpy as np
 
 from .columns import Columns, Floats
 from .evidence import Evidence, dollars_per
-from .features import BY_NAME
+from .features import features_of
 from .homes import Subject
 from .place import near_miles
 
@@ -88,7 +88,7 @@ def choices(
     found: Evidence | None, pairs: Pairs, columns: Columns, subject: Subject, name: str, worth: float
 ) -> list[Choice]:
     """Every figure that may be used for a rate, the sales around here first; the house rule is always one of them."""
-    f = BY_NAME[name]
+    f = features_of(subject.home_kind)[name]
     out: list[Choice] = []
     rows = np.zeros(0, dtype=np.int64)
     j = _place(found, name) if found else None

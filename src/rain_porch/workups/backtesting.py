@@ -18,7 +18,7 @@ from ..core.backtest import Case, RangeReport, Score, check_ranges, score
 from ..core.columns import HOME_KINDS, Columns, Ints
 from ..core.dates import date_of, day_of
 from ..core.errors import BadInput, NotEnough
-from ..core.features import BY_NAME as FEATURES
+from ..core.features import FEATURES
 from ..core.homes import Subject
 from ..core.listing_facts import price_days, recent_sale_rows
 from ..core.place import near_miles
@@ -31,7 +31,7 @@ from .records import Records
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
-FACTS = tuple(FEATURES) + ("bedrooms_total", "stories", "tax_assessed_value")
+FACTS = tuple(f.name for f in FEATURES) + ("bedrooms_total", "stories", "tax_assessed_value")
 WORDS = ("subdivision_name", "architectural_style", "property_condition", "basement")
 Progress = Callable[[int, int], None]
 

@@ -15,7 +15,7 @@ from ..core.columns import HOME_KINDS, RECORD_KINDS, SOLD, AsOf, Columns, Floats
 from ..core.dates import NO_DAY, date_of
 from ..core.errors import NotEnough
 from ..core.evidence import Evidence, Rate, evidence, house_rate, location_rate
-from ..core.features import BY_NAME as FEATURES
+from ..core.features import features_of
 from ..core.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS
 from ..core.grid import Adjusted, Comp, Own, adjust
 from ..core.homes import Candidate, Subject
@@ -27,7 +27,6 @@ from ..core.place import miles
 from ..core.rate_evidence import moved_since
 from ..core.steps import loosened_until_enough
 from ..core.valuation import location_pct
-from ..core.words import HomeKind
 from ..core.worth import (
     Method,
     Range,
@@ -313,7 +312,7 @@ def rates_for_rows(setting: Setting, found: Evidence, rows: Ints) -> dict[str, R
     subject, columns = setting.subject, setting.columns
     prices = columns.numbers["close_price"][rows]
     worth = found.model_value or (float(np.nanmedian(prices)) if np.isfinite(prices).any() else 0.0)
-    land = subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE)
+    features = features_of(subject.home_kind)
     out: dict[str, Rate] = {}
     for name in ADJUSTED:
         if name == "location":
@@ -321,11 +320,11 @@ def rates_for_rows(setting: Setting, found: Evidence, rows: Ints) -> dict[str, R
                 out[name] = location_rate(worth, found.n_local)
         elif name in found.rates:
             out[name] = found.rates[name]
-        elif not (land and name != "lot_size_square_feet") and _differs(setting, name, rows):
+        elif name in features and _differs(setting, name, rows):
             level = subject.number(name)
-            if FEATURES[name].log and not level:
+            if features[name].log and not level:
                 continue
-            out[name] = house_rate(name, worth, level)
+            out[name] = house_rate(features[name], worth, level)
     return out
 
 

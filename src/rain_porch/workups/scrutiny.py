@@ -11,7 +11,7 @@ from ..core import rate_evidence as re
 from ..core.checks import Asked, Check, checks
 from ..core.errors import BadInput
 from ..core.evidence import Rate
-from ..core.features import BY_NAME as FEATURES
+from ..core.features import features_of
 from ..core.listing_facts import price_days
 from ..store.areas import between
 from ..store.sellers import sellers_of
@@ -55,8 +55,9 @@ class OpenedRate:
 
 def opened_rate(opened: Opened, pricing: Pricing, name: str) -> OpenedRate:
     """One rate of the grid with all that speaks for it and against it. Raises BadInput for a field without a rate."""
-    if name not in pricing.rates or name not in FEATURES:
-        raise BadInput("field", f"“{name}” has no rate that sales tell of; use one of {', '.join(FEATURES)}.")
+    features = features_of(opened.subject.home_kind)
+    if name not in pricing.rates or name not in features:
+        raise BadInput("field", f"“{name}” has no rate that sales tell of; use one of {', '.join(features)}.")
     found, setting = pricing.found, opened.setting
     plot, pairs = None, re.NO_PAIRS
     if found is not None:
