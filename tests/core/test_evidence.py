@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from rain_porch.core.evidence import evidence, house_rate, wide_fit
-from rain_porch.core.features import FEATURES, matrix
+from rain_porch.core.features import FEATURES, features_of, matrix
+from rain_porch.core.words import HomeKind
 from tests.made import CENTRE, DAY, market, sale, subject
 
 TRUE = {"living_area": 0.6, "bathrooms_full": 0.05, "garage_spaces": 0.04, "year_built": 0.003}
@@ -139,10 +140,13 @@ def test_a_feature_that_sells_for_less_is_weak_and_worth_nothing_here():
     assert rate.weak and rate.dollars == 0 and rate.source == "none" and rate.says
 
 
+BUILT = features_of(HomeKind.DETACHED)
+
+
 def test_house_rules_speak_where_no_sale_does():
-    rate = house_rate("garage_spaces", 400_000, None)
+    rate = house_rate(BUILT["garage_spaces"], 400_000, None)
     assert rate.source == "house rule" and rate.weak and rate.dollars == pytest.approx(16_000)
-    area = house_rate("living_area", 400_000, 2000)
+    area = house_rate(BUILT["living_area"], 400_000, 2000)
     assert area.dollars == pytest.approx(0.62 * 200)
 
 

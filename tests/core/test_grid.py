@@ -1,13 +1,17 @@
 from __future__ import annotations
 
+from dataclasses import replace
+
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.evidence import Rate
-from rain_porch.core.grid import Comp, adjust, over_limits
+from rain_porch.core.grid import Comp, Own, adjust, apart, over_limits
 from rain_porch.core.market_change import compounded
 from rain_porch.core.money import half_up, signed
+from rain_porch.core.worth import comp_weights, indicated
 from tests.made import subject
 
 money = st.floats(50_000, 2_000_000)
@@ -117,3 +121,26 @@ def test_market_change_compounds_by_the_month():
     assert 406_000 * compounded(0.35, 174) == pytest.approx(8190.68, abs=0.01)
     assert compounded(0.0, 500) == 0
     assert (1 + compounded(1.0, 100)) * (1 + compounded(1.0, 200)) == pytest.approx(1 + compounded(1.0, 300))
+
+
+def test_a_line_equal_for_all_comps_is_added_once_and_moves_neither_gross_nor_limits_nor_weights():
+    """25,000 spent, 11,625 returned: the value rises by exactly that (docs: rules of the grid)."""
+    comps = [Comp(f"C{i}", 400_000.0 + 9_000 * i, 30.0 * i, {"living_area": 1800.0 + 40 * i}) for i in range(6)]
+    rates = made({"living_area": 85.0})
+    own = [Own("improvements", 11_625.0, "25,000 × …"), Own("own: view", None, "left to judgement")]
+
+    def priced(own: list[Own]) -> tuple[float, list, list[Own]]:
+        once = apart(own, comps)
+        grid = [adjust(subject(), c, rates, 0.3, own=own, apart=frozenset(x.field for x in once)) for c in comps]
+        weights = comp_weights(np.full(6, 80.0), np.arange(6) * 30.0, np.array([a.gross_pct for a in grid]))
+        return indicated(grid, weights, once), grid, once
+
+    plain, without_it, none = priced([])
+    value, with_it, once = priced(own)
+    assert (
+        value - plain == pytest.approx(11_625, abs=1e-6) and none == [] and [x.field for x in once] == ["improvements"]
+    )
+    for a, b in zip(without_it, with_it, strict=True):
+        assert (a.adjusted_price, a.net, a.gross, a.over_limits) == (b.adjusted_price, b.net, b.gross, b.over_limits)
+    typed = [replace(comps[0], overrides={"improvements": 0.0}), *comps[1:]]
+    assert apart(own, typed) == [], "typed for one comp, it is a line like any other"

@@ -7,7 +7,16 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
 from rain_porch.core.grid import Adjusted
-from rain_porch.core.worth import comp_weights, indicated, methods, value_range, with_set_weights
+from rain_porch.core.money import half_up
+from rain_porch.core.worth import (
+    comp_weights,
+    in_steps,
+    indicated,
+    methods,
+    multiplied_out,
+    value_range,
+    with_set_weights,
+)
 from tests.made import subject
 
 
@@ -72,3 +81,21 @@ def test_the_range_holds_the_value_and_says_that_it_is_unmeasured(value, half):
     band = value_range(value, half)
     assert band.low - 50 <= value <= band.high + 50
     assert band.coverage == 0.8 and not band.measured
+
+
+@given(st.lists(st.floats(1e-6, 1), min_size=1, max_size=12))
+def test_weights_are_tenths_of_a_percent_that_add_up(raw):
+    exact = np.array(raw) / sum(raw)
+    made = in_steps(exact)
+    assert made.sum() == pytest.approx(1, abs=1e-12) and np.abs(made - exact).max() < 0.001
+    assert np.allclose(made * 1000, np.round(made * 1000))
+
+
+@given(st.floats(20, 900), st.integers(300, 20_000))
+def test_a_printed_product_multiplies_out(figure, area):
+    text = multiplied_out(figure, area)
+    assert half_up(float(text.replace(",", "")) * area) == half_up(figure * area)
+
+
+def test_the_product_that_did_not_multiply_out():
+    assert multiplied_out(487_268 / 1920, 1920) == "253.7854"

@@ -183,3 +183,27 @@ def test_the_bare_lot_before_the_house_is_no_sale_of_it(workups):
     made = workups.report_input(n)
     assert not any("its own last sale" in s for s in made.asking["statements"])
     assert "brought_forward" not in {m["name"] for m in made.price["methods"]}
+
+
+def test_an_improvement_raises_the_value_by_what_its_line_says_and_moves_no_weight(workups):
+    n = begun(workups)
+    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
+    before = workups.priced(workups.open(n))
+    kitchen = {"kind": "kitchen", "year": 2025, "cost": 25_000, "quality": "luxury", "note": ""}
+    change(workups, n, change="set_improvements", improvements=[kitchen])
+    after = workups.priced(workups.open(n))
+    (line,) = after.apart
+    assert after.value - before.value == pytest.approx(line.amount, abs=1e-6) and line.amount == pytest.approx(11_375)
+    assert after.weights == before.weights
+    assert [a.gross_pct for a in after.adjusted] == [a.gross_pct for a in before.adjusted]
+    told = workups.report_input(n).price
+    assert [(a["field"], a["amount"]) for a in told["apart"]] == [("improvements", 11_375.0)]
+    for c in told["comps"]:
+        assert c["adjusted_price"] == pytest.approx(
+            c["close_price"] + sum(x["amount"] for x in c["adjustments"]), abs=0.05
+        )
+    ways = {m["name"]: m["formula"] for m in told["methods"]}
+    assert "+ 11,375 improvements" in ways["adjusted_comps"]
+    assert all(
+        "improvements (+11,375) not in it" in ways[w] for w in ways if w not in ("adjusted_comps", "assessed_value")
+    )

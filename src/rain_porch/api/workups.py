@@ -349,7 +349,7 @@ def _front(porch: State, opened: Opened) -> str | None:
 
 def _facts(opened: Opened) -> list[FactDoc]:
     tax, listing = (opened.home.says.get(k, {}) for k in ("tax_roll", "last_listing"))
-    own = opened.state.corrections
+    own, year = opened.state.corrections, opened.subject.assessed_year
     out = []
     for f in FACT_FIELDS:
         name = f.name
@@ -358,7 +358,8 @@ def _facts(opened: Opened) -> list[FactDoc]:
             continue
         out.append(
             FactDoc(
-                field=name, label=f.label, unit=f.unit, kind=f.kind.value, tax_roll=tax.get(name),
+                field=name, label=f"{f.label}, {year}" if name == "tax_assessed_value" and year else f.label,
+                unit=f.unit, kind=f.kind.value, tax_roll=tax.get(name),
                 last_listing=listing.get(name), agent=own.get(name), corrected=name in own, used=used,
             )
         )  # fmt: skip

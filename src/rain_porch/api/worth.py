@@ -30,6 +30,7 @@ class LineDoc(BaseModel):
     mine: float | None
     formula: str
     overridden: bool
+    apart: bool
 
 
 class ColumnDoc(BaseModel):
@@ -126,7 +127,7 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
             lines=[
                 LineDoc(
                     field=x.field, label=label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs, mine=x.mine,
-                    formula=x.formula, overridden=x.overridden,
+                    formula=x.formula, overridden=x.overridden, apart=x.apart,
                 )
                 for x in a.lines
             ],

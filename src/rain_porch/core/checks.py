@@ -9,7 +9,7 @@ import numpy as np
 
 from .grid import GROSS_LIMIT_PCT, NET_LIMIT_PCT, Adjusted
 from .homes import Candidate, Subject
-from .money import dollars
+from .money import dollars, pct_words
 
 FAR_MILES, OLD_DAYS, ENOUGH_SALES = 1.0, 180, 3
 
@@ -144,7 +144,7 @@ def _new_construction(a: Asked) -> Check:
 def _change(a: Asked) -> Check:
     used = abs(a.pct_per_month) >= 0.005
     ok = not used or a.change_certain
-    says = f"{a.pct_per_month:+.2f} % a month is used." if used else "No market change is used."
+    says = f"{pct_words(a.pct_per_month, sign=True)} % a month is used." if used else "No market change is used."
     return Check("market_change", "Market change", ok, says + ("" if ok else " Its band reaches across zero."),
                  "" if ok else "Open its evidence in the grid; where it stays uncertain, type 0 or lean on newer sales.")  # fmt: skip
 

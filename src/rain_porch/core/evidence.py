@@ -19,6 +19,7 @@ from .homes import Subject
 from .listing_facts import price_days, recent_sale_rows
 from .location import Surface
 from .market_change import MarketChange, TimeBasis, basis_for, read_change
+from .money import rate_rounded
 from .place import near_miles
 from .regression import Fit, robust_fit, weighted_quantile
 
@@ -252,7 +253,7 @@ def evidence(
 
 def location_rate(worth: float, n: int) -> Rate:
     """Dollars for one percent by which a spot is worth more or less."""
-    return Rate("location", worth / 100, 0.0, n, "local sales", False, None,
+    return Rate("location", rate_rounded(worth / 100), 0.0, n, "local sales", False, None,
                 "What sales around each home brought beyond their features.")  # fmt: skip
 
 
@@ -281,7 +282,7 @@ def _rate(
         coef, source = 0.0, "none"
     elif weak:
         says = f"The {n:,} sales around here leave it uncertain."
-    return Rate(f.name, coef * per, se * per, n, source, weak, coef if f.log else None, says)
+    return Rate(f.name, rate_rounded(coef * per), se * per, n, source, weak, coef if f.log else None, says)
 
 
 def house_rate(f: Feature, worth: float, level: float | None) -> Rate:
@@ -290,5 +291,5 @@ def house_rate(f: Feature, worth: float, level: float | None) -> Rate:
     A lot of 9,000 sq ft worth 117,000, elasticity 0.6: 0.6 × 117,000 ÷ 9,000 = 7.80 $ a sq ft.
     """
     per = worth / level if f.log and level else worth
-    return Rate(f.name, f.prior * per, f.prior_sd * per, 0, "house rule", True, f.prior if f.log else None,
+    return Rate(f.name, rate_rounded(f.prior * per), f.prior_sd * per, 0, "house rule", True, f.prior if f.log else None,
                 "No sale here tells; this is the house rule.")  # fmt: skip

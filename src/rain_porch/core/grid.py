@@ -12,14 +12,17 @@ from dataclasses import dataclass, field
 from .evidence import Rate
 from .homes import Subject
 from .market_change import compounded
-from .money import dollars, signed
+from .money import dollars, pct_words, rate_words, signed
 
 LINE_LIMIT_PCT, NET_LIMIT_PCT, GROSS_LIMIT_PCT = 10.0, 15.0, 25.0
 
 
 @dataclass(frozen=True)
 class Line:
-    """One adjustment. amount None: unknown on one side, nothing adjusted. computed: what stood before an override."""
+    """One adjustment. amount None: unknown on one side, nothing adjusted. computed: what stood before an override.
+
+    apart: the line is equal for all comps, and is added once to their mean: it moves no comp's adjusted price.
+    """
 
     field: str
     amount: float | None
@@ -29,6 +32,7 @@ class Line:
     rate: float | None = None
     formula: str = ""
     overridden: bool = False
+    apart: bool = False
 
 
 @dataclass(frozen=True)
@@ -73,6 +77,12 @@ class Comp:
     overrides: Mapping[str, float] = field(default_factory=dict)
 
 
+def apart(own: Sequence[Own], comps: Sequence[Comp]) -> list[Own]:
+    """Those of the subject's own lines that are equal for all comps, since nothing was typed for one of them: added once,
+    after the mean, they raise the value by what they say, and enter neither gross, nor limits, nor weights."""
+    return [x for x in own if x.amount is not None and not any(x.field in c.overrides for c in comps)]
+
+
 def feature_line(name: str, rate: float, mine: float | None, theirs: float | None, unit: str = "") -> Line:
     """rate × (subject − comp). 85 $ × (1,875 − 2,045) = −14,450. Unknown on either side adjusts nothing."""
     if mine is None or theirs is None:
@@ -80,7 +90,7 @@ def feature_line(name: str, rate: float, mine: float | None, theirs: float | Non
     amount = rate * (mine - theirs)
     return Line(
         name, amount, amount, theirs, mine, rate,
-        f"({mine:,.10g} − {theirs:,.10g}){' ' + unit if unit else ''} × {rate:,.2f} = {signed(amount)}",
+        f"({mine:,.10g} − {theirs:,.10g}){' ' + unit if unit else ''} × {rate_words(rate)} = {signed(amount)}",
     )  # fmt: skip
 
 
@@ -91,8 +101,9 @@ def adjust(
     pct_per_month: float,
     units: Mapping[str, str] | None = None,
     own: Sequence[Own] = (),
+    apart: frozenset[str] = frozenset(),
 ) -> Adjusted:
-    """The whole column of one comp.
+    """The whole column of one comp. apart: those of `own` that are added once, after the mean.
 
     Worked: 412,000 less 6,000 concessions, 174 days at 0.35 % → +8,191; −14,450; +6,000; +12,000 → 417,741, net
     +5,741 (1.39 %), gross 46,641 (11.32 %).
@@ -110,18 +121,19 @@ def adjust(
     lines.append(
         Line(
             "market_change", moved, moved, comp.days, 0.0, pct_per_month,
-            f"{dollars(base)} × (1 + {pct_per_month:.2f} %)^({comp.days:.0f} days ÷ 30.4375) − {dollars(base)} = {signed(moved)}",
+            f"{dollars(base)} × (1 + {pct_words(pct_per_month)} %)^({comp.days:.0f} days ÷ 30.4375) − {dollars(base)} = {signed(moved)}",
         )
     )  # fmt: skip
     for name, rate in rates.items():
         lines.append(feature_line(name, rate.dollars, subject.number(name), comp.facts.get(name), units.get(name, "")))
-    lines += [Line(x.field, x.amount, x.amount, formula=x.formula) for x in own]
+    lines += [Line(x.field, x.amount, x.amount, formula=x.formula, apart=x.field in apart) for x in own]
     lines = [_overridden(line, comp.overrides) for line in lines]
-    amounts = [line.amount for line in lines if line.amount is not None]
+    counted = [line for line in lines if not line.apart]
+    amounts = [line.amount for line in counted if line.amount is not None]
     net, gross = sum(amounts), sum(abs(a) for a in amounts)
     return Adjusted(
         comp.listing_id, comp.close_price, tuple(lines), comp.close_price + net, net, gross,
-        over_limits(comp.close_price, lines, net, gross),
+        over_limits(comp.close_price, counted, net, gross),
     )  # fmt: skip
 
 

@@ -19,6 +19,7 @@ class Subject:
     home_id      the records that are this same home (None when it stands in no record)
     own_listing  the listing by which the home was named, if it was
     from_lease   facts that are known from a listing for lease alone
+    assessed_year  the tax year of its assessed value, where an assessment tells it
     """
 
     facts: Mapping[str, Value]
@@ -31,6 +32,7 @@ class Subject:
     own_listing: str | None = None
     originals: Mapping[str, Value | None] = field(default_factory=dict)
     from_lease: frozenset[str] = frozenset()
+    assessed_year: int | None = None
 
     def number(self, name: str) -> float | None:
         value = self.facts.get(name)
@@ -52,7 +54,9 @@ class Subject:
                 facts.pop(name, None)
             else:
                 facts[name] = value
-        return replace(self, facts=facts, originals=originals, from_lease=self.from_lease - corrections.keys())
+        year = None if "tax_assessed_value" in corrections else self.assessed_year
+        left = self.from_lease - corrections.keys()
+        return replace(self, facts=facts, originals=originals, from_lease=left, assessed_year=year)
 
 
 @dataclass(frozen=True)

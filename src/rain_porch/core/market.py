@@ -82,6 +82,15 @@ def periods(by: str, start: dt.date, end: dt.date, through: dt.date) -> list[Per
     return out
 
 
+def last_years(by: str, years: int, end: dt.date, through: dt.date) -> list[Period]:
+    """The periods of the last years up to the one that `end` lies in: 5 years are 60 months, 20 quarters or 5 years."""
+    months = {"month": 1, "quarter": 3}.get(by)
+    if months is None:
+        return periods(by, dt.date(end.year - years + 1, 1, 1), end, through)
+    first = dt.date(end.year, (end.month - 1) // months * months + 1, 1)
+    return periods(by, add_months(first, months - 12 * years), end, through)
+
+
 class Market:
     """The chosen homes of a market, each list of dates sorted, so that a period is a slice.
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from .columns import Floats
 from .dates import DAYS_PER_MONTH
+from .money import half_up
 
 KNOT_MONTHS = 3.0
 SEASON_COLUMNS = 4
@@ -63,7 +64,7 @@ def basis_for(day: int, days: Floats) -> TimeBasis:
 
 @dataclass(frozen=True)
 class MarketChange:
-    """Market change in percent a month over `window_days` before the effective day.
+    """Market change in percent a month, to the hundredth that is shown, over `window_days` before the effective day.
 
     low, high: an 80 % band. index: (days back, percent against the effective day) by quarter, newest first.
     past_data: the window reaches further back than the sales do.
@@ -99,5 +100,6 @@ def read_change(
     index = tuple(
         (round(q * KNOT_MONTHS * DAYS_PER_MONTH), float(np.expm1(coef[q] - coef[0]) * 100)) for q in range(basis.knots)
     )
-    return MarketChange(pct(rate), pct(rate - 1.2816 * sd), pct(rate + 1.2816 * sd), n, window_days, index,
+    low, used, high = (round(half_up(pct(rate + z * sd), 0.01), 2) for z in (-1.2816, 0.0, 1.2816))
+    return MarketChange(used, low, high, n, window_days, index,
                         reach_days < window_days)  # fmt: skip

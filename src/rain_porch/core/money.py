@@ -19,3 +19,29 @@ def signed(value: float) -> str:
     """5741.2 → "+5,741"; −6000 → "−6,000" (a true minus sign)."""
     shown = half_up(value)
     return f"{'+' if shown > 0 else '−' if shown < 0 else ''}{abs(shown):,.0f}"
+
+
+def _rate_digits(value: float) -> int:
+    size = abs(value)
+    return 0 if size >= 100 else 2 if size >= 1 else 4
+
+
+def rate_rounded(value: float) -> float:
+    """A rate in dollars a unit as it is shown and reckoned with alike, so that printed sums multiply out: whole dollars
+    from 100 on, cents from 1 on, else hundredths of a cent. 8123.45 → 8123; 85.374 → 85.37; 0.17346 → 0.1735."""
+    digits = _rate_digits(value)
+    return round(half_up(value, 10.0**-digits), digits)
+
+
+def rate_words(value: float) -> str:
+    """A rate as the screen and the paper write it; a typed one keeps the digits it was given. 8123.0 → "8,123"."""
+    digits = _rate_digits(value)
+    while digits < 4 and abs(value - round(value, digits)) > 1e-9:
+        digits += 1
+    return f"{value:,.{digits}f}".replace("-", "−")
+
+
+def pct_words(value: float, sign: bool = False) -> str:
+    """Percent a month with two digits, or with those that were typed: 0.29 → "0.29"; 0.125 → "0.125"."""
+    digits = next((d for d in (2, 3) if abs(value - round(value, d)) < 1e-9), 4)
+    return f"{value:{'+' if sign else ''}.{digits}f}".replace("-", "−")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -10,6 +10,7 @@ from .columns import Columns, Floats
 from .evidence import Evidence, dollars_per
 from .features import features_of
 from .homes import Subject
+from .money import rate_rounded
 from .place import near_miles
 
 PAIR_MILES, PAIR_DAYS, PAIRS_SHOWN = 1.0, 730, 40
@@ -106,7 +107,8 @@ def choices(
     if pairs.median is not None:
         out.append(Choice("paired sales", pairs.median, None, pairs.count, "middle of the pairs below"))
     per = dollars_per(f, worth, subject, columns, rows)
-    return [*out, Choice("house rule", f.prior * per, f.prior_sd * per, None, "what is usual, before any sale is seen")]
+    out.append(Choice("house rule", f.prior * per, f.prior_sd * per, None, "what is usual, before any sale is seen"))
+    return [replace(c, dollars=rate_rounded(c.dollars)) for c in out]
 
 
 def partial_plot(found: Evidence, name: str) -> PartialPlot | None:

@@ -4,18 +4,22 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from .columns import Floats
 from .evidence import Rate
-from .grid import Adjusted
+from .grid import Adjusted, Own
 from .homes import Candidate, Subject
-from .money import dollars, half_up
+from .money import dollars, half_up, signed
 from .summary import summarise
 
-WEIGHT_FORMULA = "likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up to 1"
+WEIGHT_FORMULA = (
+    "likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up "
+    "to 1, in tenths of a percent"
+)
+WEIGHT_STEPS = 1000
 
 
 @dataclass(frozen=True)
@@ -48,7 +52,19 @@ def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_p
     if from_model_pct is not None:
         raw = raw / (1 + (from_model_pct / 12) ** 2)
     raw = np.maximum(raw, 1e-9)
-    return np.asarray(raw / raw.sum())
+    return in_steps(raw / raw.sum())
+
+
+def in_steps(weights: Floats) -> Floats:
+    """Weights, (n,), in tenths of a percent that add up to the whole: what is printed is what is reckoned with.
+
+    By largest remainders: each is rounded down, and the tenths that are left go to those that lost most.
+    """
+    exact = weights * WEIGHT_STEPS
+    out = np.floor(exact + 1e-9)
+    left = round(WEIGHT_STEPS - float(out.sum()))
+    out[np.argsort(-(exact - out), kind="stable")[:left]] += 1
+    return np.asarray(out / WEIGHT_STEPS)
 
 
 def from_model(adjusted: Floats, model_value: float | None) -> Floats | None:
@@ -57,7 +73,7 @@ def from_model(adjusted: Floats, model_value: float | None) -> Floats | None:
 
 
 def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:
-    """Weights with some set by hand (index → share); the rest are rescaled so that all sum to 1."""
+    """Weights with some set by hand (index → share); the rest are rescaled so that all sum to 1, in tenths of a percent."""
     out = weights.copy()
     held = np.array([i in fixed for i in range(len(weights))])
     share = min(1.0, sum(fixed.values()))
@@ -65,14 +81,27 @@ def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:
         out[i] = value
     rest = weights[~held].sum()
     if held.all() or rest <= 0:
-        return np.asarray(out / out.sum())
+        return in_steps(out / out.sum())
     out[~held] *= (1 - share) / rest
-    return out
+    return in_steps(out / out.sum())
 
 
-def indicated(adjusted: Sequence[Adjusted], weights: Floats) -> float:
-    """Weighted mean of the adjusted prices, exact; shown to the nearest 100."""
-    return float(np.dot([a.adjusted_price for a in adjusted], weights))
+def indicated(adjusted: Sequence[Adjusted], weights: Floats, apart: Sequence[Own] = ()) -> float:
+    """Weighted mean of the adjusted prices, and what is equal for all of them added once; exact, shown to the nearest 100.
+
+    An improvement of 11,625 raises it by 11,625.
+    """
+    mean = float(np.dot([a.adjusted_price for a in adjusted], weights))
+    return mean + sum(x.amount or 0.0 for x in apart)
+
+
+def multiplied_out(figure: float, times: float) -> str:
+    """A figure with as many digits as it takes for the product to be what is printed: 253.7854 × 1,920 = 487,268."""
+    for digits in (2, 3, 4, 5):
+        text = f"{figure:,.{digits}f}"
+        if half_up(float(text.replace(",", "")) * times) == half_up(figure * times):
+            return text
+    return f"{figure:,.6f}"
 
 
 def value_range(value: float, half_width: float, measured: bool = False) -> Range:
@@ -88,15 +117,17 @@ def methods(
     per_sqft: Sequence[float],
     model_value: float | None,
     n_local: int,
+    apart: Sequence[Own] = (),
 ) -> list[Method]:
-    """Every way side by side. Mean 228.40 $/sq ft × 1,875 sq ft = 428,250."""
+    """Every way side by side. Mean 228.40 $/sq ft × 1,875 sq ft = 428,250. What stands apart is in the first alone."""
     out: list[Method] = []
     if adjusted:
-        value = indicated(adjusted, weights)
+        value = indicated(adjusted, weights, apart)
         terms = " + ".join(
             f"{w * 100:.1f} % × {dollars(a.adjusted_price)}" for a, w in zip(adjusted, weights, strict=True)
         )
-        out.append(Method("adjusted_comps", "Adjusted comps", value, f"{terms} = {dollars(value)}"))
+        added = "".join(f" {signed(x.amount or 0.0)[0]} {dollars(abs(x.amount or 0.0))} {_name(x)}" for x in apart)
+        out.append(Method("adjusted_comps", "Adjusted comps", value, f"{terms}{added} = {dollars(value)}"))
     area = subject.number("living_area")
     s = summarise(per_sqft)
     if area and s.count:
@@ -112,7 +143,7 @@ def methods(
                     name,
                     label,
                     figure * area,
-                    f"{figure:,.2f} × {area:,.0f} sq ft = {dollars(figure * area)}",
+                    f"{multiplied_out(figure, area)} × {area:,.0f} sq ft = {dollars(figure * area)}",
                 )
             )
     if model_value is not None:
@@ -126,8 +157,31 @@ def methods(
         )
     assessed = subject.number("tax_assessed_value")
     if assessed:
-        out.append(Method("assessed_value", "Assessed value", assessed, "from the tax roll, for information"))
+        year = subject.assessed_year
+        out.append(
+            Method(
+                "assessed_value", f"Assessed value, {year}" if year else "Assessed value, year not given", assessed,
+                f"from the tax roll{f' of {year}' if year else ', which gives no year'}; for information",
+            )
+        )  # fmt: skip
     return out
+
+
+def _name(x: Own) -> str:
+    return x.field.removeprefix("own: ")
+
+
+def without(ways: Sequence[Method], apart: Sequence[Own]) -> list[Method]:
+    """The ways, each of those that leave out what stands apart saying so."""
+    if not apart:
+        return list(ways)
+    names = " and ".join(f"{_name(x)} ({signed(x.amount or 0.0)})" for x in apart)
+    return [
+        way
+        if way.name in ("adjusted_comps", "assessed_value")
+        else replace(way, formula=f"{way.formula}; {names} not in it")
+        for way in ways
+    ]
 
 
 def size_corrected(subject: Subject, comps: Sequence[Candidate], rate: Rate | None) -> Method | None:

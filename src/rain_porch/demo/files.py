@@ -152,6 +152,7 @@ def _parcel(house: House, rng: np.random.Generator) -> dict[str, Any]:
     standing = house.built_day is None or house.built_day <= LAST
     row = {"ParcelNumber": house.parcel, **_home(house, land=not standing)}
     assessed = _assessed(house, LAST_DAY.year, rng) * (1.0 if standing else truth.LAND_SHARE)
+    house.on_the_roll = assessed
     row["TaxAssessedValue"] = f"{assessed:.0f}"
     row["TaxAnnualAmount"] = f"{assessed * 0.0134:.0f}"
     if standing and "garage_spaces" in house.facts and rng.random() < 0.05:
@@ -172,6 +173,8 @@ def _assessments(house: House, rng: np.random.Generator) -> Iterable[dict[str, A
         if house.built_day is not None and date_of(house.built_day).year >= year:
             continue
         total = _assessed(house, year, rng)
+        if year == LAST_DAY.year and house.on_the_roll is not None:
+            total = house.on_the_roll
         land = 100 * round(total * rng.uniform(0.18, 0.3) / 100)
         yield {
             "ParcelNumber": house.parcel, "TaxYear": year, "LandValue": f"{land:.0f}",

@@ -33,6 +33,7 @@ class House:
     built_day: int | None = None  # day on which a new house can first be sold
     words: dict[str, str] = field(default_factory=dict)
     renovations: list[tuple[int, int]] = field(default_factory=list)  # day, condition from then on
+    on_the_roll: float | None = None  # what the tax roll of the last year says
 
     def condition_at(self, day: int) -> int:
         now = int(self.facts["condition"])

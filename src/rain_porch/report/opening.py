@@ -107,7 +107,9 @@ def _paid(event: Mapping[str, Any]) -> str:
 
 def home_page(given: ReportInput) -> dict[str, Any]:
     facts = given.subject["facts"]
-    rows = [[label(n), v] for n in given.paper.facts or HOME_ROWS if (v := fact(facts, n)) != "—"]
+    year = given.subject.get("assessed_year")
+    named = {"tax_assessed_value": f"{label('tax_assessed_value')}, {year}"} if year else {}
+    rows = [[named.get(n, label(n)), v] for n in given.paper.facts or HOME_ROWS if (v := fact(facts, n)) != "—"]
     half = (len(rows) + 1) // 2
     right = [*rows[half:], *[["", ""]] * (half - len(rows[half:]))]
     past = [

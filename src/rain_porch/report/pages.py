@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..core.money import dollars
+from ..core.money import dollars, pct_words, rate_words
 from ..core.summary import summarise
 from .maps import map_svg
 from .model import ReportInput
@@ -111,15 +111,9 @@ def grid_page(given: ReportInput) -> dict[str, Any]:
         rows = []
         for name in names:
             if name == "market_change":
-                rate = f"{price['market_change']['pct_per_month']:+.2f} % a month"
+                rate = f"{pct_words(price['market_change']['pct_per_month'], sign=True)} % a month"
             else:
-                rate = (
-                    f"{rates[name]['dollars']:,.0f} $"
-                    if name in rates and abs(rates[name]["dollars"]) >= 100
-                    else f"{rates[name]['dollars']:,.2f} $"
-                    if name in rates
-                    else ""
-                )
+                rate = f"{rate_words(rates[name]['dollars'])} $" if name in rates else ""
             rows.append([label(name), rate, *(amount(g["lines"].get(name)) for g in lines)])
         blocks.append(
             {
@@ -132,10 +126,12 @@ def grid_page(given: ReportInput) -> dict[str, Any]:
                 "weights": [f"{100 * c['weight']:.1f} %" if shown else "" for c in part],
             }
         )
+    apart = [f"{a['label']} {amount(a['amount'])}" for a in price["apart"]] if shown else []
     ways = [[name, value, formula] for name, formula, value in given.ways()]
     return {
         "page": "grid",
         "blocks": blocks,
         "ways": ways,
+        "apart": f"Added once to the weighted mean of the adjusted prices: {', '.join(apart)}." if apart else None,
         "value": dollars(price["indicated_value"]) if shown and price["indicated_value"] else None,
     }

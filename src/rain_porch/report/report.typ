@@ -112,6 +112,7 @@
       )
     })
   }
+  #if p.apart != none [ #text(9pt, p.apart) ]
   #if p.ways.len() > 0 [
     == Ways to the number
     #set text(8.4pt)

@@ -162,6 +162,8 @@ def _grid(p: dict[str, Any], level: str) -> str:
             ["Weight", "", *b["weights"]], ["Adjusted price", "", *b["adjusted"]],
         ]  # fmt: skip
         out += _table(["", "rate", *(f"{n}. {name}" for n, name in b["heads"])], rows, last=True)
+    if p["apart"]:
+        out += f"<p>{escape(p['apart'])}</p>"
     if p["ways"]:
         out += "<h3>Ways to the number</h3>" + _table(["", "", ""], p["ways"])
     return out if p["blocks"] else out + _block({"kind": "note", "text": "No comps are kept yet."})

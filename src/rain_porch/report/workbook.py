@@ -99,11 +99,15 @@ def _grid(sheet: Any, given: ReportInput, bold: Any, money: Any, share: Any) -> 
     end = xl_col_to_name(len(comps))
     prices, weights = (f"B{rows[t]}:{end}{rows[t]}" for t in ("Adjusted price", "Weight"))
     at = last + 6
+    added = ""
+    for r, a in enumerate(given.price["apart"], start=at + 2):
+        _row(sheet, r, [f"{a['label']}, added once", a["amount"]], money)
+        added += f"+B{r + 1}"
     sheet.write_string(at - 1, 0, "Indicated value", bold)
     sheet.write_formula(
         at - 1,
         1,
-        f"=ROUND(SUMPRODUCT({prices},{weights})/SUM({weights}),-2)",
+        f"=ROUND(SUMPRODUCT({prices},{weights})/SUM({weights}){added},-2)",
         money,
         given.price["indicated_value"] or 0,
     )

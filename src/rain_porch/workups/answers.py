@@ -24,7 +24,7 @@ from ..store.undo import Undone
 from . import documents as d
 from .backtesting import BacktestResult
 from .homes import Home, own_sale
-from .pricing import Pricing, Setting, candidates, loosened, most_alike, price
+from .pricing import Pricing, Setting, candidates, label, loosened, most_alike, price
 from .records import Records
 
 
@@ -78,6 +78,7 @@ def subject_doc(subject: Subject) -> d.SubjectDoc:
         latitude=subject.latitude,
         longitude=subject.longitude,
         facts=dict(subject.facts),
+        assessed_year=subject.assessed_year,
     )
 
 
@@ -136,7 +137,9 @@ def pricing_doc(setting: Setting, pricing: Pricing, search: sr.Search, said: lis
             adjustments=[
                 d.AdjustmentDoc(field=line.field, amount=round(line.amount, 2))
                 for line in a.lines
-                if line.amount is not None and (line.amount or line.field in ("concessions", "market_change"))
+                if not line.apart
+                and line.amount is not None
+                and (line.amount or line.field in ("concessions", "market_change"))
             ],
             adjusted_price=round(a.adjusted_price, 2),
             net_pct=round(a.net_pct, 4),
@@ -165,6 +168,10 @@ def pricing_doc(setting: Setting, pricing: Pricing, search: sr.Search, said: lis
             pct_per_month=round(m.pct_per_month, 4), low=round(m.low, 4), high=round(m.high, 4), sales=m.n,
             window_days=m.window_days,
         ),
+        apart=[
+            d.ApartDoc(field=x.field, label=label(x.field), amount=round(x.amount or 0.0, 2), formula=x.formula)
+            for x in pricing.apart
+        ],
         indicated_value=None if pricing.value is None else half_up(pricing.value, 100),
         range=None if pricing.range is None else d.RangeDoc(**dataclasses.asdict(pricing.range)),
         methods=[d.MethodDoc(**{**dataclasses.asdict(x), "value": round(x.value, 2)}) for x in pricing.methods],
@@ -187,8 +194,7 @@ def market_doc(
     """Measures over periods; without dates the last `years` up to the records' newest day, rolling."""
     through = records.through()
     end = end or through
-    start = start or dt.date(end.year - years, 1 if by in ("ytd", "year") else end.month, 1)
-    spans = mk.periods(by, start, end, through)
+    spans = mk.periods(by, start, end, through) if start else mk.last_years(by, years, end, through)
     if len(spans) > 1200:
         raise BadInput("from", f"{len(spans):,} periods are more than 1,200: choose a later start or longer periods.")
     columns = records.columns()

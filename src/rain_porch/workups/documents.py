@@ -240,6 +240,7 @@ class SubjectDoc(Doc):
     latitude: float
     longitude: float
     facts: dict[str, Value]
+    assessed_year: int | None = None
 
 
 class RangeDoc(Doc):
@@ -274,6 +275,15 @@ class MarketChangeDoc(Doc):
     window_days: int
 
 
+class ApartDoc(Doc):
+    """A line that is equal for all comps: added once to the mean of their adjusted prices."""
+
+    field: str
+    label: str
+    amount: float
+    formula: str
+
+
 class PriceDoc(Doc):
     effective_date: dt.date
     subject: SubjectDoc
@@ -282,6 +292,7 @@ class PriceDoc(Doc):
     comps: list[CompDoc]
     rates: list[RateDoc]
     market_change: MarketChangeDoc
+    apart: list[ApartDoc] = []
     indicated_value: float | None
     range: RangeDoc | None
     methods: list[MethodDoc]

@@ -112,7 +112,7 @@ def _grid(pricing: Pricing) -> list[dict[str, Any]]:
     return [
         {
             "listing_id": a.listing_id,
-            "lines": {line.field: line.amount for line in a.lines},
+            "lines": {line.field: line.amount for line in a.lines if not line.apart},
             "facts": {line.field: line.theirs for line in a.lines},
         }
         for a in pricing.adjusted

@@ -171,8 +171,15 @@ def read_home(records: Records, ref: HomeRef) -> Home:
         home_id=_home_id(records.columns(), past, deeds),
         own_listing=ref.key if ref.kind == "listing" else None,
         from_lease=leased,
+        assessed_year=_assessed_year(records, number, facts.get("tax_assessed_value")),
     )
     return Home(ref, subject, says, past, deeds, from_lease=bool(last and last["is_lease"]))
+
+
+def _assessed_year(records: Records, parcel: str | None, value: Value | None) -> int | None:
+    """The newest tax year in which the parcel was assessed at this value."""
+    held = store.assessments_of(records.db, parcel) if parcel and value is not None else []
+    return next((int(a["tax_year"]) for a in held if a["tax_year"] and a["total_value"] == value), None)
 
 
 def _home_id(columns: Columns, past: Iterable[Mapping[str, Any]], deeds: Iterable[Mapping[str, Any]]) -> int | None:

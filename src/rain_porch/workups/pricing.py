@@ -17,7 +17,7 @@ from ..core.errors import NotEnough
 from ..core.evidence import Evidence, Rate, evidence, house_rate, location_rate
 from ..core.features import features_of
 from ..core.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS
-from ..core.grid import Adjusted, Comp, Own, adjust
+from ..core.grid import Adjusted, Comp, Own, adjust, apart
 from ..core.homes import Candidate, Subject
 from ..core.likeness import Likeness, days_since, likeness
 from ..core.listing_facts import days_on_market, differences, flags, price_days, price_per_sqft
@@ -38,6 +38,7 @@ from ..core.worth import (
     size_corrected,
     value_range,
     with_set_weights,
+    without,
 )
 from ..store.backtests import cases_near
 from .records import Records
@@ -163,6 +164,7 @@ class Pricing:
     warnings: list[str]
     n_local: int
     found: Evidence | None = None
+    apart: Sequence[Own] = ()  # lines equal for all comps, added once after their mean
     notes: Sequence[str] = ()  # those of the warnings that are about the evidence
 
 
@@ -211,24 +213,16 @@ def price(
     units = {f.name: f.unit for f in CATALOGUE}
     facts = _comps_facts(setting, found, sold, decided.conditions)
     here = replace(setting.subject, facts={**setting.subject.facts, "location": 0.0})
-    adjusted = [
-        adjust(
-            here,
-            Comp(
-                c.listing_id,
-                float(c.price or 0),
-                float(age),
-                own,
-                _known(columns.numbers["concessions_amount"][c.row]),
-                decided.cells.get(c.listing_id, {}),
-            ),
-            rates,
-            change.pct_per_month,
-            units,
-            decided.own,
+    of_grid = [
+        Comp(
+            c.listing_id, float(c.price or 0), float(age), known, _known(columns.numbers["concessions_amount"][c.row]),
+            decided.cells.get(c.listing_id, {}),
         )
-        for c, age, own in zip(sold, ages, facts, strict=True)
-    ]
+        for c, age, known in zip(sold, ages, facts, strict=True)
+    ]  # fmt: skip
+    once = apart(decided.own, of_grid)
+    names = frozenset(x.field for x in once)
+    adjusted = [adjust(here, comp, rates, change.pct_per_month, units, decided.own, names) for comp in of_grid]
     if not sold:
         warnings.append("No comps are kept yet: keep some sales to see an indicated value.")
         ways = methods(setting.subject, [], np.zeros(0), [], found.model_value, found.n_local)
@@ -242,9 +236,10 @@ def price(
     fixed = {i: decided.weights[c.listing_id] for i, c in enumerate(sold) if c.listing_id in decided.weights}
     if fixed:
         weights = with_set_weights(weights, fixed)
-    value = indicated(adjusted, weights)
+    mean = indicated(adjusted, weights)
+    value = indicated(adjusted, weights, once)
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
-    ways = methods(setting.subject, adjusted, weights, per_sqft, found.model_value, found.n_local)
+    ways = methods(setting.subject, adjusted, weights, per_sqft, found.model_value, found.n_local, once)
     ways += [
         way
         for way in (
@@ -253,11 +248,12 @@ def price(
         )
         if way is not None
     ]
+    ways = without(ways, once)
     notes = tuple(warnings)
-    warnings += cautions(setting.subject, sold, adjusted, value)
+    warnings += cautions(setting.subject, sold, adjusted, mean)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value, _range(setting, value, found.half_width),
-        ways, warnings, found.n_local, found, notes,
+        ways, warnings, found.n_local, found, once, notes,
     )  # fmt: skip
 
 

@@ -34,7 +34,7 @@ def checked(opened: Opened, pricing: Pricing) -> list[Check]:
             pricing.comps,
             pricing.adjusted,
             (setting.view.day - price_days(columns, rows)).astype(float).tolist(),
-            pricing.value,
+            None if pricing.value is None else pricing.value - sum(x.amount or 0.0 for x in pricing.apart),
             opened.state.list_price,
             change.pct_per_month,
             change.low == change.high or change.low > 0 or change.high < 0,

@@ -166,12 +166,9 @@ def _parts(records: Records, doc: ViewDoc) -> list[tuple[str, str, list[str]]]:
 
 
 def _spans(doc: ViewDoc, through: dt.date) -> list[mk.Period]:
-    """The periods of a view: 5 years are 60 months, 20 quarters or 5 years, the one that `through` lies in the last."""
-    if doc.by == "year" or doc.overlay:
+    if doc.overlay:
         return mk.periods(doc.by, dt.date(through.year - doc.years + 1, 1, 1), through, through)
-    months = {"month": 1, "quarter": 3}.get(doc.by, 1)
-    first = dt.date(through.year, (through.month - 1) // months * months + 1, 1)
-    return mk.periods(doc.by, add_months(first, months - 12 * doc.years), through, through)
+    return mk.last_years(doc.by, doc.years, through, through)
 
 
 def _before(doc: ViewDoc, spans: list[mk.Period]) -> list[mk.Period]:

@@ -19,6 +19,18 @@ export function money(value: number | null | undefined): string {
   return isFigure(value) ? whole.format(Math.round(value)) : DASH
 }
 
+/** A rate in dollars a unit, as core/money writes it: whole from 100 on, cents from 1 on; typed digits are kept. */
+export function rateWords(value: number | null | undefined): string {
+  if (!isFigure(value)) return DASH
+  const size = Math.abs(value)
+  const least = size >= 100 ? 0 : size >= 1 ? 2 : 4
+  return value.toLocaleString(undefined, { minimumFractionDigits: least, maximumFractionDigits: 4 })
+}
+
+/** Percent a month with two digits, or with those that were typed. */
+export const pctWords = (value: number) =>
+  value.toLocaleString(undefined, { minimumFractionDigits: 2, maximumFractionDigits: 4 })
+
 export function perSqft(value: number | null | undefined): string {
   return isFigure(value) ? two.format(value) : DASH
 }

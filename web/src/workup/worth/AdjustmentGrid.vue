@@ -54,6 +54,12 @@ function difference(cell: Cell): string {
   return cell.theirs === cell.mine ? 'alike' : signed(cell.theirs - cell.mine)
 }
 
+/** What is equal for all comps is added once, after the weighted mean of their adjusted prices. */
+const added = computed(() => (price.value?.apart ?? []).reduce((sum, a) => sum + a.amount, 0))
+const mean = computed(
+  () => (price.value?.methods.find((m) => m.name === 'adjusted_comps')?.value ?? 0) - added.value,
+)
+
 const opened = ref('')
 const opens = (field: string) => hasRate(field) && field !== 'location'
 const WEIGHTS =
@@ -182,16 +188,16 @@ const backCell = (listing: string, field: string) =>
             :key="comps[i]?.listing_id"
             class="num cell"
             :class="{ own: cell.overridden, lit: lit === comps[i]?.listing_id }"
-            :title="cell.formula"
+            :title="cell.apart ? `${cell.formula}; equal for all comps, added once after their mean` : cell.formula"
           >
             <TypedInput
-              :value="cell.amount === null ? '' : signed(cell.amount)"
-              :placeholder="cell.amount === null ? 'unknown' : ''"
+              :value="cell.amount === null || cell.apart ? '' : signed(cell.amount)"
+              :placeholder="cell.apart ? 'once' : cell.amount === null ? 'unknown' : ''"
               :aria-label="`${row.label}, ${comps[i]?.address || comps[i]?.listing_id}`"
               :aria-invalid="faulty === `${comps[i]?.listing_id} ${row.field}`"
               @typed="typeCell(comps[i].listing_id, row.field, $event)"
             />
-            <span v-if="!cell.overridden" class="under quiet">{{ difference(cell) }}</span>
+            <span v-if="!cell.overridden && !cell.apart" class="under quiet">{{ difference(cell) }}</span>
             <button
               v-if="cell.overridden"
               type="button"
@@ -256,6 +262,13 @@ const backCell = (listing: string, field: string) =>
         </tr>
       </tfoot>
     </table>
+    <p v-if="price?.apart?.length" class="sum">
+      Weighted mean {{ money(mean) }}
+      <span v-for="a in price.apart" :key="a.field" :title="a.formula">
+        {{ a.amount < 0 ? '−' : '+' }} {{ a.label.toLowerCase() }} {{ money(Math.abs(a.amount)) }}, once
+      </span>
+      = <b>{{ money(mean + added) }}</b>
+    </p>
     <RateOpened
       v-if="opened"
       :field="opened"
@@ -272,6 +285,11 @@ const backCell = (listing: string, field: string) =>
   max-height: calc(100vh - 268px);
   border: 1px solid rgb(var(--v-theme-line));
   border-radius: 6px;
+}
+.sum {
+  position: sticky;
+  left: 0;
+  padding: 6px 8px;
 }
 table {
   border-collapse: separate;

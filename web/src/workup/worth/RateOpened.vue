@@ -3,7 +3,7 @@ import { mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { money, number, perSqft, signed } from '@/shared/format'
+import { money, number, pctWords, rateWords, signed } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 import IndexChart from './IndexChart.vue'
 import PartialPlot from './PartialPlot.vue'
@@ -32,7 +32,7 @@ const index = useQuery({
 })
 const change = computed(() => worth.data.value?.price.market_change)
 const typed = computed(() => props.field in (state.value?.rates ?? {}))
-const dollars = (value: number) => (Math.abs(value) < 1000 ? perSqft(value) : number(value))
+const dollars = rateWords
 const now = computed(() => (isChange.value ? change.value?.pct_per_month : rate.data.value?.dollars))
 const used = (value: number) => now.value !== undefined && Math.abs(value - now.value) < 0.005
 const take = (value: number | null) => send({ change: 'set_rate', field: props.field, value })
@@ -51,7 +51,7 @@ const NAMES: Record<string, string> = {
         <h2>
           {{ label }}:
           <span :class="typed ? 'cedar' : ''">
-            {{ now === undefined ? '' : isChange ? `${now.toFixed(2)} % a month` : `${dollars(now)} $` }}
+            {{ now === undefined ? '' : isChange ? `${pctWords(now)} % a month` : `${dollars(now)} $` }}
           </span>
           <span v-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
         </h2>
@@ -63,8 +63,8 @@ const NAMES: Record<string, string> = {
         <IndexChart v-if="index.data.value" :points="index.data.value" />
         <p v-if="change">
           Over the last {{ change.window_days }} days prices moved by
-          <b>{{ change.pct_per_month.toFixed(2) }} % a month</b>, four times in five between
-          {{ change.low.toFixed(2) }} and {{ change.high.toFixed(2) }}; from {{ number(change.sales) }} sales,
+          <b>{{ pctWords(change.pct_per_month) }} % a month</b>, four times in five between
+          {{ pctWords(change.low) }} and {{ pctWords(change.high) }}; from {{ number(change.sales) }} sales,
           with the mix of homes and the seasons taken out.
         </p>
         <p v-if="change && change.low < 0 && change.high > 0" class="lamp">

@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { number, perSqft } from '@/shared/format'
+import { number, pctWords, rateWords } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 
 export const UNITS: Record<string, string> = {
@@ -34,7 +34,7 @@ export function useRateWords() {
       if (!m) return ''
       return m.low === m.high
         ? 'typed'
-        : `${number(m.sales)} sales, ${m.low.toFixed(2)} to ${m.high.toFixed(2)}`
+        : `${number(m.sales)} sales, ${pctWords(m.low)} to ${pctWords(m.high)}`
     }
     const r = rates.value[field]
     if (!r) return ''
@@ -46,9 +46,7 @@ export function useRateWords() {
   const typedRate = (field: string) => field in (state.value?.rates ?? {})
   const shownRate = (field: string) =>
     field === 'market_change'
-      ? (price.value?.market_change.pct_per_month ?? 0).toFixed(2)
-      : Math.abs(rates.value[field]?.dollars ?? 0) < 1000
-        ? perSqft(rates.value[field]?.dollars)
-        : number(rates.value[field]?.dollars)
+      ? pctWords(price.value?.market_change.pct_per_month ?? 0)
+      : rateWords(rates.value[field]?.dollars)
   return { rates, strength, evidence, typedRate, shownRate }
 }
