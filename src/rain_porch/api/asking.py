@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from ..core import proceeds as pr
 from ..core.list_price import WITHIN_DAYS, Group
 from ..store.homes import addresses_of
-from ..workups.asking import asking
+from ..workups.asking import AtPrice, asking
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -18,7 +18,8 @@ router = APIRouter(tags=["workups"], responses=RESPONSES)
 
 
 class GroupDoc(BaseModel):
-    """chances: within 14, 30, 60, 90 days; None below 8 listings. curve: (days, share still unsold)."""
+    """What became of homes first listed at such a ratio to their worth then. chances: shares under contract within 14, 30, 60,
+    90 days; None below 8 listings."""
 
     low: float | None
     high: float | None
@@ -27,7 +28,24 @@ class GroupDoc(BaseModel):
     chances: list[float] | None
     share_of_list: float | None
     failed: float | None
-    curve: list[tuple[float, float]]
+
+
+class ChanceDoc(BaseModel):
+    """A chance of a contract within so many days, in whole percent as it is shown, and the interval that holds it four times
+    in five."""
+
+    days: int
+    pct: int
+    low_pct: int
+    high_pct: int
+
+
+class AtPriceDoc(BaseModel):
+    """What would become of this home at a list price; position: price ÷ worth. chances None where nothing can be said."""
+
+    price: float
+    position: float
+    chances: list[ChanceDoc] | None
 
 
 class RivalDoc(BaseModel):
@@ -42,8 +60,14 @@ class AskingDoc(BaseModel):
     list_price: float
     position: float | None
     within_days: list[int]
+    prices: list[AtPriceDoc]
+    here: AtPriceDoc | None
+    curve: list[tuple[int, float]]
+    learnt: int
+    near: int
+    share_of_list: float | None
+    failed: float | None
     groups: list[GroupDoc]
-    here: GroupDoc | None
     quick_per_sqft: float | None
     quick_n: int
     slow_per_sqft: float | None
@@ -60,8 +84,14 @@ def _group(g: Group) -> GroupDoc:
     return GroupDoc(
         low=g.low, high=g.high, n=g.n, sold=g.sold, chances=None if g.chances is None else list(g.chances),
         share_of_list=g.share_of_list, failed=g.failed,
-        curve=[] if g.curve is None else [(float(d), float(s)) for d, s in zip(g.curve.days, g.curve.left, strict=True) if d <= 180],
     )  # fmt: skip
+
+
+def _at(p: AtPrice) -> AtPriceDoc:
+    chances = None if p.chances is None else [
+        ChanceDoc(days=c.days, pct=c.pct, low_pct=c.low_pct, high_pct=c.high_pct) for c in p.chances
+    ]  # fmt: skip
+    return AtPriceDoc(price=p.price, position=p.position, chances=chances)
 
 
 @router.get("/workups/{workup_id}/asking")
@@ -69,12 +99,14 @@ def ask(porch: Porch, workup_id: Number, list_price: Annotated[float, Query(gt=1
     """Time against price, the ladder of competing homes, and what the price stands above, for one list price."""
     opened = porch.workups.open(workup_id)
     pricing = porch.workups.priced(opened)
-    rows = opened.setting.run(opened.state.search.search()).rows
-    a = asking(opened.setting, pricing, rows, list_price)
+    search = opened.state.search.search()
+    rows = opened.setting.run(search).rows
+    a = asking(opened.setting, pricing, search, rows, list_price)
     shown = addresses_of(porch.records.db, [r.listing_id for r in a.rivals])
     return AskingDoc(
         list_price=a.list_price, position=a.position, within_days=list(WITHIN_DAYS), groups=[_group(g) for g in a.groups],
-        here=_group(a.here) if a.here else None,
+        prices=[_at(p) for p in a.prices], here=_at(a.here) if a.here else None, curve=a.curve, learnt=a.learnt, near=a.near,
+        share_of_list=a.share_of_list, failed=a.failed,
         quick_per_sqft=a.quick[0] if a.quick else None, quick_n=a.quick[1] if a.quick else 0,
         slow_per_sqft=a.slow[0] if a.slow else None, slow_n=a.slow[1] if a.slow else 0,
         rivals=[

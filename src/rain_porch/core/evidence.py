@@ -97,12 +97,19 @@ def net_price(columns: Columns, rows: Ints) -> Floats:
     return np.asarray(np.where(given < price * 0.5, price - given, price))
 
 
-def wide_rows(columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool, most: int = MAX_SALES) -> Ints:
+def wide_rows(
+    columns: Columns,
+    view: AsOf,
+    subject: Subject,
+    leave_out_home: bool,
+    most: int = MAX_SALES,
+    reach_days: int = REACH_DAYS,
+) -> Ints:
     """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most `most`, nearest in place and time."""
     rows = recent_sale_rows(columns, view)
     size = "lot_size_square_feet" if subject.home_kind in LAND else "living_area"
     good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (columns.numbers[size][rows] > 0)
-    good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= REACH_DAYS)
+    good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= reach_days)
     if leave_out_home and subject.home_id is not None:
         good &= columns.home_id[rows] != subject.home_id
     if leave_out_home and (own := columns.row(subject.own_listing)) is not None:
@@ -128,13 +135,17 @@ def wide_fit(
     columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False, most: int = MAX_SALES
 ) -> WideFit | None:
     """The fit over the wider market; None where there are fewer than 5 sales."""
-    rows = wide_rows(columns, view, subject, leave_out_home, most)
+    return fit_sales(columns, wide_rows(columns, view, subject, leave_out_home, most), view.day, subject)
+
+
+def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject) -> WideFit | None:
+    """The fit over some sales of the subject's kind, its prices those of `day`; None where there are fewer than 5."""
     if rows.size < 5:
         return None
     days = price_days(columns, rows).astype(np.float64)
     features, x = matrix(columns, rows, tuple(features_of(subject.home_kind).values()))
     y = np.log(net_price(columns, rows))
-    basis = basis_for(view.day, days)
+    basis = basis_for(day, days)
     h = basis.columns(days)
     north = columns.lats[rows] * 69.0
     east = columns.lons[rows] * 69.17 * np.cos(np.radians(subject.latitude))

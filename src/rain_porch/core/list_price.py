@@ -1,7 +1,8 @@
-"""Time against price: how long homes took at each distance from their worth, counting honestly those still unsold.
+"""Time against price: what became of homes that were first offered at such a distance from their worth.
 
-Position of a listing = first list price ÷ its worth at that date. Time to a contract is estimated with the unsold
-counted as censored (Kaplan–Meier).
+Position of a listing = first list price ÷ its worth as it could be known on that day (worth_then.py). Time to a contract is
+estimated with the unsold counted as censored (Kaplan–Meier). What would become of one home at a price is another question:
+contract_chance.py.
 """
 
 from __future__ import annotations
@@ -13,8 +14,6 @@ import numpy as np
 
 from .columns import FAILED, SOLD, UNDER_CONTRACT, AsOf, Bools, Columns, Floats, Ints
 from .dates import NO_DAY
-from .evidence import Evidence
-from .features import matrix_like
 
 GROUPS = (0.95, 1.00, 1.05, 1.10)
 WITHIN_DAYS = (14, 30, 60, 90)
@@ -81,24 +80,35 @@ class Outcomes:
         )
 
 
-def outcomes(columns: Columns, view: AsOf, rows: Ints, worth: Floats) -> Outcomes:
-    """The listings in `rows` as they stood on the view's day; `worth`: of each on the day it came on the market, (n,)."""
-    start = columns.on_market[rows]
+def courses(columns: Columns, view: AsOf, rows: Ints) -> tuple[Floats, Ints, Ints, Bools, Bools]:
+    """(first list price, first day, last day looked at, whether a contract ended it, whether it failed) of listings, (n,) each,
+    as they stood on the view's day."""
+    start = columns.on_market[rows].astype(np.int64)
     first = columns.numbers["original_list_price"][rows]
     first = np.where(np.isfinite(first), first, columns.numbers["list_price"][rows])
     kind = view.kind[rows]
     contract_day = columns.contract[rows]
     signed = np.isin(kind, (SOLD, UNDER_CONTRACT)) & (contract_day != NO_DAY) & (contract_day <= view.day)
     gone = (kind == FAILED) & (columns.off_market[rows] != NO_DAY)
-    # a closing without a contract date tells no time
-    blind = (kind == SOLD) & ~signed
-    end = np.where(signed, contract_day, np.where(gone, columns.off_market[rows], view.day))
-    usable = (start != NO_DAY) & (start <= view.day) & (end >= start) & (first > 0) & (worth > 0) & ~blind
+    end = np.where(signed, contract_day, np.where(gone, columns.off_market[rows], view.day)).astype(np.int64)
+    return first, start, end, signed, gone
+
+
+def usable(columns: Columns, view: AsOf, rows: Ints) -> Bools:
+    """Listings whose time is told, (n,): a closing or a contract without its day tells none."""
+    first, start, end, signed, _ = courses(columns, view, rows)
+    blind = np.isin(view.kind[rows], (SOLD, UNDER_CONTRACT)) & ~signed
+    return np.asarray((start != NO_DAY) & (start <= view.day) & (end >= start) & (first > 0) & ~blind)
+
+
+def outcomes(columns: Columns, view: AsOf, rows: Ints, worth: Floats) -> Outcomes:
+    """The listings in `rows` as they stood on the view's day; `worth`: of each on the day it came on the market, (n,)."""
+    first, start, end, signed, gone = courses(columns, view, rows)
+    good = usable(columns, view, rows) & (worth > 0)
     share = columns.numbers["close_price"][rows] / view.list_price[rows]
-    share = np.where(kind == SOLD, share, np.nan)
-    position = np.where(usable, first / np.where(worth > 0, worth, 1.0), np.nan)
-    held = Outcomes(position, (end - start).astype(np.float64), signed, gone, share)
-    return held.where(usable)
+    share = np.where(view.kind[rows] == SOLD, share, np.nan)
+    position = np.where(good, first / np.where(worth > 0, worth, 1.0), np.nan)
+    return Outcomes(position, (end - start).astype(np.float64), signed, gone, share).where(good)
 
 
 def group_of(all_listings: Outcomes, low: float | None, high: float | None) -> Group:
@@ -126,25 +136,6 @@ def by_position(all_listings: Outcomes) -> list[Group]:
     """Groups up to 0.95, to 1.00, to 1.05, to 1.10, and above."""
     edges: list[float | None] = [None, *GROUPS, None]
     return [group_of(all_listings, edges[i], edges[i + 1]) for i in range(len(edges) - 1)]
-
-
-def near_position(all_listings: Outcomes, position: float, reach: float = 0.04) -> Group:
-    """Listings first offered near a position: within 4 %, or further until there are 30, at most 12 %."""
-    for wider in (reach, 0.06, 0.08, 0.12):
-        group = group_of(all_listings, position - wider, position + wider)
-        if group.n >= 30:
-            break
-    return group
-
-
-def worth_at(found: Evidence, columns: Columns, rows: Ints, days: Floats, today: int) -> Floats:
-    """The model's worth of listings on given days: their features, their places, and the trend to that day, (n,)."""
-    wide, surface = found.wide, found.surface
-    assert wide is not None and surface is not None and found.coef is not None
-    x = matrix_like(columns, rows, wide.features, wide.x.mean(axis=0))
-    moved = wide.moved(days, today, seasons=False)
-    place = surface.level + surface.log_worths(columns.lats[rows], columns.lons[rows], rows)
-    return np.asarray(np.exp(place + x @ found.coef + moved))
 
 
 def thresholds(low: float, high: float) -> list[float]:

@@ -19,17 +19,11 @@ def strategy_page(given: ReportInput) -> dict[str, Any]:
     ways = given.ways()
     rail = rail_svg(price["comps"], given.around, *((value, span, given.list_price) if shown else (None, None, None)))
     ask = given.asking if shown else None
-    groups = [
-        [
-            f"up to {g['high']:.2f}" if g["low"] is None else f"above {g['low']:.2f}" if g["high"] is None
-            else f"{g['low']:.2f} – {g['high']:.2f}",
-            str(g["n"]), *(f"{100 * c:.0f} %" for c in g["chances"]),
-            "—" if g["share_of_list"] is None else f"{100 * g['share_of_list']:.1f} %",
-            "—" if g["failed"] is None else f"{100 * g['failed']:.0f} %",
-        ]
-        for g in (ask["groups"] if ask else [])
-        if g["chances"]
-    ]  # fmt: skip
+    by_price = [
+        [dollars(p["price"]) + (" (this list price)" if p["own"] else ""), *p["chances"], p["likely"]]
+        for p in (ask["prices"] if ask else [])
+        if p["chances"]
+    ]
     items = []
     if shown and given.list_price:
         items.append(("List price", dollars(given.list_price), "cedar"))
@@ -44,11 +38,12 @@ def strategy_page(given: ReportInput) -> dict[str, Any]:
         *(para(s, small=True) for s in (ask["statements"] if ask else [])),
         heading("Ways to the number") if ways else None,
         table(["", "", ""], ways, words=2, widths=(1.3, 3, 0.7)) if ways else None,
-        heading("How long homes took, by first price against worth") if groups else None,
-        table(["First price ÷ worth", "homes", *(f"{d} days" for d in (ask["within_days"] if ask else [])), "share got", "failed"],
-              groups, widths=(1.6, *[1] * 7)) if groups else None,
-        para("Shares of homes under contract within so many days; those still unsold are counted as such, not left out.",
-             small=True) if groups else None,
+        heading("If it were listed at") if by_price else None,
+        table(["", *(f"{d} days" for d in (ask["within_days"] if ask else [])), "30 days, likely"], by_price,
+              widths=(1.8, *[1] * 5)) if by_price else None,
+        para(f"Chance of a contract within so many days, learnt from {ask['learnt'] if ask else 0:,} homes offered around here "
+             "in three years, those still unsold counted as such. That their worth is known only roughly is taken into account.",
+             small=True) if by_price else None,
     )  # fmt: skip
 
 

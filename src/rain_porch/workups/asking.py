@@ -7,15 +7,20 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core import list_price as lp
-from ..core.columns import FOR_SALE, HOME_KINDS, Ints
+from ..core.columns import FOR_SALE, Ints
+from ..core.contract_chance import Chance, ChanceModel
 from ..core.dates import NO_DAY, date_of
 from ..core.money import dollars, half_up
 from ..core.own_sale import last_own_sale
-from ..core.place import near_miles
+from ..core.regression import weighted_quantile
+from ..core.search import Search, let_through
+from .past_listings import PastListings, past_listings
 from .pricing import Pricing, Setting
 
-REACH_MILES, REACH_DAYS, LISTINGS = 4.0, 3 * 365, 900
-QUICK_DAYS = 14
+QUICK_DAYS, SLOW_DAYS, RECENT_DAYS = 14, 60, 365
+CURVE_DAYS = (7, 14, 21, 30, 45, 60, 75, 90, 120, 150, 180)
+AROUND_VALUE = (0.95, 1.00, 1.05, 1.10)
+Z80 = 1.2816
 
 
 @dataclass(frozen=True)
@@ -29,17 +34,34 @@ class Rival:
 
 
 @dataclass(frozen=True)
-class Asking:
-    """groups: by first list price ÷ worth. here: listings first offered near this price's position.
+class AtPrice:
+    """What would become of this home at a list price. chances: within lp.WITHIN_DAYS; None where nothing can be said."""
 
-    quick, slow: median price per square foot (at first list) of those under contract within two weeks, and of those
-    not within 60 days, each with its count. rank: places by price among the rivals, from the cheapest.
+    price: float
+    position: float
+    chances: tuple[Chance, ...] | None
+
+
+@dataclass(frozen=True)
+class Asking:
+    """prices: chances at prices around the value and at this one, by price. here: this one among them. learnt: listings that
+    the chances were learnt from. near: about how many of them were listed so far from their worth; share_of_list, failed:
+    what came of these. groups: what became of homes first listed at such a ratio to their worth then, told apart from it.
+
+    quick, slow: median price per square foot (at first list) of those that this search lets through, under contract within
+    two weeks, and not within 60 days, each with its count. rank: places by price among the rivals, from the cheapest.
     """
 
     list_price: float
     position: float | None
+    prices: list[AtPrice]
+    here: AtPrice | None
+    curve: list[tuple[int, float]]
+    learnt: int
+    near: int
+    share_of_list: float | None
+    failed: float | None
     groups: list[lp.Group]
-    here: lp.Group | None
     quick: tuple[float, int] | None
     slow: tuple[float, int] | None
     rivals: list[Rival]
@@ -50,61 +72,98 @@ class Asking:
     sentence: str
 
 
-def asking(setting: Setting, pricing: Pricing, rivals: Ints, list_price: float) -> Asking:
+def asking(setting: Setting, pricing: Pricing, search: Search, rivals: Ints, list_price: float) -> Asking:
     """Everything that can be said of one list price. `rivals`: rows of the homes for sale that the search finds."""
     found, value = pricing.found, pricing.value
-    groups, here, quick, slow = [], None, None, None
     worth = value or (found.model_value if found else None)
     position = list_price / worth if worth else None
-    if found is not None and found.wide is not None and found.surface is not None:
-        rows = _listings_around(setting)
-        start = setting.columns.on_market[rows].astype(np.float64)
-        worths = lp.worth_at(found, setting.columns, rows, start, setting.view.day)
-        held = lp.outcomes(setting.columns, setting.view, rows, worths)
-        groups = lp.by_position(held)
-        here = lp.near_position(held, position) if position else None
-        quick, slow = _quick_and_slow(setting, rows)
+    past = past_listings(setting, found) if found is not None and found.wide is not None else None
+    told = _chances(setting, pricing, past, worth, list_price)
+    here = next((p for p in told if p.price == list_price), None)
+    near, share, failed = _near(past, here)
     area = setting.subject.number("living_area")
     ladder = _ladder(setting, rivals)
     per = list_price / area if area else None
-    named = _bases(setting, pricing)
+    quick, slow = _quick_and_slow(setting, search)
     return Asking(
-        list_price, position, groups, here, quick, slow, ladder,
+        list_price, position, told, here, _curve(setting, pricing, past, here),
+        past.model.n if past and past.model else 0, near, share, failed,
+        lp.by_position(past.outcomes) if past else [], quick, slow, ladder,
         1 + sum(r.price < list_price for r in ladder),
         None if per is None else 1 + sum(r.price_per_sqft is not None and r.price_per_sqft < per for r in ladder),
-        lp.against(list_price, named), lp.thresholds(list_price * 0.85, list_price * 1.15),
-        recommendation(pricing, list_price, here),
+        lp.against(list_price, _bases(setting, pricing)), lp.thresholds(list_price * 0.85, list_price * 1.15),
+        recommendation(pricing, list_price, here, past.model.n if past and past.model else 0, share),
     )  # fmt: skip
 
 
-def _listings_around(setting: Setting) -> Ints:
-    """Listings of the subject's kind of the last three years within 4 miles, the nearest 900; the home's own left out."""
-    columns, view, subject = setting.columns, setting.view, setting.subject
-    good = (columns.home_kind == HOME_KINDS.index(subject.home_kind)) & ~columns.lease & ~columns.deed
-    good &= ~columns.not_arms_length & ~columns.distressed & (columns.on_market != NO_DAY)
-    good &= (columns.on_market <= view.day) & (columns.on_market >= view.day - REACH_DAYS)
-    if subject.home_id is not None:
-        good &= columns.home_id != subject.home_id
-    rows = np.flatnonzero(good)
-    far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
-    near = np.flatnonzero(far <= REACH_MILES)
-    return np.asarray(rows[near[np.argsort(far[near], kind="stable")[:LISTINGS]]])
+def _doubt(pricing: Pricing, model: ChanceModel) -> float:
+    """The standard deviation of this home's log worth: the range's, less what belongs to what is paid rather than to it."""
+    if pricing.range is None or pricing.range.low <= 0:
+        return model.sd_u
+    whole = float(np.log(pricing.range.high / pricing.range.low)) / (2 * Z80)
+    return float(np.sqrt(max(whole**2 - model.sd_v**2, 0.02**2)))
 
 
-def _quick_and_slow(setting: Setting, rows: Ints) -> tuple[tuple[float, int] | None, tuple[float, int] | None]:
+def _turn(setting: Setting) -> float:
+    return float(2 * np.pi * setting.view.day / 365.25)
+
+
+def _chances(
+    setting: Setting, pricing: Pricing, past: PastListings | None, worth: float | None, list_price: float
+) -> list[AtPrice]:
+    if past is None or past.model is None or not worth:
+        return []
+    prices = sorted({list_price, *(half_up(worth * x, 1000) for x in AROUND_VALUE)})
+    out = []
+    for price in prices:
+        above = float(np.log(price / worth))
+        told = None
+        if past.model.near(above).sum() >= lp.ENOUGH:
+            told = past.model.if_listed_at(above, _doubt(pricing, past.model), _turn(setting), lp.WITHIN_DAYS)
+        out.append(AtPrice(price, price / worth, None if told is None else tuple(told)))
+    return out
+
+
+def _curve(
+    setting: Setting, pricing: Pricing, past: PastListings | None, here: AtPrice | None
+) -> list[tuple[int, float]]:
+    if past is None or past.model is None or here is None or here.chances is None:
+        return []
+    told = past.model.if_listed_at(
+        float(np.log(here.position)), _doubt(pricing, past.model), _turn(setting), CURVE_DAYS
+    )
+    return [(c.days, c.share) for c in told or ()]
+
+
+def _near(past: PastListings | None, here: AtPrice | None) -> tuple[int, float | None, float | None]:
+    """(how many were listed about so far from their worth, share of their last list price got, share that failed)."""
+    if past is None or past.model is None or here is None:
+        return 0, None, None
+    w = past.model.near(float(np.log(here.position)))
+    seen = past.seen
+    known = np.isfinite(seen.share)
+    over = seen.contract | seen.failed
+    share = weighted_quantile(seen.share[known], w[known], 0.5) if w[known].sum() >= lp.ENOUGH else None
+    failed = float(np.average(seen.failed[over], weights=w[over])) if w[over].sum() >= lp.ENOUGH else None
+    return round(float(w.sum())), share, failed
+
+
+def _quick_and_slow(setting: Setting, search: Search) -> tuple[tuple[float, int] | None, tuple[float, int] | None]:
+    """Of the last year's listings that the search lets through, whatever has become of them."""
     columns, day = setting.columns, setting.view.day
-    recent = rows[columns.on_market[rows] >= day - 365]
-    first = columns.numbers["original_list_price"][recent]
-    first = np.where(np.isfinite(first), first, columns.numbers["list_price"][recent])
+    came = (columns.on_market >= day - RECENT_DAYS) & (columns.on_market <= day) & ~columns.lease & ~columns.deed
+    rows = np.flatnonzero(came)
+    recent = let_through(search, columns, rows, setting.subject, setting.records.masks_of(search))
+    first, start, end, signed, _ = lp.courses(columns, setting.view, recent)
     per = first / columns.numbers["living_area"][recent]
-    signed = (columns.contract[recent] != NO_DAY) & (columns.contract[recent] <= day)
-    took = np.where(signed, columns.contract[recent], day) - columns.on_market[recent]
+    took = np.where(signed, end, day) - start
+    told = lp.usable(columns, setting.view, recent)
 
     def median(chosen: np.ndarray) -> tuple[float, int] | None:
-        known = per[chosen & np.isfinite(per)]
+        known = per[chosen & told & np.isfinite(per)]
         return (float(np.median(known)), int(known.size)) if known.size >= lp.ENOUGH else None
 
-    return median(signed & (took <= QUICK_DAYS)), median(took > 60)
+    return median(signed & (took <= QUICK_DAYS)), median(took > SLOW_DAYS)
 
 
 def _ladder(setting: Setting, rivals: Ints) -> list[Rival]:
@@ -137,7 +196,9 @@ def _bases(setting: Setting, pricing: Pricing) -> list[tuple[str, float]]:
     return [(name, base) for name, base in out if base > 0]
 
 
-def recommendation(pricing: Pricing, list_price: float, here: lp.Group | None) -> str:
+def recommendation(
+    pricing: Pricing, list_price: float, here: AtPrice | None, learnt: int, share_of_list: float | None
+) -> str:
     """The sentence of recommendation, from the figures; it says less where less is known."""
     if not pricing.value or not pricing.range:
         return ""
@@ -151,10 +212,11 @@ def recommendation(pricing: Pricing, list_price: float, here: lp.Group | None) -
     stands = f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} it" if abs(pct) >= 0.05 else "just at it"
     out += f" A list price of {dollars(list_price)} stands {stands}"
     if here and here.chances:
+        soon = here.chances[lp.WITHIN_DAYS.index(30)]
         out += (
-            f"; of {here.n} homes first offered about there against their worth, {100 * here.chances[1]:.0f} % were under "
-            "contract within 30 days"
+            f"; the chance of a contract within 30 days at that price is {soon.pct} % (between {soon.low_pct} and "
+            f"{soon.high_pct} %, learnt from {learnt:,} homes offered around here)"
         )
-        if here.share_of_list:
-            out += f" and those sold got {100 * here.share_of_list:.1f} % of their last list price"
+        if share_of_list:
+            out += f", and those sold at such a price got {100 * share_of_list:.1f} % of their last list price"
     return out + "."

@@ -47,7 +47,7 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
     ask = None
     if state.list_price:
         rivals = found.rows[setting.view.kind[found.rows] == FOR_SALE]
-        ask = asking(setting, pricing, rivals, state.list_price)
+        ask = asking(setting, pricing, search, rivals, state.list_price)
     place, market = _market(opened)
     return ReportInput(
         title=state.address,
@@ -123,6 +123,13 @@ def _asked(ask: Asking) -> dict[str, Any]:
     return {
         "statements": list(ask.statements),
         "within_days": list(WITHIN_DAYS),
+        "learnt": ask.learnt,
+        "prices": [
+            {"price": p.price, "own": p.price == ask.list_price,
+             "chances": None if p.chances is None else [f"{c.pct} %" for c in p.chances],
+             "likely": None if p.chances is None else f"{p.chances[1].low_pct}–{p.chances[1].high_pct} %"}
+            for p in ask.prices
+        ],
         "groups": [
             {"low": g.low, "high": g.high, "n": g.n, "chances": None if g.chances is None else list(g.chances),
              "share_of_list": g.share_of_list, "failed": g.failed}

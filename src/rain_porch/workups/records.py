@@ -5,11 +5,12 @@ from __future__ import annotations
 import datetime as dt
 import sqlite3
 import threading
-from collections.abc import Callable
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
 from fnmatch import fnmatchcase
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 
@@ -22,7 +23,8 @@ from ..core.search import Masks, Search
 from ..store import areas, columns, db, homes, series
 from ..store.imports import records_version
 
-KEEP_MASKS = 60
+KEEP_MASKS, REMEMBERED = 60, 24
+T = TypeVar("T")
 
 
 class Records:
@@ -34,8 +36,24 @@ class Records:
         self.db: sqlite3.Connection = db.open_database(folder, db.RECORDS)
         self._columns: Columns | None = None
         self._masks: dict[str, Bools] = {}
+        self._remembered: OrderedDict[Hashable, Any] = OrderedDict()
         self._lock = threading.RLock()
         self._next: threading.Thread | None = None
+
+    def remember(self, columns: Columns, key: Hashable, make: Callable[[], T]) -> T:
+        """What is dear to work out from these columns and asked for again and again: the newest REMEMBERED are kept."""
+        whole = (columns.version, key)
+        with self._lock:
+            if whole in self._remembered:
+                self._remembered.move_to_end(whole)
+                held: T = self._remembered[whole]
+                return held
+        made = make()
+        with self._lock:
+            self._remembered[whole] = made
+            while len(self._remembered) > REMEMBERED:
+                self._remembered.popitem(last=False)
+        return made
 
     def columns(self) -> Columns:
         """The columns of the newest records.

@@ -10,7 +10,7 @@ import { useWorkup } from './useWorkup'
 const { send, lit, open, refused, reckoning } = useWorkup()
 const { tokens } = useLight()
 const { asking } = useAsking()
-const soon = computed(() => asking.data.value?.here?.chances?.[1] ?? null)
+const soon = computed(() => asking.data.value?.here?.chances?.find((c) => c.days === 30) ?? null)
 const box = ref<HTMLElement>()
 const width = ref(600)
 const { price, above, below, waiting, list, span, place, dollarsAt, ticks } = useRail(() => width.value)
@@ -195,7 +195,13 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
       </p>
       <p v-if="price?.range" class="quiet small note">
         80 % range{{ price.range.measured ? ', measured here' : ', not yet measured'
-        }}<template v-if="soon !== null"> · contract within 30 days: {{ Math.round(100 * soon) }} %</template>
+        }}<template v-if="soon">
+          ·
+          <span
+            :title="`Between ${soon.low_pct} and ${soon.high_pct} % four times in five; how it is worked out stands under Worth, The ask`"
+            >contract within 30 days: {{ soon.pct }} %</span
+          ></template
+        >
       </p>
       <p v-if="!value" class="quiet first">Keep comps to see a value</p>
       <p class="ask">

@@ -188,7 +188,9 @@ const backCell = (listing: string, field: string) =>
             :key="comps[i]?.listing_id"
             class="num cell"
             :class="{ own: cell.overridden, lit: lit === comps[i]?.listing_id }"
-            :title="cell.apart ? `${cell.formula}; equal for all comps, added once after their mean` : cell.formula"
+            :title="
+              cell.apart ? `${cell.formula}; equal for all comps, added once after their mean` : cell.formula
+            "
           >
             <TypedInput
               :value="cell.amount === null || cell.apart ? '' : signed(cell.amount)"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { money, number, perSqft } from '@/shared/format'
+import type { Docs } from '@/shared/api/client'
+import { money, number, perSqft, signedPct } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'
 import { useWorkup } from '../useWorkup'
 import { useAsking } from './useAsking'
@@ -26,23 +27,16 @@ const words = (g: { low: number | null; high: number | null }) =>
     : g.high == null
       ? `above ${g.low.toFixed(2)}`
       : `${g.low.toFixed(2)}–${g.high.toFixed(2)}`
-const mine = (g: { low: number | null; high: number | null }) =>
-  a.value?.position != null && (g.low ?? 0) < a.value.position && a.value.position <= (g.high ?? 99)
-
 const W = 420
 const H = 130
 const x = (d: number) => 30 + (d / 180) * (W - 40)
 const y = (share: number) => 8 + (1 - share) * (H - 32)
 const curve = computed(() => {
-  const steps = a.value?.here?.curve ?? []
-  let d = `M${x(0)} ${y(0)}`
-  let last = 0
-  for (const [day, left] of steps) {
-    d += `H${x(day!)}V${y(1 - left!)}`
-    last = 1 - left!
-  }
-  return steps.length ? `${d}H${x(180)}V${y(last)}` : ''
+  const points = a.value?.curve ?? []
+  return points.length ? `M${x(0)} ${y(0)}${points.map(([d, share]) => `L${x(d)} ${y(share)}`).join('')}` : ''
 })
+const soon = (chances: Docs['AtPriceDoc']['chances']) => chances?.find((c) => c.days === 30)
+const chance = (chances: Docs['AtPriceDoc']['chances'], days: number) => chances?.find((c) => c.days === days)
 const ladder = computed(() => {
   const rows: {
     key: string
@@ -96,33 +90,37 @@ const ladder = computed(() => {
     </p>
     <div class="two">
       <div>
-        <h3>Time against price</h3>
-        <table class="plain small" aria-label="Time against price">
+        <h3>If this home were listed at</h3>
+        <table v-if="a.prices.length" class="plain small" aria-label="Chance of a contract by list price">
           <thead>
             <tr>
-              <th>First price ÷ worth</th>
-              <th class="num">Homes</th>
+              <th class="num">List price</th>
+              <th class="num">against the value</th>
               <th>Contract within 30 days</th>
-              <th class="num">Share got</th>
-              <th class="num">Failed</th>
+              <th class="num">60 days</th>
+              <th class="num">90 days</th>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="g in a.groups" :key="words(g)" :class="{ mine: mine(g) }">
-              <td>{{ words(g) }}</td>
-              <td class="num">{{ number(g.n) }}</td>
-              <td>
-                <template v-if="g.chances">
-                  <i class="bar"><i :style="{ width: `${100 * g.chances[1]!}%` }" /></i>
-                  {{ pct(g.chances[1]) }}
-                </template>
-                <span v-else class="quiet">too few to say</span>
-              </td>
-              <td class="num">{{ g.share_of_list ? `${(100 * g.share_of_list).toFixed(1)} %` : '' }}</td>
-              <td class="num">{{ pct(g.failed) }}</td>
+            <tr v-for="p in a.prices" :key="p.price" :class="{ mine: p.price === a.list_price }">
+              <td class="num">{{ money(p.price) }}</td>
+              <td class="num">{{ signedPct(100 * (p.position - 1)) }}</td>
+              <template v-if="p.chances">
+                <td>
+                  <i class="bar"><i :style="{ width: `${soon(p.chances)!.pct}%` }" /></i>
+                  {{ soon(p.chances)!.pct }} %
+                  <span class="quiet">{{ soon(p.chances)!.low_pct }}–{{ soon(p.chances)!.high_pct }}</span>
+                </td>
+                <td class="num">{{ chance(p.chances, 60)!.pct }} %</td>
+                <td class="num">{{ chance(p.chances, 90)!.pct }} %</td>
+              </template>
+              <td v-else colspan="3" class="quiet">too few were offered so far from their worth to say</td>
             </tr>
           </tbody>
         </table>
+        <p v-else class="small quiet">
+          Too few homes were offered around here to say what a price would do to the time.
+        </p>
         <svg
           v-if="curve"
           :viewBox="`0 0 ${W} ${H}`"
@@ -154,27 +152,61 @@ const ladder = computed(() => {
             {{ d }}
           </text>
           <path :d="curve" fill="none" :stroke="tokens.cedar" stroke-width="2" />
-          <g v-for="(d, i) in a.within_days" :key="`c${d}`">
-            <circle
-              v-if="a.here?.chances"
-              :cx="x(d)"
-              :cy="y(a.here.chances[i]!)"
-              r="3.5"
-              :fill="tokens.cedar"
-            >
-              <title>{{ pct(a.here.chances[i]) }} within {{ d }} days</title>
-            </circle>
-          </g>
+          <circle
+            v-for="c in a.here?.chances ?? []"
+            :key="c.days"
+            :cx="x(c.days)"
+            :cy="y(c.pct / 100)"
+            r="3.5"
+            :fill="tokens.cedar"
+          >
+            <title>{{ c.pct }} % within {{ c.days }} days</title>
+          </circle>
         </svg>
-        <p v-if="a.here" class="small quiet">
-          Percent under contract by day, of {{ number(a.here.n) }} homes first offered near
-          {{ a.position?.toFixed(2) }} times their worth; those still unsold are counted as unsold so far.
+        <p v-if="a.here?.chances" class="small quiet">
+          Percent under contract by day at {{ money(a.list_price) }}, learnt from {{ number(a.learnt) }} homes
+          offered around here in three years, about {{ number(a.near) }} of them so far from their worth. The
+          unsold count as unsold so far; what the value may be off by is taken into account.
+          <template v-if="a.share_of_list">
+            Those sold at such a price got {{ (100 * a.share_of_list).toFixed(1) }} % of their last list
+            price<template v-if="a.failed != null">; {{ pct(a.failed) }} failed to sell</template>.
+          </template>
         </p>
-        <p v-if="a.quick_per_sqft && a.slow_per_sqft" class="small">
-          Under contract within two weeks around here: <b>{{ perSqft(a.quick_per_sqft) }}</b> a sq ft ({{
-            a.quick_n
-          }}
-          homes); not within 60 days: <b>{{ perSqft(a.slow_per_sqft) }}</b> ({{ a.slow_n }}).
+        <details v-if="a.groups.length" class="mt-3">
+          <summary>What became of homes offered around here</summary>
+          <table class="plain small" aria-label="What became of homes offered around here">
+            <thead>
+              <tr>
+                <th>First price ÷ what records told of its worth then</th>
+                <th class="num">Homes</th>
+                <th class="num">Within 30 days</th>
+                <th class="num">Share got</th>
+                <th class="num">Failed</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="g in a.groups" :key="words(g)">
+                <td>{{ words(g) }}</td>
+                <td class="num">{{ number(g.n) }}</td>
+                <td class="num">
+                  <template v-if="g.chances">{{ pct(g.chances[1]) }}</template>
+                  <span v-else class="quiet">too few to say</span>
+                </td>
+                <td class="num">{{ g.share_of_list ? `${(100 * g.share_of_list).toFixed(1)} %` : '' }}</td>
+                <td class="num">{{ pct(g.failed) }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p class="small quiet">
+            Another question than the one above: among homes that look dear by their records are some that are
+            better than their records tell, and those sell.
+          </p>
+        </details>
+        <p v-if="a.quick_per_sqft && a.slow_per_sqft" class="small mt-2">
+          Of the homes that this search lets through, listed within a year: under contract within two weeks
+          <b>{{ perSqft(a.quick_per_sqft) }}</b> a sq ft ({{ a.quick_n }}
+          {{ a.quick_n === 1 ? 'home' : 'homes' }}); not within 60 days
+          <b>{{ perSqft(a.slow_per_sqft) }}</b> ({{ a.slow_n }}).
         </p>
       </div>
       <div>

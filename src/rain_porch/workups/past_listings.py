@@ -1,0 +1,90 @@
+"""What became of the listings around a home: each against its worth as it could be known on the day it came."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core import contract_chance as cc
+from ..core import list_price as lp
+from ..core.columns import HOME_KINDS, SOLD, Floats, Ints
+from ..core.dates import NO_DAY
+from ..core.evidence import Evidence, net_price
+from ..core.place import near_miles
+from ..core.worth_then import worths_then
+from .pricing import Setting
+
+REACH_MILES, REACH_DAYS, LISTINGS = 6.0, 3 * 365, 1200
+
+
+@dataclass(frozen=True)
+class PastListings:
+    """outcomes: by first list price ÷ worth then, less what that worth is off by in the middle. model: None where too few."""
+
+    outcomes: lp.Outcomes
+    model: cc.ChanceModel | None
+    seen: lp.Outcomes  # the listings that the model was fitted to, in its order
+
+
+def past_listings(setting: Setting, found: Evidence) -> PastListings:
+    """Of the subject's kind, of the last three years, the nearest. Kept for a version of the records, a home and a day."""
+    s = setting.subject
+    key = (
+        "past listings",
+        s.home_kind,
+        s.home_id,
+        s.own_listing,
+        round(s.latitude, 4),
+        round(s.longitude, 4),
+        setting.view.day,
+    )
+    return setting.records.remember(setting.columns, key, lambda: _past_listings(setting, found))
+
+
+def _past_listings(setting: Setting, found: Evidence) -> PastListings:
+    columns, view = setting.columns, setting.view
+    rows = listings_around(setting)
+    worth = worths_then(columns, view, setting.subject, rows)
+    rows, worth = rows[np.isfinite(worth)], worth[np.isfinite(worth)]
+    held = lp.outcomes(columns, view, rows, np.exp(worth))
+    chosen = seen_of(setting, found, rows, worth)
+    usable = lp.usable(columns, view, rows)
+    model = cc.fit(chosen.where(usable))
+    off = 0.0 if model is None else model.bias
+    kept = np.isfinite(held.position) & (np.abs(np.log(held.position)) < cc.ODD)
+    unbiased = lp.Outcomes(held.position * np.exp(-off), held.days, held.contract, held.failed, held.share)
+    return PastListings(unbiased, model, held.where(kept))
+
+
+def listings_around(setting: Setting) -> Ints:
+    """Listings of the subject's kind of the last three years within 6 miles, the nearest 1,200; the home's own left out."""
+    columns, view, subject = setting.columns, setting.view, setting.subject
+    good = (columns.home_kind == HOME_KINDS.index(subject.home_kind)) & ~columns.lease & ~columns.deed
+    good &= ~columns.not_arms_length & ~columns.distressed & (columns.on_market != NO_DAY)
+    good &= (columns.on_market <= view.day) & (columns.on_market >= view.day - REACH_DAYS)
+    if subject.home_id is not None:
+        good &= columns.home_id != subject.home_id
+    rows = np.flatnonzero(good)
+    far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
+    near = np.flatnonzero(far <= REACH_MILES)
+    return np.asarray(rows[near[np.argsort(far[near], kind="stable")[:LISTINGS]]])
+
+
+def seen_of(setting: Setting, found: Evidence, rows: Ints, worth: Floats) -> cc.Seen:
+    """The listings as the model sees them; worth: their log worth on their first day, (n,)."""
+    columns, view = setting.columns, setting.view
+    first, start, end, contract, _ = lp.courses(columns, view, rows)
+    paid = np.log(
+        net_price(columns, rows), where=columns.numbers["close_price"][rows] > 0, out=np.full(len(rows), np.nan)
+    )
+    moved = np.zeros(len(rows))
+    if found.wide is not None:  # the price was agreed later than the worth was looked at
+        moved = found.wide.moved(end.astype(np.float64), view.day) - found.wide.moved(
+            start.astype(np.float64), view.day
+        )
+    q = np.where((view.kind[rows] == SOLD) & contract, paid - moved - worth, np.nan)
+    turn = np.asarray(2 * np.pi * start / 365.25, dtype=np.float64)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        r = np.log(np.where(first > 0, first, np.nan)) - worth
+    return cc.Seen(r, q, (end - start).astype(np.float64), contract, turn)
