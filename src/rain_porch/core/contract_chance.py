@@ -4,8 +4,8 @@ The worth of a home is never seen; the model's log worth W misses the true T by 
 a + u, where a = log list price − T is what the seller asks above the worth. Homes that the model tells too low ask more, and
 rightly: set against r, the effect of price is diluted. Here a is a hidden value of each listing, and what is fitted is
 
-    a ~ N(μ, σa²)      u = r − a ~ N(b, σu²)      q = u + κ a + v, v ~ N(0, σv²), for those that sold, q = log price paid − W
-    hazard of a contract on day t: λ(t | a) = exp(αₖ + γₛ a + season(t)), k the span of days that t lies in, s early or late
+    a ~ N(μ, σa²)      u = r − a ~ N(b + b′ age, σu²)      q = u + κ a + v, v ~ N(0, σv²), for those that sold, q = log price paid − W
+    hazard of a contract on day t: λ(t | a) = exp(αₖ + γₛ a + season(t)), k the span of days that t lies in, s early or later
 
 by maximum likelihood (EM over a grid of a): those still unsold, withdrawn or expired are censored. q, the price that was
 paid in the end, tells u apart from a; κ, by how much a high asking price lifts what is paid, has a weak prior. Two questions
@@ -32,15 +32,19 @@ Bools = NDArray[np.bool_]
 
 EDGES = (0.0, 14.0, 30.0, 60.0, 90.0, 180.0, 400.0)  # days; the hazard is constant between them
 SPANS = len(EDGES) - 1
-EARLY = 2  # spans in which the first slope holds: up to 30 days
+SLOPE_OF = np.array(
+    [0, 0, 1, 2, 2, 2]
+)  # which slope holds in each span: to 30 days, to 60, after; cuts wear a high price down
+SLOPES = 3
 GRID = np.arange(-0.45, 0.6001, 0.015)
 ENOUGH_LISTINGS, ENOUGH_CONTRACTS, ENOUGH_SOLD = 80, 30, 25
 ODD = 0.45  # listings further than this from their worth are something else: a slip, a wreck, a share of a home
-KAPPA_PRIOR, KAPPA_SD, SLOPE_SD = 0.2, 0.15, 20.0
+KAPPA_PRIOR, KAPPA_SD, SLOPE_SD, DRIFT_SD = 0.2, 0.15, 20.0, 0.02
 _ROUNDS, _TOLERANCE = 150, 1e-6
 _SIGMA_FLOOR = 0.012
 _NODES, _NODE_WEIGHTS = np.polynomial.hermite_e.hermegauss(15)
 _NODE_WEIGHTS = _NODE_WEIGHTS / _NODE_WEIGHTS.sum()
+_OF_SLOPE = np.eye(SLOPES)[SLOPE_OF]  # (spans, slopes)
 _MIDDLES = 2 * np.pi / 365.25 * np.array([(a + min(b, a + 60)) / 2 for a, b in itertools.pairwise(EDGES)])
 Z80 = 1.2816
 
@@ -48,16 +52,18 @@ Z80 = 1.2816
 @dataclass(frozen=True)
 class Seen:
     """Listings as the fit sees them, each (n,): r, q (NaN where not sold), days on the market, whether those ended in a
-    contract, and the day of the year's turn (radians) on which each began."""
+    contract, the turn of the year (radians) on which each began, and how many years ago that was: what the worth is off by
+    drifts with the market."""
 
     r: Floats
     q: Floats
     days: Floats
     contract: Bools
     turn: Floats
+    age: Floats
 
     def where(self, chosen: Bools) -> Seen:
-        return Seen(self.r[chosen], self.q[chosen], self.days[chosen], self.contract[chosen], self.turn[chosen])
+        return Seen(*(getattr(self, name)[chosen] for name in ("r", "q", "days", "contract", "turn", "age")))
 
 
 @dataclass(frozen=True)
@@ -85,8 +91,8 @@ class Chance:
 
 @dataclass(frozen=True)
 class ChanceModel:
-    """The fit. alpha (spans,), gamma (2,): log hazard a day; mean_a, sd_a: of what sellers ask above the worth; bias, sd_u: of
-    the model's worth; kappa, sd_v: of what is paid. covariance (spans + 2,)² of alpha and gamma. weights (n, grid): where each
+    """The fit. alpha (spans,), gamma (slopes,): log hazard a day; mean_a, sd_a: of what sellers ask above the worth; bias, sd_u: of
+    the model's worth today, drift: of the bias, a year back; kappa, sd_v: of what is paid. covariance (spans + slopes,)² of alpha and gamma. weights (n, grid): where each
     listing's a lies, by all that is known of it."""
 
     alpha: Floats
@@ -95,6 +101,7 @@ class ChanceModel:
     mean_a: float
     sd_a: float
     bias: float
+    drift: float
     sd_u: float
     kappa: float
     sd_v: float
@@ -105,14 +112,13 @@ class ChanceModel:
 
     def survival(self, above: Floats, day: float, turn: float) -> tuple[Floats, Floats]:
         """Share without a contract on `day` for homes listed `above` their worth, (m,), from a day of the year; and its
-        slopes by alpha and gamma, (m, spans + 2)."""
+        slopes by alpha and gamma, (m, spans + slopes)."""
         spent = _exposures(np.array([day]))[0] * self._of_season(np.array([turn]))[0]
-        slopes = self.gamma[_slope_of()]
+        slopes = self.gamma[SLOPE_OF]
         hazard = np.exp(self.alpha[None, :] + slopes[None, :] * above[:, None]) * spent[None, :]  # (m, spans)
         left = np.exp(-hazard.sum(axis=1))
         by_alpha = -left[:, None] * hazard
-        early = _slope_of() == 0
-        by_gamma = np.column_stack([by_alpha[:, early].sum(axis=1), by_alpha[:, ~early].sum(axis=1)]) * above[:, None]
+        by_gamma = by_alpha @ _OF_SLOPE * above[:, None]
         return left, np.column_stack([by_alpha, by_gamma])
 
     def if_listed_at(self, above: float, sd: float, turn: float, within: Sequence[int]) -> list[Chance] | None:
@@ -151,9 +157,14 @@ class ChanceModel:
         return held
 
 
+def taken(seen: Seen) -> Bools:
+    """Which listings, (n,), the fit takes in."""
+    return np.asarray(np.isfinite(seen.r) & (np.abs(seen.r) < ODD) & (seen.days >= 0))
+
+
 def fit(seen: Seen) -> ChanceModel | None:
     """The model of these listings; None where they are too few to tell."""
-    seen = seen.where(np.isfinite(seen.r) & (np.abs(seen.r) < ODD) & (seen.days >= 0))
+    seen = seen.where(taken(seen))
     paid = (
         np.where(np.abs(seen.q - np.nanmedian(seen.q)) < ODD, seen.q, np.nan) if np.isfinite(seen.q).any() else seen.q
     )
@@ -177,13 +188,14 @@ def fit(seen: Seen) -> ChanceModel | None:
     mean_a = float(seen.r.mean()) - bias
     sd_u = float(np.sqrt(min(both, 0.8 * float(np.var(seen.r)))))
     sd_a = float(np.sqrt(max(float(np.var(seen.r)) - sd_u**2, _SIGMA_FLOOR**2)))
-    sd_v, kappa, gamma = max(0.03, 0.5 * float(np.std(paid[sold]))), KAPPA_PRIOR, np.array([-4.0, -4.0])
+    sd_v, kappa, gamma = max(0.03, 0.5 * float(np.std(paid[sold]))), KAPPA_PRIOR, np.full(SLOPES, -4.0)
+    drift, age = 0.0, seen.age[:, None]
     before = -np.inf
     for _ in range(_ROUNDS):
-        slopes = gamma[_slope_of()]
+        slopes = gamma[SLOPE_OF]
         rate = np.exp(alpha[:, None] + slopes[:, None] * a)  # (spans, grid)
         log = -exposure @ rate + happened @ np.log(rate)
-        log += _log_normal(a, mean_a, sd_a) + _log_normal(u, bias, sd_u)
+        log += _log_normal(a, mean_a, sd_a) + _log_normal(u - drift * age, bias, sd_u)
         gap = q - u - kappa * a
         log += np.where(sold[:, None], _log_normal(gap, 0.0, sd_v), 0.0)
         top = log.max(axis=1, keepdims=True)
@@ -191,10 +203,14 @@ def fit(seen: Seen) -> ChanceModel | None:
         each = w.sum(axis=1, keepdims=True)
         w /= each
         whole = float((top + np.log(each)).sum()) - 0.5 * ((kappa - KAPPA_PRIOR) / KAPPA_SD) ** 2
+        whole -= 0.5 * (drift / DRIFT_SD) ** 2
         mean_a = float((w @ GRID).mean())
         sd_a = max(_SIGMA_FLOOR, float(np.sqrt((w * (a - mean_a) ** 2).sum() / n)))
-        bias = float((w * u).sum() / n)
-        sd_u = max(_SIGMA_FLOOR, float(np.sqrt((w * (u - bias) ** 2).sum() / n)))
+        missed = (w * u).sum(axis=1)
+        apart = seen.age - seen.age.mean()
+        drift = float((apart * missed).sum() / ((apart**2).sum() + (sd_u / DRIFT_SD) ** 2))
+        bias = float((missed - drift * seen.age).mean())
+        sd_u = max(_SIGMA_FLOOR, float(np.sqrt((w * (u - drift * age - bias) ** 2).sum() / n)))
         ws = w[sold]
         lift = (q - u)[sold]
         kappa = float(
@@ -206,13 +222,10 @@ def fit(seen: Seen) -> ChanceModel | None:
         if whole - before < _TOLERANCE * abs(whole):
             break
         before = whole
-    covariance = _covariance(w, a, u, q, sold, happened, exposure, alpha, gamma, mean_a, sd_a, bias, sd_u, kappa, sd_v)
-    return ChanceModel(alpha, gamma, season, mean_a, sd_a, bias, sd_u, kappa, sd_v, covariance, n, contracts, w)
-
-
-def _slope_of() -> NDArray[np.int64]:
-    """Which slope holds in each span."""
-    return np.where(np.arange(SPANS) < EARLY, 0, 1)
+    covariance = _covariance(
+        w, a, u - drift * age, u, q, sold, happened, exposure, alpha, gamma, mean_a, sd_a, bias, sd_u, kappa, sd_v
+    )
+    return ChanceModel(alpha, gamma, season, mean_a, sd_a, bias, drift, sd_u, kappa, sd_v, covariance, n, contracts, w)
 
 
 def _exposures(days: Floats) -> Floats:
@@ -264,35 +277,33 @@ def _hazard(events: Floats, spent: Floats, alpha: Floats, gamma: Floats) -> tupl
     """Alpha and gamma from the events and the days spent, (spans, grid)."""
     which = np.repeat(np.arange(SPANS), GRID.size)
     above = np.tile(GRID, SPANS)
-    late = _slope_of()[which]
-    x = np.column_stack([np.eye(SPANS)[which], above * (late == 0), above * (late == 1)])
-    precision = np.concatenate([np.full(SPANS, 1e-3), np.full(2, 1 / SLOPE_SD**2)])
+    x = np.column_stack([np.eye(SPANS)[which], above[:, None] * _OF_SLOPE[which]])
+    precision = np.concatenate([np.full(SPANS, 1e-3), np.full(SLOPES, 1 / SLOPE_SD**2)])
     coef = _poisson(x, events.ravel(), spent.ravel(), np.concatenate([alpha, gamma]), precision, 4)
     return coef[:SPANS], coef[SPANS:]
 
 
 def _covariance(
-    w: Floats, a: Floats, u: Floats, q: Floats, sold: Bools, happened: Floats, exposure: Floats, alpha: Floats,
+    w: Floats, a: Floats, undrifted: Floats, u: Floats, q: Floats, sold: Bools, happened: Floats, exposure: Floats, alpha: Floats,
     gamma: Floats, mean_a: float, sd_a: float, bias: float, sd_u: float, kappa: float, sd_v: float,
 ) -> Floats:  # fmt: skip
     """Of alpha and gamma, the other parameters being unknown too: from the outer product of each listing's scores."""
-    rate = np.exp(alpha[:, None] + gamma[_slope_of()][:, None] * a)  # (spans, grid)
+    rate = np.exp(alpha[:, None] + gamma[SLOPE_OF][:, None] * a)  # (spans, grid)
     more = happened - exposure * (w @ rate.T)  # (n, spans): scores of alpha
     weighted = happened * (w @ GRID)[:, None] - exposure * ((w * a) @ rate.T)
-    early = _slope_of() == 0
-    slope = np.column_stack([weighted[:, early].sum(axis=1), weighted[:, ~early].sum(axis=1)])
+    slope = weighted @ _OF_SLOPE
     gap = q - u - kappa * a
     known = sold[:, None]
     rest = np.column_stack([
         (w * (a - mean_a)).sum(axis=1) / sd_a**2, (w * ((a - mean_a) ** 2 / sd_a**2 - 1)).sum(axis=1),
-        (w * (u - bias)).sum(axis=1) / sd_u**2, (w * ((u - bias) ** 2 / sd_u**2 - 1)).sum(axis=1),
+        (w * (undrifted - bias)).sum(axis=1) / sd_u**2, (w * ((undrifted - bias) ** 2 / sd_u**2 - 1)).sum(axis=1),
         (w * known * a * gap).sum(axis=1) / sd_v**2, (w * known * (gap**2 / sd_v**2 - 1)).sum(axis=1),
     ])  # fmt: skip
     scores = np.column_stack([more, slope, rest])
     information = scores.T @ scores
     information[np.diag_indices_from(information)] += 1e-6
-    information[SPANS : SPANS + 2, SPANS : SPANS + 2] += np.eye(2) / SLOPE_SD**2
+    information[SPANS : SPANS + SLOPES, SPANS : SPANS + SLOPES] += np.eye(SLOPES) / SLOPE_SD**2
     information[:SPANS, :SPANS] += np.eye(SPANS) * 0.05
-    at = SPANS + 2 + 4
+    at = SPANS + SLOPES + 4
     information[at, at] += 1 / KAPPA_SD**2
-    return np.asarray(np.linalg.pinv(information)[: SPANS + 2, : SPANS + 2])
+    return np.asarray(np.linalg.pinv(information)[: SPANS + SLOPES, : SPANS + SLOPES])

@@ -26,12 +26,14 @@ MILES_PER_DEGREE = 69.1
 
 
 def worths_then(columns: Columns, view: AsOf, subject: Subject, rows: Ints) -> Floats:
-    """Log worth of the listings in `rows`, (n,), each on its on-market day; NaN where too few sales were known by then.
+    """Log worth of the listings in `rows`, (n,), each on its on-market day; NaN where too few sales were known by then, or
+    where it has no place.
 
     subject: the home around which sales are looked for, and whose kind it is; its own sales are left out.
     """
     out = np.full(len(rows), np.nan)
     starts = columns.on_market[rows].astype(np.int64)
+    placed = np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])
     sales = wide_rows(columns, view, subject, leave_out_home=True, most=len(columns), reach_days=2 * REACH_DAYS)
     closed = columns.close[sales]
     quarters = np.array([_quarter(int(d)) for d in starts], dtype=np.int64)
@@ -46,7 +48,7 @@ def worths_then(columns: Columns, view: AsOf, subject: Subject, rows: Ints) -> F
         wide = fit_sales(columns, known, int(first), subject)
         if wide is None:
             continue
-        these = np.flatnonzero(quarters == first)
+        these = np.flatnonzero((quarters == first) & placed)
         out[these] = _log_worths(columns, wide, int(first), rows[these], starts[these])
     return out
 

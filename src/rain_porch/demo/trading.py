@@ -70,8 +70,14 @@ def worth_at(house: House, day: int) -> float:
 class Market:
     """Runs every home through the years. All chance comes from one generator, so that a seed gives one town."""
 
-    def __init__(self, rng: np.random.Generator, first_day: int = FIRST_DAY, last_day: int = LAST_DAY) -> None:
-        self.rng = rng
+    def __init__(
+        self,
+        rng: np.random.Generator,
+        first_day: int = FIRST_DAY,
+        last_day: int = LAST_DAY,
+        sale_noise: float = truth.SALE_NOISE,
+    ) -> None:
+        self.rng, self.sale_noise = rng, sale_noise
         self.first, self.last = first_day, last_day
         self.out = Trade()
         self.number = 100_000
@@ -221,7 +227,7 @@ class Market:
             listing.status = status
             return self.last
         anchor = 0.25 * float(np.clip(over, -0.08, 0.08))
-        agreed = self.worth(house, day) * math.exp(anchor + rng.normal(0, truth.SALE_NOISE))
+        agreed = self.worth(house, day) * math.exp(anchor + rng.normal(0, self.sale_noise))
         given = 500 * round(float(rng.uniform(2000, 11_000)) / 500) if rng.random() < 0.22 else 0
         listing.concessions = float(given) if given or rng.random() < 0.6 else None
         listing.close_price = float(100 * round((agreed + given) / 100))
@@ -279,7 +285,7 @@ class Market:
 
     def _deed_only(self, house: House, day: int) -> int:
         """Sold without ever being listed: only the deed tells."""
-        agreed = self.worth(house, day) * math.exp(self.rng.normal(-0.01, truth.SALE_NOISE * 1.3))
+        agreed = self.worth(house, day) * math.exp(self.rng.normal(-0.01, self.sale_noise * 1.3))
         self._deed(house, day, 500.0 * round(agreed / 500), "Warranty Deed")
         return day + 300
 

@@ -10,7 +10,7 @@ from ..core import contract_chance as cc
 from ..core import list_price as lp
 from ..core.columns import HOME_KINDS, SOLD, Floats, Ints
 from ..core.dates import NO_DAY
-from ..core.evidence import Evidence, net_price
+from ..core.evidence import Evidence, WideFit, net_price
 from ..core.place import near_miles
 from ..core.worth_then import worths_then
 from .pricing import Setting
@@ -20,7 +20,7 @@ REACH_MILES, REACH_DAYS, LISTINGS = 6.0, 3 * 365, 1200
 
 @dataclass(frozen=True)
 class PastListings:
-    """outcomes: by first list price ÷ worth then, less what that worth is off by in the middle. model: None where too few."""
+    """outcomes: by first list price ÷ worth then, without what that worth is off by in the middle. model: None where too few."""
 
     outcomes: lp.Outcomes
     model: cc.ChanceModel | None
@@ -47,14 +47,13 @@ def _past_listings(setting: Setting, found: Evidence) -> PastListings:
     rows = listings_around(setting)
     worth = worths_then(columns, view, setting.subject, rows)
     rows, worth = rows[np.isfinite(worth)], worth[np.isfinite(worth)]
-    held = lp.outcomes(columns, view, rows, np.exp(worth))
-    chosen = seen_of(setting, found, rows, worth)
     usable = lp.usable(columns, view, rows)
-    model = cc.fit(chosen.where(usable))
-    off = 0.0 if model is None else model.bias
-    kept = np.isfinite(held.position) & (np.abs(np.log(held.position)) < cc.ODD)
-    unbiased = lp.Outcomes(held.position * np.exp(-off), held.days, held.contract, held.failed, held.share)
-    return PastListings(unbiased, model, held.where(kept))
+    rows, worth = rows[usable], worth[usable]
+    seen = seen_of(setting, found.wide, rows, worth)
+    model = cc.fit(seen)
+    off = np.zeros(len(rows)) if model is None else model.bias + model.drift * seen.age
+    held = lp.outcomes(columns, view, rows, np.exp(worth + off))
+    return PastListings(held, model, held.where(cc.taken(seen)))
 
 
 def listings_around(setting: Setting) -> Ints:
@@ -71,7 +70,7 @@ def listings_around(setting: Setting) -> Ints:
     return np.asarray(rows[near[np.argsort(far[near], kind="stable")[:LISTINGS]]])
 
 
-def seen_of(setting: Setting, found: Evidence, rows: Ints, worth: Floats) -> cc.Seen:
+def seen_of(setting: Setting, wide: WideFit | None, rows: Ints, worth: Floats) -> cc.Seen:
     """The listings as the model sees them; worth: their log worth on their first day, (n,)."""
     columns, view = setting.columns, setting.view
     first, start, end, contract, _ = lp.courses(columns, view, rows)
@@ -79,12 +78,11 @@ def seen_of(setting: Setting, found: Evidence, rows: Ints, worth: Floats) -> cc.
         net_price(columns, rows), where=columns.numbers["close_price"][rows] > 0, out=np.full(len(rows), np.nan)
     )
     moved = np.zeros(len(rows))
-    if found.wide is not None:  # the price was agreed later than the worth was looked at
-        moved = found.wide.moved(end.astype(np.float64), view.day) - found.wide.moved(
-            start.astype(np.float64), view.day
-        )
+    if wide is not None:  # the price was agreed later than the worth was looked at
+        moved = wide.moved(end.astype(np.float64), view.day) - wide.moved(start.astype(np.float64), view.day)
     q = np.where((view.kind[rows] == SOLD) & contract, paid - moved - worth, np.nan)
     turn = np.asarray(2 * np.pi * start / 365.25, dtype=np.float64)
     with np.errstate(divide="ignore", invalid="ignore"):
         r = np.log(np.where(first > 0, first, np.nan)) - worth
-    return cc.Seen(r, q, (end - start).astype(np.float64), contract, turn)
+    age = (view.day - start) / 365.25
+    return cc.Seen(r, q, (end - start).astype(np.float64), contract, turn, np.asarray(age, dtype=np.float64))

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { DASH, money, number, perSqft, shortDay, typedNumber } from '@/shared/format'
+import { DASH, money, number, perSqft, shortDay } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import type { DrawnShape, Tool } from '@/shared/mapShapes'
+import NumberField from '@/shared/NumberField.vue'
 import TypedInput from '@/shared/TypedInput.vue'
 import MapTools from '@/shared/MapTools.vue'
 import { useAround } from './useAround'
@@ -54,10 +55,6 @@ function draw(shape: DrawnShape) {
 }
 const moveShape = (index: number, shape: DrawnShape) =>
   set({ shapes: (held.value.shapes ?? []).map((s, i) => (i === index ? shape : s)) })
-const typedBand = (field: string, side: 'low' | 'high', text: string) => {
-  const value = typedNumber(text)
-  if (!Number.isNaN(value)) setBand(field, side, value)
-}
 </script>
 
 <template>
@@ -144,19 +141,17 @@ const typedBand = (field: string, side: 'low' | 'high', text: string) => {
       </label>
       <label v-for="[field, words] in bandsOf" :key="field">
         {{ words }}
-        <TypedInput
+        <NumberField
           :value="band(field)?.low ?? ''"
-          inputmode="decimal"
           placeholder="from"
           :aria-label="`${words} from`"
-          @typed="typedBand(field, 'low', $event)"
+          @number="setBand(field, 'low', $event)"
         />
-        <TypedInput
+        <NumberField
           :value="band(field)?.high ?? ''"
-          inputmode="decimal"
           placeholder="to"
           :aria-label="`${words} to`"
-          @typed="typedBand(field, 'high', $event)"
+          @number="setBand(field, 'high', $event)"
         />
       </label>
     </form>

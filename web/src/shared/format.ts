@@ -77,8 +77,31 @@ export function fact(value: unknown, kind: string): string {
   return value.toLocaleString(undefined, { maximumFractionDigits: 2 })
 }
 
-/** What people type for money or a count: "$412,500" → 412500; null for nothing; NaN for no number. */
-export function typedNumber(text: string): number | null {
-  const bare = text.replace(/[$,\s]/g, '').replace('−', '-')
-  return bare === '' ? null : Number(bare)
+const TYPED = /^([+-]?)(\d[\d,]*\.?\d*|\.\d+)(k|m|mio|%|sqft|sqfeet|sf|ft2|ac|acre|acres)?$/
+
+/**
+ * What people type for a number: "$412,500" → 412500, "389k" → 389000, "1.2m" → 1200000, "2.5%" → 2.5, "(3000)" → −3000,
+ * "1,520 sq ft" → 1520, ".2 ac" → 8712 where the field is in sq ft; null for nothing; NaN for no number.
+ */
+export function typedNumber(text: string, unit = ''): number | null {
+  const bare = text
+    .toLowerCase()
+    .replace(/[$\s\u00a0]/g, '')
+    .replace('−', '-')
+    .replace('sq.ft.', 'sqft')
+  if (bare === '') return null
+  const bracketed = /^\((.*)\)$/.exec(bare)
+  const found = TYPED.exec(bracketed ? bracketed[1]! : bare)
+  if (!found) return NaN
+  const [, sign, digits, tail = ''] = found
+  if (digits!.includes(',') && !/^\d{1,3}(,\d{3})+(\.\d*)?$/.test(digits!)) return NaN
+  const acres = tail.startsWith('ac')
+  if (acres && !unit.startsWith('sq ft')) return NaN
+  const times = tail === 'k' ? 1e3 : tail.startsWith('m') ? 1e6 : acres ? 43560 : 1
+  const value = Number(digits!.replace(/,/g, '')) * times
+  const rounded = Math.round(value * 1e6) / 1e6
+  return sign === '-' || bracketed ? -rounded : rounded
 }
+
+/** The sentence beside a field in which no number stands. */
+export const noNumber = (text: string) => `“${text.trim()}” is no number: type it like 389,000, 389k or 2.5.`

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { money, number, perSqft, signedPct, typedNumber } from '@/shared/format'
+import { money, number, perSqft, noNumber, signedPct, typedNumber } from '@/shared/format'
 import { markBody } from '@/shared/marks'
 import { useLight } from '@/shared/useTheme'
 import { useAsking } from './worth/useAsking'
@@ -22,10 +22,12 @@ const value = computed(() => price.value?.indicated_value ?? null)
 const area = computed(() => (open.data.value?.subject.facts.living_area as number | undefined) ?? null)
 
 const typed = ref('')
+const unread = ref('')
 const typedPer = ref('')
 watch(
   shownList,
   (now) => {
+    unread.value = ''
     typed.value = now ? number(now) : ''
     typedPer.value = now && area.value ? perSqft(now / area.value) : ''
   },
@@ -37,14 +39,19 @@ function set(dollars: number | null) {
 }
 function typeTotal() {
   const given = typedNumber(typed.value)
-  if (given !== list.value) set(Number.isNaN(given) ? -1 : given)
+  unread.value = Number.isNaN(given) ? noNumber(typed.value) : ''
+  if (!unread.value && given !== list.value) set(given)
 }
 function typePer() {
   const given = typedNumber(typedPer.value)
+  unread.value = Number.isNaN(given) ? noNumber(typedPer.value) : ''
+  if (unread.value) return
   if (given === null) return set(null)
-  if (area.value) set(Number.isNaN(given) ? -1 : Math.round((given * area.value) / 100) * 100)
+  if (area.value) set(Math.round((given * area.value) / 100) * 100)
 }
-const fieldFault = computed(() => (refused.value?.field?.endsWith('list_price') ? refused.value.message : ''))
+const fieldFault = computed(
+  () => unread.value || (refused.value?.field?.endsWith('list_price') ? refused.value.message : ''),
+)
 
 function startDrag(event: PointerEvent) {
   const svg = (event.currentTarget as SVGElement).ownerSVGElement ?? (event.currentTarget as SVGSVGElement)

@@ -59,7 +59,7 @@ async function correct(row: Docs['FactDoc'], typed: string) {
   }
   if (row.kind === 'yes_no') value = /^(y|yes|1)$/i.test(text) ? 1 : /^(n|no|0)$/i.test(text) ? 0 : text
   else if (!['word', 'text'].includes(row.kind)) {
-    const given = typedNumber(text)
+    const given = typedNumber(text, row.unit)
     value = Number.isNaN(given) ? text : given
   }
   faulty.value = (await send({ change: 'correct_fact', field: row.field, value, back: false }))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, reactive } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { money, typedNumber } from '@/shared/format'
+import { money, noNumber, typedNumber } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 
 const props = defineProps<{ around?: Docs['AroundDoc'] }>()
@@ -9,11 +9,20 @@ const { state, send } = useWorkup()
 const done = computed(() => state.value?.improvements ?? [])
 const total = computed(() => (props.around?.returned ?? []).reduce((sum, r) => sum + r.value, 0))
 const adding = reactive({ kind: 'kitchen', year: '', cost: '', quality: 'good' })
+const missing = ref('')
 const save = (next: Docs['ImprovementDoc'][]) => send({ change: 'set_improvements', improvements: next })
 async function add() {
   const year = typedNumber(adding.year)
   const cost = typedNumber(adding.cost)
-  if (year === null || cost === null || Number.isNaN(year) || Number.isNaN(cost)) return
+  const odd = Number.isNaN(year) ? adding.year : Number.isNaN(cost) ? adding.cost : ''
+  missing.value = odd
+    ? noNumber(odd)
+    : year === null
+      ? 'Give the year.'
+      : cost === null
+        ? 'Give the cost.'
+        : ''
+  if (missing.value || year === null || cost === null) return
   const { kind, quality } = adding
   if (await save([...done.value, { kind, quality, year, cost, note: '' }])) adding.year = adding.cost = ''
 }
@@ -57,6 +66,7 @@ async function add() {
         </option>
       </select>
       <button type="submit" class="do">Add</button>
+      <span v-if="missing" class="clay small" role="alert">{{ missing }}</span>
     </form>
   </section>
 </template>

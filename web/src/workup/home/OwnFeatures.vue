@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { typedNumber } from '@/shared/format'
-import TypedInput from '@/shared/TypedInput.vue'
+import NumberField from '@/shared/NumberField.vue'
 import { useWorkup } from '../useWorkup'
 
 const { state, send } = useWorkup()
@@ -12,12 +11,8 @@ const save = (next: { label: string; amount?: number | null }[]) =>
 async function add(name = label.value) {
   if (name.trim() && (await save([...features.value, { label: name.trim(), amount: null }]))) label.value = ''
 }
-function price(i: number, text: string) {
-  const amount = typedNumber(text)
-  void save(
-    features.value.map((f, k) => (k === i ? { ...f, amount: Number.isNaN(amount) ? null : amount } : f)),
-  )
-}
+const price = (i: number, amount: number | null) =>
+  save(features.value.map((f, k) => (k === i ? { ...f, amount } : f)))
 defineExpose({ add })
 </script>
 
@@ -30,12 +25,11 @@ defineExpose({ add })
     </p>
     <p v-for="(f, i) in features" :key="f.label" class="row">
       <b>{{ f.label }}</b>
-      <TypedInput
+      <NumberField
         :value="f.amount ?? ''"
         :aria-label="`Amount for ${f.label}`"
         placeholder="judgement"
-        inputmode="numeric"
-        @typed="price(i, $event)"
+        @number="price(i, $event)"
       />
       <button
         type="button"

@@ -2,7 +2,7 @@
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { DASH, money, number, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
+import { DASH, money, noNumber, number, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 import RateOpened from './RateOpened.vue'
@@ -60,38 +60,43 @@ const mean = computed(
   () => (price.value?.methods.find((m) => m.name === 'adjusted_comps')?.value ?? 0) - added.value,
 )
 
+const unread = ref('')
+/** The number typed into a field of the grid; undefined where none stands there, which is said beside it. */
+function read(text: string, where: string): number | null | undefined {
+  const given = typedNumber(text)
+  unread.value = Number.isNaN(given) ? noNumber(text) : ''
+  if (unread.value) faulty.value = where
+  return unread.value ? undefined : given
+}
+const says = computed(() => unread.value || refused.value?.message)
+
 const opened = ref('')
 const opens = (field: string) => hasRate(field) && field !== 'location'
 const WEIGHTS =
   'Likeness, how recent, how little is adjusted, how near to the model; type a share to set it, the rest rescale.'
 const setWeight = (key: string) => key in (state.value?.weights ?? {})
 async function typeWeight(key: string, held: number, text: string) {
-  const given = typedNumber(text.replace('%', ''))
-  if (given !== null && Math.abs(given - 100 * held) < 0.05) return
-  const weight = given === null ? null : Number.isNaN(given) ? 9 : given / 100
+  const given = read(text, `weight ${key}`)
+  if (given === undefined || (given !== null && Math.abs(given - 100 * held) < 0.05)) return
+  const weight = given === null ? null : given / 100
   faulty.value = (await send({ change: 'set_weight', listing_id: key, weight })) ? '' : `weight ${key}`
 }
 const backWeight = (key: string) => send({ change: 'set_weight', listing_id: key, weight: null })
 
 const faulty = ref('')
 async function typeRate(field: string, text: string) {
-  const given = typedNumber(text)
+  const given = read(text, field)
+  if (given === undefined) return
   const held =
     field === 'market_change' ? price.value?.market_change.pct_per_month : rates.value[field]?.dollars
   if (given !== null && Math.abs(given - (held ?? 0)) < 0.005) return
-  faulty.value = (await send({ change: 'set_rate', field, value: Number.isNaN(given) ? 1e12 : given }))
-    ? ''
-    : field
+  faulty.value = (await send({ change: 'set_rate', field, value: given })) ? '' : field
 }
 const backRate = (field: string) => send({ change: 'set_rate', field, value: null })
 async function typeCell(listing: string, field: string, text: string) {
-  const given = typedNumber(text)
-  const ok = await send({
-    change: 'set_cell',
-    listing_id: listing,
-    field,
-    amount: Number.isNaN(given) ? 1e12 : given,
-  })
+  const given = read(text, `${listing} ${field}`)
+  if (given === undefined) return
+  const ok = await send({ change: 'set_cell', listing_id: listing, field, amount: given })
   faulty.value = ok ? '' : `${listing} ${field}`
 }
 const backCell = (listing: string, field: string) =>
@@ -177,8 +182,8 @@ const backCell = (listing: string, field: string) =>
                 <i v-if="rates[row.field]" :style="{ width: `${strength(row.field)}px` }" />
                 {{ evidence(row.field) }}
               </span>
-              <span v-if="faulty === row.field && refused" class="clay small fault" role="alert">{{
-                refused.message
+              <span v-if="faulty === row.field && says" class="clay small fault" role="alert">{{
+                says
               }}</span>
             </template>
           </td>
@@ -199,6 +204,12 @@ const backCell = (listing: string, field: string) =>
               :aria-invalid="faulty === `${comps[i]?.listing_id} ${row.field}`"
               @typed="typeCell(comps[i].listing_id, row.field, $event)"
             />
+            <span
+              v-if="faulty === `${comps[i]?.listing_id} ${row.field}` && says"
+              class="clay small fault"
+              role="alert"
+              >{{ says }}</span
+            >
             <span v-if="!cell.overridden && !cell.apart" class="under quiet">{{ difference(cell) }}</span>
             <button
               v-if="cell.overridden"
@@ -235,8 +246,8 @@ const backCell = (listing: string, field: string) =>
         <tr>
           <td class="name" colspan="3" :title="WEIGHTS">
             Weight, % · likeness
-            <span v-if="faulty.startsWith('weight ') && refused" class="clay small" role="alert">{{
-              refused.message
+            <span v-if="faulty.startsWith('weight ') && says" class="clay small" role="alert">{{
+              says
             }}</span>
           </td>
           <td v-for="c in comps" :key="c.listing_id" class="num small quiet weight">

@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { money, typedNumber } from '@/shared/format'
-import TypedInput from '@/shared/TypedInput.vue'
+import { money, signedPct } from '@/shared/format'
+import NumberField from '@/shared/NumberField.vue'
 import { useWorkup } from '../useWorkup'
 
 type Scenario = Docs['ScenarioDoc-Input']
@@ -63,20 +63,19 @@ function add() {
 function change(i: number, to: Partial<Scenario>) {
   save(scenarios.value.map((s, k) => (k === i ? { ...s, ...to } : s)))
 }
-function typed(i: number, name: string, text: string) {
-  const value = typedNumber(text)
-  change(i, {
-    [name]:
-      value === null ? (name.endsWith('side_pct') ? null : name === 'price' ? '0' : '0') : String(value),
-  })
+function typed(i: number, name: string, value: number | null) {
+  change(i, { [name]: value === null ? (name.endsWith('side_pct') ? null : '0') : String(value) })
 }
+/** The list price that a scenario no longer stands on; null where it does, or where none is set. */
+const listPrice = computed(() => state.value?.list_price ?? null)
+const moved = (s: Scenario) => listPrice.value !== null && Number(s.price) !== listPrice.value
+const againstList = (s: Scenario) => (100 * (Number(s.price) - listPrice.value!)) / listPrice.value!
 const loan = (s: Scenario) => s.loans?.[0] ?? { balance: '0', rate_pct: '0', as_of: null, label: 'Mortgage' }
 const changeLoan = (i: number, to: object) => {
   const next = { ...loan(scenarios.value[i]!), as_of: state.value!.effective_date, ...to }
   change(i, { loans: Number(next.balance) ? [next] : [] })
 }
-const changeTaxes = (i: number, text: string) => {
-  const value = typedNumber(text)
+const changeTaxes = (i: number, value: number | null) => {
   change(i, {
     taxes: value
       ? {
@@ -109,44 +108,51 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
         <tr v-for="[name, label, unit] in FIELDS" :key="name">
           <td>{{ label }}<span v-if="unit === '%'" class="quiet">, %</span></td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <TypedInput
+            <NumberField
               :value="(s[name] ?? '') as string"
               :aria-label="`${label}, scenario ${i + 1}`"
-              inputmode="decimal"
-              @typed="typed(i, name, $event)"
+              @number="typed(i, name, $event)"
             />
+            <p v-if="name === 'price' && moved(s)" class="small follow">
+              {{ signedPct(againstList(s)) }} against the list price
+              <button
+                type="button"
+                class="link"
+                :aria-label="`Scenario ${i + 1}: take the list price ${money(listPrice)}`"
+                @click="change(i, { price: String(listPrice) })"
+              >
+                take {{ money(listPrice) }}
+              </button>
+            </p>
           </td>
         </tr>
         <tr>
           <td>Mortgage balance</td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <TypedInput
+            <NumberField
               :value="loan(s).balance"
               :aria-label="`Mortgage balance, scenario ${i + 1}`"
-              inputmode="decimal"
-              @typed="changeLoan(i, { balance: String(typedNumber($event) ?? 0) })"
+              @number="changeLoan(i, { balance: String($event ?? 0) })"
             />
           </td>
         </tr>
         <tr>
           <td>its rate<span class="quiet">, % a year</span></td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <TypedInput
+            <NumberField
               :value="loan(s).rate_pct"
               :aria-label="`Mortgage rate, scenario ${i + 1}`"
-              inputmode="decimal"
-              @typed="changeLoan(i, { rate_pct: String(typedNumber($event) ?? 0) })"
+              @number="changeLoan(i, { rate_pct: String($event ?? 0) })"
             />
           </td>
         </tr>
         <tr>
           <td>Taxes a year<span class="quiet">, paid in arrears</span></td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <TypedInput
+            <NumberField
               :value="s.taxes?.a_year ?? ''"
               :aria-label="`Taxes a year, scenario ${i + 1}`"
-              inputmode="decimal"
-              @typed="changeTaxes(i, $event)"
+              @number="changeTaxes(i, $event)"
             />
           </td>
         </tr>
@@ -182,7 +188,7 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
               :aria-label="`Take scenario ${i + 1} away`"
               @click="save(scenarios.filter((_, k) => k !== i))"
             >
-              take {{ money(Number(s.price)) }} away
+              leave scenario {{ i + 1 }} out
             </button>
           </td>
         </tr>
@@ -208,6 +214,10 @@ input {
 }
 td {
   padding: 2px 8px !important;
+}
+.follow {
+  margin: 0;
+  color: rgb(var(--v-theme-cedar));
 }
 .line td {
   border-bottom: 0;
