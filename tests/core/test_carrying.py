@@ -43,10 +43,10 @@ def test_what_the_home_does_not_know_stays_as_it_was():
 def test_what_belongs_to_a_place_stays_behind_and_is_named():
     from dataclasses import replace
 
-    placed = replace(SEARCH, radius_miles=None, shapes=(Shape(RING),), areas=("Alder*",), parcels=("01-1", "01-9"))
+    placed = replace(SEARCH, radius_miles=None, shapes=(Shape(RING),), areas=("Alder*",), parcels=(("01-1", "01-9"),))
     out, left = carried(placed, WAS, "detached", subject())
     assert left == ["named areas", "drawn areas", "parcel numbers"]
-    assert (out.shapes, out.areas, out.parcels, out.radius_miles) == ((), (), None, 1.0)
+    assert (out.shapes, out.areas, out.parcels, out.radius_miles) == ((), (), (), 1.0)
 
 
 @given(st.floats(700, 6000), st.floats(1900, 2020))

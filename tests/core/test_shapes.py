@@ -87,7 +87,7 @@ def test_a_fence_is_crossed_or_not_whichever_way_one_goes(x, y, east):
         (Search(shapes=(SQUARE,) * 21), "shapes"),
         (Search(fences=(Fence((((0.0, 0.0), (0.0, 0.0)),)),)), "fences.0"),
         (Search(fences=(Fence(()),)), "fences.0"),
-        (Search(parcels=("9", "1")), "parcels"),
+        (Search(parcels=(("9", "1"),)), "parcels"),
         (Search(windows={"sold": Window(since=10, until=9)}), "windows.sold"),
         (Search(areas=tuple(str(i) for i in range(61))), "areas"),
     ],
@@ -105,7 +105,7 @@ def test_the_sentence_says_where():
         not_areas=("Heron*",),
         shapes=(SQUARE, Shape(SQUARE.points, inside=False), Shape(SQUARE.points, inside=False)),
         fences=(Fence((((0.0, 0.0), (1.0, 0.0)),), "Route 9"), Fence((((0.0, 0.0), (1.0, 0.0)),))),
-        parcels=("1", "9"),
+        parcels=(("1", "9"),),
         windows={"sold": Window(since=20089, until=20119), "failed": Window(since=20089)},
         leave_out_new_construction=False,
     )

@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 
 from rain_porch.core.errors import NotFound
+from rain_porch.core.parcels import read_spans
 from rain_porch.core.proposals import helps_most, match_everything
 from rain_porch.core.search import Criterion, Search, Window
 from rain_porch.core.shapes import Fence
@@ -45,8 +46,28 @@ def test_what_is_looked_up_agrees_with_sql(setting):
     wanted = {
         r[0] for r in db.execute("SELECT listing_id FROM listings WHERE parcel_number BETWEEN ? AND ?", (first, last))
     }
-    found = keys(setting, wide(setting, parcels=(first, last)))
-    assert found == everything & wanted and 100 < len(found) < len(everything)
+    found = keys(setting, wide(setting, parcels=((first, last),)))
+    assert {k for k in found if not k.startswith("deed:")} == everything & wanted and 100 < len(found) < len(everything)
+
+    def in_blocks(*blocks: str) -> set[str]:
+        likes = " OR ".join("parcel_number LIKE ?" for _ in blocks)
+        told = db.execute(f"SELECT listing_id FROM listings WHERE {likes}", [f"{b}-%" for b in blocks])
+        return {r[0] for r in told} & everything
+
+    for typed, wanted in (
+        ("08 to 08", in_blocks("08")), ("08", in_blocks("08")), ("8", in_blocks("08")),
+        ("07 to 08", in_blocks("07", "08")), ("1 to 5", in_blocks("01", "02", "03", "04", "05")),
+        ("03, 05", in_blocks("03", "05")),
+    ):  # fmt: skip
+        found = keys(setting, wide(setting, parcels=read_spans(typed)))
+        assert {k for k in found if not k.startswith("deed:")} == wanted and wanted, typed
+    three = [
+        r[0] for r in db.execute("SELECT DISTINCT parcel_number FROM listings WHERE standard_status = 'Closed' LIMIT 3")
+    ]
+    for typed in (", ".join(three), ", ".join(n.replace("-", "") for n in three)):
+        found = setting.run(wide(setting, parcels=read_spans(typed))).rows
+        homes_found = {setting.columns.home_id[row] for row in found}
+        assert len(homes_found) <= 3 and found.size
 
     word = Criterion("public_remarks", words=("garden",), must_be_known=True)
     wanted = {r[0] for r in db.execute("SELECT listing_id FROM listings WHERE public_remarks LIKE '%garden%'")}

@@ -25,9 +25,7 @@ def carried(search: Search, was: Mapping[str, Value], was_kind: str, to: Subject
             left.append(words)
     criteria = tuple(_carried(c, was, to) for c in search.criteria)
     kinds = (to.home_kind.value,) if search.home_kinds == (was_kind,) else search.home_kinds
-    out = replace(
-        search, areas=(), not_areas=(), shapes=(), fences=(), parcels=None, criteria=criteria, home_kinds=kinds
-    )
+    out = replace(search, areas=(), not_areas=(), shapes=(), fences=(), parcels=(), criteria=criteria, home_kinds=kinds)
     return (replace(out, radius_miles=1.0) if left and out.radius_miles is None else out), left
 
 

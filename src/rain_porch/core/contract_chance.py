@@ -40,7 +40,7 @@ GRID = np.arange(-0.45, 0.6001, 0.015)
 ENOUGH_LISTINGS, ENOUGH_CONTRACTS, ENOUGH_SOLD = 80, 30, 25
 ODD = 0.45  # listings further than this from their worth are something else: a slip, a wreck, a share of a home
 KAPPA_PRIOR, KAPPA_SD, SLOPE_SD, DRIFT_SD = 0.2, 0.15, 20.0, 0.02
-_ROUNDS, _TOLERANCE = 150, 1e-6
+_ROUNDS, _TOLERANCE, _SPREAD_ROUNDS = 150, 1e-6, 20
 _SIGMA_FLOOR = 0.012
 _NODES, _NODE_WEIGHTS = np.polynomial.hermite_e.hermegauss(15)
 _NODE_WEIGHTS = _NODE_WEIGHTS / _NODE_WEIGHTS.sum()
@@ -91,7 +91,7 @@ class Chance:
 
 @dataclass(frozen=True)
 class ChanceModel:
-    """The fit. alpha (spans,), gamma (slopes,): log hazard a day; mean_a, sd_a: of what sellers ask above the worth; bias, sd_u: of
+    """The fit. alpha (spans,), gamma (slopes,): log hazard a day; mean_a, sd_a: of what sellers ask above the worth, spread (grid,) its shares; bias, sd_u: of
     the model's worth today, drift: of the bias, a year back; kappa, sd_v: of what is paid. covariance (spans + slopes,)² of alpha and gamma. weights (n, grid): where each
     listing's a lies, by all that is known of it."""
 
@@ -100,6 +100,7 @@ class ChanceModel:
     season: Floats
     mean_a: float
     sd_a: float
+    spread: Floats
     bias: float
     drift: float
     sd_u: float
@@ -132,7 +133,7 @@ class ChanceModel:
 
     def of_those_seen_at(self, r: float, turn: float, within: Sequence[int]) -> list[Chance]:
         """What becomes of listings seen at r: among them those that are dear and those that the model tells too low."""
-        given = _normal(GRID, self.mean_a, self.sd_a) * _normal(r - GRID, self.bias, self.sd_u)
+        given = self.spread * _normal(r - GRID, self.bias, self.sd_u)
         return self._mixed(GRID, given / given.sum(), turn, within)
 
     def _mixed(self, above: Floats, shares: Floats, turn: float, within: Sequence[int]) -> list[Chance]:
@@ -222,10 +223,13 @@ def fit(seen: Seen) -> ChanceModel | None:
         if whole - before < _TOLERANCE * abs(whole):
             break
         before = whole
+    spread = _spread_of(log - _log_normal(a, mean_a, sd_a), mean_a, sd_a)
     covariance = _covariance(
         w, a, u - drift * age, u, q, sold, happened, exposure, alpha, gamma, mean_a, sd_a, bias, sd_u, kappa, sd_v
     )
-    return ChanceModel(alpha, gamma, season, mean_a, sd_a, bias, drift, sd_u, kappa, sd_v, covariance, n, contracts, w)
+    return ChanceModel(
+        alpha, gamma, season, mean_a, sd_a, spread, bias, drift, sd_u, kappa, sd_v, covariance, n, contracts, w
+    )  # fmt: skip
 
 
 def _exposures(days: Floats) -> Floats:
@@ -271,6 +275,21 @@ def _plain_hazard(happened: Floats, exposure: Floats, turn: Floats) -> tuple[Flo
     base = np.tile(np.exp(alpha), n)
     coef = _poisson(x, happened.ravel(), exposure.ravel() * base, np.zeros(2), np.full(2, 1 / 0.5**2), 8)
     return alpha, coef
+
+
+def _spread_of(log: Floats, mean_a: float, sd_a: float) -> Floats:
+    """How what sellers ask above the worth is spread, (grid,): the normal law brought nearer to what is seen, its other
+    parameters standing, by a few steps of EM with smoothing. log: log likelihoods, (n, grid), without that law."""
+    likely = np.exp(log - log.max(axis=1, keepdims=True))
+    shares = _normal(GRID, mean_a, sd_a)
+    shares /= shares.sum()
+    kernel = np.exp(-0.5 * (np.arange(-4, 5) * (GRID[1] - GRID[0]) / 0.02) ** 2)
+    for _ in range(_SPREAD_ROUNDS):
+        w = likely * shares
+        w /= w.sum(axis=1, keepdims=True)
+        shares = np.convolve(w.mean(axis=0), kernel / kernel.sum(), mode="same") + 1e-9
+        shares /= shares.sum()
+    return shares
 
 
 def _hazard(events: Floats, spent: Floats, alpha: Floats, gamma: Floats) -> tuple[Floats, Floats]:

@@ -15,6 +15,7 @@ from .columns import HOME_KINDS, RECORD_KINDS, AsOf, Bools, Columns, Ints
 from .errors import BadInput
 from .fields import BY_NAME, Kind
 from .homes import Subject
+from .parcels import Span, check_spans
 from .place import within_radius
 from .shapes import Fence, Shape, across_any, check_shapes, in_shapes
 from .words import COUNTED, RECORD_LABEL, HomeKind, RecordKind
@@ -61,7 +62,7 @@ class Search:
     not_areas: tuple[str, ...] = ()
     shapes: tuple[Shape, ...] = ()
     fences: tuple[Fence, ...] = ()
-    parcels: tuple[str, str] | None = None  # first and last parcel number
+    parcels: tuple[Span, ...] = ()  # numbers, blocks and ranges of parcels
     windows: Mapping[str, Window] = field(default_factory=lambda: dict(DEFAULT_WINDOWS))
     criteria: tuple[Criterion, ...] = ()
     leave_out_new_construction: bool = True
@@ -103,8 +104,7 @@ def check(search: Search) -> None:
         if window.since is not None and window.until is not None and window.since > window.until:
             raise BadInput(f"windows.{kind}", f"{RECORD_LABEL[RecordKind(kind)]}: the dates end before they start.")
     check_shapes(search.shapes, search.fences)
-    if search.parcels is not None and search.parcels[0] > search.parcels[1]:
-        raise BadInput("parcels", f"Parcels {search.parcels[0]} to {search.parcels[1]} are upside down; swap the two.")
+    check_spans(search.parcels)
     if len(search.areas) + len(search.not_areas) > 60:
         raise BadInput("areas", "More than 60 areas are named: a wildcard (Heron*) may say it shorter.")
     if len(search.criteria) > 60:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from .dates import date_of
 from .fields import BY_NAME
+from .parcels import words as parcel_words
 from .search import Criterion, Search, Window
 from .words import COUNTED, HOME_PLURAL, RECORD_LABEL, HomeKind, RecordKind
 
@@ -39,7 +40,7 @@ def phrases(search: Search) -> list[Phrase]:
         names = [f.name or "a drawn fence" for f in search.fences]
         out += [Phrase(", "), Phrase(f"not across {_and(list(dict.fromkeys(names)))}", "fences")]
     if search.parcels:
-        out += [Phrase(", "), Phrase(f"parcels {search.parcels[0]} to {search.parcels[1]}", "parcels")]
+        out += [Phrase(", "), Phrase(f"parcels {parcel_words(search.parcels)}", "parcels")]
     for c in search.criteria:
         out += [Phrase(", "), Phrase(criterion_words(c), c.field)]
     if search.leave_out_new_construction:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import sqlite3
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -195,12 +195,12 @@ def assessments_of(db: sqlite3.Connection, parcel_number: str) -> list[dict[str,
     return [dict(r) for r in rows]
 
 
-def between_parcels(db: sqlite3.Connection, first: str, last: str) -> list[str]:
-    """Listings whose parcel number lies between two, both included, compared as text."""
-    rows = db.execute(
-        "SELECT listing_id FROM listings WHERE parcel_number BETWEEN :first AND :last", {"first": first, "last": last}
+def with_parcels(db: sqlite3.Connection) -> Iterator[tuple[str, str]]:
+    """Every listing and deed sale that names its parcel: (key among the columns, parcel number)."""
+    yield from db.execute("SELECT listing_id, parcel_number FROM listings WHERE parcel_number IS NOT NULL")
+    yield from db.execute(
+        "SELECT 'deed:' || transfer_key, parcel_number FROM transfers WHERE parcel_number IS NOT NULL"
     )
-    return [r[0] for r in rows]
 
 
 def with_words(db: sqlite3.Connection, field: str, words: Sequence[str], must_be_known: bool) -> list[str]:

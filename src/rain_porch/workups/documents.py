@@ -7,6 +7,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ..core import parcels as parcel_spans
 from ..core import search as sr
 from ..core.dates import date_of, day_of
 from ..core.shapes import Fence, Point, Shape
@@ -87,7 +88,8 @@ class SearchDoc(Doc):
     not_areas: list[str] = []
     shapes: list[ShapeDoc] = []
     fences: list[FenceDoc] = []
-    parcels: Annotated[list[str], Field(min_length=2, max_length=2)] | None = None
+    parcels: Annotated[list[str], Field(min_length=2, max_length=2)] | None = None  # first and last
+    parcel_numbers: str = Field(default="", max_length=4000)  # numbers, blocks and ranges as people type them
     windows: dict[str, WindowDoc] = {k.value: WindowDoc(on=w.on, days=w.days) for k, w in sr.DEFAULT_WINDOWS.items()}  # type: ignore[attr-defined]
     criteria: list[CriterionDoc] = []
     leave_out_new_construction: bool = True
@@ -106,7 +108,8 @@ class SearchDoc(Doc):
                 for s in search.shapes
             ],
             fences=[FenceDoc(lines=[[list(p) for p in line] for line in f.lines], name=f.name) for f in search.fences],
-            parcels=list(search.parcels) if search.parcels else None,
+            parcels=list(search.parcels[0]) if len(search.parcels) == 1 else None,
+            parcel_numbers=parcel_spans.words(search.parcels) if len(search.parcels) > 1 else "",
             windows={str(k): WindowDoc.of(w) for k, w in search.windows.items()},
             criteria=[CriterionDoc.of(c) for c in search.criteria],
             leave_out_new_construction=search.leave_out_new_construction,
@@ -123,7 +126,10 @@ class SearchDoc(Doc):
             not_areas=tuple(self.not_areas),
             shapes=tuple(s.shape() for s in self.shapes),
             fences=tuple(Fence(tuple(_points(line) for line in f.lines), f.name) for f in self.fences),
-            parcels=(self.parcels[0], self.parcels[1]) if self.parcels else None,
+            parcels=(
+                *([(self.parcels[0], self.parcels[1])] if self.parcels else []),
+                *parcel_spans.read_spans(self.parcel_numbers),
+            ),
             windows={k: w.window() for k, w in self.windows.items()},
             criteria=tuple(
                 sr.Criterion(c.field, c.low, c.high, tuple(c.words), c.must_be_known) for c in self.criteria

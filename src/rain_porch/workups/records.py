@@ -18,6 +18,7 @@ from ..core.columns import MANY, Bools, Columns, Ints
 from ..core.dates import NO_DAY, date_of, day_of
 from ..core.errors import NotEnough, NotFound
 from ..core.fields import BY_NAME, Kind
+from ..core.parcels import Span, inside
 from ..core.place import in_area
 from ..core.search import Masks, Search
 from ..store import areas, columns, db, homes, series
@@ -160,17 +161,17 @@ class Records:
             out["areas"] = inside
         if (outside := self.area_mask(search.not_areas)) is not None:
             out["not_areas"] = ~outside
-        if search.parcels is not None:
-            first, last = search.parcels
-            out["parcels"] = self._listed(
-                f"parcels {first} {last}", lambda: homes.between_parcels(self.db, first, last)
-            )
+        if search.parcels:
+            out["parcels"] = self._listed(f"parcels {search.parcels}", partial(self._in_parcels, search.parcels))
         for c in search.criteria:
             if BY_NAME[c.field].kind == Kind.TEXT:
                 out[c.field] = self._listed(
                     f"text {c}", partial(homes.with_words, self.db, c.field, c.words, c.must_be_known)
                 )
         return out
+
+    def _in_parcels(self, spans: tuple[Span, ...]) -> list[str]:
+        return [key for key, number in homes.with_parcels(self.db) if inside(number, spans)]
 
     def series_names(self) -> list[str]:
         return series.names(self.db)

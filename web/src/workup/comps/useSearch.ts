@@ -101,7 +101,7 @@ export function useSearch() {
     if (part === 'radius_miles') next.radius_miles = null
     else if (part === 'leave_out_new_construction') next.leave_out_new_construction = false
     else if (part === 'leave_out_distressed') next.leave_out_distressed = false
-    else if (part === 'parcels') next.parcels = null
+    else if (part === 'parcels') Object.assign(next, { parcels: null, parcel_numbers: '' })
     else if (part === 'home_kinds') next.home_kinds = []
     else if (['areas', 'not_areas', 'shapes', 'fences'].includes(part))
       next[part as 'areas' | 'not_areas'] = []

@@ -25,8 +25,8 @@ const free = computed(() =>
   (barriers.data.value ?? []).filter((b) => !fences.value.some((f) => f.name === b.name)),
 )
 const name = ref('')
-const first = ref(draft.value.parcels?.[0] ?? '')
-const last = ref(draft.value.parcels?.[1] ?? '')
+const [from, to] = draft.value.parcels ?? []
+const parcels = ref(from ? (from === to ? from : `${from} to ${to}`) : (draft.value.parcel_numbers ?? ''))
 
 const take = (next: Partial<Search>) => props.search.take({ ...props.search.copy(), ...next })
 async function addName() {
@@ -42,9 +42,7 @@ async function setMiles(index: number, radius_miles: number) {
   const next = shapes.value.map((x, k) => (k === index ? { ...x, radius_miles } : x))
   if (!(await take({ shapes: next }))) emit('fault', '')
 }
-function takeParcels() {
-  if (first.value && last.value) void take({ parcels: [first.value.trim(), last.value.trim()] })
-}
+const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.trim() })
 </script>
 
 <template>
@@ -125,10 +123,14 @@ function takeParcels() {
       Draw more on the map; drag a corner to change one, or press N on the map and the arrows.
     </p>
   </template>
-  <div v-else class="add">
-    <input v-model="first" aria-label="First parcel number" placeholder="first" @change="takeParcels" />
-    <input v-model="last" aria-label="Last parcel number" placeholder="last" @change="takeParcels" />
-  </div>
+  <form v-else @submit.prevent="takeParcels">
+    <div class="add">
+      <input v-model="parcels" aria-label="Parcel numbers" placeholder="07 to 08" @change="takeParcels" />
+    </div>
+    <p class="quiet small mt-2">
+      A number, a block (08), a range (07 to 08, or 03-0012 to 03-0099), several with commas between them.
+    </p>
+  </form>
 </template>
 
 <style scoped>
