@@ -217,3 +217,20 @@ def test_no_request_whatever_makes_a_server_error(fuzzed):
         send()
         seen += 1
     assert seen > 15
+
+
+def test_counts_by_how_far_back_stay_those_of_the_days_whatever_the_search_says_of_dates(client):
+    """With sales since a date the row beside the search once said the same count for every span."""
+    n = begin(client)
+
+    def within(**window):
+        search = client.get(f"/api/workups/{n}").json()["state"]["search"]
+        search["windows"]["sold"] = {"on": True, "days": None, "since": None, "until": None, **window}
+        assert change(client, n, change="set_search", search=search)["status"] == 200
+        return client.get(f"/api/workups/{n}/candidates").json()
+
+    by_days = within(days=365)["sold_within"]
+    assert len(set(by_days.values())) > 2 and by_days["365"] == within(days=365)["counts"]["sold"]
+    assert within(since="2026-01-01")["sold_within"] == by_days == within(on=False)["sold_within"]
+    client.post(f"/api/workups/{n}/undo")
+    assert client.get(f"/api/workups/{n}/candidates").json()["sold_within"] == by_days

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 from urllib.parse import quote
 
@@ -283,7 +284,8 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
     kept = candidates(setting, np.array(elsewhere, dtype=np.int64)) if elsewhere else []
     sold_within = {}
     for days in THIN_DAYS:
-        rows = setting.run(search.with_days("sold", days)).rows
+        back = replace(search, windows={**search.windows, "sold": sr.Window(days=days)})
+        rows = setting.run(back).rows
         sold_within[days] = int((setting.view.kind[rows] == SOLD).sum())
     return CandidatesDoc(
         **_counts(porch, opened, search),

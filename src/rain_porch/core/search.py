@@ -82,8 +82,9 @@ class Search:
         return replace(self, criteria=tuple(c for c in self.criteria if c.field != name))
 
     def with_days(self, kind: str, days: int | None) -> Search:
-        old = self.windows.get(kind, Window(on=False))
-        return replace(self, windows={**self.windows, kind: replace(old, days=days)})
+        """The same search looking so many days back for a kind, in place of dates where these were given."""
+        on = self.windows.get(kind, Window(on=False)).on
+        return replace(self, windows={**self.windows, kind: Window(on=on, days=days)})
 
 
 def check(search: Search) -> None:

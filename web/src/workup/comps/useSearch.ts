@@ -14,17 +14,22 @@ export function useSearch() {
   const fields = useFields()
   const draft = ref<Search>()
   const live = ref<Docs['CountsDoc']>()
+  let waiting: Search | null = null
+  let taken = 0 // searches saved so far: an answer to what was asked before is not shown after
   watch(
     () => state.value?.search,
     (now) => {
-      if (JSON.stringify(now) !== JSON.stringify(draft.value)) draft.value = now
+      if (JSON.stringify(now) === JSON.stringify(draft.value)) return
+      // undone, or changed in another window: what was asked of the draft before is no answer to it
+      draft.value = now
+      taken += 1
+      waiting = null
+      live.value = undefined
     },
     { immediate: true },
   )
   watch(found.data, () => (live.value = undefined))
 
-  let waiting: Search | null = null
-  let taken = 0 // searches saved so far: an answer to what was asked before is not shown after
   let asking = false
   /** Counts of a search that is not saved. One question is under way at a time: what is dragged past is not asked. */
   async function look(search: Search) {
