@@ -35,7 +35,7 @@ from rain_porch.demo.houses import build
 from rain_porch.demo.plan import lay_out
 from rain_porch.demo.trading import LAST_DAY, Market
 from rain_porch.records.importing import import_file
-from rain_porch.workups.past_listings import listings_around, seen_of
+from rain_porch.workups.past_listings import listings_around, market_of, seen_of
 from rain_porch.workups.pricing import Setting
 from rain_porch.workups.records import Records
 
@@ -98,7 +98,8 @@ def measured(records: Records, true: dict[str, float]) -> Told:
         known = listings_around(setting)
         worth = worths_then(columns, setting.view, centre, known)
         known, worth = known[np.isfinite(worth)], worth[np.isfinite(worth)]
-        seen = seen_of(setting, wide_fit(columns, setting.view, centre), known, worth)
+        wide = wide_fit(columns, setting.view, centre)
+        seen = seen_of(setting, wide, known, worth)
         model = cc.fit(seen.where(lp.usable(columns, setting.view, known)))
         if model is None:
             continue
@@ -113,8 +114,11 @@ def measured(records: Records, true: dict[str, float]) -> Told:
         fits = np.isfinite(r) & (np.abs(r) < cc.ODD) & lp.usable(columns, now, rows)
         rows, r, above, start, end, signed = (x[fits] for x in (rows, r, above, start, end, signed))
         turns = 2 * np.pi * start / 365.25
-        by_r = [model.of_those_seen_at(float(x), float(t), WITHIN) for x, t in zip(r, turns, strict=True)]
-        by_t = [model._mixed(np.array([x]), np.ones(1), float(t), WITHIN) for x, t in zip(above, turns, strict=True)]
+        assert wide is not None
+        market = float(market_of(wide, np.array([first]), first)[0])
+        when = [cc.When(float(t), market) for t in turns]
+        by_r = [model.of_those_seen_at(float(x), w, WITHIN) for x, w in zip(r, when, strict=True)]
+        by_t = [model.at(float(x), w, WITHIN) for x, w in zip(above, when, strict=True)]
         became = np.array([signed & (end - start <= d) for d in WITHIN]).T.astype(float)
         parts.append(
             Told(
@@ -180,11 +184,17 @@ def main() -> None:
     for noise in (1.0, NOISIER):
         with multiprocessing.get_context("spawn").Pool(2) as pool:
             told = joined(pool.starmap(town, [(seed, noise) for seed in range(1, args.towns + 1)]))
-        print(f"\n{args.towns} towns, noise × {noise:g}, {len(told.ratio):,} later listings, last day {date_of(LAST_DAY)}")
+        print(
+            f"\n{args.towns} towns, noise × {noise:g}, {len(told.ratio):,} later listings, last day {date_of(LAST_DAY)}"
+        )
         head = "| {} | listings | 30 days, stated / became | 60 days | 90 days |\n|---|---|---|---|---|"
         print(head.format("first price ÷ worth as known then"), *band_table(told, "ratio"), sep="\n")
         print(head.format("first price ÷ true worth"), *band_table(told, "truth"), sep="\n")
-        print("| | area under the curve (plain share) | Brier | plain share's |\n|---|---|---|---|", *discrimination(told), sep="\n")
+        print(
+            "| | area under the curve (plain share) | Brier | plain share's |\n|---|---|---|---|",
+            *discrimination(told),
+            sep="\n",
+        )
 
 
 if __name__ == "__main__":

@@ -5,8 +5,9 @@ a + u, where a = log list price − T is what the seller asks above the worth. H
 rightly: set against r, the effect of price is diluted. Here a is a hidden value of each listing, and what is fitted is
 
     a ~ N(μ, σa²)      u = r − a ~ N(b + b′ age, σu²)      q = u + κ a + v, v ~ N(0, σv²), for those that sold, q = log price paid − W
-    hazard of a contract on day t: λ(t | a) = exp(αₖ + γₛ a + season(t)), k the span of days that t lies in, s early or later
+    hazard of a contract on day t: λ(t | a) = exp(αₖ + γₛ (a − market t) + season(t)), k the span of days that t lies in, s early or later
 
+market: by how much prices rise a day, which makes a dear price less so,
 by maximum likelihood (EM over a grid of a): those still unsold, withdrawn or expired are censored. q, the price that was
 paid in the end, tells u apart from a; κ, by how much a high asking price lifts what is paid, has a weak prior. Two questions
 are answered from one fit: of listings seen at r, ∫ F(t | a) p(a | r) da; of this home listed at x, ∫ F(t | log x − T) p(T) dT.
@@ -45,7 +46,8 @@ _SIGMA_FLOOR = 0.012
 _NODES, _NODE_WEIGHTS = np.polynomial.hermite_e.hermegauss(15)
 _NODE_WEIGHTS = _NODE_WEIGHTS / _NODE_WEIGHTS.sum()
 _OF_SLOPE = np.eye(SLOPES)[SLOPE_OF]  # (spans, slopes)
-_MIDDLES = 2 * np.pi / 365.25 * np.array([(a + min(b, a + 60)) / 2 for a, b in itertools.pairwise(EDGES)])
+_MIDDLE_DAYS = np.array([(a + min(b, a + 60)) / 2 for a, b in itertools.pairwise(EDGES)])
+_MIDDLES = 2 * np.pi / 365.25 * _MIDDLE_DAYS
 Z80 = 1.2816
 
 
@@ -53,7 +55,7 @@ Z80 = 1.2816
 class Seen:
     """Listings as the fit sees them, each (n,): r, q (NaN where not sold), days on the market, whether those ended in a
     contract, the turn of the year (radians) on which each began, and how many years ago that was: what the worth is off by
-    drifts with the market."""
+    drifts with the market. market: log market change a day while they stood."""
 
     r: Floats
     q: Floats
@@ -61,9 +63,18 @@ class Seen:
     contract: Bools
     turn: Floats
     age: Floats
+    market: Floats
 
     def where(self, chosen: Bools) -> Seen:
-        return Seen(*(getattr(self, name)[chosen] for name in ("r", "q", "days", "contract", "turn", "age")))
+        return Seen(*(getattr(self, name)[chosen] for name in ("r", "q", "days", "contract", "turn", "age", "market")))
+
+
+@dataclass(frozen=True)
+class When:
+    """The day on which a home is offered: its turn of the year in radians, and how prices move, in logarithms a day."""
+
+    turn: float
+    market: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -111,35 +122,40 @@ class ChanceModel:
     contracts: int
     weights: Floats
 
-    def survival(self, above: Floats, day: float, turn: float) -> tuple[Floats, Floats]:
-        """Share without a contract on `day` for homes listed `above` their worth, (m,), from a day of the year; and its
-        slopes by alpha and gamma, (m, spans + slopes)."""
-        spent = _exposures(np.array([day]))[0] * self._of_season(np.array([turn]))[0]
+    def survival(self, above: Floats, day: float, when: When) -> tuple[Floats, Floats]:
+        """Share without a contract on `day` for homes listed `above` their worth, (m,); and its slopes by alpha and gamma,
+        (m, spans + slopes)."""
         slopes = self.gamma[SLOPE_OF]
+        spent = _exposures(np.array([day]))[0] * _season(self.season, np.array([when.turn]))[0]
+        spent = spent * _risen(slopes, np.array([when.market]))[0]
         hazard = np.exp(self.alpha[None, :] + slopes[None, :] * above[:, None]) * spent[None, :]  # (m, spans)
         left = np.exp(-hazard.sum(axis=1))
         by_alpha = -left[:, None] * hazard
         by_gamma = by_alpha @ _OF_SLOPE * above[:, None]
         return left, np.column_stack([by_alpha, by_gamma])
 
-    def if_listed_at(self, above: float, sd: float, turn: float, within: Sequence[int]) -> list[Chance] | None:
+    def if_listed_at(self, above: float, sd: float, when: When, within: Sequence[int]) -> list[Chance] | None:
         """What would become of one home listed `above` its worth in logarithms, that worth known to within `sd`.
 
         None where so few were listed so far from their worth that nothing can be said.
         """
         if abs(above - self.mean_a) > 2.75 * self.sd_a:
             return None
-        return self._mixed(above + sd * _NODES, _NODE_WEIGHTS, turn, within)
+        return self._mixed(above + sd * _NODES, _NODE_WEIGHTS, when, within)
 
-    def of_those_seen_at(self, r: float, turn: float, within: Sequence[int]) -> list[Chance]:
+    def at(self, above: float, when: When, within: Sequence[int]) -> list[Chance]:
+        """The same for a home whose worth is known for certain."""
+        return self._mixed(np.array([above]), np.ones(1), when, within)
+
+    def of_those_seen_at(self, r: float, when: When, within: Sequence[int]) -> list[Chance]:
         """What becomes of listings seen at r: among them those that are dear and those that the model tells too low."""
         given = self.spread * _normal(r - GRID, self.bias, self.sd_u)
-        return self._mixed(GRID, given / given.sum(), turn, within)
+        return self._mixed(GRID, given / given.sum(), when, within)
 
-    def _mixed(self, above: Floats, shares: Floats, turn: float, within: Sequence[int]) -> list[Chance]:
+    def _mixed(self, above: Floats, shares: Floats, when: When, within: Sequence[int]) -> list[Chance]:
         out = []
         for day in within:
-            left, slopes = self.survival(above, float(day), turn)
+            left, slopes = self.survival(above, float(day), when)
             share = 1 - float(shares @ left)
             slope = shares @ slopes
             error = max(float(slope @ self.covariance @ slope), 0.0) ** 0.5
@@ -148,9 +164,6 @@ class ChanceModel:
             low, high = (float(1 / (1 + np.exp(-float(odds + side * wide)))) for side in (-1, 1))
             out.append(Chance(day, share, min(low, share), max(high, share)))
         return out
-
-    def _of_season(self, turn: Floats) -> Floats:
-        return _season(self.season, turn)
 
     def near(self, above: float, reach: float = 0.04) -> Floats:
         """How much each listing, (n,), tells of homes listed about `above` their worth: from 0 to 1."""
@@ -195,7 +208,8 @@ def fit(seen: Seen) -> ChanceModel | None:
     for _ in range(_ROUNDS):
         slopes = gamma[SLOPE_OF]
         rate = np.exp(alpha[:, None] + slopes[:, None] * a)  # (spans, grid)
-        log = -exposure @ rate + happened @ np.log(rate)
+        spent = exposure * _risen(slopes, seen.market)
+        log = -spent @ rate + happened @ np.log(rate)
         log += _log_normal(a, mean_a, sd_a) + _log_normal(u - drift * age, bias, sd_u)
         gap = q - u - kappa * a
         log += np.where(sold[:, None], _log_normal(gap, 0.0, sd_v), 0.0)
@@ -219,13 +233,13 @@ def fit(seen: Seen) -> ChanceModel | None:
             / ((ws * a**2).sum() / sd_v**2 + 1 / KAPPA_SD**2)
         )
         sd_v = max(_SIGMA_FLOOR, float(np.sqrt((ws * (lift - kappa * a) ** 2).sum() / sold.sum())))
-        alpha, gamma = _hazard(happened.T @ w, exposure.T @ w, alpha, gamma)
+        alpha, gamma = _hazard(happened.T @ w, spent.T @ w, alpha, gamma)
         if whole - before < _TOLERANCE * abs(whole):
             break
         before = whole
     spread = _spread_of(log - _log_normal(a, mean_a, sd_a), mean_a, sd_a)
     covariance = _covariance(
-        w, a, u - drift * age, u, q, sold, happened, exposure, alpha, gamma, mean_a, sd_a, bias, sd_u, kappa, sd_v
+        w, a, u - drift * age, u, q, sold, happened, spent, alpha, gamma, mean_a, sd_a, bias, sd_u, kappa, sd_v
     )
     return ChanceModel(
         alpha, gamma, season, mean_a, sd_a, spread, bias, drift, sd_u, kappa, sd_v, covariance, n, contracts, w
@@ -243,6 +257,11 @@ def _season(coef: Floats, turn: Floats) -> Floats:
     middle."""
     at = turn[:, None] + _MIDDLES[None, :]
     return np.asarray(np.exp(coef[0] * np.cos(at) + coef[1] * np.sin(at)))
+
+
+def _risen(slopes: Floats, market: Floats) -> Floats:
+    """Factor of the hazard in each span, (n, spans), where prices have moved since: e^(−γ × market × days to its middle)."""
+    return np.asarray(np.exp(-slopes[None, :] * market[:, None] * _MIDDLE_DAYS[None, :]))
 
 
 def _log_normal(x: Floats, mean: float, sd: float) -> Floats:

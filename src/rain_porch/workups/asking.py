@@ -8,8 +8,8 @@ import numpy as np
 
 from ..core import list_price as lp
 from ..core.columns import FOR_SALE, Ints
-from ..core.contract_chance import Chance, ChanceModel
-from ..core.dates import NO_DAY, date_of
+from ..core.contract_chance import Chance, ChanceModel, When
+from ..core.dates import DAYS_PER_MONTH, NO_DAY, date_of
 from ..core.money import dollars, half_up
 from ..core.own_sale import last_own_sale
 from ..core.regression import weighted_quantile
@@ -104,8 +104,9 @@ def _doubt(pricing: Pricing, model: ChanceModel) -> float:
     return float(np.sqrt(max(whole**2 - model.sd_v**2, 0.02**2)))
 
 
-def _turn(setting: Setting) -> float:
-    return float(2 * np.pi * setting.view.day / 365.25)
+def _when(setting: Setting, pricing: Pricing) -> When:
+    market = float(np.log1p(pricing.market_change.pct_per_month / 100)) / DAYS_PER_MONTH
+    return When(float(2 * np.pi * setting.view.day / 365.25), market)
 
 
 def _chances(
@@ -119,7 +120,7 @@ def _chances(
         above = float(np.log(price / worth))
         told = None
         if past.model.near(above).sum() >= lp.ENOUGH:
-            told = past.model.if_listed_at(above, _doubt(pricing, past.model), _turn(setting), lp.WITHIN_DAYS)
+            told = past.model.if_listed_at(above, _doubt(pricing, past.model), _when(setting, pricing), lp.WITHIN_DAYS)
         out.append(AtPrice(price, price / worth, None if told is None else tuple(told)))
     return out
 
@@ -130,7 +131,7 @@ def _curve(
     if past is None or past.model is None or here is None or here.chances is None:
         return []
     told = past.model.if_listed_at(
-        float(np.log(here.position)), _doubt(pricing, past.model), _turn(setting), CURVE_DAYS
+        float(np.log(here.position)), _doubt(pricing, past.model), _when(setting, pricing), CURVE_DAYS
     )
     return [(c.days, c.share) for c in told or ()]
 

@@ -84,5 +84,16 @@ def seen_of(setting: Setting, wide: WideFit | None, rows: Ints, worth: Floats) -
     turn = np.asarray(2 * np.pi * start / 365.25, dtype=np.float64)
     with np.errstate(divide="ignore", invalid="ignore"):
         r = np.log(np.where(first > 0, first, np.nan)) - worth
-    age = (view.day - start) / 365.25
-    return cc.Seen(r, q, (end - start).astype(np.float64), contract, turn, np.asarray(age, dtype=np.float64))
+    age = np.asarray((view.day - start) / 365.25, dtype=np.float64)
+    market = np.zeros(len(rows)) if wide is None else market_of(wide, start, view.day)
+    return cc.Seen(r, q, (end - start).astype(np.float64), contract, turn, age, market)
+
+
+def market_of(wide: WideFit, start: Ints, day: int) -> Floats:
+    """How prices moved while listings stood, in logarithms a day, (n,): over their first 60 days, or the last 180 known."""
+    until = np.minimum(start + 60, day)
+    begin = np.where(until - start < 30, day - 180, start)
+    moved = wide.moved(until.astype(np.float64), day, seasons=False) - wide.moved(
+        begin.astype(np.float64), day, seasons=False
+    )
+    return np.asarray(moved / (until - begin), dtype=np.float64)
