@@ -1,6 +1,6 @@
 """How true the stated chances of a contract are, on listings later than those they were learnt from, in made towns.
 
-usage: python -m bench.chances [--towns N] [--noisier]   prints the tables of docs/accuracy.md, “Time against price”
+usage: python -m bench.chances [--towns N] [--noise X …]   prints the tables of docs/accuracy.md, “Time against price”
 
 Each town is made from its own seed by the demo's generator, where a home's worth and the seller's asking above it are known.
 For each of the last four quarters but the last 90 days, the model is fitted to what was known on the quarter's first day;
@@ -180,8 +180,9 @@ def discrimination(told: Told) -> list[str]:
 def main() -> None:
     parser = argparse.ArgumentParser(prog="python -m bench.chances")
     parser.add_argument("--towns", type=int, default=8)
+    parser.add_argument("--noise", type=float, nargs="+", default=(1.0, NOISIER))
     args = parser.parse_args()
-    for noise in (1.0, NOISIER):
+    for noise in args.noise:
         with multiprocessing.get_context("spawn").Pool(2) as pool:
             told = joined(pool.starmap(town, [(seed, noise) for seed in range(1, args.towns + 1)]))
         print(

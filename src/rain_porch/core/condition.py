@@ -25,3 +25,8 @@ def grade_of(text: str | None) -> float | None:
     word = plain(text or "")
     code = _CODE.match(word)
     return 7.0 - int(code[1]) if code else _WORDS.get(word)
+
+
+def said(grade: float) -> str:
+    """A grade as people read it everywhere, never as a digit: 4.0 → "well kept"; between two words, the better: 3.5 too."""
+    return SCALE[min(6, max(1, int(grade + 0.5)))]

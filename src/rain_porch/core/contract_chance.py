@@ -41,7 +41,7 @@ GRID = np.arange(-0.45, 0.6001, 0.015)
 ENOUGH_LISTINGS, ENOUGH_CONTRACTS, ENOUGH_SOLD = 80, 30, 25
 ODD = 0.45  # listings further than this from their worth are something else: a slip, a wreck, a share of a home
 KAPPA_PRIOR, KAPPA_SD, SLOPE_SD, DRIFT_SD = 0.2, 0.15, 20.0, 0.02
-_ROUNDS, _TOLERANCE, _SPREAD_ROUNDS = 150, 1e-6, 20
+_ROUNDS, _TOLERANCE, _SPREAD_ROUNDS = 150, 1e-6, 30
 _SIGMA_FLOOR = 0.012
 _NODES, _NODE_WEIGHTS = np.polynomial.hermite_e.hermegauss(15)
 _NODE_WEIGHTS = _NODE_WEIGHTS / _NODE_WEIGHTS.sum()
@@ -237,7 +237,17 @@ def fit(seen: Seen) -> ChanceModel | None:
         if whole - before < _TOLERANCE * abs(whole):
             break
         before = whole
-    spread = _spread_of(log - _log_normal(a, mean_a, sd_a), mean_a, sd_a)
+    worth = log - _log_normal(a, mean_a, sd_a) + spent @ rate - happened @ np.log(rate)  # what r and q tell, time apart
+    spread = _normal(GRID, mean_a, sd_a)
+    for _ in range(_SPREAD_ROUNDS):  # the normal law brought nearer to what is seen, and the hazards with it
+        slopes = gamma[SLOPE_OF]
+        rate = np.exp(alpha[:, None] + slopes[:, None] * a)
+        spent = exposure * _risen(slopes, seen.market)
+        log = worth - spent @ rate + happened @ np.log(rate)
+        w = np.exp(log - log.max(axis=1, keepdims=True)) * spread
+        w /= w.sum(axis=1, keepdims=True)
+        spread = _smooth(w.mean(axis=0))
+        alpha, gamma = _hazard(happened.T @ w, spent.T @ w, alpha, gamma)
     covariance = _covariance(
         w, a, u - drift * age, u, q, sold, happened, spent, alpha, gamma, mean_a, sd_a, bias, sd_u, kappa, sd_v
     )
@@ -296,19 +306,11 @@ def _plain_hazard(happened: Floats, exposure: Floats, turn: Floats) -> tuple[Flo
     return alpha, coef
 
 
-def _spread_of(log: Floats, mean_a: float, sd_a: float) -> Floats:
-    """How what sellers ask above the worth is spread, (grid,): the normal law brought nearer to what is seen, its other
-    parameters standing, by a few steps of EM with smoothing. log: log likelihoods, (n, grid), without that law."""
-    likely = np.exp(log - log.max(axis=1, keepdims=True))
-    shares = _normal(GRID, mean_a, sd_a)
-    shares /= shares.sum()
+def _smooth(shares: Floats) -> Floats:
+    """Shares over the grid, smoothed by 2 %, adding up to 1."""
     kernel = np.exp(-0.5 * (np.arange(-4, 5) * (GRID[1] - GRID[0]) / 0.02) ** 2)
-    for _ in range(_SPREAD_ROUNDS):
-        w = likely * shares
-        w /= w.sum(axis=1, keepdims=True)
-        shares = np.convolve(w.mean(axis=0), kernel / kernel.sum(), mode="same") + 1e-9
-        shares /= shares.sum()
-    return shares
+    out = np.convolve(shares, kernel / kernel.sum(), mode="same") + 1e-9
+    return np.asarray(out / out.sum())
 
 
 def _hazard(events: Floats, spent: Floats, alpha: Floats, gamma: Floats) -> tuple[Floats, Floats]:

@@ -19,7 +19,7 @@ from .homes import Subject
 from .listing_facts import price_days, recent_sale_rows
 from .location import Surface
 from .market_change import MarketChange, TimeBasis, basis_for, read_change
-from .money import rate_rounded
+from .money import rate_rounded, rate_words
 from .place import near_miles
 from .regression import Fit, robust_fit, weighted_quantile
 
@@ -288,6 +288,10 @@ def _rate(
     if coef <= 0 and wide > 1.5 * wide_se:
         coef, se, source = wide, wide_se, "wider market"
     weak = coef <= 0 or coef < _Z80 * se
+    if weak and f.only_where_told:
+        low, high = (rate_words(rate_rounded((coef + z * se) * per)) for z in (-_Z80, _Z80))
+        says = f"No line: beyond the rest, the {n:,} sales around here put one at {low} to {high}, nothing to lean on."
+        return Rate(f.name, 0.0, se * per, n, "none", True, None, says)
     if coef <= 0:
         says = f"The {n:,} sales around here give it no worth of its own."
         coef, source = 0.0, "none"

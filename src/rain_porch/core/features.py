@@ -1,7 +1,8 @@
 """The features of the hedonic fit: how each field enters, and what is believed of it before any sale is seen.
 
 `prior` and `prior_sd` are house rules: the usual effect on log price of one unit (of the logarithm where `log`),
-and how far markets stray from it. They carry the fit only where sales are too few to speak.
+and how far markets stray from it. They carry the fit only where sales are too few to speak. `only_where_told`: a line of the
+grid only where the sales here tell that it matters beyond the rest (a bedroom beyond the area that it takes).
 """
 
 from __future__ import annotations
@@ -21,12 +22,14 @@ class Feature:
     log: bool
     prior: float
     prior_sd: float
+    only_where_told: bool = False
 
 
 FEATURES: tuple[Feature, ...] = (
     Feature("living_area", True, 0.62, 0.15),
     Feature("bathrooms_full", False, 0.04, 0.04),
     Feature("bathrooms_half", False, 0.02, 0.03),
+    Feature("bedrooms_total", False, 0.0, 0.015, only_where_told=True),
     Feature("garage_spaces", False, 0.04, 0.03),
     Feature("lot_size_square_feet", True, 0.08, 0.08),
     Feature("year_built", False, 0.003, 0.003),

@@ -117,7 +117,7 @@ CATALOGUE: tuple[Field, ...] = (
     Field("year_remodelled", "YearBuiltEffective", "Year remodelled", Y, short="Remodelled", step=5, low=1700,
           high=2100, adjusted=True, parcel=True),
     Field("bedrooms_total", "BedroomsTotal", "Bedrooms", N, short="Beds", low=0, high=20, tolerance=3, weight=0.5,
-          shown=True, parcel=True),
+          adjusted=True, shown=True, parcel=True),
     Field("bathrooms_full", "BathroomsFull", "Full baths", N, short="Full", low=0, high=15, tolerance=2.5,
           weight=0.8, adjusted=True, shown=True, parcel=True),
     Field("bathrooms_half", "BathroomsHalf", "Half baths", N, short="Half", low=0, high=10, tolerance=2.5,

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
+from .condition import said
 from .evidence import Rate
 from .homes import Subject
 from .market_change import compounded
@@ -88,10 +89,21 @@ def feature_line(name: str, rate: float, mine: float | None, theirs: float | Non
     if mine is None or theirs is None:
         return Line(name, None, None, theirs, mine, rate, "unknown on one side, not adjusted")
     amount = rate * (mine - theirs)
+    gap = f"({shown(name, mine)} − {shown(name, theirs)})"
+    if name == "condition_grade":
+        steps = mine - theirs
+        gap += f", {abs(steps):g} {'step' if abs(steps) == 1 else 'steps'} {'better' if steps > 0 else 'worse'}"
     return Line(
         name, amount, amount, theirs, mine, rate,
-        f"({mine:,.10g} − {theirs:,.10g}){' ' + unit if unit else ''} × {rate_words(rate)} = {signed(amount)}",
+        f"{gap}{' ' + unit if unit else ''} × {rate_words(rate)} = {signed(amount)}",
     )  # fmt: skip
+
+
+def shown(name: str, value: float) -> str:
+    """A fact's value as people read it: a grade is a word, a year has no thousands mark."""
+    if name == "condition_grade":
+        return said(value)
+    return f"{value:.0f}" if name.startswith("year_") else f"{value:,.10g}"
 
 
 def adjust(

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from .columns import FAILED, FOR_SALE, PAUSED, SOLD, UNDER_CONTRACT, AsOf, Columns, Floats, Ints
+from .condition import said as worded
 from .dates import NO_DAY, date_of
 from .homes import Subject
 from .own_sale import sales_of_the_thing
@@ -45,7 +46,7 @@ def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
 def _counted(difference: float, one: str, many: str, more: str, fewer: str) -> str:
     size = abs(difference)
     number = f"{size:g}"
-    return f"{number} {one if size == 1 else many} {more if difference > 0 else fewer}"
+    return f"{number} {one if size == 1 else many} {more if difference > 0 else fewer}".rstrip()
 
 
 def differences(columns: Columns, row: int, subject: Subject) -> tuple[str, ...]:
@@ -68,6 +69,17 @@ def differences(columns: Columns, row: int, subject: Subject) -> tuple[str, ...]
         d = gap(name)
         if d:
             said.append(_counted(d, one, many, "more", "fewer"))
+    storeys = gap("stories")
+    if storeys:
+        size = "half a storey" if abs(storeys) == 0.5 else _counted(abs(storeys), "storey", "storeys", "", "").strip()
+        said.append(f"{size} {'more' if storeys > 0 else 'fewer'}")
+    below, mine_below = columns.fact(row, "below_grade_finished_area"), subject.number("below_grade_finished_area")
+    if isinstance(below, float) and mine_below is not None and abs(below - mine_below) >= 50:
+        if not below or not mine_below:
+            said.append("a finished basement" if below else "no finished basement")
+        else:
+            more = "more" if below > mine_below else "less"
+            said.append(f"{abs(below - mine_below):,.0f} sq ft {more} finished below grade")
     year = gap("year_built")
     if year and abs(year) >= 3:
         said.append(f"built {abs(year):.0f} years {'later' if year > 0 else 'earlier'}")
@@ -78,6 +90,9 @@ def differences(columns: Columns, row: int, subject: Subject) -> tuple[str, ...]
         d = gap(name)
         if d:
             said.append(text if d > 0 else ("no pool" if name == "pool_private_yn" else "not on the water"))
+    condition, mine_condition = columns.fact(row, "condition_grade"), subject.number("condition_grade")
+    if isinstance(condition, float) and mine_condition is not None and condition != mine_condition:
+        said.append(worded(condition))
     style, mine_style = columns.fact(row, "architectural_style"), subject.word("architectural_style")
     if isinstance(style, str) and mine_style and style.casefold() != mine_style.casefold():
         said.append(style.lower())

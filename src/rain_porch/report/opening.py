@@ -146,7 +146,7 @@ def search_page(given: ReportInput) -> dict[str, Any]:
         "search", "Where it was looked",
         para(given.price["sentence"]),
         para(f"Records: {'; '.join(given.sources)}.", small=True) if given.sources else None,
-        para(f"Found: {counts}. Of these, {len(given.comps)} are used as comps."),
+        para(f"Found: {counts}. Of the sales, {len(given.comps)} are used as comps."),
         picture(drawn, "Map of the home, its comps and what is around",
                 "House: the home. Numbered: comps. Discs: other sales; half discs: under contract; rings: for sale; "
                 "slashed rings: failed to sell" + "".join(f"; {words}" for words in also) + "."),

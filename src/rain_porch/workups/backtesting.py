@@ -31,7 +31,7 @@ from .records import Records
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
-FACTS = tuple(f.name for f in FEATURES) + ("bedrooms_total", "stories", "tax_assessed_value")
+FACTS = tuple(f.name for f in FEATURES) + ("stories", "tax_assessed_value")
 WORDS = ("subdivision_name", "architectural_style", "property_condition", "basement")
 Progress = Callable[[int, int], None]
 

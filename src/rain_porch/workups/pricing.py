@@ -22,6 +22,7 @@ from ..core.homes import Candidate, Subject
 from ..core.likeness import Likeness, days_since, likeness
 from ..core.listing_facts import days_on_market, differences, flags, price_days, price_per_sqft
 from ..core.market_change import MarketChange
+from ..core.money import rate_words
 from ..core.own_sale import last_own_sale
 from ..core.place import miles
 from ..core.rate_evidence import moved_since
@@ -42,6 +43,7 @@ from ..core.worth import (
 )
 from ..store.backtests import cases_near
 from .records import Records
+from .roads import by_roads
 
 TAKE = 12
 SHOWN_FACTS = tuple(f.name for f in FIELDS if f.group in ("home", "price") or f.name == "subdivision_name")
@@ -101,6 +103,7 @@ def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidat
     view, columns = setting.view, setting.columns
     on_market = days_on_market(columns, view, rows)
     facts = columns.facts(rows, SHOWN_FACTS)
+    roads = by_roads(setting.records, columns, setting.subject, rows)
     out = []
     for i, row in enumerate(int(r) for r in rows):
         price = _known(view.price[row])
@@ -119,7 +122,7 @@ def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidat
                 likeness=round(float(score[i]), 2),
                 known_share=round(float(known[i]), 3),
                 facts=facts[i],
-                differences=differences(columns, row, setting.subject),
+                differences=(*differences(columns, row, setting.subject), *([roads[i]] if roads[i] else [])),
                 flags=flags(columns, view, row),
             )
         )
@@ -212,6 +215,7 @@ def price(
         change = replace(change, pct_per_month=typed, low=typed, high=typed)
     units = {f.name: f.unit for f in CATALOGUE}
     facts = _comps_facts(setting, found, sold, decided.conditions)
+    warnings += _asked_for(setting, rates, facts)
     here = replace(setting.subject, facts={**setting.subject.facts, "location": 0.0})
     of_grid = [
         Comp(
@@ -318,18 +322,33 @@ def rates_for_rows(setting: Setting, found: Evidence, rows: Ints) -> dict[str, R
             out[name] = found.rates[name]
         elif name in features and _differs(setting, name, rows):
             level = subject.number(name)
-            if features[name].log and not level:
+            if features[name].only_where_told or (features[name].log and not level):
                 continue
             out[name] = house_rate(features[name], worth, level)
     return out
 
 
 def _differs(setting: Setting, name: str, rows: Ints) -> bool:
-    mine = setting.subject.number(name)
-    if mine is None or name not in setting.columns.numbers:
+    """Whether a comp differs in a field, or is known in it while the home is not: then the grid asks."""
+    if name not in setting.columns.numbers:
         return False
-    theirs = setting.columns.numbers[name][rows]
-    return bool((np.isfinite(theirs) & (theirs != mine)).any())
+    mine, theirs = setting.subject.number(name), setting.columns.numbers[name][rows]
+    return bool((np.isfinite(theirs) & (theirs != (np.nan if mine is None else mine))).any())
+
+
+def _asked_for(setting: Setting, rates: Mapping[str, Rate], facts: Sequence[Mapping[str, float]]) -> list[str]:
+    """What the grid leaves out because the home's own fact is unknown, what a step of it is worth here, and the remedy."""
+    out = []
+    for name, rate in rates.items():
+        known = sum(name in f for f in facts)
+        if name == "location" or setting.subject.number(name) is not None or not known or not rate.dollars:
+            continue
+        what, unit = ("not rated", "a step") if name == "condition_grade" else ("not known of this home", "a unit")
+        out.append(
+            f"{label(name)} is {what} and is left out, while {known} of {len(facts)} comps are known: here it is worth "
+            f"{rate_words(rate.dollars)} {unit}. Give it in Home."
+        )
+    return out
 
 
 def _no_evidence(comps: Sequence[Candidate]) -> Evidence:

@@ -42,6 +42,19 @@ export function signed(value: number | null | undefined): string {
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${whole.format(Math.abs(rounded))}`
 }
 
+/** A difference of facts: +170, −0.5; halves stay halves. */
+export function signedFact(value: number | null | undefined): string {
+  if (!isFigure(value)) return DASH
+  const rounded = Math.round(value * 100) / 100
+  const size = Math.abs(rounded).toLocaleString(undefined, { maximumFractionDigits: 2 })
+  return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${size}`
+}
+
+/** Conditions from the best, as they are read everywhere; a grade of the core counts from 6 down to 1. */
+export const CONDITIONS = ['new', 'like new', 'well kept', 'ordinary wear', 'worn', 'damaged'] as const
+export const conditionOf = (grade: number) =>
+  CONDITIONS[6 - Math.min(6, Math.max(1, Math.floor(grade + 0.5)))]!
+
 /** +5.7 %; what rounds to nothing has no sign. */
 export function signedPct(value: number, digits = 1): string {
   if (!isFigure(value)) return DASH

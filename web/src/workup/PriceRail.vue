@@ -4,7 +4,8 @@ import { money, number, perSqft, noNumber, signedPct, typedNumber } from '@/shar
 import { markBody } from '@/shared/marks'
 import { useLight } from '@/shared/useTheme'
 import { useAsking } from './worth/useAsking'
-import { useRail } from './useRail'
+import RailEnd from './RailEnd.vue'
+import { useRail, WAYS } from './useRail'
 import { useWorkup } from './useWorkup'
 
 const { send, lit, open, refused, reckoning } = useWorkup()
@@ -13,7 +14,9 @@ const { asking } = useAsking()
 const soon = computed(() => asking.data.value?.here?.chances?.find((c) => c.days === 30) ?? null)
 const box = ref<HTMLElement>()
 const width = ref(600)
-const { price, above, below, waiting, list, span, place, dollarsAt, ticks } = useRail(() => width.value)
+const { price, above, below, waiting, list, span, place, dollarsAt, ticks, beyond, within } = useRail(
+  () => width.value,
+)
 const LINE = 46
 
 const dragged = ref<number | null>(null)
@@ -132,15 +135,24 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
         <g v-for="c in waiting" :key="c.key" @mouseenter="lit = c.key" @mouseleave="lit = null">
           <title>{{ c.words }}</title>
           <g
+            v-if="within(c.price)"
+            :opacity="above.length && lit !== c.key ? 0.45 : 1"
             v-html="
-              markBody('sold', place(c.price), LINE - 11, lit === c.key ? 6 : 4, tokens.rain, tokens.paper)
+              markBody(
+                'sold',
+                place(c.price),
+                LINE - (above.length ? 5 : 11),
+                lit === c.key ? 6 : above.length ? 2.5 : 4,
+                tokens.rain,
+                tokens.paper,
+              )
             "
           />
         </g>
         <g v-for="(c, i) in below" :key="c.key" @mouseenter="lit = c.key" @mouseleave="lit = null">
           <title>{{ c.words }}</title>
           <g
-            v-if="c.price > span.low && c.price < span.high"
+            v-if="within(c.price)"
             v-html="
               markBody(
                 c.kind,
@@ -155,9 +167,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
         </g>
         <!-- eslint-enable vue/no-v-html -->
         <path
-          v-for="m in price?.methods.filter((x) =>
-            ['model', 'median_price_per_sqft', 'assessed_value'].includes(x.name),
-          )"
+          v-for="m in price?.methods.filter((x) => WAYS.includes(x.name) && within(x.value))"
           :key="m.name"
           :d="`M${place(m.value)} ${LINE - 8}v16`"
           :stroke="tokens.quiet"
@@ -186,6 +196,10 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
           <title>List price {{ money(shownList) }}: drag, or arrow keys</title>
         </g>
       </svg>
+      <template v-if="span">
+        <RailEnd v-if="beyond.low.length" side="low" :homes="beyond.low" :edge="span.low" />
+        <RailEnd v-if="beyond.high.length" side="high" :homes="beyond.high" :edge="span.high" />
+      </template>
       <p v-else class="quiet empty">Nothing stands on the rail yet: this search finds no priced home.</p>
     </div>
     <div class="says" :class="{ stale: reckoning }" :aria-busy="reckoning">
@@ -255,6 +269,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
   box-shadow: 0 -4px 14px rgba(20, 40, 50, 0.05);
 }
 .line {
+  position: relative;
   padding-top: 3px;
   overflow: hidden;
 }

@@ -14,9 +14,12 @@ export interface Below {
   words: string
 }
 
+/** The ways to the number that have a tick on the rail. */
+export const WAYS = ['model', 'median_price_per_sqft', 'assessed_value']
+
 /** What stands on the price rail, and how dollars become places on it. */
 export function useRail(width: () => number) {
-  const { worth, found, state } = useWorkup()
+  const { worth, found, state, choiceOf } = useWorkup()
   const price = computed(() => worth.data.value?.price)
   const above = computed<Above[]>(() =>
     (price.value?.comps ?? []).map((c) => ({
@@ -36,24 +39,22 @@ export function useRail(width: () => number) {
         words: `${c.address || c.listing_id}: ${c.kind.replace('_', ' ')} at ${(c.price as number).toLocaleString()}`,
       })),
   )
-  /** Sales that are found and not yet decided, while nothing is kept: so that the rail is never empty. */
+  /** Sales that are found and not yet decided: they stay in sight, small once something is kept. */
   const waiting = computed<Below[]>(() =>
-    above.value.length
-      ? []
-      : (found.data.value?.candidates ?? [])
-          .filter((c) => c.price && c.kind === 'sold')
-          .map((c) => ({
-            key: c.listing_id,
-            kind: 'sold',
-            price: c.price as number,
-            words: `${c.address || c.listing_id}: sold for ${(c.price as number).toLocaleString()}`,
-          })),
+    (found.data.value?.candidates ?? [])
+      .filter((c) => c.price && c.kind === 'sold' && choiceOf(c.listing_id) === 'undecided')
+      .map((c) => ({
+        key: c.listing_id,
+        kind: 'sold',
+        price: c.price as number,
+        words: `${c.address || c.listing_id}: sold for ${(c.price as number).toLocaleString()}`,
+      })),
   )
   const list = computed(() => state.value?.list_price ?? null)
   const span = computed(() => {
     const core = [
       ...above.value.flatMap((c) => [c.paid, c.adjusted]),
-      ...waiting.value.map((c) => c.price),
+      ...(above.value.length ? [] : waiting.value.map((c) => c.price)),
       ...(price.value?.range ? [price.value.range.low, price.value.range.high] : []),
       ...(list.value ? [list.value] : []),
     ]
@@ -64,6 +65,25 @@ export function useRail(width: () => number) {
     const pad = Math.max((high - low) * 0.08, 5000)
     return { low: low - pad, high: high + pad }
   })
+  /** What the scale does not reach, by its ends: nothing is left out without a sign. */
+  const ways = computed<Below[]>(() =>
+    (price.value?.methods ?? [])
+      .filter((m) => WAYS.includes(m.name))
+      .map((m) => ({
+        key: '',
+        kind: 'way',
+        price: m.value,
+        words: `${m.label}: ${Math.round(m.value).toLocaleString()}`,
+      })),
+  )
+  const beyond = computed(() => {
+    const s = span.value
+    const all = [...waiting.value, ...below.value, ...ways.value].sort((a, b) => a.price - b.price)
+    return s
+      ? { low: all.filter((c) => c.price <= s.low), high: all.filter((c) => c.price >= s.high) }
+      : { low: [], high: [] }
+  })
+  const within = (dollars: number) => !!span.value && dollars > span.value.low && dollars < span.value.high
   const LEFT = 18
   function place(dollars: number): number {
     const s = span.value
@@ -83,5 +103,5 @@ export function useRail(width: () => number) {
     for (let at = Math.ceil(s.low / step) * step; at <= s.high; at += step) out.push(at)
     return out
   })
-  return { price, above, below, waiting, list, span, place, dollarsAt, ticks }
+  return { price, above, below, waiting, list, span, place, dollarsAt, ticks, beyond, within }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { DASH, fact, money, number, perSqft, shortDay, signed } from '@/shared/format'
+import { DASH, fact, money, number, perSqft, shortDay, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { useWorkup, type Candidate } from '../useWorkup'
 import { useColumns, type TableColumn } from './useColumns'
@@ -58,7 +58,7 @@ function under(row: Candidate, c: TableColumn): string {
   const own = mine.value[name]
   if (typeof theirs !== 'number' || typeof own !== 'number' || theirs === own || c.kind === 'yes_no')
     return ''
-  return signed(theirs - own)
+  return signedFact(theirs - own)
 }
 function own(c: TableColumn): string {
   const name = field(c)

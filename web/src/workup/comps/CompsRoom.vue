@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import { isTyping, useKeys } from '@/shared/keys'
@@ -25,7 +26,22 @@ import { useSelection } from './useSelection'
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
 const { id, open, found, state, send, choices, choiceOf, decide, lit, kept } = useWorkup()
 const search = useSearch()
+const opened = ref(false)
 const { shown, at, only, current, move, sortBy, sorting } = useSelection()
+// a home that another place of the workup names, such as an end of the rail, opens here
+const route = useRoute()
+const router = useRouter()
+watch(
+  [() => route.query.home, shown],
+  ([key, rows]) => {
+    const i = rows.findIndex((c) => c.listing_id === key)
+    if (i < 0) return
+    at.value = i
+    opened.value = true
+    void router.replace({ query: {} })
+  },
+  { immediate: true, flush: 'post' },
+)
 
 const counts = computed(() => search.live.value?.counts ?? found.data.value?.counts ?? {})
 const unknown = computed(() => Object.entries(search.live.value?.unknown ?? found.data.value?.unknown ?? {}))
@@ -56,7 +72,6 @@ function moveShape(index: number, shape: DrawnShape) {
   void search.take({ ...next, shapes: (next.shapes ?? []).map((s, i) => (i === index ? shape : s)) })
 }
 const asking = ref(false)
-const opened = ref(false)
 const WAYS = { around: 'Around', beside: 'Side by side' }
 const way = ref<keyof typeof WAYS>('around')
 const beside = computed(() => way.value === 'beside')
@@ -170,7 +185,7 @@ useKeys(key)
         <ColumnsMenu v-if="!beside" />
         <SavedSearches @take="search.take($event)" />
         <span class="quiet small keys"
-          >↑ ↓ move · Enter open · P pictures · K keep · X aside · U undecided · 1–6 condition · S side by
+          >↑ ↓ move · Enter open · P pictures · K keep · X aside · U undecided · 1 new … 6 damaged · S side by
           side · Z undo</span
         >
       </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import { DASH, fact, money, perSqft, shortDay, signed } from '@/shared/format'
+import { CONDITIONS, DASH, conditionOf, fact, money, perSqft, shortDay, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { useFields } from '@/shared/useFields'
 import { useWorkup, type Candidate } from '../useWorkup'
@@ -36,13 +36,14 @@ const alike = computed(() =>
 )
 function gap(home: Candidate, f: Field): string {
   const [a, b] = [home.facts[f.name], mine.value[f.name]]
-  return typeof a === 'number' && typeof b === 'number' && a !== b && f.kind !== 'yes_no' ? signed(a - b) : ''
+  return typeof a === 'number' && typeof b === 'number' && a !== b && f.kind !== 'yes_no'
+    ? signedFact(a - b)
+    : ''
 }
-const CONDITIONS = ['damaged', 'worn', 'ordinary wear', 'well kept', 'like new', 'new']
 const rated = (key: string) => state.value?.conditions?.[key]
 const condition = (home: Candidate) =>
   rated(home.listing_id)
-    ? CONDITIONS[rated(home.listing_id)! - 1]
+    ? conditionOf(rated(home.listing_id)!)
     : String(home.facts.property_condition ?? DASH).toLowerCase()
 const rate = (key: string, grade: number | null) => send({ change: 'rate_condition', listing_id: key, grade })
 
@@ -132,7 +133,7 @@ const select = (home: Candidate) => emit('select', props.rows.indexOf(home))
               @change="rate(h.listing_id, Number(($event.target as HTMLSelectElement).value) || null)"
             >
               <option value="">{{ rated(h.listing_id) ? 'as recorded' : condition(h) }}</option>
-              <option v-for="(word, i) in CONDITIONS" :key="word" :value="String(i + 1)">{{ word }}</option>
+              <option v-for="(word, i) in CONDITIONS" :key="word" :value="String(6 - i)">{{ word }}</option>
             </select>
           </td>
         </tr>

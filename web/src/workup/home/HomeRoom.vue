@@ -2,7 +2,7 @@
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { day, fact, money, number, typedNumber } from '@/shared/format'
+import { CONDITIONS, day, fact, money, number, typedNumber } from '@/shared/format'
 import TypedInput from '@/shared/TypedInput.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { useWorkup } from '../useWorkup'
@@ -28,7 +28,6 @@ async function moveHome(latitude: number, longitude: number) {
   moving.value = false
   await send({ change: 'set_place', place: [longitude, latitude] })
 }
-const CONDITIONS = ['new', 'like new', 'well kept', 'ordinary wear', 'worn', 'damaged']
 const condition = computed(() =>
   String(open.data.value?.subject.facts.property_condition ?? '').toLowerCase(),
 )

@@ -2,7 +2,20 @@
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { DASH, money, noNumber, number, shortDay, signed, signedPct, typedNumber } from '@/shared/format'
+import {
+  CONDITIONS,
+  conditionOf,
+  DASH,
+  fact,
+  money,
+  noNumber,
+  number,
+  shortDay,
+  signed,
+  signedFact,
+  signedPct,
+  typedNumber,
+} from '@/shared/format'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
 import RateOpened from './RateOpened.vue'
@@ -44,14 +57,16 @@ function own(field: string, cells: Cell[] = []): string {
   const value = mine.value[field] ?? cells.find((cell) => cell.mine !== null)?.mine
   if (typeof value !== 'number' || ['market_change', 'location'].includes(field))
     return ['concessions', 'market_change', 'location'].includes(field) ? '' : DASH
-  return field === 'year_built' ? String(value) : number(value)
+  if (field === 'condition_grade') return conditionOf(value)
+  return fact(value, field.startsWith('year_') ? 'year' : 'number')
 }
 /** The comp less the subject, in the feature's unit; days for market change. */
 function difference(cell: Cell): string {
   if (cell.field === 'market_change') return `${number(cell.theirs)} days`
   if (cell.field === 'concessions' || cell.theirs === null || cell.mine === null) return ''
   if (cell.field === 'location') return signedPct(cell.theirs)
-  return cell.theirs === cell.mine ? 'alike' : signed(cell.theirs - cell.mine)
+  if (cell.theirs === cell.mine) return 'alike'
+  return cell.field === 'condition_grade' ? conditionOf(cell.theirs) : signedFact(cell.theirs - cell.mine)
 }
 
 /** What is equal for all comps is added once, after the weighted mean of their adjusted prices. */
@@ -59,6 +74,15 @@ const added = computed(() => (price.value?.apart ?? []).reduce((sum, a) => sum +
 const mean = computed(
   () => (price.value?.methods.find((m) => m.name === 'adjusted_comps')?.value ?? 0) - added.value,
 )
+
+/** The home's own fact is unknown while a comp's is known: a step of it is left out, and is asked for. */
+const unknown = (row: { field: string; cells: Cell[] }) =>
+  hasRate(row.field) &&
+  !['market_change', 'location'].includes(row.field) &&
+  row.cells.every((c) => c.mine === null) &&
+  row.cells.some((c) => c.theirs !== null)
+const rateHome = (value: string) =>
+  send({ change: 'correct_fact', field: 'property_condition', value, back: false })
 
 const unread = ref('')
 /** The number typed into a field of the grid; undefined where none stands there, which is said beside it. */
@@ -187,7 +211,24 @@ const backCell = (listing: string, field: string) =>
               }}</span>
             </template>
           </td>
-          <td class="num subject">{{ own(row.field, row.cells) }}</td>
+          <td class="num subject">
+            <select
+              v-if="row.field === 'condition_grade' && unknown(row)"
+              aria-label="Condition of this home"
+              :title="`Not rated: ${shownRate(row.field)} a step is left out`"
+              @change="rateHome(($event.target as HTMLSelectElement).value)"
+            >
+              <option value="">rate it</option>
+              <option v-for="word in CONDITIONS" :key="word" :value="word">{{ word }}</option>
+            </select>
+            <router-link
+              v-else-if="unknown(row)"
+              :to="{ name: 'home' }"
+              :title="`Not known of this home: ${shownRate(row.field)} $ a unit is left out`"
+              >give it</router-link
+            >
+            <template v-else>{{ own(row.field, row.cells) }}</template>
+          </td>
           <td
             v-for="(cell, i) in row.cells"
             :key="comps[i]?.listing_id"

@@ -25,6 +25,14 @@ interface Row {
   kind: string
   note: string
 }
+const RIVALS = 8
+const all = ref(false)
+const competing = computed(
+  () =>
+    (found.data.value?.candidates ?? []).filter(
+      (c) => c.price && (c.kind === 'for_sale' || c.kind === 'under_contract'),
+    ).length,
+)
 const rows = computed<Row[]>(() => {
   const comps = (price.value?.comps ?? [])
     .map((c) => ({
@@ -48,7 +56,7 @@ const rows = computed<Row[]>(() => {
   const rivals = (found.data.value?.candidates ?? [])
     .filter((c) => c.price && (c.kind === 'for_sale' || c.kind === 'under_contract'))
     .sort((a, b) => b.likeness - a.likeness)
-    .slice(0, 8)
+    .slice(0, all.value ? undefined : RIVALS)
     .map((c) => ({
       key: c.listing_id,
       group: 'rival' as const,
@@ -101,6 +109,12 @@ const figure = (r: { group: string; at: number }) =>
 <template>
   <section v-if="span && rows.length" ref="box" aria-labelledby="tall" class="tall">
     <h2 id="tall">Everything on one scale</h2>
+    <p v-if="competing > RIVALS" class="small quiet">
+      Of the {{ competing }} that compete, {{ all ? 'all' : `the ${RIVALS} most alike` }} are shown.
+      <button type="button" class="link" @click="all = !all">
+        {{ all ? 'Only the most alike' : 'Show all' }}
+      </button>
+    </p>
     <svg
       :width="NAMES + width + FIGURES"
       :height="height"

@@ -8,8 +8,10 @@ import Checks from './Checks.vue'
 import NetSheet from './NetSheet.vue'
 import TallRail from './TallRail.vue'
 
-const { worth } = useWorkup()
+const { worth, kept } = useWorkup()
 const price = computed(() => worth.data.value?.price)
+/** Kept homes that are no sales. */
+const others = computed(() => (price.value ? Math.max(0, kept.value - price.value.comps.length) : 0))
 </script>
 
 <template>
@@ -20,7 +22,11 @@ const price = computed(() => worth.data.value?.price)
         No comps are kept yet. Keep some sales in <router-link :to="{ name: 'comps' }">Comps</router-link> and
         the grid fills itself.
       </p>
-      <AdjustmentGrid v-else />
+      <p v-else-if="others" class="quiet small mb-2">
+        {{ price.comps.length }} of the {{ kept }} kept are sales and carry the value; the other {{ others }},
+        not yet sold or failed, {{ others === 1 ? 'stands' : 'stand' }} on the rail beside it.
+      </p>
+      <AdjustmentGrid v-if="price.comps.length" />
       <TallRail />
       <AskPanel />
       <div class="below">
