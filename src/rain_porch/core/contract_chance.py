@@ -21,7 +21,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -101,8 +101,18 @@ class Chance:
 
 
 @dataclass(frozen=True)
+class AsSeen:
+    """What serves the first question, of listings as they are seen: how a is spread, (grid,), which no law holds to its shape,
+    and the hazards with it. It foretells better what becomes of them; what a price does it tells less well."""
+
+    spread: Floats
+    alpha: Floats
+    gamma: Floats
+
+
+@dataclass(frozen=True)
 class ChanceModel:
-    """The fit. alpha (spans,), gamma (slopes,): log hazard a day; mean_a, sd_a: of what sellers ask above the worth, spread (grid,) its shares; bias, sd_u: of
+    """The fit. alpha (spans,), gamma (slopes,): log hazard a day; mean_a, sd_a: of what sellers ask above the worth, bias, sd_u: of
     the model's worth today, drift: of the bias, a year back; kappa, sd_v: of what is paid. covariance (spans + slopes,)² of alpha and gamma. weights (n, grid): where each
     listing's a lies, by all that is known of it."""
 
@@ -111,7 +121,7 @@ class ChanceModel:
     season: Floats
     mean_a: float
     sd_a: float
-    spread: Floats
+    seen_as: AsSeen
     bias: float
     drift: float
     sd_u: float
@@ -149,8 +159,9 @@ class ChanceModel:
 
     def of_those_seen_at(self, r: float, when: When, within: Sequence[int]) -> list[Chance]:
         """What becomes of listings seen at r: among them those that are dear and those that the model tells too low."""
-        given = self.spread * _normal(r - GRID, self.bias, self.sd_u)
-        return self._mixed(GRID, given / given.sum(), when, within)
+        given = self.seen_as.spread * _normal(r - GRID, self.bias, self.sd_u)
+        as_seen = replace(self, alpha=self.seen_as.alpha, gamma=self.seen_as.gamma)
+        return as_seen._mixed(GRID, given / given.sum(), when, within)
 
     def _mixed(self, above: Floats, shares: Floats, when: When, within: Sequence[int]) -> list[Chance]:
         out = []
@@ -237,22 +248,13 @@ def fit(seen: Seen) -> ChanceModel | None:
         if whole - before < _TOLERANCE * abs(whole):
             break
         before = whole
-    worth = log - _log_normal(a, mean_a, sd_a) + spent @ rate - happened @ np.log(rate)  # what r and q tell, time apart
-    spread = _normal(GRID, mean_a, sd_a)
-    for _ in range(_SPREAD_ROUNDS):  # the normal law brought nearer to what is seen, and the hazards with it
-        slopes = gamma[SLOPE_OF]
-        rate = np.exp(alpha[:, None] + slopes[:, None] * a)
-        spent = exposure * _risen(slopes, seen.market)
-        log = worth - spent @ rate + happened @ np.log(rate)
-        w = np.exp(log - log.max(axis=1, keepdims=True)) * spread
-        w /= w.sum(axis=1, keepdims=True)
-        spread = _smooth(w.mean(axis=0))
-        alpha, gamma = _hazard(happened.T @ w, spent.T @ w, alpha, gamma)
+    told = log - _log_normal(a, mean_a, sd_a) + spent @ rate - happened @ np.log(rate)  # by r and q, time apart
+    seen_as = _as_seen(told, happened, exposure, seen.market, alpha, gamma, _normal(GRID, mean_a, sd_a))
     covariance = _covariance(
         w, a, u - drift * age, u, q, sold, happened, spent, alpha, gamma, mean_a, sd_a, bias, sd_u, kappa, sd_v
     )
     return ChanceModel(
-        alpha, gamma, season, mean_a, sd_a, spread, bias, drift, sd_u, kappa, sd_v, covariance, n, contracts, w
+        alpha, gamma, season, mean_a, sd_a, seen_as, bias, drift, sd_u, kappa, sd_v, covariance, n, contracts, w
     )  # fmt: skip
 
 
@@ -304,6 +306,24 @@ def _plain_hazard(happened: Floats, exposure: Floats, turn: Floats) -> tuple[Flo
     base = np.tile(np.exp(alpha), n)
     coef = _poisson(x, happened.ravel(), exposure.ravel() * base, np.zeros(2), np.full(2, 1 / 0.5**2), 8)
     return alpha, coef
+
+
+def _as_seen(
+    told: Floats, happened: Floats, exposure: Floats, market: Floats, alpha: Floats, gamma: Floats, spread: Floats
+) -> AsSeen:
+    """The spread of a and the hazards brought nearer to what is seen, from where the fit has them, by some steps of EM with
+    smoothing. told: log likelihoods by price alone, (n, grid)."""
+    likely = np.exp(told - told.max(axis=1, keepdims=True))
+    for _ in range(_SPREAD_ROUNDS):
+        slopes = gamma[SLOPE_OF]
+        rate = np.exp(alpha[:, None] + slopes[:, None] * GRID[None, :])
+        spent = exposure * _risen(slopes, market)
+        log = -spent @ rate + happened @ np.log(rate)
+        w = likely * np.exp(log - log.max(axis=1, keepdims=True)) * spread
+        w /= w.sum(axis=1, keepdims=True)
+        spread = _smooth(w.mean(axis=0))
+        alpha, gamma = _hazard(happened.T @ w, spent.T @ w, alpha, gamma)
+    return AsSeen(spread, alpha, gamma)
 
 
 def _smooth(shares: Floats) -> Floats:

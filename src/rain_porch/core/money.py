@@ -35,7 +35,7 @@ def rate_rounded(value: float) -> float:
 
 def rate_words(value: float) -> str:
     """A rate as the screen and the paper write it; a typed one keeps the digits it was given. 8123.0 → "8,123"."""
-    digits = _rate_digits(value)
+    digits = _rate_digits(value) if value else 0
     while digits < 4 and abs(value - round(value, digits)) > 1e-9:
         digits += 1
     return f"{value:,.{digits}f}".replace("-", "−")

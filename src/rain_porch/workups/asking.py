@@ -76,6 +76,7 @@ def asking(setting: Setting, pricing: Pricing, search: Search, rivals: Ints, lis
     """Everything that can be said of one list price. `rivals`: rows of the homes for sale that the search finds."""
     found, value = pricing.found, pricing.value
     worth = value or (found.model_value if found else None)
+    worth = half_up(worth, 100) if worth else None  # as it is shown: a price against it is the same everywhere
     position = list_price / worth if worth else None
     past = past_listings(setting, found) if found is not None and found.wide is not None else None
     told = _chances(setting, pricing, past, worth, list_price)
@@ -209,7 +210,7 @@ def recommendation(
         f"{dollars(pricing.range.low)} to {dollars(pricing.range.high)}"
         f"{'' if pricing.range.measured else ', a range not yet measured on past sales'}."
     )
-    pct = 100 * (list_price / pricing.value - 1)
+    pct = 100 * (list_price / half_up(pricing.value, 100) - 1)
     stands = f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} it" if abs(pct) >= 0.05 else "just at it"
     out += f" A list price of {dollars(list_price)} stands {stands}"
     if here and here.chances:

@@ -294,7 +294,7 @@ header {
   font-size: 13px;
   color: rgb(var(--v-theme-quiet));
 }
-.controls input,
+.controls :deep(input),
 .controls select {
   height: 28px;
   padding: 0 7px;
@@ -303,7 +303,7 @@ header {
   background: rgb(var(--v-theme-surface));
   color: rgb(var(--v-theme-slate));
 }
-.controls input {
+.controls :deep(input) {
   width: 78px;
 }
 .controls .wide {

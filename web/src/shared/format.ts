@@ -23,6 +23,7 @@ export function money(value: number | null | undefined): string {
 export function rateWords(value: number | null | undefined): string {
   if (!isFigure(value)) return DASH
   const size = Math.abs(value)
+  if (!size) return '0'
   const least = size >= 100 ? 0 : size >= 1 ? 2 : 4
   return value.toLocaleString(undefined, { minimumFractionDigits: least, maximumFractionDigits: 4 })
 }

@@ -58,6 +58,7 @@ defineExpose({ add })
 form.row {
   grid-template-columns: minmax(0, 1fr) auto;
 }
+.row :deep(input),
 input {
   min-width: 0;
   padding: 4px 8px;

@@ -96,7 +96,9 @@ const ladder = computed(() => {
             <tr>
               <th class="num">List price</th>
               <th class="num">against the value</th>
-              <th>Contract within 30 days</th>
+              <th title="In grey: four times in five the chance lies between these">
+                Contract within 30 days, likely
+              </th>
               <th class="num">60 days</th>
               <th class="num">90 days</th>
             </tr>

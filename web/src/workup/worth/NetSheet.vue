@@ -204,7 +204,7 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
 .net table {
   max-width: 620px;
 }
-input {
+.net :deep(input) {
   width: 118px;
   padding: 2px 6px;
   text-align: right;

@@ -41,7 +41,8 @@ export function useRateWords() {
     if (r.source === 'typed') return 'typed'
     if (field === 'location') return `${number(r.sales)} sales`
     if (r.source === 'house rule') return 'house rule'
-    return `${number(r.sales)} sales, ± ${number(1.28 * r.standard_error, r.dollars < 100 ? 2 : 0)}${r.weak ? ', weak' : ''}`
+    if (r.source === 'none') return `${number(r.sales)} sales, no line`
+    return `${number(r.sales)} sales, ± ${number(1.28 * r.standard_error, 1.28 * r.standard_error < 100 ? 2 : 0)}${r.weak ? ', weak' : ''}`
   }
   const typedRate = (field: string) => field in (state.value?.rates ?? {})
   const shownRate = (field: string) =>
