@@ -1,11 +1,13 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 
 import pytest
 from pydantic import TypeAdapter
 
 from rain_porch.core.errors import BadInput, NotFound, OutOfDate
+from rain_porch.core.money import half_up
 from rain_porch.workups.changes import Change, apply
 from rain_porch.workups.documents import SearchDoc
 from rain_porch.workups.handing import past
@@ -207,3 +209,42 @@ def test_an_improvement_raises_the_value_by_what_its_line_says_and_moves_no_weig
     assert all(
         "improvements (+11,375) not in it" in ways[w] for w in ways if w not in ("adjusted_comps", "assessed_value")
     )
+
+
+@pytest.mark.parametrize("address", ["630 Hedgerow Terrace", "110 Parterre Drive", "410 Tinker Street"])
+def test_formulas_multiply_out_as_they_are_printed(workups, address):
+    """With a pocket calculator, from what stands on the paper, to the dollar."""
+    n = begun(workups, address)
+    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
+    change(workups, n, change="set_improvements",
+           improvements=[{"kind": "kitchen", "year": 2025, "cost": 25_000, "quality": "good", "note": ""}])  # fmt: skip
+    made = workups.report_input(n)
+    ways = {m["name"]: m for m in made.price["methods"]}
+
+    def number(text: str) -> float:
+        return float(text.replace(",", ""))
+
+    terms = re.findall(r"([\d.]+) % × ([\d,]+)", ways["adjusted_comps"]["formula"])
+    added = number(re.search(r"\+ ([\d,]+) improvements", ways["adjusted_comps"]["formula"])[1])
+    assert sum(round(float(w) * 10) for w, _ in terms) == 1000
+    total = sum(float(w) / 100 * number(price) for w, price in terms) + added
+    assert total == pytest.approx(number(re.search(r"= ([\d,]+)$", ways["adjusted_comps"]["formula"])[1]), abs=1)
+    for name in ("mean_price_per_sqft", "median_price_per_sqft", "low_price_per_sqft", "high_price_per_sqft"):
+        figure, area, product = re.match(r"([\d.,]+) × ([\d,]+) sq ft = ([\d,]+)", ways[name]["formula"]).groups()
+        assert half_up(number(figure) * number(area)) == number(product), name
+    if "brought_forward" in ways:
+        paid, factor, product = re.match(
+            r"([\d,]+) on \S+ × ([\d.]+) market change since = ([\d,]+)", ways["brought_forward"]["formula"]
+        ).groups()
+        assert half_up(number(paid) * number(factor)) == number(product)
+    lines = [
+        x for a in workups.priced(workups.open(n)).adjusted for x in a.lines if x.rate and x.amount and not x.apart
+    ]
+    for x in lines:
+        if (
+            found := re.match(r"\(([\d.,−-]+) − ([\d.,−-]+)\)[^×]* × ([\d.,−]+) = ([+−])([\d,]+)$", x.formula)
+        ) is not None:
+            a, b, r, sign, amount = found.groups()
+            a, b, r = (number(v.replace("−", "-")) for v in (a, b, r))
+            assert half_up((a - b) * r) == number(amount) * (1 if sign == "+" else -1), x.formula
+    assert len(lines) > 20

@@ -97,11 +97,11 @@ def indicated(adjusted: Sequence[Adjusted], weights: Floats, apart: Sequence[Own
 
 def multiplied_out(figure: float, times: float) -> str:
     """A figure with as many digits as it takes for the product to be what is printed: 253.7854 × 1,920 = 487,268."""
-    for digits in (2, 3, 4, 5):
+    for digits in range(2, 9):
         text = f"{figure:,.{digits}f}"
         if half_up(float(text.replace(",", "")) * times) == half_up(figure * times):
             return text
-    return f"{figure:,.6f}"
+    return f"{figure:,.9f}"
 
 
 def value_range(value: float, half_width: float, measured: bool = False) -> Range:
@@ -191,7 +191,7 @@ def size_corrected(subject: Subject, comps: Sequence[Candidate], rate: Rate | No
     known = [(c.price, a) for c in comps if c.price and isinstance(a := c.facts.get("living_area"), float) and a > 0]
     if not area or not known or rate is None or rate.elasticity is None:
         return None
-    power = rate.elasticity
+    power = round(rate.elasticity, 2)  # as it is printed
     value = float(np.mean([price * (area / theirs) ** power for price, theirs in known]))
     return Method(
         "size_corrected_price_per_sqft", "Price per sq ft, corrected for size", value,
@@ -204,7 +204,7 @@ def brought_forward(paid: float, on: dt.date, factor: float) -> Method:
     """The home's own earlier sale at today's prices; what was done to the home since is not in it."""
     value = paid * factor
     return Method("brought_forward", "Its own last sale, brought forward", value,
-                  f"{dollars(paid)} on {on.isoformat()} × {factor:.4f} market change since = {dollars(value)}; "
+                  f"{dollars(paid)} on {on.isoformat()} × {multiplied_out(factor, paid)} market change since = {dollars(value)}; "
                   "what was done to the home since is not in it")  # fmt: skip
 
 
