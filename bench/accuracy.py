@@ -18,7 +18,7 @@ from bench.timing import Result
 from bench.whole_market import LAST
 from rain_porch.core.columns import Columns
 from rain_porch.core.dates import NO_DAY
-from rain_porch.core.evidence import features_of
+from rain_porch.core.features import features_of
 from rain_porch.core.listing_facts import recent_sale_rows
 from rain_porch.core.place import near_miles
 from rain_porch.core.words import HomeKind
@@ -71,7 +71,7 @@ def boosted(columns: Columns, result: BacktestResult, home_kind: HomeKind) -> np
 
     rows = np.array([columns.row_of[c.listing_id] for c in result.cases])
     names = [n for n in FIELDS if n in columns.numbers and np.isfinite(columns.numbers[n][:]).any()]
-    assert {f.name for f in features_of(home_kind)} & {*names}
+    assert {*features_of(home_kind)} & {*names}
 
     def table(of: np.ndarray[Any, Any], day: float | None = None) -> np.ndarray[Any, Any]:
         sold = np.where(columns.contract[of] != NO_DAY, columns.contract[of], columns.close[of]).astype(float)

@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from .errors import BadInput
-from .money import dollars
+from .money import dollars, half_up
 
 # kind → (share returned, years over which it fades)
 KINDS: dict[str, tuple[float, int]] = {
@@ -51,7 +51,7 @@ def returned(x: Improvement, this_year: int) -> tuple[float, str]:
     share, life = KINDS[x.kind]
     factor = QUALITIES[x.quality]
     left = max(0.0, 1 - max(0, this_year - x.year) / life)
-    value = x.cost * share * factor * left
+    value = half_up(x.cost * share * factor * left)  # whole dollars, so that what is printed adds up
     return value, (
         f"{dollars(x.cost)} × {100 * share:.0f} % returned × {factor:g} for {x.quality} work × "
         f"{100 * left:.0f} % of its {life} years left = {dollars(value)}"
