@@ -197,7 +197,7 @@ def backtest(page: Page, base: str) -> None:
 
 def ask(page: Page, base: str) -> None:
     open_room("worth")(page, base)
-    page.get_by_role("heading", name="Time against price").wait_for()
+    page.get_by_role("heading", name="If this home were listed at").wait_for()
     page.locator("#tall").evaluate("e => e.scrollIntoView()")
 
 
