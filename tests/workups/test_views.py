@@ -91,6 +91,8 @@ def test_each_figure_called_by_a_measures_name_says_over_what(demo_records):
     told = answer(demo_records, ViewDoc(measures=["median_price", "closings"], smooth=3))
     assert {line.label for line in told.lines} == {"Median price, mean of 3 months", "Closings, mean of 3 months"}
     assert re.fullmatch(r"12 months to [A-Z][a-z]{2} \d{4}", told.newest_over)
+    standing = answer(demo_records, ViewDoc(measures=["for_sale"]))
+    assert standing.newest_over.startswith("at the end of ") and standing.newest == standing.lines[0].points[-1].value
 
 
 @pytest.mark.parametrize(

@@ -313,6 +313,10 @@ MEASURES: Mapping[str, tuple[str, str, Measure]] = {
 }  # fmt: skip
 
 
+# measures of the homes that stand on a period's last day
+AT_THE_END = frozenset(("for_sale", "under_contract", "months_of_supply", "mean_list_price", "median_list_price",
+                        "share_with_price_cut"))  # fmt: skip
+
 # measures made from a value of each closing, which a record may lack
 FROM_CLOSINGS = frozenset(
     name for name in MEASURES if name.startswith(("mean_", "median_", "share_of_")) and "list_price" not in name

@@ -219,7 +219,7 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
         notes=_notes(records, doc, spans),
         sentence=sentence(told, kind, place_words(doc), end, doc.deeds),
         newest=told.now.value,
-        newest_over=f"12 months to {end:%b %Y}",
+        newest_over=f"{'at the end of' if told.measure in mk.AT_THE_END else '12 months to'} {end:%b %Y}",
         change=_change_doc(told.now.value, told.before.value, told.unit),
     )
 

@@ -21,12 +21,12 @@ const WORDS: Record<string, string> = {
       @change="$emit('form', ($event.target as HTMLSelectElement).value as Form)"
     >
       <option value="">
-        {{ read.form ? `${WORDS[read.form]}, ${read.why}` : 'choose: it can be read both ways' }}
+        {{ read.form ? WORDS[read.form] : 'choose' }}
       </option>
       <option v-for="c in read.choices" :key="c" :value="c">{{ WORDS[c] }}</option>
     </select>
     <span v-if="!form" class="small" :class="read.form ? 'quiet' : 'ask'">
-      “{{ read.samples[0]?.text }}” is {{ read.samples[0]?.value }}{{ read.form ? '' : '?' }}
+      “{{ read.samples[0]?.text }}” is {{ read.samples[0]?.value }}{{ read.form ? `, ${read.why}` : '?' }}
     </span>
   </span>
 </template>
