@@ -155,3 +155,17 @@ def test_half_known_features_are_left_out_of_the_matrix():
     columns = market(rows)
     kept, x = matrix(columns, np.arange(30), FEATURES)
     assert [f.name for f in kept] == ["year_built"] and x.shape == (30, 1)
+
+
+@pytest.mark.parametrize(("worth", "line"), [(0.0, False), (0.05, True)])
+def test_bedrooms_are_a_line_only_where_the_sales_tell_that_they_matter_beyond_the_area(worth, line):
+    rows = town(450, seed=11)
+    rng = np.random.default_rng(3)
+    for row in rows:
+        row["bedrooms_total"] = float(np.clip(round(row["living_area"] / 550 + rng.normal(0, 0.8)), 1, 6))
+        row["close_price"] *= float(np.exp(worth * (row["bedrooms_total"] - 3)))
+    rate = found(rows, bedrooms_total=3.0).rates["bedrooms_total"]
+    if line:
+        assert rate.dollars > 0 and not rate.weak
+    else:
+        assert (rate.dollars, rate.source) == (0.0, "none") and "No line: beyond the rest" in rate.says

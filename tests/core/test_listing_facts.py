@@ -78,3 +78,23 @@ def test_flags_name_the_record_that_caused_them():
     assert flags(columns, view, 1) == (f"quick resale: 310,000 on {bought}", "concessions 5,000")
     assert flags(columns, view, 2) == ("new construction", "distressed sale")
     assert flags(columns, view, 0) == ()
+
+
+@pytest.mark.parametrize(
+    ("theirs", "mine", "words"),
+    [
+        ({"stories": 1.5}, {"stories": 1.0}, "half a storey more"),
+        ({"stories": 1.5}, {"stories": 2.0}, "half a storey fewer"),
+        ({"stories": 2.0}, {"stories": 1.0}, "1 storey more"),
+        ({"stories": 2.5}, {"stories": 1.0}, "1.5 storeys more"),
+        ({"below_grade_finished_area": 600.0}, {"below_grade_finished_area": 0.0}, "a finished basement"),
+        ({"below_grade_finished_area": 0.0}, {"below_grade_finished_area": 600.0}, "no finished basement"),
+        (
+            {"below_grade_finished_area": 900.0},
+            {"below_grade_finished_area": 600.0},
+            "300 sq ft more finished below grade",
+        ),
+    ],
+)
+def test_storeys_and_basement_are_differences_in_words_and_halves_stay_halves(theirs, mine, words):
+    assert differences(market([sale(**theirs)]), 0, subject(**mine)) == (words,)

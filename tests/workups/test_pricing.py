@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import csv
 import datetime as dt
+import re
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -13,10 +15,14 @@ from rain_porch.core import search as sr
 from rain_porch.core.dates import day_of
 from rain_porch.core.errors import Ambiguous, BadInput, NotEnough, NotFound
 from rain_porch.core.homes import Subject
+from rain_porch.core.place import miles
 from rain_porch.core.words import HomeKind
+from rain_porch.store.areas import barriers
 from rain_porch.workups import answers, homes
+from rain_porch.workups.asking import asking
 from rain_porch.workups.homes import HomeRef
 from rain_porch.workups.pricing import Decided, Setting, candidates, most_alike, price, sold_rows
+from rain_porch.workups.roads import by_roads
 
 AMES = Path(__file__).parent.parent / "reference/data/ames.csv"
 
@@ -254,3 +260,55 @@ def test_land_with_many_sales_is_priced_by_them(bring, records):
     assert made.value == pytest.approx(true, rel=0.03)
     assert made.rates["lot_size_square_feet"].dollars == pytest.approx(0.5 * true / 9000, rel=0.2)
     assert made.range.low < true < made.range.high
+
+
+def test_what_the_home_is_not_rated_in_is_left_out_said_and_asked_for(demo_records):
+    home = homes.read_home(demo_records, homes.locate(demo_records, address="630 Hedgerow Terrace"))
+    facts = {k: v for k, v in home.subject.facts.items() if k != "property_condition"}
+    setting = Setting.at(demo_records, replace(home.subject, facts=facts), demo_records.columns().last_day())
+    search = setting.proposed()
+    made = price(setting, most_alike(setting, search))
+    assert made.rates["condition_grade"].dollars > 0
+    assert all(x.amount is None for a in made.adjusted for x in a.lines if x.field == "condition_grade")
+    (asked,) = [w for w in made.warnings if w.startswith("Condition is not rated")]
+    assert "a step" in asked and "Give it in Home" in asked
+    rated = price(
+        Setting.at(demo_records, home.subject.corrected({"property_condition": "Worn"}), setting.view.day), made.comps
+    )
+    said = [x.formula for a in rated.adjusted for x in a.lines if x.field == "condition_grade" and x.amount]
+    assert said and all(
+        re.match(r"\((new|like new|well kept|ordinary wear|worn|damaged) − [a-z ]+\), [\d.]+ steps? (better|worse)", f)
+        for f in said
+    )
+
+
+def test_lying_by_the_highway_is_a_difference(demo_records):
+    home = homes.read_home(demo_records, homes.locate(demo_records, address="110 Parterre Drive"))
+    setting = Setting.at(demo_records, home.subject, demo_records.columns().last_day())
+    rows = sold_rows(setting, replace(setting.proposed(), radius_miles=3.0))
+    here = by_roads(demo_records, setting.columns, replace(home.subject, latitude=41.0, longitude=-38.0), rows)
+    assert {*here} == {"", "by Route 9"}, "seen from a home that lies elsewhere"
+    beside = [row for row, says in zip(rows, here, strict=True) if says]
+    road = [b for b in barriers(demo_records.db) if b["kind"] == "highway"]
+    points = np.array([p for b in road for line in b["lines"] for p in line])
+    for row in beside[:20]:
+        assert (
+            float(miles(setting.columns.lats[row], setting.columns.lons[row], points[:, 1], points[:, 0]).min()) < 0.4
+        )
+    there = by_roads(
+        demo_records, setting.columns, replace(home.subject, latitude=points[2, 1], longitude=points[2, 0]), rows
+    )
+    assert {*there} == {"", "not by Route 9"}, "seen from a home beside it"
+
+
+def test_what_went_quickly_is_of_the_search_and_counts_what_it_says(demo_records):
+    home = homes.read_home(demo_records, homes.locate(demo_records, address="110 Parterre Drive"))
+    setting = Setting.at(demo_records, home.subject, demo_records.columns().last_day())
+    wide = replace(setting.proposed(), radius_miles=3.0)
+    made = price(setting, most_alike(setting, wide))
+    none = np.zeros(0, dtype=np.int64)
+    a, b = (asking(setting, made, s, none, 450_000).quick for s in (wide, replace(wide, criteria=())))
+    assert a and b and a[1] < b[1], "a narrower search speaks of fewer homes"
+    assert asking(setting, made, replace(wide, radius_miles=0.1), none, 450_000).quick is None, (
+        "below eight nothing is said"
+    )

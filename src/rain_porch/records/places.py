@@ -6,6 +6,8 @@ import math
 import statistics
 from collections.abc import Iterable, Sequence
 
+import numpy as np
+
 CELLS_PER_DEGREE = 4
 FAR_CELLS = 6  # 1.5 degrees, some 100 miles
 ENOUGH = 20  # rows of a file that tell where it is, where nothing is held yet
@@ -50,7 +52,9 @@ class Places:
     def doubts(self, latitudes: Known, longitudes: Known) -> dict[int, str]:
         """Position → why a place is not to be believed."""
         out: dict[int, str] = {}
-        for n, (lat, lon) in _known(latitudes, longitudes):
+        for n in self._to_look_at(latitudes, longitudes):
+            lat, lon = latitudes[n], longitudes[n]
+            assert isinstance(lat, float) and isinstance(lon, float)
             if abs(lat) < ZERO_DEGREES and abs(lon) < ZERO_DEGREES:
                 out[n] = AT_ZERO
             elif not self._near or (cell_of(lat, lon) in self._near and abs(lat) <= 90):
@@ -60,6 +64,19 @@ class Places:
             else:
                 out[n] = FAR
         return out
+
+    def _to_look_at(self, latitudes: Known, longitudes: Known) -> list[int]:
+        """Positions of the known places that may be doubted: those in no cell that is near what is held, or at zero. Few of
+        many rows lie elsewhere, so the cells are looked up, not the rows."""
+        places = np.array([latitudes, longitudes], dtype=np.float64)  # None becomes NaN
+        known = np.flatnonzero(np.isfinite(places).all(axis=0))
+        cells = np.floor(places[:, known] * CELLS_PER_DEGREE).astype(np.int64)
+        distinct, which = np.unique(cells[0] * 10_000 + cells[1], return_inverse=True)
+        first = np.zeros(len(distinct), dtype=np.int64)
+        first[which] = np.arange(len(known))
+        odd = np.array([(int(cells[0, k]), int(cells[1, k])) not in self._near for k in first], dtype=np.bool_)
+        zero = (np.abs(places[:, known]) < ZERO_DEGREES).all(axis=0)
+        return known[odd[which] | zero].tolist() if known.size else []
 
     def put_right(self, latitudes: list[object], longitudes: list[object]) -> dict[int, str]:
         """What is left to doubt after doing what was asked: swapped places are swapped back in the lists themselves."""
