@@ -27,6 +27,12 @@ interface Told {
   moved(index: number, shape: DrawnShape): void
 }
 
+const same = (a: number[], b: number[]) => a[0] === b[0] && a[1] === b[1]
+/** A ring as the map has it, its first corner again at its end; without, a dragged corner takes another with it. */
+const closed = (ring: number[][]) => [...ring, ring[0]!]
+/** The corners of a ring, each once. */
+const opened = (ring: number[][]) => (same(ring[0]!, ring[ring.length - 1]!) ? ring.slice(0, -1) : ring)
+
 /** What is drawn over the map for a search: areas to look in or leave out, and fences; with the pens to draw them. */
 export class MapShapes {
   private readonly source = new VectorSource()
@@ -49,7 +55,7 @@ export class MapShapes {
       for (const feature of event.features.getArray() as Feature[]) {
         const index = feature.get('index') as number
         const ring = (feature.getGeometry() as Polygon).getCoordinates()[0]!
-        const now = places(ring.slice(0, -1))
+        const now = places(opened(ring))
         if (JSON.stringify(now) !== JSON.stringify(this.shapes[index]?.points))
           this.told.moved(index, { ...this.shapes[index]!, points: now })
       }
@@ -73,7 +79,7 @@ export class MapShapes {
             'EPSG:4326',
             'EPSG:3857',
           ) as Polygon)
-        : new Polygon([shape.points.map((p) => fromLonLat(p))])
+        : new Polygon([closed(shape.points.map((p) => fromLonLat(p)))])
       const feature = new Feature({ geometry, what, index })
       this.source.addFeature(feature)
       if (!shape.radius_miles) this.polygons.push(feature)
@@ -137,7 +143,7 @@ export class MapShapes {
         tool === 'freehand'
           ? (polygon.simplify(this.map.getView().getResolution()! * 1.5) as Polygon)
           : polygon
-      const ring = places(plain.getCoordinates()[0]!.slice(0, -1))
+      const ring = places(opened(plain.getCoordinates()[0]!))
       if (ring.length >= 3) this.told.drawn({ points: ring, inside: true, name: '' })
     }
   }

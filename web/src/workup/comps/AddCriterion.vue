@@ -45,7 +45,9 @@ async function choose(part: string | undefined) {
   if (!part) return
   if (!PLACES.some(([p]) => p === part)) {
     const field = fields.data.value?.find((f) => f.name === part)
-    const like = proposals.data.value?.fields[part]
+    // who types faster than the proposals come waits for them: a limit is never left blank for want of a moment
+    const told = proposals.data.value ?? (await proposals.refetch()).data
+    const like = told?.fields[part]
     if (field?.kind !== 'text')
       await props.search.take(
         props.search.withCriterion(part, like ?? { field: part, words: [], must_be_known: false }),

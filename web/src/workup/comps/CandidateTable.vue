@@ -157,6 +157,7 @@ const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
 <style scoped>
 .scroller {
   overflow: auto;
+  height: 100%;
   min-height: 0;
 }
 table {
