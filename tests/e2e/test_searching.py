@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import json
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Request, expect
 
 from tests.e2e.test_evening import find_home, room
 
@@ -110,6 +111,57 @@ def test_areas_fences_and_shapes_limit_the_place(comps: Page) -> None:
     expect(sentence(page)).to_contain_text("inside a drawn area")
     page.reload()
     expect(sentence(page)).to_contain_text("inside a drawn area")
+
+
+def test_a_dragged_corner_takes_no_other_with_it(comps: Page) -> None:
+    page = comps
+    box = page.get_by_role("application", name=re.compile("Map of the home")).bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    corners = [(x - 90, y - 60), (x + 80, y - 60), (x + 80, y + 70), (x - 90, y + 70)]
+    page.get_by_role("button", name=re.compile("Draw a rectangle")).click()
+    page.mouse.click(*corners[0])
+    page.mouse.move(x, y)
+    with page.expect_request(with_a_shape) as asked:
+        page.mouse.click(*corners[2])
+    before = drawn(asked.value)
+    assert len(before) == 4
+    expect(sentence(page)).to_contain_text("inside a drawn area")
+
+    for corner in corners:
+        page.mouse.move(*corner)
+        page.mouse.down()
+        page.mouse.move(corner[0] + 10, corner[1] + 8, steps=4)
+        with page.expect_request(with_a_shape) as asked:
+            page.mouse.up()
+        after = drawn(asked.value)
+        assert len(after) == len(before)
+        assert sum(was not in after for was in before) == 1
+        before = after
+        page.wait_for_load_state("networkidle")
+
+
+def with_a_shape(request: Request) -> bool:
+    return request.method != "GET" and '"points"' in (request.post_data or "")
+
+
+def drawn(request: Request) -> list[list[float]]:
+    """The corners of the first drawn area in a request that changes the search."""
+    found = re.search(r'"points":(\[\[.*?\]\])', request.post_data or "")
+    assert found, request.post_data
+    return json.loads(found.group(1))
+
+
+def test_the_wheel_reaches_the_last_home_of_the_table(comps: Page) -> None:
+    page = comps
+    rows = page.get_by_role("row")
+    expect(rows.last).to_be_visible()
+    expect(rows.last).not_to_be_in_viewport()
+    area = page.get_by_role("row").nth(2).bounding_box()
+    assert area is not None
+    page.mouse.move(area["x"] + 60, area["y"] + 5)
+    page.mouse.wheel(0, 20_000)
+    expect(rows.last).to_be_in_viewport(ratio=0.9)
 
 
 def test_a_search_is_saved_and_laid_about_another_home(page: Page, server) -> None:
