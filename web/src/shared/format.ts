@@ -28,6 +28,14 @@ export function rateWords(value: number | null | undefined): string {
   return value.toLocaleString(undefined, { minimumFractionDigits: least, maximumFractionDigits: 4 })
 }
 
+/** Dollars a unit that are reckoned with nowhere, such as a margin: with the digits of a rate of that size, and no more. */
+export function roughRate(value: number | null | undefined): string {
+  if (!isFigure(value)) return DASH
+  const size = Math.abs(value)
+  const digits = size >= 100 || !size ? 0 : size >= 1 ? 2 : 4
+  return value.toLocaleString(undefined, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+}
+
 /** Percent a month with two digits, or with those that were typed. */
 export const pctWords = (value: number) =>
   value.toLocaleString(undefined, { minimumFractionDigits: 2, maximumFractionDigits: 4 })

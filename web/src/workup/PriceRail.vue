@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { money, number, perSqft, noNumber, signedPct, typedNumber } from '@/shared/format'
 import { markBody } from '@/shared/marks'
 import { useLight } from '@/shared/useTheme'
-import { useAsking } from './worth/useAsking'
+import { useAsking, within as chanceWithin } from './worth/useAsking'
 import RailEnd from './RailEnd.vue'
 import { useRail, WAYS } from './useRail'
 import { useWorkup } from './useWorkup'
@@ -11,7 +11,7 @@ import { useWorkup } from './useWorkup'
 const { send, lit, open, refused, reckoning } = useWorkup()
 const { tokens } = useLight()
 const { asking } = useAsking()
-const soon = computed(() => asking.data.value?.here?.chances?.find((c) => c.days === 30) ?? null)
+const soon = computed(() => chanceWithin(asking.data.value?.here?.chances, 30))
 const box = ref<HTMLElement>()
 const width = ref(600)
 const { price, above, below, waiting, list, span, place, dollarsAt, ticks, beyond, within } = useRail(

@@ -111,9 +111,7 @@ const faulty = ref('')
 async function typeRate(field: string, text: string) {
   const given = read(text, field)
   if (given === undefined) return
-  const held =
-    field === 'market_change' ? price.value?.market_change.pct_per_month : rates.value[field]?.dollars
-  if (given !== null && Math.abs(given - (held ?? 0)) < 0.005) return
+  if (given !== null && given === typedNumber(shownRate(field))) return
   faulty.value = (await send({ change: 'set_rate', field, value: given })) ? '' : field
 }
 const backRate = (field: string) => send({ change: 'set_rate', field, value: null })

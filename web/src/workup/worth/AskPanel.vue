@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Docs } from '@/shared/api/client'
 import { money, number, perSqft, signedPct } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'
 import { useWorkup } from '../useWorkup'
-import { useAsking } from './useAsking'
+import { useAsking, within } from './useAsking'
 
 const { send, state, lit, open } = useWorkup()
 const { asking, price, set } = useAsking()
@@ -35,8 +34,6 @@ const curve = computed(() => {
   const points = a.value?.curve ?? []
   return points.length ? `M${x(0)} ${y(0)}${points.map(([d, share]) => `L${x(d)} ${y(share)}`).join('')}` : ''
 })
-const soon = (chances: Docs['AtPriceDoc']['chances']) => chances?.find((c) => c.days === 30)
-const chance = (chances: Docs['AtPriceDoc']['chances'], days: number) => chances?.find((c) => c.days === days)
 const ladder = computed(() => {
   const rows: {
     key: string
@@ -109,12 +106,14 @@ const ladder = computed(() => {
               <td class="num">{{ signedPct(100 * (p.position - 1)) }}</td>
               <template v-if="p.chances">
                 <td>
-                  <i class="bar"><i :style="{ width: `${soon(p.chances)!.pct}%` }" /></i>
-                  {{ soon(p.chances)!.pct }} %
-                  <span class="quiet">{{ soon(p.chances)!.low_pct }}–{{ soon(p.chances)!.high_pct }}</span>
+                  <i class="bar"><i :style="{ width: `${within(p.chances, 30)!.pct}%` }" /></i>
+                  {{ within(p.chances, 30)!.pct }} %
+                  <span class="quiet"
+                    >{{ within(p.chances, 30)!.low_pct }}–{{ within(p.chances, 30)!.high_pct }}</span
+                  >
                 </td>
-                <td class="num">{{ chance(p.chances, 60)!.pct }} %</td>
-                <td class="num">{{ chance(p.chances, 90)!.pct }} %</td>
+                <td class="num">{{ within(p.chances, 60)!.pct }} %</td>
+                <td class="num">{{ within(p.chances, 90)!.pct }} %</td>
               </template>
               <td v-else colspan="3" class="quiet">too few were offered so far from their worth to say</td>
             </tr>
@@ -191,7 +190,7 @@ const ladder = computed(() => {
                 <td>{{ words(g) }}</td>
                 <td class="num">{{ number(g.n) }}</td>
                 <td class="num">
-                  <template v-if="g.chances">{{ pct(g.chances[1]) }}</template>
+                  <template v-if="g.chances">{{ pct(g.chances[a.within_days.indexOf(30)]) }}</template>
                   <span v-else class="quiet">too few to say</span>
                 </td>
                 <td class="num">{{ g.share_of_list ? `${(100 * g.share_of_list).toFixed(1)} %` : '' }}</td>

@@ -3,7 +3,7 @@ import { mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { money, number, pctWords, rateWords, signed } from '@/shared/format'
+import { fact, number, pctWords, rateWords, roughRate, signed } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 import IndexChart from './IndexChart.vue'
 import PartialPlot from './PartialPlot.vue'
@@ -32,9 +32,8 @@ const index = useQuery({
 })
 const change = computed(() => worth.data.value?.price.market_change)
 const typed = computed(() => props.field in (state.value?.rates ?? {}))
-const dollars = rateWords
 const now = computed(() => (isChange.value ? change.value?.pct_per_month : rate.data.value?.dollars))
-const used = (value: number) => now.value !== undefined && Math.abs(value - now.value) < 0.005
+const used = (value: number) => now.value !== undefined && Math.abs(value - now.value) < 1e-9
 const take = (value: number | null) => send({ change: 'set_rate', field: props.field, value })
 const NAMES: Record<string, string> = {
   'local sales': 'Sales around here',
@@ -51,7 +50,7 @@ const NAMES: Record<string, string> = {
         <h2>
           {{ label }}:
           <span :class="typed ? 'cedar' : ''">
-            {{ now === undefined ? '' : isChange ? `${pctWords(now)} % a month` : `${dollars(now)} $` }}
+            {{ now === undefined ? '' : isChange ? `${pctWords(now)} % a month` : `${rateWords(now)} $` }}
           </span>
           <span v-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
         </h2>
@@ -98,9 +97,9 @@ const NAMES: Record<string, string> = {
                   <span class="quiet under">{{ c.says }}</span>
                 </td>
                 <td class="num">
-                  <b>{{ dollars(c.dollars) }}</b>
+                  <b>{{ rateWords(c.dollars) }}</b>
                   <span class="quiet under">
-                    <template v-if="c.standard_error">± {{ dollars(1.28 * c.standard_error) }}</template>
+                    <template v-if="c.standard_error">± {{ roughRate(1.28 * c.standard_error) }}</template>
                     <template v-if="c.sales"
                       >{{ c.standard_error ? ', ' : '' }}{{ number(c.sales)
                       }}{{ c.source === 'paired sales' ? ' pairs' : ' sales' }}</template
@@ -114,7 +113,7 @@ const NAMES: Record<string, string> = {
                     type="button"
                     class="link"
                     :aria-label="`Use ${NAMES[c.source] ?? c.source}`"
-                    @click="take(Math.round(c.dollars * 100) / 100)"
+                    @click="take(c.dollars)"
                   >
                     use
                   </button>
@@ -128,7 +127,7 @@ const NAMES: Record<string, string> = {
           <h3 class="mt-4">Pairs alike but for this</h3>
           <p v-if="rate.data.value.pair_count" class="small">
             {{ number(rate.data.value.pair_count) }} pairs; the middle half between
-            {{ dollars(rate.data.value.pair_low!) }} and {{ dollars(rate.data.value.pair_high!) }}.
+            {{ roughRate(rate.data.value.pair_low) }} and {{ roughRate(rate.data.value.pair_high) }}.
           </p>
           <p v-else class="small quiet">No two sales around here agree on all else.</p>
           <div v-if="rate.data.value.pairs.length" class="pairs">
@@ -146,9 +145,9 @@ const NAMES: Record<string, string> = {
                 <tr v-for="p in rate.data.value.pairs" :key="p.more + p.fewer">
                   <td>{{ p.more_address || p.more }}</td>
                   <td>{{ p.fewer_address || p.fewer }}</td>
-                  <td class="num">{{ number(p.difference) }}</td>
+                  <td class="num">{{ fact(p.difference, 'number') }}</td>
                   <td class="num">{{ signed(p.dollars) }}</td>
-                  <td class="num">{{ money(p.per_unit) }}</td>
+                  <td class="num">{{ roughRate(p.per_unit) }}</td>
                 </tr>
               </tbody>
             </table>

@@ -27,11 +27,10 @@ interface Row {
 }
 const RIVALS = 8
 const all = ref(false)
-const competing = computed(
-  () =>
-    (found.data.value?.candidates ?? []).filter(
-      (c) => c.price && (c.kind === 'for_sale' || c.kind === 'under_contract'),
-    ).length,
+const competing = computed(() =>
+  (found.data.value?.candidates ?? [])
+    .filter((c) => c.price && (c.kind === 'for_sale' || c.kind === 'under_contract'))
+    .sort((a, b) => b.likeness - a.likeness),
 )
 const rows = computed<Row[]>(() => {
   const comps = (price.value?.comps ?? [])
@@ -53,9 +52,7 @@ const rows = computed<Row[]>(() => {
     kind: 'way',
     note: m.formula,
   }))
-  const rivals = (found.data.value?.candidates ?? [])
-    .filter((c) => c.price && (c.kind === 'for_sale' || c.kind === 'under_contract'))
-    .sort((a, b) => b.likeness - a.likeness)
+  const rivals = competing.value
     .slice(0, all.value ? undefined : RIVALS)
     .map((c) => ({
       key: c.listing_id,
@@ -109,8 +106,8 @@ const figure = (r: { group: string; at: number }) =>
 <template>
   <section v-if="span && rows.length" ref="box" aria-labelledby="tall" class="tall">
     <h2 id="tall">Everything on one scale</h2>
-    <p v-if="competing > RIVALS" class="small quiet">
-      Of the {{ competing }} that compete, {{ all ? 'all' : `the ${RIVALS} most alike` }} are shown.
+    <p v-if="competing.length > RIVALS" class="small quiet">
+      Of the {{ competing.length }} that compete, {{ all ? 'all' : `the ${RIVALS} most alike` }} are shown.
       <button type="button" class="link" @click="all = !all">
         {{ all ? 'Only the most alike' : 'Show all' }}
       </button>

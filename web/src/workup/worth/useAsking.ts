@@ -1,7 +1,11 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, got } from '@/shared/api/client'
+import { api, got, type Docs } from '@/shared/api/client'
 import { useWorkup } from '../useWorkup'
+
+/** The chance of a contract within so many days among those told; undefined where nothing is. */
+export const within = (chances: Docs['AtPriceDoc']['chances'] | undefined, days: number) =>
+  chances?.find((c) => c.days === days)
 
 /** What the list price would mean: the set one, else the indicated value to the nearest hundred. */
 export function useAsking() {

@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { number, pctWords, rateWords } from '@/shared/format'
+import { number, pctWords, rateWords, roughRate } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 
 export const UNITS: Record<string, string> = {
@@ -42,7 +42,7 @@ export function useRateWords() {
     if (field === 'location') return `${number(r.sales)} sales`
     if (r.source === 'house rule') return 'house rule'
     if (r.source === 'none') return `${number(r.sales)} sales, no line`
-    return `${number(r.sales)} sales, ± ${number(1.28 * r.standard_error, 1.28 * r.standard_error < 100 ? 2 : 0)}${r.weak ? ', weak' : ''}`
+    return `${number(r.sales)} sales, ± ${roughRate(1.28 * r.standard_error)}${r.weak ? ', weak' : ''}`
   }
   const typedRate = (field: string) => field in (state.value?.rates ?? {})
   const shownRate = (field: string) =>
