@@ -27,15 +27,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .money import half_up
+from .regression import Z80
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
 
 EDGES = (0.0, 14.0, 30.0, 60.0, 90.0, 180.0, 400.0)  # days; the hazard is constant between them
 SPANS = len(EDGES) - 1
-SLOPE_OF = np.array(
-    [0, 0, 1, 2, 2, 2]
-)  # which slope holds in each span: to 30 days, to 60, after; cuts wear a high price down
+# which slope holds in each span: to 30 days, to 60, after; cuts wear a high price down
+SLOPE_OF = np.array([0, 0, 1, 2, 2, 2])
 SLOPES = 3
 GRID = np.arange(-0.45, 0.6001, 0.015)
 ENOUGH_LISTINGS, ENOUGH_CONTRACTS, ENOUGH_SOLD = 80, 30, 25
@@ -48,7 +48,6 @@ _NODE_WEIGHTS = _NODE_WEIGHTS / _NODE_WEIGHTS.sum()
 _OF_SLOPE = np.eye(SLOPES)[SLOPE_OF]  # (spans, slopes)
 _MIDDLE_DAYS = np.array([(a + min(b, a + 60)) / 2 for a, b in itertools.pairwise(EDGES)])
 _MIDDLES = 2 * np.pi / 365.25 * _MIDDLE_DAYS
-Z80 = 1.2816
 
 
 @dataclass(frozen=True)
@@ -198,9 +197,8 @@ def fit(seen: Seen) -> ChanceModel | None:
     if n < ENOUGH_LISTINGS or contracts < ENOUGH_CONTRACTS or sold.sum() < ENOUGH_SOLD:
         return None
     exposure = _exposures(seen.days)
-    span = np.clip(
-        np.searchsorted(EDGES, seen.days, side="left") - 1, 0, SPANS - 1
-    )  # a contract on day 14 is within 14
+    # a contract on day 14 is within 14
+    span = np.clip(np.searchsorted(EDGES, seen.days, side="left") - 1, 0, SPANS - 1)
     happened = np.zeros((n, SPANS))
     happened[np.flatnonzero(seen.contract), span[seen.contract]] = 1.0
     alpha, season = _plain_hazard(happened, exposure, seen.turn)

@@ -14,20 +14,19 @@ from scipy.sparse import csr_array
 from scipy.spatial import cKDTree
 
 from .columns import HOME_KINDS, AsOf, Columns, Floats, Ints
-from .features import LAND, Feature, features_of, matrix, transformed
+from .features import Feature, features_of, matrix, size_of, transformed
 from .homes import Subject
 from .listing_facts import price_days, recent_sale_rows
 from .location import Surface
 from .market_change import MarketChange, TimeBasis, basis_for, read_change
 from .money import rate_rounded, rate_words
-from .place import near_miles
-from .regression import Fit, robust_fit, weighted_quantile
+from .place import near_miles, on_a_plane
+from .regression import Z80, Fit, robust_fit, weighted_quantile
 
 MAX_SALES, LOCAL_SALES, NEIGHBOURS = 3000, 400, 12
 REACH_MILES, REACH_DAYS = 25.0, 5 * 365
 # how far local rates stray from the wider market's: one s.d. of a feature may be worth 3 % more or less here
 _LOCAL_SD = 0.03
-_Z80 = 1.2816
 
 
 @dataclass(frozen=True)
@@ -107,7 +106,7 @@ def wide_rows(
 ) -> Ints:
     """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most `most`, nearest in place and time."""
     rows = recent_sale_rows(columns, view)
-    size = "lot_size_square_feet" if subject.home_kind in LAND else "living_area"
+    size = size_of(subject.home_kind)
     good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (columns.numbers[size][rows] > 0)
     good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= reach_days)
     if leave_out_home and subject.home_id is not None:
@@ -147,10 +146,8 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject) -> WideF
     y = np.log(net_price(columns, rows))
     basis = basis_for(day, days)
     h = basis.columns(days)
-    north = columns.lats[rows] * 69.0
-    east = columns.lons[rows] * 69.17 * np.cos(np.radians(subject.latitude))
     k = min(NEIGHBOURS, rows.size - 1)
-    places = np.column_stack([north, east])
+    places = on_a_plane(columns.lats[rows], columns.lons[rows], subject.latitude)
     near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
     nx = len(features)
     apart = _apart(np.column_stack([x, h, y]), near)
@@ -173,7 +170,7 @@ def nearness(wide: WideFit, columns: Columns, subject: Subject, day: int) -> Flo
     far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
     reach = max(0.25, float(np.partition(far, min(150, far.size - 1))[min(150, far.size - 1)]))
     w = np.exp(-0.5 * (far / (0.7 * reach)) ** 2) * 0.5 ** ((day - wide.days) / (3 * 365))
-    size = "lot_size_square_feet" if subject.home_kind in LAND else "living_area"
+    size = size_of(subject.home_kind)
     mine = subject.number(size)
     if mine:
         w = w * np.exp(-0.5 * (np.log(columns.numbers[size][rows] / mine) / 0.45) ** 2)
@@ -287,9 +284,9 @@ def _rate(
     source, says = "local sales", ""
     if coef <= 0 and wide > 1.5 * wide_se:
         coef, se, source = wide, wide_se, "wider market"
-    weak = coef <= 0 or coef < _Z80 * se
+    weak = coef <= 0 or coef < Z80 * se
     if weak and f.only_where_told:
-        low, high = (rate_words(rate_rounded((coef + z * se) * per)) for z in (-_Z80, _Z80))
+        low, high = (rate_words(rate_rounded((coef + z * se) * per)) for z in (-Z80, Z80))
         says = f"No line: beyond the rest, the {n:,} sales around here put one at {low} to {high}, nothing to lean on."
         return Rate(f.name, 0.0, se * per, n, "none", True, None, says)
     if coef <= 0:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .columns import Columns, Floats, Ints
-from .words import HomeKind
+from .words import LAND_KINDS, HomeKind
 
 
 @dataclass(frozen=True)
@@ -44,14 +44,18 @@ LAND_FEATURES: tuple[Feature, ...] = (
     Feature("lot_size_square_feet", True, 0.6, 0.25),
     Feature("waterfront_yn", False, 0.2, 0.2),
 )
-LAND = (HomeKind.LAND, HomeKind.ACREAGE)
 _BUILT_BY_NAME, _LAND_BY_NAME = ({f.name: f for f in group} for group in (FEATURES, LAND_FEATURES))
+
+
+def size_of(home_kind: HomeKind) -> str:
+    """The field that tells how large a home of a kind is."""
+    return "lot_size_square_feet" if home_kind in LAND_KINDS else "living_area"
 
 
 def features_of(home_kind: HomeKind) -> Mapping[str, Feature]:
     """The features of a kind of home by name, with its own house rules: a lot's size is most of the worth of land and
     little of a house's."""
-    return _LAND_BY_NAME if home_kind in LAND else _BUILT_BY_NAME
+    return _LAND_BY_NAME if home_kind in LAND_KINDS else _BUILT_BY_NAME
 
 
 def transformed(feature: Feature, values: Floats) -> Floats:

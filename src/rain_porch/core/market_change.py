@@ -9,6 +9,7 @@ import numpy as np
 from .columns import Floats
 from .dates import DAYS_PER_MONTH
 from .money import half_up
+from .regression import Z80
 
 KNOT_MONTHS = 3.0
 SEASON_COLUMNS = 4
@@ -100,6 +101,6 @@ def read_change(
     index = tuple(
         (round(q * KNOT_MONTHS * DAYS_PER_MONTH), float(np.expm1(coef[q] - coef[0]) * 100)) for q in range(basis.knots)
     )
-    low, used, high = (round(half_up(pct(rate + z * sd), 0.01), 2) for z in (-1.2816, 0.0, 1.2816))
+    low, used, high = (round(half_up(pct(rate + z * sd), 0.01), 2) for z in (-Z80, 0.0, Z80))
     return MarketChange(used, low, high, n, window_days, index,
                         reach_days < window_days)  # fmt: skip

@@ -12,6 +12,7 @@ from .features import features_of
 from .homes import Subject
 from .money import rate_rounded
 from .place import near_miles
+from .regression import Z80
 
 PAIR_MILES, PAIR_DAYS, PAIRS_SHOWN = 1.0, 730, 40
 # how far two sales of a pair may differ in what they are to agree on
@@ -197,8 +198,8 @@ def market_index(found: Evidence, day: int) -> list[IndexPoint]:
             IndexPoint(
                 back,
                 pct,
-                float(np.expm1(log - 1.2816 * sd) * 100),
-                float(np.expm1(log + 1.2816 * sd) * 100),
+                float(np.expm1(log - Z80 * sd) * 100),
+                float(np.expm1(log + Z80 * sd) * 100),
                 int(sales[q]),
             )
         )

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 HUBER = 1.345
+Z80 = 1.2816  # standard errors on either side that hold the truth four times in five
 MAD_TO_SD = 0.6744897501960817
 
 

@@ -18,7 +18,7 @@ from .homes import Subject
 from .parcels import Span, check_spans
 from .place import within_radius
 from .shapes import Fence, Shape, across_any, check_shapes, in_shapes
-from .words import COUNTED, RECORD_LABEL, HomeKind, RecordKind
+from .words import COUNTED, LAND_KINDS, RECORD_LABEL, HomeKind, RecordKind
 
 
 @dataclass(frozen=True)
@@ -154,7 +154,7 @@ def proposed_search(subject: Subject, effective_year: int, distressed_share: flo
     """
     criteria: list[Criterion] = []
     area, lot, baths = (subject.number(n) for n in ("living_area", "lot_size_square_feet", "bathrooms_full"))
-    if subject.home_kind in (HomeKind.LAND, HomeKind.ACREAGE):
+    if subject.home_kind in LAND_KINDS:
         if lot:
             criteria.append(Criterion("lot_size_square_feet", *share_band(lot, 15)))
     else:

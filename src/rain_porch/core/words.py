@@ -72,6 +72,8 @@ class HomeKind(StrEnum):
     UNKNOWN = "unknown"
 
 
+LAND_KINDS = (HomeKind.LAND, HomeKind.ACREAGE)
+
 HOME_PLURAL = {
     HomeKind.DETACHED: "detached homes",
     HomeKind.ATTACHED: "attached homes",

@@ -15,14 +15,13 @@ from .dates import date_of, day_of
 from .evidence import REACH_DAYS, WideFit, fit_sales, wide_rows
 from .features import matrix_like
 from .homes import Subject
-from .place import near_miles
+from .place import near_miles, on_a_plane
 
 FIT_SALES = 2000  # of each quarter's fit
 ENOUGH_SALES = 40
 NEAR, AROUND = 10, 40  # sales that tell a spot's worth, and those that tell its neighbourhood's
 NEAR_PRIOR, AROUND_PRIOR = 3.0, 2.0  # sales' worth of belief in the wider level
 _NEAREST_MILES = 0.05
-MILES_PER_DEGREE = 69.1
 
 
 def worths_then(columns: Columns, view: AsOf, subject: Subject, rows: Ints) -> Floats:
@@ -74,10 +73,9 @@ def place_levels(lats: Floats, lons: Floats, sale_lats: Floats, sale_lons: Float
     """
     middle = float(np.median(left))
     spread = max(0.05, 1.4826 * float(np.median(np.abs(left - middle))))
-    east = MILES_PER_DEGREE * np.cos(np.radians(float(np.mean(sale_lats))))
-    tree = cKDTree(np.column_stack([sale_lats * MILES_PER_DEGREE, sale_lons * east]))
+    about = float(np.mean(sale_lats))
     most = min(AROUND, left.size)
-    miles, near = tree.query(np.column_stack([lats * MILES_PER_DEGREE, lons * east]), k=most)
+    miles, near = cKDTree(on_a_plane(sale_lats, sale_lons, about)).query(on_a_plane(lats, lons, about), k=most)
     miles, near = np.reshape(miles, (len(lats), most)), np.reshape(near, (len(lats), most))
 
     def mean_of(k: int, level: Floats, prior: float, clip: float) -> Floats:

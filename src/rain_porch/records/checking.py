@@ -32,10 +32,9 @@ class Checker:
         """What is usual, from the first rows of a file; too few rows tell nothing."""
         if self._usual is None:
             self._usual = {}
-            for name in ("living_area",):
-                known = [v for v in came.get(name, ()) if isinstance(v, float)]
-                if len(known) >= ENOUGH:
-                    self._usual[name] = statistics.median(known)
+            known = [v for v in came.get("living_area", ()) if isinstance(v, float)]
+            if len(known) >= ENOUGH:
+                self._usual["living_area"] = statistics.median(known)
 
     def suspects(self, came: Held, held: Held) -> Odd:
         """Position → names of fields not to be believed. `came`: what the file brought; `held`: with what was there."""

@@ -6,9 +6,9 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
+from ..core.place import MILES_EAST, MILES_NORTH
 from . import ink
 
-_MILES_LAT, _MILES_LON = 69.0, 69.17
 _STYLE = {
     "river": ("fill", ink.WATER, 0),
     "pond": ("fill", ink.WATER, 0),
@@ -40,7 +40,7 @@ def map_svg(
     shrink = math.cos(math.radians(lat0))
 
     def miles(lon: float, lat: float) -> tuple[float, float]:
-        return (lon - lon0) * _MILES_LON * shrink, (lat - lat0) * _MILES_LAT
+        return (lon - lon0) * MILES_EAST * shrink, (lat - lat0) * MILES_NORTH
 
     reach = max(
         [0.15, *(max(abs(v) for v in miles(c["longitude"], c["latitude"])) for c in comps if c["latitude"] is not None)]

@@ -12,7 +12,7 @@ from ..core.contract_chance import Chance, ChanceModel, When
 from ..core.dates import DAYS_PER_MONTH, NO_DAY, date_of
 from ..core.money import dollars, half_up
 from ..core.own_sale import last_own_sale
-from ..core.regression import weighted_quantile
+from ..core.regression import Z80, weighted_quantile
 from ..core.search import Search, let_through
 from .past_listings import PastListings, past_listings
 from .pricing import Pricing, Setting
@@ -20,7 +20,6 @@ from .pricing import Pricing, Setting
 QUICK_DAYS, SLOW_DAYS, RECENT_DAYS = 14, 60, 365
 CURVE_DAYS = (7, 14, 21, 30, 45, 60, 75, 90, 120, 150, 180)
 AROUND_VALUE = (0.95, 1.00, 1.05, 1.10)
-Z80 = 1.2816
 
 
 @dataclass(frozen=True)
@@ -40,6 +39,9 @@ class AtPrice:
     price: float
     position: float
     chances: tuple[Chance, ...] | None
+
+    def within(self, days: int) -> Chance | None:
+        return next((c for c in self.chances or () if c.days == days), None)
 
 
 @dataclass(frozen=True)
@@ -213,8 +215,7 @@ def recommendation(
     pct = 100 * (list_price / half_up(pricing.value, 100) - 1)
     stands = f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} it" if abs(pct) >= 0.05 else "just at it"
     out += f" A list price of {dollars(list_price)} stands {stands}"
-    if here and here.chances:
-        soon = here.chances[lp.WITHIN_DAYS.index(30)]
+    if here and (soon := here.within(30)):
         out += (
             f"; the chance of a contract within 30 days at that price is {soon.pct} % (between {soon.low_pct} and "
             f"{soon.high_pct} %, learnt from {learnt:,} homes offered around here)"

@@ -23,7 +23,7 @@ from ..core.homes import Subject
 from ..core.listing_facts import price_days, recent_sale_rows
 from ..core.place import near_miles
 from ..core.valuation import value_by_comps
-from ..core.words import HomeKind
+from ..core.words import LAND_KINDS
 from ..core.worth import per_sqft_values
 from ..store import backtests
 from .pricing import TAKE, Setting, loosened, rates_for_rows, sold_rows
@@ -113,7 +113,7 @@ def _eligible(columns: Columns, first: int, last: int, near: Subject | None) -> 
     if near is not None:
         closed &= columns.home_kind == HOME_KINDS.index(near.home_kind)
     skipped: Counter[str] = Counter()
-    land = np.isin(columns.home_kind, [HOME_KINDS.index(k) for k in (HomeKind.LAND, HomeKind.ACREAGE)])
+    land = np.isin(columns.home_kind, [HOME_KINDS.index(k) for k in LAND_KINDS])
     size = np.where(land, columns.numbers["lot_size_square_feet"][:], columns.numbers["living_area"][:])
     for why, bad in (
         ("leases", columns.lease),

@@ -127,13 +127,8 @@ def _asked(ask: Asking) -> dict[str, Any]:
         "prices": [
             {"price": p.price, "own": p.price == ask.list_price,
              "chances": None if p.chances is None else [f"{c.pct} %" for c in p.chances],
-             "likely": None if p.chances is None else f"{p.chances[1].low_pct}–{p.chances[1].high_pct} %"}
+             "likely": None if (soon := p.within(30)) is None else f"{soon.low_pct}–{soon.high_pct} %"}
             for p in ask.prices
-        ],
-        "groups": [
-            {"low": g.low, "high": g.high, "n": g.n, "chances": None if g.chances is None else list(g.chances),
-             "share_of_list": g.share_of_list, "failed": g.failed}
-            for g in ask.groups
         ],
     }  # fmt: skip
 

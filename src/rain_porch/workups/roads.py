@@ -9,11 +9,11 @@ import shapely
 
 from ..core.columns import Columns, Floats, Ints
 from ..core.homes import Subject
+from ..core.place import on_a_plane
 from ..store import areas
 from .records import Records
 
 BY_MILES = 0.15  # some 800 feet: as far as its noise is heard
-MILES_A_DEGREE = 69.1
 
 
 def by_roads(records: Records, columns: Columns, subject: Subject, rows: Ints) -> list[str]:
@@ -41,10 +41,10 @@ def _beside(roads: list[tuple[str, Any]], lats: Floats, lons: Floats) -> list[st
     placed = np.flatnonzero(np.isfinite(lats) & np.isfinite(lons))
     if not placed.size:
         return out
-    east = float(np.cos(np.radians(np.median(lats[placed]))))
-    points = shapely.points(lons[placed] * east, lats[placed])
+    about = float(np.median(lats[placed]))
+    points = shapely.points(on_a_plane(lats[placed], lons[placed], about))
     for name, line in roads:
-        flat = shapely.transform(line, lambda xy: np.column_stack([xy[:, 0] * east, xy[:, 1]]))
-        for i in placed[shapely.distance(points, flat) <= BY_MILES / MILES_A_DEGREE]:
+        flat = shapely.transform(line, lambda xy: on_a_plane(xy[:, 1], xy[:, 0], about))
+        for i in placed[shapely.distance(points, flat) <= BY_MILES]:
             out[int(i)] = out[int(i)] or name
     return out
