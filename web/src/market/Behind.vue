@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { day, number } from '@/shared/format'
+import { day, number, perSqft } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import { shownAs } from './useView'
@@ -95,7 +95,7 @@ const link = (key: string) =>
                   <b>{{ number(r.price) }}</b>
                 </td>
                 <td class="num">{{ number(r.list_price) }}</td>
-                <td class="num">{{ r.price_per_sqft?.toFixed(2) ?? '—' }}</td>
+                <td class="num">{{ perSqft(r.price_per_sqft) }}</td>
                 <td class="num">{{ number(r.living_area) }}</td>
                 <td class="num">{{ r.days_on_market ?? '—' }}</td>
               </tr>

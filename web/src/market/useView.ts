@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, got, type Docs } from '@/shared/api/client'
-import { DASH, isFigure } from '@/shared/format'
+import { DASH, isFigure, number } from '@/shared/format'
 
 export type View = Docs['ViewDoc']
 
@@ -64,10 +64,8 @@ export function useView() {
 export function shownAs(value: number | null | undefined, unit: string): string {
   if (!isFigure(value)) return DASH
   if (unit === 'share') return `${(100 * value).toFixed(1)} %`
-  if (unit === 'series') return value.toFixed(2)
-  if (unit === 'months' || unit === 'a month') return value.toFixed(1)
-  if (unit === '$/sq ft') return value.toFixed(2)
-  return Math.round(value).toLocaleString('en-US')
+  if (unit === 'series' || unit === '$/sq ft') return number(value, 2)
+  return number(value, unit === 'months' || unit === 'a month' ? 1 : 0)
 }
 
 export type ViewTools = ReturnType<typeof useView>

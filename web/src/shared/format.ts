@@ -1,6 +1,4 @@
 /** Numbers, money and dates in the user's local form; unknown is an em dash. */
-const whole = new Intl.NumberFormat(undefined, { maximumFractionDigits: 0 })
-const two = new Intl.NumberFormat(undefined, { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 
 export const DASH = '—'
 
@@ -8,54 +6,51 @@ export const DASH = '—'
 export const isFigure = (value: unknown): value is number =>
   typeof value === 'number' && Number.isFinite(value)
 
-export function number(value: number | null | undefined, digits = 0): string {
-  if (!isFigure(value)) return DASH
-  return digits === 0
-    ? whole.format(value)
-    : value.toLocaleString(undefined, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+/** A figure with at least and at most so many digits after the point, and a true minus sign. */
+function digits(value: number, least: number, most: number): string {
+  const key = 10 * least + most
+  const format =
+    made.get(key) ??
+    new Intl.NumberFormat(undefined, { minimumFractionDigits: least, maximumFractionDigits: most })
+  made.set(key, format)
+  const text = format.format(value)
+  return /[1-9]/.test(text) ? text.replace('-', '−') : text.replace('-', '') // nothing has no sign
 }
+const made = new Map<number, Intl.NumberFormat>() // dear to make, and tables ask for thousands
+/** The digits of a rate in dollars a unit, as core/money has them: none from 100 on, cents from 1 on, else four. */
+const rateDigits = (size: number) => (size >= 100 || !size ? 0 : size >= 1 ? 2 : 4)
 
-export function money(value: number | null | undefined): string {
-  return isFigure(value) ? whole.format(Math.round(value)) : DASH
-}
+export const number = (value: number | null | undefined, places = 0): string =>
+  isFigure(value) ? digits(value, places, places) : DASH
 
-/** A rate in dollars a unit, as core/money writes it: whole from 100 on, cents from 1 on; typed digits are kept. */
-export function rateWords(value: number | null | undefined): string {
-  if (!isFigure(value)) return DASH
-  const size = Math.abs(value)
-  if (!size) return '0'
-  const least = size >= 100 ? 0 : size >= 1 ? 2 : 4
-  return value.toLocaleString(undefined, { minimumFractionDigits: least, maximumFractionDigits: 4 })
-}
+export const money = (value: number | null | undefined): string =>
+  isFigure(value) ? digits(Math.round(value), 0, 0) : DASH
 
-/** Dollars a unit that are reckoned with nowhere, such as a margin: with the digits of a rate of that size, and no more. */
-export function roughRate(value: number | null | undefined): string {
-  if (!isFigure(value)) return DASH
-  const size = Math.abs(value)
-  const digits = size >= 100 || !size ? 0 : size >= 1 ? 2 : 4
-  return value.toLocaleString(undefined, { minimumFractionDigits: digits, maximumFractionDigits: digits })
-}
+/** A rate in dollars a unit, as core/money writes it; typed digits are kept. */
+export const rateWords = (value: number | null | undefined): string =>
+  isFigure(value) ? digits(value, rateDigits(Math.abs(value)), 4) : DASH
+
+/** Dollars a unit that nothing is reckoned with, such as a margin: with the digits of a rate of that size, and no more. */
+export const roughRate = (value: number | null | undefined): string =>
+  isFigure(value) ? number(value, rateDigits(Math.abs(value))) : DASH
 
 /** Percent a month with two digits, or with those that were typed. */
-export const pctWords = (value: number) =>
-  value.toLocaleString(undefined, { minimumFractionDigits: 2, maximumFractionDigits: 4 })
+export const pctWords = (value: number) => digits(value, 2, 4)
 
-export function perSqft(value: number | null | undefined): string {
-  return isFigure(value) ? two.format(value) : DASH
-}
+export const perSqft = (value: number | null | undefined): string => number(value, 2)
 
 /** +5,741 or −6,000, with a true minus sign. */
 export function signed(value: number | null | undefined): string {
   if (!isFigure(value)) return DASH
   const rounded = Math.round(value)
-  return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${whole.format(Math.abs(rounded))}`
+  return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${digits(Math.abs(rounded), 0, 0)}`
 }
 
 /** A difference of facts: +170, −0.5; halves stay halves. */
 export function signedFact(value: number | null | undefined): string {
   if (!isFigure(value)) return DASH
   const rounded = Math.round(value * 100) / 100
-  const size = Math.abs(rounded).toLocaleString(undefined, { maximumFractionDigits: 2 })
+  const size = digits(Math.abs(rounded), 0, 2)
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${size}`
 }
 
@@ -96,7 +91,7 @@ export function fact(value: unknown, kind: string): string {
   if (!isFigure(value)) return DASH
   if (kind === 'year') return String(value)
   if (kind === 'yes_no') return value ? 'yes' : 'no'
-  return value.toLocaleString(undefined, { maximumFractionDigits: 2 })
+  return digits(value, 0, 2)
 }
 
 const TYPED = /^([+-]?)(\d[\d,]*\.?\d*|\.\d+)(k|m|mio|%|sqft|sqfeet|sf|ft2|ac|acre|acres)?$/

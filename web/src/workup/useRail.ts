@@ -1,3 +1,4 @@
+import { money } from '@/shared/format'
 import { computed } from 'vue'
 import { useWorkup } from './useWorkup'
 
@@ -26,7 +27,7 @@ export function useRail(width: () => number) {
       key: c.listing_id,
       paid: c.close_price,
       adjusted: c.adjusted_price,
-      words: `${c.address || c.listing_id}: paid ${c.close_price.toLocaleString()}, adjusted ${Math.round(c.adjusted_price).toLocaleString()}`,
+      words: `${c.address || c.listing_id}: paid ${money(c.close_price)}, adjusted ${money(c.adjusted_price)}`,
     })),
   )
   const below = computed<Below[]>(() =>
@@ -36,7 +37,7 @@ export function useRail(width: () => number) {
         key: c.listing_id,
         kind: c.kind,
         price: c.price as number,
-        words: `${c.address || c.listing_id}: ${c.kind.replace('_', ' ')} at ${(c.price as number).toLocaleString()}`,
+        words: `${c.address || c.listing_id}: ${c.kind.replace('_', ' ')} at ${money(c.price)}`,
       })),
   )
   /** Sales that are found and not yet decided: they stay in sight, small once something is kept. */
@@ -47,7 +48,7 @@ export function useRail(width: () => number) {
         key: c.listing_id,
         kind: 'sold',
         price: c.price as number,
-        words: `${c.address || c.listing_id}: sold for ${(c.price as number).toLocaleString()}`,
+        words: `${c.address || c.listing_id}: sold for ${money(c.price)}`,
       })),
   )
   const list = computed(() => state.value?.list_price ?? null)
@@ -73,7 +74,7 @@ export function useRail(width: () => number) {
         key: '',
         kind: 'way',
         price: m.value,
-        words: `${m.label}: ${Math.round(m.value).toLocaleString()}`,
+        words: `${m.label}: ${money(m.value)}`,
       })),
   )
   const beyond = computed(() => {

@@ -35,6 +35,7 @@ watch(
   [() => route.query.home, shown],
   ([key, rows]) => {
     const i = rows.findIndex((c) => c.listing_id === key)
+    if (key && i < 0) only.value = false // it may stand among those not kept
     if (i < 0) return
     at.value = i
     opened.value = true

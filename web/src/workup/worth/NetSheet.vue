@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { money, signedPct } from '@/shared/format'
+import { money, number, signedPct } from '@/shared/format'
 import NumberField from '@/shared/NumberField.vue'
 import { useWorkup } from '../useWorkup'
 
@@ -87,8 +87,7 @@ const changeTaxes = (i: number, value: number | null) => {
       : null,
   })
 }
-const exact = (amount: string) =>
-  Number(amount).toLocaleString('en-US', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
+const exact = (amount: string) => number(Number(amount), 2)
 const labels = computed(() =>
   [...new Set((sheets.data.value ?? []).flatMap((s) => s.map((l) => l.label)))].filter(
     (l) => l !== 'Net proceeds',
