@@ -19,6 +19,7 @@ from ..core.homes import Candidate, Subject
 from ..core.money import half_up
 from ..core.sentence import sentence
 from ..records.importing import ImportResult
+from ..records.places import FAR, SWAPPED
 from ..store.homes import addresses_of
 from ..store.undo import Undone
 from . import documents as d
@@ -46,7 +47,8 @@ def undo_doc(undone: Undone) -> d.UndoneDoc:
 
 
 def import_doc(result: ImportResult) -> d.ImportDoc:
-    return d.ImportDoc(**dataclasses.asdict(result))
+    of = result.reasons.get
+    return d.ImportDoc(**dataclasses.asdict(result), swapped=of(SWAPPED, 0), far=of(FAR, 0))
 
 
 def candidate_docs(setting: Setting, found: Sequence[Candidate]) -> list[d.CandidateDoc]:

@@ -174,6 +174,8 @@ class ImportDoc(Doc):
     changes: dict[str, int]
     seconds: float
     forms: list[FormReadDoc] = []
+    swapped: int = 0  # rows whose latitude and longitude look swapped: --places swap puts them right
+    far: int = 0  # rows far from everything held: --places new believes them
 
 
 class KeptDoc(Doc):

@@ -6,7 +6,6 @@ records changes. When whoever started it goes away, it stops and leaves nothing 
 
 from __future__ import annotations
 
-import dataclasses
 import datetime as dt
 import json
 import sys
@@ -16,6 +15,7 @@ from ..core.errors import RainPorchError
 from ..records.importing import prepare
 from ..store import db as database
 from ..store.imports import staged_rows
+from .answers import import_doc
 from .beside import say
 
 OUTCOMES = ("new", "changed", "same", "suspect", "rejected", "blanked")
@@ -38,10 +38,10 @@ def main() -> None:
             progress=lambda rows: say(stage="reading", rows=rows),
         ) as made:
             samples = {o: staged_rows(db, o, made.columns) for o in OUTCOMES} if made.columns else {}
-            say(stage="planned", result=dataclasses.asdict(made.result), samples=samples)
+            say(stage="planned", result=import_doc(made.result).model_dump(mode="json"), samples=samples)
             if sys.stdin.readline().strip() == "accept":
                 say(stage="taking in")
-                say(stage="done", result=dataclasses.asdict(made.accept()))
+                say(stage="done", result=import_doc(made.accept()).model_dump(mode="json"))
     except RainPorchError as error:
         say(stage="failed", message=error.message)
     finally:

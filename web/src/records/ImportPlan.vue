@@ -44,33 +44,23 @@ const facts = (record: Record<string, unknown> | undefined) =>
 const changes = computed(() => Object.entries((props.result.changes ?? {}) as Record<string, number>))
 const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Record<string, number>))
 const emit = defineEmits<{ places: [how: 'swap' | 'new'] }>()
-const homes = (count: number) => `${number(count)} ${count === 1 ? 'row lies' : 'rows lie'}`
 /** What can be done about places that are not believed: until then they are suspect and left out. */
-const offers = computed(() => {
-  const of = (reason: string) => reasons.value.find(([name]) => name === reason)?.[1] ?? 0
-  const [swapped, far] = [of('latitude and longitude look swapped'), of('place far from everything held')]
-  if (props.done) return []
-  return [
-    ...(swapped
-      ? [
-          {
-            places: 'swap' as const,
-            says: `${homes(swapped)} where they should when latitude and longitude change places.`,
-            does: 'Swap them back',
-          },
-        ]
-      : []),
-    ...(far
-      ? [
-          {
-            places: 'new' as const,
-            says: `${homes(far)} far from everything held, and will be suspect.`,
-            does: 'They are right: a new area',
-          },
-        ]
-      : []),
-  ]
-})
+const offers = computed(() =>
+  [
+    {
+      places: 'swap' as const,
+      rows: n('swapped'),
+      says: 'where they should when latitude and longitude change places.',
+      does: 'Swap them back',
+    },
+    {
+      places: 'new' as const,
+      rows: n('far'),
+      says: 'far from everything held, and will be suspect.',
+      does: 'They are right: a new area',
+    },
+  ].filter((o) => o.rows && !props.done),
+)
 const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][])
 </script>
 
@@ -89,7 +79,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
       </li>
     </ul>
     <p v-for="o in offers" :key="o.places" class="offer small">
-      {{ o.says }}
+      {{ number(o.rows) }} {{ o.rows === 1 ? 'row lies' : 'rows lie' }} {{ o.says }}
       <button type="button" class="do" @click="emit('places', o.places)">{{ o.does }}</button>
     </p>
     <div class="shares" aria-hidden="true">
