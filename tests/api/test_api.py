@@ -131,9 +131,14 @@ def test_a_listing_has_its_pictures_its_words_and_what_happened_to_it(client, to
     )
     doc = client.get(f"/api/listings/{key}").json()
     assert doc["pictures"][0] == "Front" and len(doc["pictures"]) >= 5 and "square feet" in doc["remarks"]
-    assert doc["history"][0]["what"] == "new listing"
-    for e in doc["history"]:
-        assert (e["change_pct"] is not None) == (e["what"] == "price change")
+    assert doc["agent"] and doc["status"] and doc["kind"]
+    told = {f["field"] for f in doc["facts"]}
+    assert {"list_price", "on_market_date", "living_area"} <= told and not told & {
+        "private_remarks",
+        "list_agent_full_name",
+    }
+    assert "price changed" in {e["what"] for e in doc["story"] if e["listing_id"] == key}
+    assert [e["date"] for e in doc["story"]] == sorted((e["date"] for e in doc["story"]), reverse=True)
     made = client.get(f"/api/listings/{key}/pictures/2")
     assert made.headers["content-type"] == "image/svg+xml" and made.text.startswith("<svg")
     assert client.get(f"/api/listings/{key}/pictures/40").status_code == 404

@@ -10,9 +10,9 @@ from rain_porch.core.errors import BadInput, NotFound, OutOfDate
 from rain_porch.core.money import half_up
 from rain_porch.workups.changes import Change, apply
 from rain_porch.workups.documents import SearchDoc
-from rain_porch.workups.handing import past
 from rain_porch.workups.homes import HomeRef
 from rain_porch.workups.stored import WorkupDoc
+from rain_porch.workups.story import story_of_home
 
 CHANGE = TypeAdapter(Change)
 STATE = WorkupDoc(
@@ -166,7 +166,11 @@ def test_a_lease_is_called_one_wherever_the_homes_story_is_told(workups):
     """730 Stoat Terrace was let in 2016 for 1,200 a month and never sold; what only that lease says is named."""
     n = begun(workups, "730 Stoat Terrace")
     opened = workups.open(n)
-    story = [(p["what"], p["price"], p["per"]) for p in past(opened) if p["what"] != "assessed"]
+    story = [
+        (p["what"], p["price"], p["per"])
+        for p in story_of_home(opened.setting.records, opened.home, opened.state.effective_date)
+        if p["what"] != "assessed"
+    ]
     assert ("leased", 1200.0, "month") in story and all(per == "month" for _, _, per in story)
     change(workups, n, change="decide", listing_ids=workups.suggested(opened), choice="kept")
     change(workups, n, change="set_list_price", list_price=400_000)

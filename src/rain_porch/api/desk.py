@@ -8,8 +8,9 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from ..core.errors import BadInput
-from ..core.fields import FIELDS
-from ..core.words import HOME_PLURAL
+from ..core.fields import CATALOGUE
+from ..core.search import statuses_of
+from ..core.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
 from ..store import areas, homes
 from ..workups.homes import HomeRef, read_home
 from .errors import RESPONSES
@@ -103,9 +104,15 @@ def fields() -> list[FieldDoc]:
     """The field catalogue, without what is private."""
     return [
         FieldDoc(**{k: getattr(f, k) for k in FieldDoc.model_fields if k != "kind"}, kind=f.kind.value)
-        for f in FIELDS
-        if not f.private
+        for f in CATALOGUE
+        if (f.stored or f.searched) and not f.private
     ]
+
+
+@router.get("/record-statuses")
+def record_statuses() -> dict[str, dict[str, str]]:
+    """The statuses that can be told apart within a kind of record: kind → status → how it is said."""
+    return {k.value: {s: STATUS_SAID[Status(s)] for s in statuses_of(k)} for k in RecordKind if statuses_of(k)}
 
 
 @router.get("/home-kinds")

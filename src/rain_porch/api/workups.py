@@ -14,20 +14,21 @@ from pydantic import BaseModel, Field
 from ..core import search as sr
 from ..core import steps
 from ..core.columns import SOLD
-from ..core.errors import NotFound
+from ..core.errors import BadInput, NotFound
 from ..core.fields import FIELDS
 from ..core.proposals import helps_most, match_everything, matching
 from ..core.sentence import phrases
 from ..core.shapes import crossings
 from ..core.spread import spread
+from ..core.words import COUNTED
 from ..workups import photos
 from ..workups.answers import candidate_docs, subject_doc
 from ..workups.changes import Change
 from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc, SubjectDoc, Value
-from ..workups.handing import past
-from ..workups.homes import FACT_FIELDS, HomeRef, by_hand
+from ..workups.homes import FACT_FIELDS, HomeRef, by_hand, read_home
 from ..workups.pricing import candidates, label, sold_rows
 from ..workups.stored import WorkupDoc
+from ..workups.story import story_of_home
 from ..workups.workups import Opened
 from .errors import RESPONSES
 from .state import Number, Porch, State
@@ -133,14 +134,22 @@ class WhatIfDoc(BaseModel):
     without: dict[str, int] | None
 
 
+class SearchFault(BaseModel):
+    """Why a search cannot be run, and which part of it is to blame, "" where none can be named."""
+
+    part: str
+    message: str
+
+
 class CountsDoc(BaseModel):
-    """crossings: where drawn outlines cross themselves, (longitude, latitude)."""
+    """crossings: where drawn outlines cross themselves, (longitude, latitude). fault: why nothing could be counted."""
 
     counts: dict[str, int]
     unknown: dict[str, int]
     sentence: list[PhraseDoc]
     what_if: list[WhatIfDoc]
     crossings: list[list[float]]
+    fault: SearchFault | None = None
 
 
 class SpreadDoc(BaseModel):
@@ -212,7 +221,10 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         subject=subject_doc(opened.subject),
         facts=_facts(opened),
         from_lease=opened.home.from_lease,
-        past=[PastDoc(**p) for p in past(opened)],
+        past=[
+            PastDoc(**{k: p[k] for k in PastDoc.model_fields})
+            for p in story_of_home(porch.records, opened.home, opened.state.effective_date)
+        ],
         last_change=history[0]["what"] if history else "",
         picture=_front(porch, opened),
     )
@@ -276,12 +288,12 @@ def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(m
 def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
     opened = porch.workups.open(workup_id)
     setting, search = opened.setting, opened.state.search.search()
-    found = setting.run(search)
-    here = candidates(setting, found.rows)
+    try:
+        rows = setting.run(search).rows
+    except (BadInput, NotFound) as error:  # an area that was named went with its import, say: the search stays in sight
+        return _faulty(opened, search, error)
+    here = candidates(setting, rows)
     held = {c.listing_id for c in here}
-    row_of = setting.columns.row_of
-    elsewhere = [row_of[k] for k in opened.state.decisions if k in row_of and k not in held]
-    kept = candidates(setting, np.array(elsewhere, dtype=np.int64)) if elsewhere else []
     sold_within = {}
     for days in THIN_DAYS:
         back = replace(search, windows={**search.windows, "sold": sr.Window(days=days)})
@@ -290,10 +302,30 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
     return CandidatesDoc(
         **_counts(porch, opened, search),
         candidates=candidate_docs(setting, here),
-        kept_elsewhere=candidate_docs(setting, kept),
+        kept_elsewhere=_elsewhere(opened, held),
         suggested=porch.workups.suggested(opened),
         sold_within=sold_within,
     )
+
+
+@router.get("/workups/{workup_id}/of-home")
+def records_of_home(
+    porch: Porch,
+    workup_id: Number,
+    kind: Literal["parcel", "listing"],
+    key: Annotated[str, Query(max_length=200)],
+) -> list[CandidateDoc]:
+    """The records of one home that may be kept in a workup, whatever its search says, newest first."""
+    setting = porch.workups.open(workup_id).setting
+    home = read_home(porch.records, HomeRef(kind, key)).subject.home_id
+    if home is None:
+        return []
+    if home == setting.subject.home_id:
+        raise BadInput("key", "This is the home itself: it cannot be its own comp.")
+    rows = setting.columns.rows_of_home(home)
+    rows = rows[setting.view.open_to_search[rows]]
+    found = sorted(candidates(setting, rows), key=lambda c: c.date or dt.date.min, reverse=True)
+    return candidate_docs(setting, sorted(found, key=lambda c: c.listing_id != key))
 
 
 @router.get("/workups/{workup_id}/likeness/{listing_id}")
@@ -311,6 +343,25 @@ def likeness_parts(
         for name, (like, weight) in setting.likeness_parts(row).items()
     ]
     return sorted(parts, key=lambda p: -p.weight)
+
+
+def _elsewhere(opened: Opened, held: set[str]) -> list[CandidateDoc]:
+    """The decided homes that the search does not find."""
+    row_of = opened.setting.columns.row_of
+    rows = [row_of[k] for k in opened.state.decisions if k in row_of and k not in held]
+    found = candidates(opened.setting, np.array(rows, dtype=np.int64)) if rows else []
+    return candidate_docs(opened.setting, found)
+
+
+def _faulty(opened: Opened, search: sr.Search, error: BadInput | NotFound) -> CandidatesDoc:
+    """What is shown of a search that cannot be run: its sentence, why it fails, and what has been decided."""
+    part = error.field.removeprefix("criteria.") if isinstance(error, BadInput) else "areas"
+    return CandidatesDoc(
+        counts={kind.value: 0 for kind in COUNTED}, unknown={}, what_if=[], crossings=[],
+        sentence=[PhraseDoc(text=p.text, part=p.part) for p in phrases(search)],
+        fault=SearchFault(part=part, message=error.message),
+        candidates=[], kept_elsewhere=_elsewhere(opened, set()), suggested=[], sold_within={},
+    )  # fmt: skip
 
 
 def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:

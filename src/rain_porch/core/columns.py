@@ -158,6 +158,16 @@ class Columns:
             view = self._views[day] = rewind(self, day)
         return view
 
+    def values(self, name: str, rows: Ints) -> Floats | None:
+        """A field's numbers in some rows, or its days as dates.py counts them, NaN where unknown; None for words."""
+        if name in self.numbers:
+            return np.asarray(self.numbers[name][rows])
+        days = {"on_market_date": self.on_market, "purchase_contract_date": self.contract,
+                "close_date": self.close, "off_market_date": self.off_market}.get(name)  # fmt: skip
+        if days is None:
+            return None
+        return np.where(days[rows] == NO_DAY, np.nan, days[rows])
+
     def fact(self, row: int, name: str) -> float | str | None:
         """One catalogue value of one row; None when unknown."""
         if name in self.numbers:

@@ -122,6 +122,7 @@ CATALOGUE: tuple[Field, ...] = (
           weight=0.8, adjusted=True, shown=True, parcel=True),
     Field("bathrooms_half", "BathroomsHalf", "Half baths", N, short="Half", low=0, high=10, tolerance=2.5,
           weight=0.4, adjusted=True, shown=True, parcel=True),
+    Field("bathrooms_total", "BathroomsTotalInteger", "Baths in all", N, group="sums", low=0, high=25, stored=False),
     Field("stories", "Stories", "Storeys", N, low=1, high=60, step=0.5, tolerance=1.6, weight=0.5, parcel=True),
     Field("architectural_style", "ArchitecturalStyle", "Style", W, weight=0.3, parcel=True),
     Field("garage_spaces", "GarageSpaces", "Garage spaces", N, short="Garage", low=0, high=12, tolerance=3, weight=0.5,

@@ -38,6 +38,9 @@ class Subject:
         value = self.facts.get(name)
         if value is None and name == "condition_grade":
             return grade_of(self.word("property_condition"))
+        if value is None and name == "bathrooms_total":
+            full = self.number("bathrooms_full")
+            return None if full is None else full + (self.number("bathrooms_half") or 0)
         return float(value) if isinstance(value, (int, float)) else None
 
     def word(self, name: str) -> str | None:
@@ -77,3 +80,5 @@ class Candidate:
     facts: Mapping[str, Value]
     differences: tuple[str, ...]
     flags: tuple[str, ...]
+    status: str = ""
+    prices: Mapping[str, float] = field(default_factory=dict)

@@ -4,10 +4,25 @@ from __future__ import annotations
 
 import numpy as np
 
-from .columns import FAILED, FOR_SALE, PAUSED, SOLD, UNDER_CONTRACT, AsOf, Columns, Floats, Ints
+from .columns import (
+    DEED_SALE,
+    FAILED,
+    FOR_SALE,
+    KIND_CODE,
+    PAUSED,
+    SOLD,
+    STATUSES,
+    UNDER_CONTRACT,
+    AsOf,
+    Columns,
+    Days,
+    Floats,
+    Ints,
+)
 from .condition import said as worded
 from .dates import NO_DAY, date_of
 from .homes import Subject
+from .market_book import back_on_market
 from .own_sale import sales_of_the_thing
 from .words import HomeKind
 
@@ -41,6 +56,67 @@ def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
     start = columns.on_market[rows].astype(np.int64)
     known = (start != NO_DAY) & (end != NO_DAY) & (end >= start)
     return np.where(known, end - start - columns.statuses.days_off(rows, end), np.nan)
+
+
+def cumulative_days(columns: Columns, rows: Ints, own: Floats) -> Floats:
+    """Days on market of listings with those of the same home's listings that they follow, (n,); `own`: their own days.
+
+    A listing follows one that failed less than RELIST_GAP_DAYS before it (market_book.back_on_market).
+    """
+    back, before = columns.keep(
+        "followed", lambda: back_on_market(columns.home_id, columns.on_market, _failed_on(columns))
+    )
+    total, at = own.copy(), rows.copy()
+    while (still := back[at]).any():
+        earlier = before[at].astype(np.int64)
+        spent = columns.off_market[earlier].astype(np.float64) - columns.on_market[earlier]
+        known = columns.on_market[earlier] != NO_DAY
+        spent -= columns.statuses.days_off(earlier, columns.off_market[earlier].astype(np.int64))
+        total = np.where(still, total + np.where(known, spent, np.nan), total)
+        at = np.where(still, earlier, at)
+    return total
+
+
+def _failed_on(columns: Columns) -> Days:
+    """The day each failed listing went off the market, (n,); NO_DAY for all others."""
+    failed = ~columns.deed & (columns.kinds_today == FAILED)
+    return np.where(failed, columns.off_market, NO_DAY).astype(np.int32)
+
+
+SQFT_PER_ACRE = 43_560.0
+
+
+def prices_of(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> list[dict[str, float]]:
+    """What is known of each listing's prices and days, a dictionary a row.
+
+    list_price_per_sqft, price_per_lot_sqft, price_per_acre: dollars a unit. share_of_list, share_of_original: what was paid
+    ÷ the last and the first list price, of closed ones. cumulative_days_on_market: days.
+    """
+    area, lot = (columns.numbers[n][rows] for n in ("living_area", "lot_size_square_feet"))
+    first = columns.numbers["original_list_price"][rows]
+    last, price = view.list_price[rows], view.price[rows]
+    paid = np.where(np.isin(view.kind[rows], (SOLD, DEED_SALE)), price, np.nan)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        told = {
+            "list_price_per_sqft": last / area,
+            "price_per_lot_sqft": price / lot,
+            "price_per_acre": price / lot * SQFT_PER_ACRE,
+            "share_of_list": paid / last,
+            "share_of_original": paid / first,
+            "cumulative_days_on_market": cumulative_days(columns, rows, own_days),
+        }
+    out: list[dict[str, float]] = [{} for _ in range(len(rows))]
+    for name, values in told.items():
+        for i in np.flatnonzero(np.isfinite(values)).tolist():
+            out[i][name] = float(values[i])
+    return out
+
+
+def status_said(columns: Columns, view: AsOf, row: int) -> str:
+    """The standard status of a record where it still is what it was at the view's day ("Expired"); else nothing."""
+    if columns.deed[row] or KIND_CODE[columns.status[row]] != view.kind[row]:
+        return ""
+    return str(STATUSES[columns.status[row]])
 
 
 def _counted(difference: float, one: str, many: str, more: str, fewer: str) -> str:

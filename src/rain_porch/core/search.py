@@ -11,19 +11,23 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from .columns import HOME_KINDS, RECORD_KINDS, AsOf, Bools, Columns, Ints
+from .columns import HOME_KINDS, KIND_CODE, RECORD_KINDS, STATUSES, AsOf, Bools, Columns, Ints
+from .dates import date_of
 from .errors import BadInput
 from .fields import BY_NAME, Kind
 from .homes import Subject
 from .parcels import Span, check_spans
 from .place import within_radius
 from .shapes import Fence, Shape, across_any, check_shapes, in_shapes
-from .words import COUNTED, LAND_KINDS, RECORD_LABEL, HomeKind, RecordKind
+from .words import COUNTED, KIND_OF_STATUS, LAND_KINDS, RECORD_LABEL, STATUS_SAID, HomeKind, RecordKind
 
 
 @dataclass(frozen=True)
 class Criterion:
-    """One field's limits: a range (either end open) or words. Unknown values pass unless `must_be_known`."""
+    """One field's limits: a range (either end open) or words. Unknown values pass unless `must_be_known`.
+
+    The ends of a field of dates are days as dates.py counts them, both included.
+    """
 
     field: str
     low: float | None = None
@@ -37,12 +41,15 @@ class Window:
     """How far back a kind of record may lie: `days` before the effective date, None for no limit.
 
     since, until: days counted as in dates.py, both included, where dates are given instead of a number of days.
+    only: the standard statuses that are meant ("Expired", "Pending"), where it is not the whole kind. A record that has
+    moved on since (the search looks back) no longer tells which it was, and passes.
     """
 
     on: bool = True
     days: int | None = None
     since: int | None = None
     until: int | None = None
+    only: tuple[str, ...] = ()
 
 
 DEFAULT_WINDOWS: Mapping[str, Window] = {
@@ -83,8 +90,13 @@ class Search:
 
     def with_days(self, kind: str, days: int | None) -> Search:
         """The same search looking so many days back for a kind, in place of dates where these were given."""
-        on = self.windows.get(kind, Window(on=False)).on
-        return replace(self, windows={**self.windows, kind: Window(on=on, days=days)})
+        held = self.windows.get(kind, Window(on=False))
+        return replace(self, windows={**self.windows, kind: replace(held, days=days, since=None, until=None)})
+
+
+def statuses_of(kind: str) -> list[str]:
+    """The standard statuses of which a kind of record is made, where it is made of several that an agent tells apart."""
+    return [status.value for status in STATUS_SAID if KIND_OF_STATUS[status] == kind]
 
 
 def check(search: Search) -> None:
@@ -104,6 +116,13 @@ def check(search: Search) -> None:
             raise BadInput(f"windows.{kind}", f"{window.days} days: give between 0 and 36,500, or none for no limit.")
         if window.since is not None and window.until is not None and window.since > window.until:
             raise BadInput(f"windows.{kind}", f"{RECORD_LABEL[RecordKind(kind)]}: the dates end before they start.")
+        for status in window.only:
+            of_kind = statuses_of(kind)
+            if status not in of_kind:
+                can_be = f"use {', '.join(of_kind)}" if of_kind else "it has none of its own"
+                raise BadInput(
+                    f"windows.{kind}.only", f"{RECORD_LABEL[RecordKind(kind)]}: no status “{status}”; {can_be}."
+                )
     check_shapes(search.shapes, search.fences)
     check_spans(search.parcels)
     if len(search.areas) + len(search.not_areas) > 60:
@@ -115,7 +134,8 @@ def check(search: Search) -> None:
         if f is None or f.private or not (f.searched or f.kind == Kind.TEXT):
             raise BadInput("criteria", f"“{c.field}” is no field that can be searched.")
         if c.low is not None and c.high is not None and c.low > c.high:
-            raise BadInput(f"criteria.{c.field}", f"{f.label}: {c.low:g} to {c.high:g} is upside down; swap the two.")
+            low, high = (date_of(int(x)).isoformat() if f.kind == Kind.DATE else f"{x:g}" for x in (c.low, c.high))
+            raise BadInput(f"criteria.{c.field}", f"{f.label}: {low} to {high} is upside down; swap the two.")
 
 
 # --- the proposed search -------------------------------------------------------------------------------------
@@ -193,8 +213,8 @@ class Found:
 
 def criterion_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
     """Which of `rows` the criterion lets through."""
-    if c.field in columns.numbers:
-        x = columns.numbers[c.field][rows]
+    x = columns.values(c.field, rows)
+    if x is not None:
         ok = np.ones(len(x), dtype=np.bool_)
         if c.low is not None:
             ok &= ~(x < c.low)
@@ -209,8 +229,9 @@ def criterion_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
 
 
 def unknown_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
-    if c.field in columns.numbers:
-        return np.asarray(np.isnan(columns.numbers[c.field][rows]))
+    x = columns.values(c.field, rows)
+    if x is not None:
+        return np.asarray(np.isnan(x))
     return np.asarray(columns.words[c.field].codes[rows] < 0)
 
 
@@ -221,7 +242,7 @@ def _span(window: Window, day: int) -> tuple[int | None, int]:
     return (None if window.days is None else day - window.days), day
 
 
-def window_rows(search: Search, view: AsOf) -> Ints:
+def window_rows(search: Search, columns: Columns, view: AsOf) -> Ints:
     """Rows of a kind that is asked for, whose date lies in that kind's window (both ends included), and that any
     search may find. The rest of a search looks at these alone.
     """
@@ -230,7 +251,19 @@ def window_rows(search: Search, view: AsOf) -> Ints:
         for code, kind in enumerate(RECORD_KINDS)
         if (window := search.windows.get(kind)) is not None and window.on
     ]
-    return np.concatenate(found) if found else np.zeros(0, dtype=np.int64)
+    rows = np.concatenate(found) if found else np.zeros(0, dtype=np.int64)
+    for code, kind in enumerate(RECORD_KINDS):
+        window = search.windows.get(kind)
+        if window is not None and window.on and window.only:
+            rows = rows[(view.kind[rows] != code) | _of_statuses(window.only, code, columns, rows)]
+    return rows
+
+
+def _of_statuses(only: tuple[str, ...], code: int, columns: Columns, rows: Ints) -> Bools:
+    """Rows whose status is among some, or that are of this kind no longer."""
+    wanted = np.array([s.value in only for s in STATUSES])
+    status = columns.status[rows]
+    return np.asarray(wanted[status] | (KIND_CODE[status] != code))
 
 
 Part = Callable[[Ints], Bools]
@@ -294,7 +327,7 @@ def let_through(
 
 def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS) -> Found:
     """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
-    rows = not_the_home(columns, window_rows(search, view), subject)
+    rows = not_the_home(columns, window_rows(search, columns, view), subject)
     refused = np.zeros(len(rows), dtype=np.int8)
     by = np.zeros(len(rows), dtype=np.int8)
     named = parts(search, columns, subject, masks)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from .dates import date_of
-from .fields import BY_NAME
+from .fields import BY_NAME, Kind
 from .parcels import words as parcel_words
 from .search import Criterion, Search, Window
-from .words import COUNTED, HOME_PLURAL, RECORD_LABEL, HomeKind, RecordKind
+from .words import COUNTED, HOME_PLURAL, RECORD_LABEL, STATUS_SAID, HomeKind, RecordKind, Status
 
 
 @dataclass(frozen=True)
@@ -59,17 +59,24 @@ def phrases(search: Search) -> list[Phrase]:
             and window.until is None
             and kind in (RecordKind.UNDER_CONTRACT, RecordKind.FOR_SALE)
         ):
-            now.append(RECORD_LABEL[kind])
+            now.append(_said(kind, window))
             continue
         dated = window.since is not None or window.until is not None
-        label = "sold by deed" if kind == RecordKind.DEED_SALE else RECORD_LABEL[kind]
-        when = _dates(window) if dated else "at any time" if window.days is None else f"in the last {window.days} days"
-        windows += [Phrase(", " if windows else "; "), Phrase(f"{label} {when}", f"windows.{kind.value}")]
+        days = "at any time" if window.days is None else f"in the last {window.days} days"
+        when = _between(window.since, window.until) if dated else days
+        windows += [Phrase(", " if windows else "; "), Phrase(f"{_said(kind, window)} {when}", f"windows.{kind.value}")]
     out += windows
     if now:
         out += [Phrase(", " if windows else "; "), Phrase(f"{_and(now)} now", "windows.now")]
     out.append(Phrase("."))
     return out
+
+
+def _said(kind: RecordKind, window: Window) -> str:
+    """What of a kind is looked for: the whole of it, or some of its statuses."""
+    if window.only:
+        return " or ".join(STATUS_SAID[Status(status)] for status in window.only)
+    return "sold by deed" if kind == RecordKind.DEED_SALE else RECORD_LABEL[kind]
 
 
 def _drawn(search: Search, inside: bool) -> str:
@@ -80,14 +87,16 @@ def _drawn(search: Search, inside: bool) -> str:
     return f"{'inside' if inside else 'not in'} {'a drawn area' if n == 1 else f'{n} drawn areas'}"
 
 
-def _dates(window: Window) -> str:
-    if window.since is None or window.until is None:
-        return (
-            f"up to {date_of(window.until).isoformat()}"
-            if window.until is not None
-            else f"since {date_of(window.since or 0).isoformat()}"
-        )
-    return f"from {date_of(window.since).isoformat()} to {date_of(window.until).isoformat()}"
+_EVENT = {"on_market_date": "on the market", "purchase_contract_date": "contract", "close_date": "closed",
+          "off_market_date": "off the market"}  # fmt: skip
+
+
+def _between(first: float | None, last: float | None) -> str:
+    """ "since 2026-01-01", "up to 2026-03-31", "from … to …", "at any time"; days as dates.py counts them."""
+    start, end = (None if day is None else date_of(int(day)).isoformat() for day in (first, last))
+    if start and end:
+        return f"from {start} to {end}"
+    return f"since {start}" if start else f"up to {end}" if end else "at any time"
 
 
 def sentence(search: Search) -> str:
@@ -98,8 +107,11 @@ def criterion_words(c: Criterion) -> str:
     """A criterion as it is said in the sentence: "1,562–2,062 sq ft", "2+ full baths"."""
     f = BY_NAME[c.field]
 
+    if f.kind == Kind.DATE:
+        return f"{_EVENT.get(c.field, f.label.lower())} {_between(c.low, c.high)}{', known' if c.must_be_known else ''}"
+
     def show(value: float) -> str:
-        if f.kind == "year":
+        if f.kind == Kind.YEAR:
             return f"{value:.0f}"
         return f"{value:,.0f}" if f.step >= 10 else f"{value:,.10g}"
 
@@ -107,7 +119,7 @@ def criterion_words(c: Criterion) -> str:
     unit = f" {f.unit}" if f.unit and not money else ""
     tail = unit if c.field == "living_area" else f"{unit} {f.label.lower()}"
     known = ", known" if c.must_be_known else ""
-    if c.words and f.kind == "text":
+    if c.words and f.kind == Kind.TEXT:
         return f"“{'” or “'.join(c.words)}” in the {f.label.lower()}"
     if c.words:
         return f"{f.label.lower()} {' or '.join(c.words)}{known}"
@@ -115,7 +127,7 @@ def criterion_words(c: Criterion) -> str:
         same = c.low == c.high
         return f"{money}{show(c.low)}{'' if same else f'–{money}{show(c.high)}'}{tail}{known}"
     if c.low is not None:
-        if f.kind == "year":
+        if f.kind == Kind.YEAR:
             return (
                 f"built {show(c.low)} or later{known}"
                 if c.field == "year_built"

@@ -27,8 +27,8 @@ class Spread:
 
 def spread(columns: Columns, rows: Ints, name: str) -> Spread:
     """Spread of a field over rows, from the 1st to the 99th percentile rounded out to the field's step."""
-    if name in columns.numbers:
-        x = columns.numbers[name][rows]
+    x = columns.values(name, rows)
+    if x is not None:
         known = x[np.isfinite(x)]
         if not known.size:
             return Spread(None, None, (), {}, int(rows.size))

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from .columns import AsOf, Columns, Ints
-from .fields import BY_NAME
+from .fields import BY_NAME, Kind
 from .homes import Subject
 from .search import NO_MASKS, Criterion, Masks, Search, run
 from .sentence import criterion_words
@@ -63,7 +63,7 @@ def steps(search: Search, looser: bool) -> list[Step]:
 def _stepped(c: Criterion, looser: bool) -> Criterion | None:
     """A range moved out (in) by its field's step at both ends; None where no step is left, as for words."""
     f = BY_NAME[c.field]
-    step = f.step
+    step = 30.0 if f.kind == Kind.DATE else f.step
     if c.low is None and c.high is None:
         return None
     if c.low is not None and c.high is not None:

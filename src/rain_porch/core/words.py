@@ -86,6 +86,15 @@ HOME_PLURAL = {
     HomeKind.UNKNOWN: "homes of unknown kind",
 }
 
+STATUS_SAID = {
+    Status.ACTIVE_UNDER_CONTRACT: "under contract with conditions",
+    Status.PENDING: "pending",
+    Status.EXPIRED: "expired",
+    Status.WITHDRAWN: "withdrawn",
+    Status.CANCELED: "cancelled",
+}
+"""How the statuses are said that an agent tells apart within one kind of record."""
+
 _PLAIN = re.compile(r"[^a-z0-9]+")
 
 _STATUS_WORDS = {

@@ -42,6 +42,7 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     dates = {name: days[held.order] for name, days in dates.items()}
     numbers = {name: held.numbers(name) for name in NUMBERS}
     numbers["living_area"] = _above_grade_first(numbers)
+    numbers["bathrooms_total"] = _full_and_half(numbers)
     words = {name: held.words(name) for name in WORDS}
     numbers["condition_grade"] = _grades(words["property_condition"])
     manner = held.array("manner")
@@ -110,6 +111,12 @@ def _above_grade_first(numbers: dict[str, Numbers]) -> Packed:
     """The living area is what is finished above grade, where that is told apart."""
     above = numbers["above_grade_finished_area"][:]
     return packed(np.where(np.isfinite(above), above, numbers["living_area"][:]))
+
+
+def _full_and_half(numbers: dict[str, Numbers]) -> Packed:
+    """Full and half baths, each counted as one (RESO BathroomsTotalInteger); half ones nobody tells of are none."""
+    full, half = numbers["bathrooms_full"][:], numbers["bathrooms_half"][:]
+    return packed(full + np.where(np.isfinite(half), half, 0.0))
 
 
 def _grades(words: Words) -> Packed:

@@ -16,7 +16,7 @@ from ..core.fields import FIELDS, Kind
 from ..core.packed import Coding, Filling, Numbers, Packed, smallest
 
 NUMBERS = tuple(f.name for f in FIELDS if f.numeric)
-WORDS = tuple(f.name for f in FIELDS if f.kind == Kind.WORD and f.name not in ("standard_status", "local_status"))
+WORDS = tuple(f.name for f in FIELDS if f.kind == Kind.WORD and f.name != "standard_status")
 DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
 NAMES = ("listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect",
          *NUMBERS, *WORDS, *DATES)  # fmt: skip

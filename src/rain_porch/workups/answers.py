@@ -58,8 +58,9 @@ def candidate_docs(setting: Setting, found: Sequence[Candidate]) -> list[d.Candi
         d.CandidateDoc(
             **{k: getattr(c, k) for k in (
                 "listing_id", "kind", "distance_miles", "date", "price", "list_price", "days_on_market",
-                "likeness", "known_share",
+                "likeness", "known_share", "status",
             )},
+            prices={name: round(value, 4) for name, value in c.prices.items()},
             price_per_sqft=None if c.price_per_sqft is None else round(c.price_per_sqft, 2),
             address=shown.get(c.listing_id, ""),
             latitude=float(lats[c.row]),

@@ -10,6 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from ..core import parcels as parcel_spans
 from ..core import search as sr
 from ..core.dates import date_of, day_of
+from ..core.errors import BadInput
+from ..core.fields import BY_NAME, Kind
 from ..core.shapes import Fence, Point, Shape
 
 Value = float | str
@@ -21,33 +23,52 @@ class Doc(BaseModel):
 
 
 class CriterionDoc(Doc):
+    """One field's limits. The ends are numbers; of a field of dates they are dates."""
+
     field: str
-    low: FiniteNumber | None = None
-    high: FiniteNumber | None = None
+    low: FiniteNumber | dt.date | None = None
+    high: FiniteNumber | dt.date | None = None
     words: list[str] = []
     must_be_known: bool = False
 
     @classmethod
     def of(cls, c: sr.Criterion) -> CriterionDoc:
-        return cls(field=c.field, low=c.low, high=c.high, words=list(c.words), must_be_known=c.must_be_known)
+        low, high = ((date_of(int(x)) if _dated(c.field) and x is not None else x) for x in (c.low, c.high))
+        return cls(field=c.field, low=low, high=high, words=list(c.words), must_be_known=c.must_be_known)
+
+    def criterion(self) -> sr.Criterion:
+        """The criterion as the core has it. Raises BadInput where a date stands for a number, or the other way round."""
+        low, high = (self._end(x) for x in (self.low, self.high))
+        return sr.Criterion(self.field, low, high, tuple(self.words), self.must_be_known)
+
+    def _end(self, value: float | dt.date | None) -> float | None:
+        if value is not None and isinstance(value, dt.date) != _dated(self.field):
+            wanted = "a date, such as 2026-03-31" if _dated(self.field) else "a number"
+            raise BadInput(f"criteria.{self.field}", f"“{value}” is no end of this field: give {wanted}.")
+        return float(day_of(value)) if isinstance(value, dt.date) else value
+
+
+def _dated(field: str) -> bool:
+    return field in BY_NAME and BY_NAME[field].kind == Kind.DATE
 
 
 class WindowDoc(Doc):
-    """days back from the effective date, or dates (both included)."""
+    """days back from the effective date, or dates (both included). only: standard statuses, where not the whole kind."""
 
     on: bool = True
     days: int | None = None
     since: dt.date | None = None
     until: dt.date | None = None
+    only: Annotated[list[str], Field(max_length=9)] = []
 
     @classmethod
     def of(cls, w: sr.Window) -> WindowDoc:
         since, until = (None if day is None else date_of(day) for day in (w.since, w.until))
-        return cls(on=w.on, days=w.days, since=since, until=until)
+        return cls(on=w.on, days=w.days, since=since, until=until, only=list(w.only))
 
     def window(self) -> sr.Window:
         since, until = (None if day is None else day_of(day) for day in (self.since, self.until))
-        return sr.Window(self.on, self.days, since, until)
+        return sr.Window(self.on, self.days, since, until, tuple(self.only))
 
 
 Place = Annotated[list[FiniteNumber], Field(min_length=2, max_length=2)]
@@ -131,9 +152,7 @@ class SearchDoc(Doc):
                 *parcel_spans.read_spans(self.parcel_numbers),
             ),
             windows={k: w.window() for k, w in self.windows.items()},
-            criteria=tuple(
-                sr.Criterion(c.field, c.low, c.high, tuple(c.words), c.must_be_known) for c in self.criteria
-            ),
+            criteria=tuple(c.criterion() for c in self.criteria),
             leave_out_new_construction=self.leave_out_new_construction,
             arms_length_only=self.arms_length_only,
             leave_out_distressed=self.leave_out_distressed,
@@ -206,6 +225,8 @@ class CandidateDoc(Doc):
     address: str = ""
     latitude: float | None = None
     longitude: float | None = None
+    status: str = ""
+    prices: dict[str, float] = {}  # of the listing: see core/listing_facts.py, prices_of
     facts: dict[str, Value]
     differences: list[str]
     flags: list[str]

@@ -13,10 +13,8 @@ from ..core.dates import add_months
 from ..core.errors import NotFound
 from ..core.homes import Candidate
 from ..core.list_price import WITHIN_DAYS
-from ..core.money import dollars
 from ..report.letter import item_pages
 from ..report.model import Paper, ReportInput
-from ..store import homes
 from ..store.areas import base_map
 from ..store.health import sources
 from . import photos
@@ -26,6 +24,7 @@ from .branding import brand, own_files
 from .letters import items_of, read_letter
 from .outings import housing, tour
 from .pricing import Pricing, candidates
+from .story import story_of_home
 
 if TYPE_CHECKING:
     from .records import Records
@@ -71,7 +70,7 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
         if "housing" in paper.pages
         else None,
         pictures=_pictures(workups, opened, pricing.comps, around) if paper.pictures else {},
-        past=past(opened),
+        past=story_of_home(opened.setting.records, opened.home, state.effective_date),
         asking=None if ask is None else _asked(ask),
         recommendation=state.recommendation or (ask.sentence if ask else ""),
         sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
@@ -178,46 +177,3 @@ def framed(data: bytes, media: str) -> str:
         '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400" width="600" height="400">'
         f'<image href="{inside}" width="600" height="400" preserveAspectRatio="xMidYMid slice"/></svg>'
     )
-
-
-def past(opened: Opened) -> list[dict[str, Any]]:
-    """What happened to the home up to the effective date, newest first: date, what, price, per, note.
-
-    per: "month" where the price is a rent, else "".
-    """
-    day = opened.state.effective_date.isoformat()
-    db = opened.setting.records.db
-    out: list[dict[str, Any]] = []
-
-    def add(date: str | None, what: str, price: float | None, note: str, per: str = "") -> None:
-        if date and date <= day:
-            out.append({"date": date, "what": what, "price": price, "per": per, "note": note})
-
-    for x in opened.home.listings:
-        note, lease = x["listing_id"], bool(x["is_lease"])
-        per = "month" if lease else ""
-        add(x["on_market_date"], "offered for lease" if lease else "listed", x["original_list_price"], note, per)
-        if x["close_date"]:
-            add(x["close_date"], "leased" if lease else "sold", x["close_price"], note, per)
-        else:
-            status = x["standard_status"].lower()
-            add(x["off_market_date"], f"lease {status}" if lease else status, x["list_price"], note, per)
-        for event in photos.price_history(opened.setting.records, x["listing_id"]):
-            if event["change_pct"] is not None:
-                add(
-                    event["date"],
-                    "rent changed" if lease else "price changed",
-                    float(event["to"]),
-                    f"{event['change_pct']:+.1f} %, {x['listing_id']}",
-                    per,
-                )
-    for t in opened.home.transfers:
-        if t["listing_id"] is None:
-            why = f" · no ordinary sale: {t['not_arms_length']}" if t["not_arms_length"] else ""
-            add(t["date"], "deed", t["price"], f"{t['document_type'] or ''}{why}")
-    if opened.subject.parcel_number:
-        for a in homes.assessments_of(db, opened.subject.parcel_number):
-            if a["tax_year"]:
-                taxes = f"taxes {dollars(a['tax_amount'])}" if a["tax_amount"] else ""
-                add(f"{int(a['tax_year']):04d}-01-01", "assessed", a["total_value"], taxes)
-    return sorted(out, key=lambda p: p["date"], reverse=True)

@@ -20,7 +20,7 @@ from ..core.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS
 from ..core.grid import Adjusted, Comp, Own, adjust, apart
 from ..core.homes import Candidate, Subject
 from ..core.likeness import Likeness, days_since, likeness
-from ..core.listing_facts import days_on_market, differences, flags, price_days, price_per_sqft
+from ..core.listing_facts import days_on_market, differences, flags, price_days, price_per_sqft, prices_of, status_said
 from ..core.market_change import MarketChange
 from ..core.money import rate_words
 from ..core.own_sale import last_own_sale
@@ -46,7 +46,10 @@ from .records import Records
 from .roads import by_roads
 
 TAKE = 12
-SHOWN_FACTS = tuple(f.name for f in FIELDS if f.group in ("home", "price") or f.name == "subdivision_name")
+SHOWN_FACTS = (
+    *(f.name for f in FIELDS if f.group in ("home", "price", "costs")),
+    "bathrooms_total", "subdivision_name", "building_name", "city", "postal_code", "local_status",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -103,6 +106,7 @@ def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidat
     view, columns = setting.view, setting.columns
     on_market = days_on_market(columns, view, rows)
     facts = columns.facts(rows, SHOWN_FACTS)
+    of_listing = prices_of(columns, view, rows, on_market)
     roads = by_roads(setting.records, columns, setting.subject, rows)
     out = []
     for i, row in enumerate(int(r) for r in rows):
@@ -124,6 +128,8 @@ def candidates(setting: Setting, rows: Ints, limit: int = 2000) -> list[Candidat
                 facts=facts[i],
                 differences=(*differences(columns, row, setting.subject), *([roads[i]] if roads[i] else [])),
                 flags=flags(columns, view, row),
+                status=status_said(columns, view, row),
+                prices=of_listing[i],
             )
         )
     return out

@@ -14,7 +14,7 @@ from ..core.errors import BadInput
 from ..core.grid import Own
 from ..core.homes import Subject
 from ..core.improvements import returned
-from ..core.search import Search
+from ..core.search import Search, check, unknown_mask
 from ..core.sentence import sentence
 from ..report.model import ReportInput
 from ..store import choices, kept
@@ -35,6 +35,7 @@ from .stored import DecisionDoc, HomeRefDoc, PaperDoc, SavedSearchDoc, WorkupDoc
 from .views import ViewDoc
 
 OWNER = 1
+NO_ROWS = np.zeros(0, dtype=np.int64)
 
 
 @dataclass(frozen=True)
@@ -101,11 +102,19 @@ class Workups:
             self._not_to_come(change.effective_date)
         held = store.read(self.db, OWNER, workup_id)
         state, what = changes.apply(WorkupDoc.model_validate_json(held["document"]), change)
-        self.records.masks_of(state.search.search())
+        if isinstance(change, changes.SetSearch):
+            self._check_search(state.search.search())
         number = store.save(
             self.db, OWNER, workup_id, revision, held["title"], state.model_dump_json(), what, self._stamp()
         )
         return number, what
+
+    def _check_search(self, search: Search) -> None:
+        """Raises BadInput or NotFound for a search that could not be run."""
+        check(search)
+        self.records.masks_of(search)
+        for c in search.criteria:
+            unknown_mask(c, self.records.columns(), NO_ROWS)
 
     def _not_to_come(self, day: dt.date) -> None:
         if day > self.records.today():
