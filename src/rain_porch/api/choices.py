@@ -11,21 +11,23 @@ from .errors import RESPONSES
 from .state import Porch
 
 router = APIRouter(tags=["choices"], responses=RESPONSES)
-ColumnName = Annotated[str, Field(pattern=r"^(fact:)?[a-z_]{1,60}$")]
+ColumnName = Annotated[str, Field(pattern=r"^((fact|prices):)?[a-z_]{1,60}$")]
 
 
 class ColumnsDoc(BaseModel):
-    """Columns of the table of homes, in order; none: as usual."""
+    """Columns of the table of homes, in order, and of the table of land; none: as usual."""
 
     columns: list[ColumnName] = Field(max_length=80)
+    land: list[ColumnName] = Field([], max_length=80)
 
 
 @router.get("/columns")
 def columns(porch: Porch) -> ColumnsDoc:
-    return ColumnsDoc(columns=porch.workups.chosen_columns())
+    columns, land = porch.workups.chosen_columns()
+    return ColumnsDoc(columns=columns, land=land)
 
 
 @router.put("/columns")
 def set_columns(porch: Porch, body: ColumnsDoc) -> ColumnsDoc:
-    porch.workups.choose_columns(body.columns)
+    porch.workups.choose_columns(body.columns, body.land)
     return body

@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from ..core.errors import BadInput
 from ..core.fields import CATALOGUE
 from ..core.search import statuses_of
+from ..core.spread import words_of
 from ..core.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
 from ..store import areas, homes
 from ..workups.homes import HomeRef, read_home
@@ -109,6 +110,16 @@ def fields() -> list[FieldDoc]:
     ]
 
 
+@router.get("/words")
+def words_of_a_field(
+    porch: Porch,
+    field: Annotated[str, Query(max_length=60)],
+    text: Annotated[str, Query(max_length=100)] = "",
+) -> dict[str, int]:
+    """The words that a field has in the records and that hold a text, with their counts."""
+    return words_of(porch.records.columns(), field, text, 40)
+
+
 @router.get("/record-statuses")
 def record_statuses() -> dict[str, dict[str, str]]:
     """The statuses that can be told apart within a kind of record: kind → status → how it is said."""
@@ -153,4 +164,5 @@ def barriers(porch: Porch) -> list[BarrierDoc]:
 
 @router.get("/areas")
 def named_areas(porch: Porch) -> list[dict[str, str]]:
-    return areas.named_areas(porch.records.db)
+    """Polygons, subdivisions, buildings, cities and postal codes by which a search or a market view may name its place."""
+    return porch.records.named_places()

@@ -8,7 +8,7 @@ from typing import Any
 
 from .db import atomic
 
-AGENT_CARD, COLUMNS, OWN_PAGES = "agent_card", "columns", "own_pages"
+AGENT_CARD, COLUMNS, LAND_COLUMNS, OWN_PAGES = "agent_card", "columns", "land_columns", "own_pages"
 
 
 def read(db: sqlite3.Connection, owner: int, name: str) -> Any:

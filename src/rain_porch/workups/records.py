@@ -28,6 +28,15 @@ KEEP_MASKS, REMEMBERED = 60, 24
 T = TypeVar("T")
 
 
+# what else may be named as an area, beside the polygons of the map: field → how it is called
+_PLACE_WORDS = {
+    "subdivision_name": "subdivision",
+    "building_name": "building or project",
+    "city": "city",
+    "postal_code": "postal code",
+}
+
+
 class Records:
     """records.db of one data folder. `today` is asked for only to keep the effective date from the future."""
 
@@ -131,7 +140,7 @@ class Records:
         shape = areas.area_shape(self.db, name)
         if shape is not None:
             return in_area(shape, held.lats, held.lons)
-        for field in ("subdivision_name", "building_name", "city", "postal_code"):
+        for field in _PLACE_WORDS:
             words = held.words[field]
             wanted = {w.casefold() for w in words.words if fnmatchcase(w.casefold(), areas.pattern(name))}
             if wanted and (mask := words.mask(frozenset(wanted))).any():
@@ -172,6 +181,18 @@ class Records:
 
     def _in_parcels(self, spans: tuple[Span, ...]) -> list[str]:
         return [key for key, number in homes.with_parcels(self.db) if inside(number, spans)]
+
+    def named_places(self) -> list[dict[str, str]]:
+        """Everything that may be named as an area: polygons of the map, then subdivisions, buildings, cities, postal codes."""
+        out = areas.named_areas(self.db)
+        known = {a["name"].casefold() for a in out}
+        columns = self.columns()
+        for field, kind in _PLACE_WORDS.items():
+            for word in sorted(columns.words[field].words):
+                if word.casefold() not in known:
+                    known.add(word.casefold())
+                    out.append({"area_key": f"{field}:{word}", "name": word, "kind": kind})
+        return out
 
     def series_names(self) -> list[str]:
         return series.names(self.db)

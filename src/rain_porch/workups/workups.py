@@ -264,13 +264,14 @@ class Workups:
     def set_card(self, card: dict[str, Any]) -> None:
         choices.write(self.db, OWNER, choices.AGENT_CARD, card)
 
-    def chosen_columns(self) -> list[str]:
-        """Columns of the table of homes; none where none were chosen."""
-        held: list[str] = choices.read(self.db, OWNER, choices.COLUMNS) or []
-        return held
+    def chosen_columns(self) -> tuple[list[str], list[str]]:
+        """Columns of the table of homes, and of the table of land; none where none were chosen."""
+        built, land = (choices.read(self.db, OWNER, name) or [] for name in (choices.COLUMNS, choices.LAND_COLUMNS))
+        return built, land
 
-    def choose_columns(self, columns: list[str]) -> None:
-        choices.write(self.db, OWNER, choices.COLUMNS, columns)
+    def choose_columns(self, built: list[str], land: list[str]) -> None:
+        choices.write(self.db, OWNER, choices.COLUMNS, built)
+        choices.write(self.db, OWNER, choices.LAND_COLUMNS, land)
 
 
 def own_lines(state: WorkupDoc) -> list[Own]:

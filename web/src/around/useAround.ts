@@ -39,8 +39,8 @@ export function useAround() {
   const days = computed(() => held.value.windows?.sold?.days ?? null)
   function setDays(given: number) {
     const windows = { ...held.value.windows }
-    windows.sold = { on: true, days: given }
-    windows.failed = { on: true, days: given }
+    windows.sold = { on: true, days: given, only: [] }
+    windows.failed = { on: true, days: given, only: [] }
     set({ windows: windows as Search['windows'] })
   }
   const band = (field: string) => held.value.criteria?.find((c) => c.field === field)

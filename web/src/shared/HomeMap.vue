@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import 'ol/ol.css'
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { api, got } from './api/client'
 import { HomeMapDrawing, type Marked } from './homeMap'
 import type { DrawnFence, DrawnShape, Tool } from './mapShapes'
@@ -38,6 +38,36 @@ const { tokens } = useLight()
 const base = useQuery({ queryKey: ['map'], queryFn: () => got(api.GET('/api/map')), staleTime: Infinity })
 let drawing: HomeMapDrawing | null = null
 
+/** What the card speaks of: the marks under the pointer, until it has gone from mark and card for a moment. */
+const card = ref<{ keys: string[]; x: number; y: number } | null>(null)
+let leaving = 0
+function under(keys: string[], at: number[]) {
+  if (keys.join() === card.value?.keys.join()) return window.clearTimeout(leaving)
+  if (!keys.length) return leave()
+  window.clearTimeout(leaving)
+  const [x, y] = [at[0]!, at[1]!]
+  card.value = { keys, x, y }
+  emit('lit', keys[0]!)
+}
+function leave() {
+  window.clearTimeout(leaving)
+  leaving = window.setTimeout(close, 260)
+}
+function close() {
+  if (card.value) emit('lit', null)
+  card.value = null
+}
+const stay = () => window.clearTimeout(leaving)
+/** Beside the mark, on the side with more room. */
+const placed = computed(() => {
+  const { x, y } = card.value ?? { x: 0, y: 0 }
+  const [w, h] = [box.value?.clientWidth ?? 0, box.value?.clientHeight ?? 0]
+  return {
+    [x > w / 2 ? 'right' : 'left']: `${(x > w / 2 ? w - x : x) + 9}px`,
+    [y > h / 2 ? 'bottom' : 'top']: `${Math.max(4, (y > h / 2 ? h - y : y) - 14)}px`,
+  }
+})
+
 let asked = 0
 async function lookFine(west: number, south: number, east: number, north: number) {
   const turn = ++asked
@@ -50,8 +80,9 @@ async function lookFine(west: number, south: number, east: number, north: number
 }
 
 onMounted(() => {
+  box.value?.addEventListener('pointerleave', leave)
   drawing = new HomeMapDrawing(box.value as HTMLElement, tokens.value, {
-    lit: (key) => emit('lit', key),
+    lit: under,
     open: (key) => emit('open', key),
     fine: lookFine,
     radius: (miles, done) => emit('radius', miles, done),
@@ -108,6 +139,15 @@ watch(
     role="application"
     aria-label="Map of the home and what is around it"
   />
+  <div
+    v-if="card && $slots.card"
+    class="card sheet small"
+    :style="placed"
+    @mouseenter="stay"
+    @mouseleave="leave"
+  >
+    <slot name="card" :keys="card.keys" :close="close" />
+  </div>
   <p v-show="said" class="said small" role="status">{{ said }}</p>
 </template>
 
@@ -115,6 +155,16 @@ watch(
 .map {
   width: 100%;
   height: 100%;
+}
+.card {
+  position: absolute;
+  z-index: 4;
+  width: max-content;
+  max-width: min(290px, calc(100% - 16px));
+  max-height: calc(100% - 16px);
+  overflow: auto;
+  padding: 7px 10px;
+  box-shadow: 0 6px 18px rgba(20, 40, 50, 0.18);
 }
 .said {
   position: absolute;

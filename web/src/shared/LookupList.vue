@@ -2,7 +2,15 @@
 import { mdiClipboardTextOutline, mdiHomeOutline } from '@mdi/js'
 import type { Hit } from './useLookup'
 
-defineProps<{ id: string; hits: Hit[]; nearest: Hit[]; nothing: boolean; at: number; text: string }>()
+defineProps<{
+  id: string
+  hits: Hit[]
+  nearest: Hit[]
+  nothing: boolean
+  at: number
+  text: string
+  plain?: boolean
+}>()
 defineEmits<{ open: [hit: Hit]; around: [hit: Hit] }>()
 </script>
 
@@ -37,7 +45,7 @@ defineEmits<{ open: [hit: Hit]; around: [hit: Hit] }>()
       />
       <span class="shown">{{ hit.shown }}</span>
       <span
-        v-if="hit.kind !== 'workup'"
+        v-if="hit.kind !== 'workup' && !plain"
         class="link small"
         title="What sold around here, nothing kept (Shift and Enter)"
         @mousedown.stop.prevent="$emit('around', hit)"

@@ -39,6 +39,18 @@ export const pctWords = (value: number) => digits(value, 2, 4)
 
 export const perSqft = (value: number | null | undefined): string => number(value, 2)
 
+/** A share as people say it: 0.984 → "98.4 %". */
+export const share = (value: number | null | undefined): string =>
+  isFigure(value) ? `${number(100 * value, 1)} %` : DASH
+
+/** Money that stands alone carries its sign: "$437,600". */
+export const priced = (value: number | null | undefined): string =>
+  !isFigure(value) ? DASH : value < 0 ? `−$${money(-value)}` : `$${money(value)}`
+
+/** A count with its noun, one of it singular: "1 day", "1,200 days". */
+export const counted = (n: number, one: string, many = `${one}s`): string =>
+  `${number(n)} ${n === 1 ? one : many}`
+
 /** +5,741 or −6,000, with a true minus sign. */
 export function signed(value: number | null | undefined): string {
   if (!isFigure(value)) return DASH
@@ -87,7 +99,9 @@ export function baths(full: unknown, half: unknown): string {
 /** A fact of the catalogue as it is shown: years without separators, yes or no, words as they are. */
 export function fact(value: unknown, kind: string): string {
   if (value === null || value === undefined || value === '') return DASH
+  if (kind === 'date') return day(String(value))
   if (typeof value !== 'number') return String(value)
+  if (kind === 'money') return money(value)
   if (!isFigure(value)) return DASH
   if (kind === 'year') return String(value)
   if (kind === 'yes_no') return value ? 'yes' : 'no'
@@ -119,6 +133,74 @@ export function typedNumber(text: string, unit = ''): number | null {
   const rounded = Math.round(value * 1e6) / 1e6
   return sign === '-' || bracketed ? -rounded : rounded
 }
+
+/**
+ * A range as people type it: "1500-1900", "1,500 to 1,900", "±20%" and "+-300" around a value, "1500+", "up to 1900"; null
+ * where it is no range (a single number is none).
+ */
+export function typedRange(
+  text: string,
+  around: number | undefined,
+  unit = '',
+): { low: number | null; high: number | null } | null {
+  const bare = text.trim().replace(/\s+/g, ' ')
+  const plusMinus = /^(?:±|\+\/?-|\+\/?−)\s*(.+)$/.exec(bare)
+  const read = (part: string) => typedNumber(part, unit)
+  if (plusMinus) {
+    const size = read(plusMinus[1]!)
+    if (size === null || Number.isNaN(size) || around === undefined) return null
+    const reach = /%\s*$/.test(plusMinus[1]!) ? (around * size) / 100 : size
+    return {
+      low: Math.max(0, Math.round((around - reach) * 100) / 100),
+      high: Math.round((around + reach) * 100) / 100,
+    }
+  }
+  const upTo = /^(?:up to|under|below|at most|<=?|≤)\s*(.+)$/i.exec(bare)
+  const from = /^(?:from|over|above|at least|>=?|≥)\s*([^–]+)$/i.exec(bare) ?? /^(.+)\+$/.exec(bare)
+  const both = /^(?:from\s+)?(.+?)\s*(?:–|—|\.\.+|…|-|\bto\b|\band\b)\s*(.+)$/i.exec(bare)
+  for (const [low, high] of [
+    upTo ? ['', upTo[1]!] : null,
+    both ? [both[1]!, both[2]!] : null,
+    from ? [from[1]!, ''] : null,
+  ].filter((x) => x !== null)) {
+    const [a, b] = [read(low!), read(high!)]
+    if (Number.isNaN(a) || Number.isNaN(b)) continue
+    return { low: a, high: b }
+  }
+  return null
+}
+
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
+/**
+ * A day as people type it, as ISO: "10/31/26", "10-31-2026", "2026-10-31", "Oct 31, 2026", "31 Oct 2026"; null for nothing;
+ * NaN where no such day can be read.
+ */
+export function typedDate(text: string): string | null | typeof NaN {
+  const bare = text.trim().toLowerCase()
+  if (!bare) return null
+  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(bare)
+  const slashed = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{2}|\d{4})$/.exec(bare)
+  const named = /^([a-z]{3})[a-z]*\.? (\d{1,2}),? (\d{2}|\d{4})$/.exec(bare)
+  const turned = /^(\d{1,2})\.? ([a-z]{3})[a-z]*\.?,? (\d{2}|\d{4})$/.exec(bare)
+  const parts = iso
+    ? [iso[1]!, iso[2]!, iso[3]!]
+    : slashed
+      ? [slashed[3]!, slashed[1]!, slashed[2]!]
+      : named
+        ? [named[3]!, String(MONTHS.indexOf(named[1]!) + 1), named[2]!]
+        : turned
+          ? [turned[3]!, String(MONTHS.indexOf(turned[2]!) + 1), turned[1]!]
+          : null
+  if (!parts) return NaN
+  const [year, month, dayOf] = parts.map(Number) as [number, number, number]
+  const full = year < 100 ? year + (year > 69 ? 1900 : 2000) : year
+  const made = new Date(Date.UTC(full, month - 1, dayOf))
+  if (made.getUTCMonth() !== month - 1 || made.getUTCDate() !== dayOf) return NaN
+  return made.toISOString().slice(0, 10)
+}
+
+/** The sentence beside a field in which no day stands. */
+export const noDate = (text: string) => `“${text.trim()}” is no date: type it like 10/31/2026.`
 
 /** The sentence beside a field in which no number stands. */
 export const noNumber = (text: string) => `“${text.trim()}” is no number: type it like 389,000, 389k or 2.5.`

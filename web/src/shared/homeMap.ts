@@ -27,7 +27,8 @@ export type Marked = Pick<Docs['CandidateDoc'], 'listing_id' | 'kind' | 'latitud
 
 interface Told {
   fine(west: number, south: number, east: number, north: number): void
-  lit(key: string | null): void
+  /** The marks under the pointer, and where on the map that is; none where there are none. */
+  lit(keys: string[], at: number[]): void
   open(key: string): void
   radius(miles: number, done: boolean): void
   drawn(shape: DrawnShape): void
@@ -83,13 +84,13 @@ export class HomeMapDrawing {
     this.map.addInteraction(translate)
     this.map.on('pointermove', (event) => {
       if (event.dragging) return
-      const key = this.keyAt(event.pixel)
-      box.style.cursor = key ? 'pointer' : ''
-      this.told.lit(key)
+      const keys = this.shapes.drawing ? [] : this.keysAt(event.pixel)
+      box.style.cursor = keys.length ? 'pointer' : ''
+      this.told.lit(keys, event.pixel)
     })
     this.map.on('moveend', () => this.askFine())
     this.map.on('singleclick', (event) => {
-      const key = this.keyAt(event.pixel)
+      const [key] = this.keysAt(event.pixel)
       if (key && !this.shapes.drawing) this.told.open(key)
     })
     this.shapes = new MapShapes(this.map, tokens, told)
@@ -108,11 +109,9 @@ export class HomeMapDrawing {
     event.stopImmediatePropagation()
   }
 
-  private keyAt(pixel: number[]): string | null {
-    const hit = this.map.forEachFeatureAtPixel(pixel, (f) => f.get('key') as string | undefined, {
-      hitTolerance: 4,
-    })
-    return hit ?? null
+  private keysAt(pixel: number[]): string[] {
+    const hits = this.map.getFeaturesAtPixel(pixel, { hitTolerance: 4 })
+    return hits.map((f) => f.get('key') as string | undefined).filter((key) => key !== undefined)
   }
 
   base(features: Record<string, unknown>) {

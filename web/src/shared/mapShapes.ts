@@ -2,7 +2,7 @@ import { Feature, type Map as OlMap } from 'ol'
 import Collection from 'ol/Collection'
 import { LineString, MultiLineString, Point, Polygon } from 'ol/geom'
 import { circular } from 'ol/geom/Polygon'
-import { Draw, Modify } from 'ol/interaction'
+import { Draw, Modify, Translate } from 'ol/interaction'
 import { createBox } from 'ol/interaction/Draw'
 import VectorLayer from 'ol/layer/Vector'
 import { fromLonLat, toLonLat } from 'ol/proj'
@@ -37,6 +37,8 @@ const opened = (ring: number[][]) => (same(ring[0]!, ring[ring.length - 1]!) ? r
 export class MapShapes {
   private readonly source = new VectorSource()
   private readonly polygons = new Collection<Feature>()
+  /** What each shape is taken up by as a whole, in its middle. */
+  private readonly grips = new Collection<Feature>()
   private pen: Draw | null = null
   private shapes: DrawnShape[] = []
 
@@ -50,6 +52,7 @@ export class MapShapes {
       features: this.polygons,
       pixelTolerance: 8,
       style: () => this.style('corner'),
+      deleteCondition: (event) => event.type === 'dblclick', // a corner that is double-clicked goes
     })
     modify.on('modifyend', (event) => {
       for (const feature of event.features.getArray() as Feature[]) {
@@ -60,7 +63,20 @@ export class MapShapes {
           this.told.moved(index, { ...this.shapes[index]!, points: now })
       }
     })
+    const translate = new Translate({ features: this.grips, hitTolerance: 4 })
+    translate.on('translating', (event) =>
+      this.shift(event.features.item(0), event.startCoordinate, event.coordinate),
+    )
+    translate.on('translateend', (event) =>
+      this.shifted(event.features.item(0), event.startCoordinate, event.coordinate),
+    )
     map.addInteraction(modify)
+    map.addInteraction(translate)
+    // the dot that marks a corner under the pointer goes with the pointer
+    map.getViewport().addEventListener('pointerleave', () => {
+      modify.setActive(false)
+      modify.setActive(true)
+    })
   }
 
   get drawing(): boolean {
@@ -72,6 +88,7 @@ export class MapShapes {
     this.shapes = shapes
     this.source.clear()
     this.polygons.clear()
+    this.grips.clear()
     shapes.forEach((shape, index) => {
       const what = shape.inside === false ? 'not' : 'inside'
       const geometry = shape.radius_miles
@@ -83,6 +100,9 @@ export class MapShapes {
       const feature = new Feature({ geometry, what, index })
       this.source.addFeature(feature)
       if (!shape.radius_miles) this.polygons.push(feature)
+      const grip = new Feature({ geometry: geometry.getInteriorPoint(), what: 'grip', index, shape: feature })
+      this.source.addFeature(grip)
+      this.grips.push(grip)
     })
     for (const place of crossings)
       this.source.addFeature(new Feature({ geometry: new Point(fromLonLat(place)), what: 'crossing' }))
@@ -107,6 +127,24 @@ export class MapShapes {
     })
     this.pen.on('drawend', (event) => this.end(tool, event.feature))
     this.map.addInteraction(this.pen)
+  }
+
+  /** A shape goes along with its grip while that is dragged. */
+  private shift(grip: Feature, from: number[], to: number[]) {
+    const feature = grip.get('shape') as Feature
+    const start = (grip.get('start') as Polygon | undefined) ?? (feature.getGeometry() as Polygon).clone()
+    grip.set('start', start, true)
+    const now = start.clone()
+    now.translate(to[0]! - from[0]!, to[1]! - from[1]!)
+    feature.setGeometry(now)
+  }
+  private shifted(grip: Feature, from: number[], to: number[]) {
+    const index = grip.get('index') as number
+    const [x, y] = [to[0]! - from[0]!, to[1]! - from[1]!]
+    const shape = this.shapes[index]
+    if (!shape || (!x && !y)) return
+    const points = places(shape.points.map((p) => fromLonLat(p)).map((p) => [p[0]! + x, p[1]! + y]))
+    this.told.moved(index, { ...shape, points })
   }
 
   /** The corners of the drawn areas, circles apart. */
@@ -173,6 +211,27 @@ export class MapShapes {
       })
     if (what === 'corner')
       return new Style({ image: new Dot({ radius: 6, fill: new Fill({ color: t.cedar }) }) })
+    if (what === 'grip')
+      return [
+        new Style({
+          image: new RegularShape({
+            points: 4,
+            radius: 9,
+            fill: new Fill({ color: t.paper }),
+            stroke: new Stroke({ color: t.slate, width: 1.6 }),
+          }),
+          zIndex: 4,
+        }),
+        new Style({
+          image: new RegularShape({
+            points: 4,
+            radius: 5,
+            radius2: 0,
+            stroke: new Stroke({ color: t.slate, width: 1.4 }),
+          }),
+          zIndex: 5,
+        }),
+      ]
     const colour = what === 'not' ? t.clay : t.slate
     return new Style({
       stroke: new Stroke({ color: colour, width: 1.8, lineDash: what === 'not' ? [3, 4] : undefined }),

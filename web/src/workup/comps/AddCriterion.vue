@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
+import { fact } from '@/shared/format'
 import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 import type { Search, SearchTools } from './useSearch'
@@ -31,16 +32,17 @@ const choices = computed(() => {
   return [
     ...PLACES.filter(([, label]) => matches(label)).map(([part, label]) => ({ part, label, note: '' })),
     ...(fields.data.value ?? [])
-      .filter((f) => (f.searched || f.kind === 'text') && !taken.value.has(f.name) && matches(f.label))
+      .filter((f) => (f.searched || f.kind === 'text') && matches(f.label))
       .map((f) => ({
         part: f.name,
         label: f.label,
-        note: shown(open.data.value?.subject.facts[f.name]),
+        note: taken.value.has(f.name)
+          ? 'in the search'
+          : shown(open.data.value?.subject.facts[f.name], f.kind),
       })),
   ]
 })
-const shown = (value: unknown) =>
-  value === undefined ? '' : typeof value === 'number' ? value.toLocaleString('en-US') : String(value)
+const shown = (value: unknown, kind: string) => (value === undefined ? '' : fact(value, kind))
 async function choose(part: string | undefined) {
   if (!part) return
   if (!PLACES.some(([p]) => p === part)) {
@@ -48,7 +50,7 @@ async function choose(part: string | undefined) {
     // who types faster than the proposals come waits for them: a limit is never left blank for want of a moment
     const told = proposals.data.value ?? (await proposals.refetch()).data
     const like = told?.fields[part]
-    if (field?.kind !== 'text')
+    if (field?.kind !== 'text' && !taken.value.has(part))
       await props.search.take(
         props.search.withCriterion(part, like ?? { field: part, words: [], must_be_known: false }),
       )

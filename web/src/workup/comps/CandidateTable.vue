@@ -1,57 +1,55 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { DASH, fact, money, number, perSqft, shortDay, signedFact } from '@/shared/format'
+import { computed } from 'vue'
+import Decide from '@/shared/Decide.vue'
+import { DASH, fact, money, number, perSqft, share, shortDay, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
+import { KIND_WORDS } from '@/shared/marks'
+import DataTable from '@/shared/ui/DataTable.vue'
+import { isText, type Sorting, type TableColumn } from '@/shared/ui/table'
 import { useWorkup, type Candidate } from '../useWorkup'
-import { useColumns, type TableColumn } from './useColumns'
-import type { Column, Sorting } from './useSelection'
-import { useWindow } from './useWindow'
+import { useColumns } from './useColumns'
+import { valueOf } from './useSelection'
 
 const props = defineProps<{
   rows: Candidate[]
-  at: number
+  here: string | null
   sorting: Sorting[]
   loading: boolean
+  elsewhere: Set<string>
 }>()
-defineEmits<{ sort: [column: Column, too: boolean]; select: [at: number]; toggle: [key: string]; open: [] }>()
+const emit = defineEmits<{
+  sort: [sorting: Sorting[]]
+  open: [key: string]
+  keep: [key: string]
+  aside: [key: string]
+  back: [key: string]
+}>()
 const { open, choiceOf, lit, state } = useWorkup()
-
-const ROW = 46
-const scroller = ref<HTMLElement>()
-const { first, last, keepInSight } = useWindow(scroller, () => props.rows.length, ROW)
-const part = computed(() => props.rows.slice(first.value, last.value))
-watch(
-  () => props.at,
-  (at) => keepInSight(at),
-)
-
 const mine = computed(() => open.data.value?.subject.facts ?? {})
 const { shown: columns } = useColumns()
-const sorted = (c: TableColumn) => props.sorting.findIndex((s) => s.column === c.key)
-function arrow(c: TableColumn): string {
-  const i = sorted(c)
-  if (i < 0) return ''
-  return ` ${props.sorting[i]!.down ? '↓' : '↑'}${props.sorting.length > 1 ? i + 1 : ''}`
-}
 
 const field = (c: TableColumn) => (c.key.startsWith('fact:') ? c.key.slice(5) : '')
 const half = (value: unknown) => (typeof value === 'number' && value > 0 ? `${value} half` : '')
 /** The value of a home in a column. */
 function shown(row: Candidate, c: TableColumn): string {
+  const value = valueOf(row, c.key)
+  if (value === null) return DASH
+  if (c.key === 'kind') return KIND_WORDS[value] ?? String(value)
   if (c.key === 'date') return shortDay(row.date)
-  if (c.kind === 'miles') return row.distance_miles.toFixed(2)
-  const name = field(c)
-  const value = name ? row.facts[name] : row[c.key as 'price']
-  if (value === null || value === undefined) return DASH
+  if (c.kind === 'miles') return number(value as number, 2)
+  if (c.kind === 'share') return share(value as number)
   if (c.kind === 'per') return perSqft(value as number)
-  if (name === 'bathrooms_full') return `${value} full`
+  if (c.key === 'fact:bathrooms_full') return `${value} full`
   if (c.key === 'likeness') return number(value as number)
   if (c.kind === 'money') return money(value as number)
   return fact(value, c.kind)
 }
 /** What stands under it: how much more or less than the subject, half baths, days. */
 function under(row: Candidate, c: TableColumn): string {
-  if (c.key === 'date') return row.days_on_market === null ? '' : `${row.days_on_market} days`
+  if (c.key === 'date')
+    return row.days_on_market === null
+      ? ''
+      : `${row.days_on_market} ${row.days_on_market === 1 ? 'day' : 'days'}`
   const name = field(c)
   if (name === 'bathrooms_full') return half(row.facts.bathrooms_half)
   const theirs = row.facts[name]
@@ -65,196 +63,137 @@ function own(c: TableColumn): string {
   if (!name) return ''
   const value = mine.value[name]
   if (name === 'bathrooms_full' && value !== undefined) return `${value} full`
-  return fact(value, c.kind)
+  return value === undefined ? '' : fact(value, c.kind)
 }
-const isText = (c: TableColumn) => c.kind === 'word' || c.kind === 'text'
 const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
+const name = (row: Candidate) => row.address || row.listing_id
+const said = (row: Candidate) => row.differences.join(', ') || 'alike in all that is recorded'
+const total = computed(() => `${number(props.rows.length)} ${props.rows.length === 1 ? 'home' : 'homes'}`)
 </script>
 
 <template>
-  <div ref="scroller" class="scroller" :aria-busy="loading">
-    <table v-if="rows.length" aria-label="Homes found">
-      <thead>
-        <tr>
-          <th class="home">Home</th>
-          <th v-for="c in columns" :key="c.key" :class="{ num: !isText(c) }">
-            <button
-              type="button"
-              :aria-label="`Sort by ${c.label}`"
-              title="Sort; with Shift, after what is sorted by already"
-              :class="{ sorted: sorted(c) >= 0 }"
-              @click="$emit('sort', c.key, $event.shiftKey)"
-            >
-              {{ c.label }}{{ arrow(c) }}
-            </button>
-          </th>
-        </tr>
-        <tr class="subject">
-          <td class="home">
-            <b class="cedar">{{ state?.address }}</b>
-          </td>
-          <td v-for="c in columns" :key="c.key" :class="isText(c) ? 'text' : 'num'">
-            {{ own(c)
-            }}<span v-if="field(c) === 'bathrooms_full'" class="under">{{ half(mine.bathrooms_half) }}</span>
-          </td>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-if="first" :style="{ height: `${first * ROW}px` }" aria-hidden="true" />
-        <tr
-          v-for="(row, i) in part"
-          :key="row.listing_id"
-          :class="[choiceOf(row.listing_id), { at: first + i === at, lit: lit === row.listing_id }]"
-          :aria-selected="first + i === at"
-          @mouseenter="lit = row.listing_id"
-          @mouseleave="lit = null"
-          @click="$emit('select', first + i)"
-          @dblclick="$emit('open')"
-        >
-          <td class="home">
-            <div class="name">
-              <button
-                type="button"
-                class="mark"
-                :aria-label="`${choiceOf(row.listing_id) === 'kept' ? 'Let go' : 'Keep'} ${row.address || row.listing_id}`"
-                :aria-pressed="choiceOf(row.listing_id) === 'kept'"
-                @click.stop="$emit('toggle', row.listing_id)"
-              >
-                <Mark :kind="row.kind" :choice="choiceOf(row.listing_id)" />
-              </button>
-              <div class="lines">
-                <span>{{ row.address || row.listing_id }}</span>
-                <span class="under" :title="[...row.differences, ...row.flags].join(', ')">
-                  <template v-if="choiceOf(row.listing_id) === 'set_aside'">
-                    set aside{{ reason(row.listing_id) ? `: ${reason(row.listing_id)}` : '' }}
-                  </template>
-                  <template v-else>
-                    <span v-if="row.flags.length" class="flags">{{ row.flags.join(', ') }}; </span
-                    >{{ row.differences.join(', ') || 'alike in all that is recorded' }}
-                  </template>
-                </span>
-              </div>
-            </div>
-          </td>
-          <td v-for="c in columns" :key="c.key" :class="isText(c) ? 'text' : 'num'">
-            <b v-if="c.key === 'price'">{{ shown(row, c) }}</b>
-            <template v-else>{{ shown(row, c) }}</template>
-            <span class="under">{{ under(row, c) }}</span>
-          </td>
-        </tr>
-        <tr
-          v-if="last < rows.length"
-          :style="{ height: `${(rows.length - last) * ROW}px` }"
-          aria-hidden="true"
+  <DataTable
+    label="Homes found"
+    first="Home"
+    :rows="rows"
+    :key-of="(row) => row.listing_id"
+    :columns="columns"
+    :sorting="sorting"
+    :here="here"
+    :lit="lit"
+    :loading="loading"
+    :marked="(row) => choiceOf(row.listing_id)"
+    @sort="emit('sort', $event)"
+    @open="emit('open', $event)"
+    @lit="lit = $event"
+  >
+    <template #count>{{ total }}</template>
+    <template #head>
+      <tr class="subject">
+        <td class="first">
+          <b class="cedar">{{ state?.address }}</b>
+        </td>
+        <td v-for="c in columns" :key="c.key" :class="isText(c) ? 'text' : 'num'" :title="own(c)">
+          {{ own(c)
+          }}<span v-if="field(c) === 'bathrooms_full'" class="under">{{ half(mine.bathrooms_half) }}</span>
+        </td>
+      </tr>
+    </template>
+    <template #first="{ row }">
+      <div class="name">
+        <Mark :kind="row.kind" :choice="choiceOf(row.listing_id)" />
+        <div class="lines">
+          <button
+            type="button"
+            class="address"
+            :title="`Open ${name(row)}`"
+            @click.stop="emit('open', row.listing_id)"
+          >
+            {{ name(row) }}
+          </button>
+          <span class="under" :title="[...row.flags, said(row)].join('; ')">
+            <template v-if="choiceOf(row.listing_id) === 'set_aside'">
+              set aside{{ reason(row.listing_id) ? `: ${reason(row.listing_id)}` : '' }}
+            </template>
+            <template v-else>
+              <span v-if="elsewhere.has(row.listing_id)" class="flags">not in this search; </span>
+              <span v-if="row.flags.length" class="flags">{{ row.flags.join(', ') }}; </span>{{ said(row) }}
+            </template>
+          </span>
+        </div>
+        <Decide
+          :choice="choiceOf(row.listing_id)"
+          :name="name(row)"
+          @keep="emit('keep', row.listing_id)"
+          @aside="emit('aside', row.listing_id)"
+          @back="emit('back', row.listing_id)"
         />
-      </tbody>
-    </table>
-    <div v-else-if="!loading" class="pa-8"><slot name="empty" /></div>
-    <p v-else class="pa-8 quiet">Looking …</p>
-  </div>
+      </div>
+    </template>
+    <template #cell="{ row, column }">
+      <b v-if="column.key === 'price'">{{ shown(row, column) }}</b>
+      <span v-else :title="isText(column) ? shown(row, column) : undefined">{{ shown(row, column) }}</span>
+      <span class="under">{{ under(row, column) }}</span>
+    </template>
+    <template #empty><slot name="empty" /></template>
+  </DataTable>
 </template>
 
 <style scoped>
-.scroller {
-  overflow: auto;
-  height: 100%;
-  min-height: 0;
-}
-table {
-  border-collapse: separate;
-  border-spacing: 0;
-  width: 100%;
-  font-size: 13px;
-}
-thead {
-  position: sticky;
-  top: 0;
-  z-index: 2;
-  background: rgb(var(--v-theme-surface));
-}
-th {
-  font-weight: 500;
-  font-size: 12px;
-  color: rgb(var(--v-theme-quiet));
-  padding: 7px 5px 5px;
-  text-align: left;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
-}
-th.num {
-  text-align: right;
-}
-th button {
-  cursor: pointer;
-  white-space: nowrap;
-}
-.sorted {
-  color: rgb(var(--v-theme-slate));
-  font-weight: 600;
-}
 .subject td {
-  background: rgba(var(--v-theme-cedar), 0.08);
+  background: color-mix(in srgb, rgb(var(--v-theme-cedar)) 8%, rgb(var(--v-theme-surface)));
   height: 34px;
   padding: 0 5px;
   border-bottom: 1px solid rgb(var(--v-theme-line));
+  max-width: 130px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
-.home {
-  width: 40%;
-  padding-left: 12px !important;
-}
-tbody td {
-  height: 46px;
-  padding: 0 5px;
-  border-bottom: 1px solid rgba(var(--v-theme-line), 0.55);
-}
-tbody tr.at td {
-  background: rgb(var(--v-theme-mist));
-}
-tbody tr.at td:first-child {
-  box-shadow: inset 3px 0 rgb(var(--v-theme-slate));
-}
-tbody tr.lit td {
-  background: rgba(var(--v-theme-lamp), 0.14);
-}
-.set_aside {
-  color: rgb(var(--v-theme-quiet));
-}
-.kept .lines > span:first-child {
-  font-weight: 600;
+.subject td.first {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  max-width: none;
+  padding-left: 12px;
 }
 .name {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-.mark {
-  cursor: pointer;
-  flex: none;
-  height: 24px;
+  min-width: 232px;
 }
 .lines {
   display: flex;
   flex-direction: column;
   width: 0;
-  min-width: 186px;
+  min-width: 124px;
   flex: 1;
   line-height: 1.25;
 }
-.lines > span {
+.lines > * {
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+  text-align: left;
+}
+.address {
+  cursor: pointer;
+}
+.address:hover {
+  text-decoration: underline;
+}
+:deep(tr.kept) .address {
+  font-weight: 600;
+}
+:deep(tr.set_aside) td {
+  color: rgb(var(--v-theme-quiet));
 }
 .under {
   display: block;
   font-size: 11px;
   line-height: 1.2;
   color: rgb(var(--v-theme-quiet));
-}
-.text {
-  max-width: 130px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .flags {
   font-weight: 600;

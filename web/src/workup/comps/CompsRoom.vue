@@ -8,7 +8,9 @@ import { isTyping, useKeys } from '@/shared/keys'
 import type { DrawnFence, DrawnShape, Tool } from '@/shared/mapShapes'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
-import { useWorkup } from '../useWorkup'
+import { useWorkup, type Candidate } from '../useWorkup'
+import AddHome from './AddHome.vue'
+import MapCard from './MapCard.vue'
 import MapTools from '@/shared/MapTools.vue'
 import CandidateTable from './CandidateTable.vue'
 import ColumnsMenu from './ColumnsMenu.vue'
@@ -27,18 +29,19 @@ const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
 const { id, open, found, state, send, choices, choiceOf, decide, lit, kept } = useWorkup()
 const search = useSearch()
 const opened = ref(false)
-const { shown, at, only, current, move, sortBy, sorting } = useSelection()
+const { shown, elsewhere, here, only, current, move, sorting } = useSelection()
 // a home that another place of the workup names, such as an end of the rail, opens here
 const route = useRoute()
 const router = useRouter()
 watch(
   [() => route.query.home, shown],
   ([key, rows]) => {
-    const i = rows.findIndex((c) => c.listing_id === key)
-    if (key && i < 0) only.value = false // it may stand among those not kept
-    if (i < 0) return
-    at.value = i
-    opened.value = true
+    if (typeof key !== 'string') return
+    if (!rows.some((c) => c.listing_id === key)) {
+      only.value = false // it may stand among those not kept
+      return
+    }
+    openHome(key)
     void router.replace({ query: {} })
   },
   { immediate: true, flush: 'post' },
@@ -47,7 +50,11 @@ watch(
 const counts = computed(() => search.live.value?.counts ?? found.data.value?.counts ?? {})
 const unknown = computed(() => Object.entries(search.live.value?.unknown ?? found.data.value?.unknown ?? {}))
 const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}))
-const suggested = computed(() => found.data.value?.suggested ?? [])
+/** The most alike sales that nothing has been decided on: help never touches a decision. */
+const suggested = computed(() =>
+  (found.data.value?.suggested ?? []).filter((k) => choiceOf(k) === 'undecided'),
+)
+const fault = computed(() => found.data.value?.fault)
 const proposals = useQuery({
   queryKey: ['workup', id, 'proposals', computed(() => open.data.value?.revision)],
   queryFn: () =>
@@ -55,7 +62,7 @@ const proposals = useQuery({
 })
 const helps = computed(() => proposals.data.value?.helps)
 const tool = ref<Tool | null>(null)
-const mapShare = ref(31)
+const mapShare = ref(29)
 const crossings = computed(() => search.live.value?.crossings ?? found.data.value?.crossings)
 const limits = () => search.copy()
 function addShape(shape: DrawnShape) {
@@ -72,7 +79,20 @@ function moveShape(index: number, shape: DrawnShape) {
   const next = limits()
   void search.take({ ...next, shapes: (next.shapes ?? []).map((s, i) => (i === index ? shape : s)) })
 }
-const asking = ref(false)
+/** The home that is being set aside, while its reason is asked for. */
+const asking = ref<Candidate | null>(null)
+const rowOf = (key: string) => shown.value.find((c) => c.listing_id === key)
+const askAside = (key?: string) => (asking.value = (key === undefined ? current.value : rowOf(key)) ?? null)
+const keep = (key: string) => void decide([key], 'kept')
+const back = (key: string) => void decide([key], 'undecided')
+function openHome(key: string) {
+  here.value = key
+  opened.value = true
+}
+function added(key: string) {
+  only.value = false
+  here.value = key
+}
 const WAYS = { around: 'Around', beside: 'Side by side' }
 const way = ref<keyof typeof WAYS>('around')
 const beside = computed(() => way.value === 'beside')
@@ -91,10 +111,11 @@ function rate(grade: number) {
 }
 
 function setAside(reason: string) {
-  asking.value = false
-  const key = current.value?.listing_id
-  if (key) void decide([key], 'set_aside', reason)
-  move(1)
+  const key = asking.value?.listing_id
+  asking.value = null
+  if (!key) return
+  void decide([key], 'set_aside', reason)
+  if (key === here.value) move(1)
 }
 function keepOne() {
   const key = current.value?.listing_id
@@ -102,10 +123,18 @@ function keepOne() {
   void decide([key], choiceOf(key) === 'kept' ? 'undecided' : 'kept')
   move(1)
 }
-function toggle(key: string) {
-  void decide([key], choiceOf(key) === 'kept' ? 'undecided' : 'kept')
-}
-
+const KEYS = [
+  ['↑ ↓', 'the home before, the next'],
+  ['Enter', 'open it'],
+  ['K', 'keep it, or take that back'],
+  ['X', 'set it aside, with a reason'],
+  ['U', 'leave it undecided'],
+  ['P', 'its pictures beside your home’s'],
+  ['1 … 6', 'its condition: new … damaged'],
+  ['S', 'side by side, and back'],
+  ['L', 'what the marks mean'],
+  ['Z', 'undo'],
+]
 function key(event: KeyboardEvent) {
   const onButton = (event.target as HTMLElement).tagName === 'BUTTON' && event.key === 'Enter'
   if (isTyping(event) || onButton || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
@@ -119,7 +148,7 @@ function key(event: KeyboardEvent) {
   else if (pressed === 'escape' && tool.value) tool.value = null
   else if (pressed === 'k') keepOne()
   else if (pressed === 'enter' && current.value) opened.value = true
-  else if (pressed === 'x' && current.value) asking.value = true
+  else if (pressed === 'x' && current.value) askAside()
   else if (pressed === 'u' && current.value) void decide([current.value.listing_id], 'undecided')
   else return
   event.preventDefault()
@@ -171,35 +200,39 @@ useKeys(key)
           v-if="suggested.length"
           size="small"
           variant="outlined"
-          :disabled="suggested.every((k) => choiceOf(k) === 'kept')"
-          @click="
-            decide(
-              suggested.filter((k) => choiceOf(k) !== 'kept'),
-              'kept',
-            )
-          "
+          title="The most alike sales that you have not decided on"
+          @click="decide(suggested, 'kept')"
         >
           Keep the {{ suggested.length }} most alike
         </v-btn>
+        <AddHome @added="added" />
         <Ways v-model="way" :ways="WAYS" label="Ways to look" />
         <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
         <ColumnsMenu v-if="!beside" />
         <SavedSearches @take="search.take($event)" />
-        <span class="quiet small keys"
-          >↑ ↓ move · Enter open · P pictures · K keep · X aside · U undecided · 1 new … 6 damaged · S side by
-          side · Z undo</span
-        >
+        <v-menu location="bottom end" offset="6">
+          <template #activator="{ props: activator }">
+            <v-btn v-bind="activator" size="small" class="keys">Keys</v-btn>
+          </template>
+          <ul class="sheet hints" aria-label="Keys of this room">
+            <li v-for="[pressed, words] in KEYS" :key="pressed">
+              <kbd>{{ pressed }}</kbd> {{ words }}
+            </li>
+          </ul>
+        </v-menu>
       </div>
     </div>
     <SideBySide
       v-if="beside"
       :rows="shown"
-      :at="at"
-      @select="at = $event"
-      @toggle="toggle"
-      @open="opened = true"
+      :here="here"
+      @select="here = $event"
+      @keep="keep"
+      @aside="askAside"
+      @back="back"
+      @open="openHome"
     />
-    <SplitPane v-show="!beside" v-model="mapShare" left="map" right="table" :usual="31">
+    <SplitPane v-show="!beside" v-model="mapShare" left="map" right="table" :usual="29">
       <template #left>
         <HomeMap
           v-if="open.data.value"
@@ -216,24 +249,38 @@ useKeys(key)
           @fence="addFence"
           @moved="moveShape"
           @lit="lit = $event"
-          @open="toggle"
+          @open="openHome"
           @radius="search.dragRadius"
-        />
+        >
+          <template #card="{ keys, close }">
+            <MapCard
+              :keys="keys"
+              :rows="shown"
+              @open="(close(), openHome($event))"
+              @keep="keep"
+              @aside="(close(), askAside($event))"
+              @back="back"
+            />
+          </template>
+        </HomeMap>
         <MapTools v-model="tool" />
       </template>
       <template #right>
         <CandidateTable
           :rows="shown"
-          :at="at"
+          :here="here"
           :sorting="sorting"
           :loading="found.isFetching.value"
-          @sort="sortBy"
-          @select="at = $event"
-          @toggle="toggle"
-          @open="opened = true"
+          :elsewhere="elsewhere"
+          @sort="sorting = $event"
+          @keep="keep"
+          @aside="askAside"
+          @back="back"
+          @open="openHome"
         >
           <template #empty>
-            <p class="mb-2">This search finds no home.</p>
+            <p v-if="fault" class="lamp mb-2" role="alert">{{ fault.message }}</p>
+            <p v-else class="mb-2">This search finds no home.</p>
             <p v-for="w in search.helps.value" :key="w.words" class="mb-1">
               <button class="link" type="button" @click="search.take(w.search)">{{ w.words }}</button> would
               find {{ w.total }}.
@@ -245,17 +292,20 @@ useKeys(key)
           :row="current"
           @close="opened = false"
           @next="move($event)"
+          @keep="keep(current.listing_id)"
+          @aside="askAside()"
+          @back="back(current.listing_id)"
         />
       </template>
     </SplitPane>
     <TwoHomes
       v-if="two && current"
       :right="current"
-      :resting="asking"
+      :resting="!!asking"
       @close="two = false"
       @next="step"
       @keep="keepOne"
-      @aside="asking = true"
+      @aside="askAside()"
       @rate="rate"
     />
     <RecordPanel
@@ -264,12 +314,15 @@ useKeys(key)
       :row="current"
       @close="opened = false"
       @next="step($event)"
+      @keep="keep(current.listing_id)"
+      @aside="askAside()"
+      @back="back(current.listing_id)"
     />
     <SetAside
       v-if="asking"
-      :name="current?.address || current?.listing_id || ''"
+      :name="asking.address || asking.listing_id"
       @done="setAside"
-      @close="asking = false"
+      @close="asking = null"
     />
   </div>
 </template>
@@ -316,5 +369,15 @@ useKeys(key)
 }
 .keys {
   margin-left: auto;
+}
+.hints {
+  list-style: none;
+  padding: 10px 16px;
+}
+.hints kbd {
+  display: inline-block;
+  min-width: 52px;
+  font: inherit;
+  font-weight: 600;
 }
 </style>

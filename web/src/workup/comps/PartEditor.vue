@@ -1,8 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { number } from '@/shared/format'
+import { fact, number } from '@/shared/format'
+import { KIND_WORDS } from '@/shared/marks'
+import NumberField from '@/shared/NumberField.vue'
 import { useWorkup } from '../useWorkup'
 import PlacePart from './parts/PlacePart.vue'
+import DatesPart from './parts/DatesPart.vue'
+import YesNoPart from './parts/YesNoPart.vue'
 import RangePart from './parts/RangePart.vue'
 import TextPart from './parts/TextPart.vue'
 import WindowsPart from './parts/WindowsPart.vue'
@@ -40,15 +44,25 @@ function stepOf(ladder: number[], value: number | null | undefined): number {
   return ladder.reduce((best, v, i) => (Math.abs(v - value) < Math.abs(ladder[best] - value) ? i : best), 0)
 }
 
-const total = (counts: Record<string, number>) => Object.values(counts).reduce((a, b) => a + b, 0)
+/** Counts of a search, of which kinds: "38 sold, 4 for sale". */
+const ofKinds = (counts: Record<string, number>) =>
+  Object.entries(KIND_WORDS)
+    .filter(([kind]) => counts[kind])
+    .map(([kind, words]) => `${number(counts[kind])} ${words}`)
+    .join(', ') || 'none'
+const now = computed(() => props.search.live.value?.counts ?? props.search.found.value?.counts ?? {})
+const blame = computed(() => {
+  const wrong = props.search.found.value?.fault
+  return wrong?.part === props.part ? wrong.message : ''
+})
 const ifs = computed(() => {
   const w = props.search.whatIf.value.find((x) => x.part === props.part)
   if (!w) return []
   return [
-    w.tighter && { words: w.tighter.words, n: total(w.tighter.counts) },
-    w.looser && { words: w.looser.words, n: total(w.looser.counts) },
-    w.without && { words: 'no limit', n: total(w.without) },
-  ].filter((x): x is { words: string; n: number } => !!x)
+    w.tighter && { words: w.tighter.words, n: ofKinds(w.tighter.counts) },
+    w.looser && { words: w.looser.words, n: ofKinds(w.looser.counts) },
+    w.without && { words: 'no limit', n: ofKinds(w.without) },
+  ].filter((x): x is { words: string; n: string } => !!x)
 })
 </script>
 
@@ -56,7 +70,7 @@ const ifs = computed(() => {
   <v-card class="sheet pa-4 editor" elevation="6">
     <h2 class="mb-1">{{ search.label(part) }}</h2>
     <p v-if="mine !== undefined" class="quiet small mb-2">
-      This home: <b class="cedar">{{ typeof mine === 'number' ? number(mine) : mine }}</b>
+      This home: <b class="cedar">{{ fact(mine, kind ?? '') }}</b>
     </p>
     <template v-if="part === 'radius_miles'">
       <v-slider
@@ -68,8 +82,16 @@ const ifs = computed(() => {
         aria-label="Miles from the home"
         @update:model-value="search.slide(search.withRadius(RADII[$event]))"
       />
-      <p>
-        within <b>{{ draft.radius_miles ?? 'any number of' }}</b> miles
+      <p class="typed">
+        within
+        <NumberField
+          autofocus
+          :value="draft.radius_miles"
+          placeholder="any"
+          aria-label="Miles"
+          @number="take(search.withRadius($event))"
+        />
+        miles
       </p>
     </template>
     <template v-else-if="window_">
@@ -82,8 +104,16 @@ const ifs = computed(() => {
         aria-label="Days back"
         @update:model-value="search.slide(search.withWindow(window_, DAYS[$event]))"
       />
-      <p>
-        in the last <b>{{ days === null ? 'any number of' : number(days) }}</b> days
+      <p class="typed">
+        in the last
+        <NumberField
+          autofocus
+          :value="days"
+          placeholder="any"
+          aria-label="Days"
+          @number="take(search.withWindow(window_, $event === null ? null : Math.round($event)))"
+        />
+        days
       </p>
     </template>
     <WindowsPart v-else-if="part === 'windows.now'" :search="search" />
@@ -96,6 +126,13 @@ const ifs = computed(() => {
     />
     <TextPart v-else-if="kind === 'text'" :part="part" :search="search" />
     <WordsPart v-else-if="kind === 'word'" :part="part" :search="search" :mine="mineWord" />
+    <YesNoPart v-else-if="kind === 'yes_no'" :part="part" :search="search" />
+    <DatesPart
+      v-else-if="kind === 'date'"
+      :part="part"
+      :search="search"
+      @taken="fault = $event ? '' : (refused?.message ?? '')"
+    />
     <RangePart
       v-else-if="kind"
       :part="part"
@@ -114,12 +151,15 @@ const ifs = computed(() => {
       />
       must be known
     </label>
-    <p v-if="fault || refused" class="clay small mt-2" role="alert">{{ fault || refused?.message }}</p>
-    <p v-if="ifs.length" class="quiet small mt-3">
-      What if:
-      <template v-for="(w, i) in ifs" :key="w.words">
-        <template v-if="i"> · </template>{{ w.words }}: <b>{{ number(w.n) }}</b>
-      </template>
+    <p v-if="fault || refused || blame" class="clay small mt-2" role="alert">
+      {{ fault || refused?.message || blame }}
+    </p>
+    <p class="small mt-3" aria-live="polite">
+      Found now: <b>{{ ofKinds(now) }}</b>
+    </p>
+    <p v-if="ifs.length" class="quiet small">What if:</p>
+    <p v-for="w in ifs" :key="w.words" class="quiet small if">
+      {{ w.words }}: <b>{{ w.n }}</b>
     </p>
     <p v-if="part !== 'windows.now'" class="mt-2">
       <button type="button" class="link" @click="take(search.without(part), true)">
@@ -139,6 +179,22 @@ const ifs = computed(() => {
 .editor {
   min-width: 340px;
   max-width: 480px;
+}
+.typed {
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+}
+.typed :deep(input) {
+  width: 74px;
+  padding: 3px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+  text-align: right;
+}
+.if {
+  padding-left: 12px;
 }
 .known {
   display: flex;

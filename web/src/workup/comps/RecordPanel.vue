@@ -4,20 +4,27 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useKeys } from '@/shared/keys'
 import { api, got } from '@/shared/api/client'
-import { baths, day, money, number, perSqft, signedPct } from '@/shared/format'
+import Decide from '@/shared/Decide.vue'
+import { DASH, counted, day, fact, money, perSqft, priced, share } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
+import { KIND_WORDS } from '@/shared/marks'
 import { useWorkup, type Candidate } from '../useWorkup'
 
+/** One record, whole: pictures, prices, days, every fact, the story of its home. */
 const props = defineProps<{ row: Candidate }>()
-const emit = defineEmits<{ close: []; next: [by: number] }>()
-const { id: workup, open, choiceOf } = useWorkup()
+const emit = defineEmits<{ close: []; next: [by: number]; keep: []; aside: []; back: [] }>()
+const { id: workup, open, choiceOf, state } = useWorkup()
 const at = ref(1)
 const id = computed(() => props.row.listing_id)
 watch(id, () => (at.value = 1))
 const record = useQuery({
-  queryKey: ['listing', id],
-  queryFn: () => got(api.GET('/api/listings/{listing_id}', { params: { path: { listing_id: id.value } } })),
-  enabled: computed(() => !id.value.startsWith('deed:')),
+  queryKey: ['listing', id, computed(() => state.value?.effective_date)],
+  queryFn: () =>
+    got(
+      api.GET('/api/listings/{listing_id}', {
+        params: { path: { listing_id: id.value }, query: { until: state.value?.effective_date } },
+      }),
+    ),
 })
 const parts = useQuery({
   queryKey: ['likeness', workup, id, computed(() => open.data.value?.revision)],
@@ -28,29 +35,63 @@ const parts = useQuery({
       }),
     ),
 })
-const pictures = computed(() => record.data.value?.pictures ?? [])
+const told = computed(() => record.data.value)
+const name = computed(() => props.row.address || props.row.listing_id)
+const pictures = computed(() => told.value?.pictures ?? [])
 const src = (n: number) => `/api/listings/${encodeURIComponent(id.value)}/pictures/${n}`
 function turn(by: number) {
   const n = pictures.value.length
   if (n) at.value = ((at.value - 1 + by + n) % n) + 1
 }
-const facts = computed(() => {
-  const f = props.row.facts
-  const amount = (name: string, unit = '') =>
-    typeof f[name] === 'number' ? `${number(f[name] as number)}${unit}` : null
+const factOf = (field: string) => told.value?.facts.find((f) => f.field === field)?.value
+/** Each price with the day on which it was so, and what it comes to. */
+const prices = computed(() => {
+  const p = told.value?.prices ?? {}
+  const line = (words: string, field: string, date: string, more: string[]) => {
+    const value = factOf(field)
+    return typeof value === 'number'
+      ? [{ words, price: money(value), day: day(factOf(date) as string), more }]
+      : []
+  }
+  const of = (name: string, words: string) => (p[name] === undefined ? [] : [`${share(p[name])} of ${words}`])
   return [
-    ['Bedrooms', amount('bedrooms_total')],
-    ['Baths', f.bathrooms_full === undefined ? null : baths(f.bathrooms_full, f.bathrooms_half)],
-    ['Area', amount('living_area', ' sq ft')],
-    ['Lot', amount('lot_size_square_feet', ' sq ft')],
-    ['Built', f.year_built ?? null],
-    ['Garage', amount('garage_spaces')],
-    ['Condition', f.property_condition ?? null],
-    ['Style', f.architectural_style ?? null],
-    ['Heating', f.heating ?? null],
-    ['Subdivision', f.subdivision_name ?? null],
-  ].filter((x) => x[1] !== null)
+    ...line('First list', 'original_list_price', 'on_market_date', []),
+    ...line(
+      'Last list',
+      'list_price',
+      '',
+      p.list_price_per_sqft ? [`${perSqft(p.list_price_per_sqft)} per sq ft`] : [],
+    ),
+    ...line('Paid', 'close_price', 'close_date', [
+      ...(props.row.price_per_sqft ? [`${perSqft(props.row.price_per_sqft)} per sq ft`] : []),
+      ...of('share_of_list', 'the last list'),
+      ...of('share_of_original', 'the first'),
+    ]),
+  ]
 })
+const days = computed(() => {
+  const r = told.value
+  if (!r) return ''
+  const own =
+    r.days === null ? 'Days on the market are not known' : `${counted(r.days!, 'day')} on the market`
+  const all =
+    r.cumulative_days && r.cumulative_days !== r.days
+      ? `, ${counted(r.cumulative_days, 'day')} with the listings before`
+      : ''
+  const given =
+    r.given_days === null
+      ? ''
+      : ` (its source says ${r.given_days}${r.given_cumulative_days === null ? '' : `, ${r.given_cumulative_days} in all`})`
+  return `${own}${all}${given}`
+})
+const status = computed(() => {
+  const r = told.value
+  if (!r) return ''
+  return r.local_status || r.status
+})
+const OWN_LINE = new Set(['original_list_price', 'list_price', 'close_price'])
+const facts = computed(() => (told.value?.facts ?? []).filter((f) => !OWN_LINE.has(f.field)))
+const unit = (u: string) => (u && u !== '$' ? ` ${u}` : '')
 
 function key(event: KeyboardEvent) {
   if (event.key === 'Escape') emit('close')
@@ -66,20 +107,37 @@ useKeys(key, true)
 </script>
 
 <template>
-  <aside class="panel" :aria-label="`Record of ${row.address || row.listing_id}`">
+  <aside class="panel" :aria-label="`Record of ${name}`">
     <header>
       <Mark :kind="row.kind" :choice="choiceOf(row.listing_id)" />
       <div class="name">
-        <h2>{{ row.address || row.listing_id }}</h2>
+        <h2>{{ name }}</h2>
         <p class="quiet small">
-          {{ row.kind.replace('_', ' ') }} {{ day(row.date) }} · {{ row.distance_miles.toFixed(2) }} mi
+          {{ KIND_WORDS[row.kind] ?? row.kind }} {{ day(row.date) }} · {{ row.distance_miles.toFixed(2) }} mi
+          ·
+          {{ row.listing_id.startsWith('deed:') ? 'from a deed' : `number ${row.listing_id}` }}
+          <template v-if="status"> · status {{ status }}</template>
         </p>
       </div>
       <p class="price">
-        <b>{{ money(row.price) }}</b>
-        <span class="quiet small">{{ perSqft(row.price_per_sqft) }} per sq ft</span>
+        <b>{{ priced(row.price) }}</b>
+        <span v-if="row.price_per_sqft" class="quiet small">{{ perSqft(row.price_per_sqft) }} per sq ft</span>
       </p>
-      <v-btn :icon="mdiClose" size="small" aria-label="Close the record" @click="emit('close')" />
+      <Decide
+        wide
+        :choice="choiceOf(row.listing_id)"
+        :name="name"
+        @keep="emit('keep')"
+        @aside="emit('aside')"
+        @back="emit('back')"
+      />
+      <v-btn
+        :icon="mdiClose"
+        size="small"
+        aria-label="Close the record"
+        title="Close (Esc)"
+        @click="emit('close')"
+      />
     </header>
     <div class="body">
       <div class="photos">
@@ -96,27 +154,64 @@ useKeys(key, true)
               :key="i"
               type="button"
               :class="{ at: i + 1 === at }"
+              :title="caption"
               @click="at = i + 1"
             >
               <img :src="src(i + 1)" :alt="caption" />
             </button>
           </div>
         </template>
-        <p v-else class="quiet none">There are no pictures of this home.</p>
+        <p v-else-if="told" class="quiet none">There are no pictures of this home.</p>
+        <template v-if="told?.story.length">
+          <h2 class="mt-4 mb-1">The story of this home</h2>
+          <table class="plain small" aria-label="The story of this home">
+            <tbody>
+              <tr v-for="(e, i) in told.story" :key="i" :class="{ other: e.listing_id !== row.listing_id }">
+                <td class="when">{{ day(e.date) }}</td>
+                <td>
+                  {{ e.what }} <span class="quiet">{{ e.note === row.listing_id ? '' : e.note }}</span>
+                </td>
+                <td class="num">
+                  {{ e.price === null ? '' : money(e.price) }}{{ e.per ? ` a ${e.per}` : '' }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </template>
       </div>
       <div class="words">
         <p v-if="row.flags.length" class="lamp mb-2">{{ row.flags.join(', ') }}</p>
         <p class="mb-3">
           <b>Against your home:</b> {{ row.differences.join(', ') || 'alike in all that is recorded' }}.
         </p>
-        <table class="plain">
-          <tbody>
-            <tr v-for="[label, value] in facts" :key="String(label)">
-              <td class="quiet">{{ label }}</td>
-              <td class="num">{{ value }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <p v-if="record.isError.value" class="clay" role="alert">{{ record.error.value?.message }}</p>
+        <p v-else-if="!told" class="quiet">Reading …</p>
+        <template v-else>
+          <table v-if="prices.length" class="plain" aria-label="Prices">
+            <tbody>
+              <tr v-for="p in prices" :key="p.words">
+                <td class="quiet when">{{ p.words }}</td>
+                <td>
+                  <b>{{ p.price }}</b> <span class="quiet small">{{ p.day === DASH ? '' : p.day }}</span>
+                  <span class="more quiet small">{{ p.more.join(' · ') }}</span>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <p class="small mb-3">{{ days }}.</p>
+          <table class="plain" aria-label="Facts of this home">
+            <tbody>
+              <tr v-for="f in facts" :key="f.field">
+                <td class="quiet">{{ f.label }}</td>
+                <td class="num">{{ fact(f.value, f.kind) }}{{ unit(f.unit) }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p v-if="told.remarks" class="mt-3">{{ told.remarks }}</p>
+          <p v-if="told.agent || told.office" class="quiet small mt-3">
+            Listed by {{ [told.agent, told.office].filter(Boolean).join(', ') }}. Never on paper.
+          </p>
+        </template>
         <details class="mt-3 parts">
           <summary>
             {{ Math.round(row.likeness) }} of 100 alike<span v-if="row.known_share < 0.995" class="quiet"
@@ -134,21 +229,13 @@ useKeys(key, true)
           </p>
           <p class="quiet small">A bar is as long as the part weighs, and filled as far as it is alike.</p>
         </details>
-        <p v-if="record.data.value?.remarks" class="mt-3">{{ record.data.value.remarks }}</p>
-        <template v-if="record.data.value?.history.length">
-          <h2 class="mt-4 mb-1">What happened</h2>
-          <p v-for="(e, i) in record.data.value.history" :key="i" class="event">
-            <span class="quiet">{{ day(e.date) }}</span>
-            <span>{{ e.what }}</span>
-            <span class="num">
-              {{ Number(e.to) ? money(Number(e.to)) : (e.to ?? '') }}
-              <b v-if="e.change_pct !== null">{{ signedPct(e.change_pct) }}</b>
-            </span>
-          </p>
-        </template>
       </div>
     </div>
-    <footer class="quiet small">← → pictures · ↑ ↓ homes · K keep · X set aside · Esc close</footer>
+    <footer class="quiet small">
+      <button type="button" class="link" @click="emit('next', -1)">↑ the home before</button>
+      <button type="button" class="link" @click="emit('next', 1)">↓ the next home</button>
+      <span>← → pictures · K keep · X set aside · Esc close</span>
+    </footer>
   </aside>
 </template>
 
@@ -180,7 +267,7 @@ useKeys(key, true)
 .panel {
   position: absolute;
   inset: 0;
-  z-index: 5;
+  z-index: 6;
   background: rgb(var(--v-theme-surface));
   display: grid;
   grid-template-rows: auto minmax(0, 1fr) auto;
@@ -248,17 +335,22 @@ header {
   padding: 12px 16px;
   overflow: auto;
 }
-.event {
-  display: grid;
-  grid-template-columns: 96px 1fr auto;
-  gap: 8px;
-  padding: 2px 0;
+.when {
+  white-space: nowrap;
+}
+.more {
+  display: block;
+}
+.other {
+  color: rgb(var(--v-theme-quiet));
 }
 .none {
   padding: 60px 0;
   text-align: center;
 }
 footer {
+  display: flex;
+  gap: 18px;
   padding: 5px 16px;
   border-top: 1px solid rgb(var(--v-theme-line));
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import AddCriterion from './AddCriterion.vue'
 import PartEditor from './PartEditor.vue'
 import type { SearchTools } from './useSearch'
@@ -7,6 +7,7 @@ import type { SearchTools } from './useSearch'
 const props = defineProps<{ search: SearchTools }>()
 const opened = ref<string | null>(null)
 
+const fault = computed(() => props.search.found.value?.fault)
 const adding = ref(false)
 const adder = ref<HTMLElement>()
 /** A part that is not in the sentence yet opens beside the button that added it. */
@@ -31,7 +32,15 @@ function added(part: string) {
         @update:model-value="opened = $event ? phrase.part : null"
       >
         <template #activator="{ props: activator }">
-          <button v-bind="activator" type="button" class="part">{{ phrase.text }}</button>
+          <button
+            v-bind="activator"
+            type="button"
+            class="part"
+            :class="{ faulty: fault?.part === phrase.part }"
+            :title="fault?.part === phrase.part ? fault.message : undefined"
+          >
+            {{ phrase.text }}
+          </button>
         </template>
         <PartEditor
           v-if="opened === phrase.part"
@@ -43,6 +52,7 @@ function added(part: string) {
       <span v-else>{{ phrase.text }}</span>
     </template>
     {{ ' ' }}
+    <span v-if="fault" class="clay small" role="alert">{{ fault.message }}</span>
     <!-- opened by our own press: one that follows an Escape at once must not be lost -->
     <button
       ref="adder"
@@ -81,6 +91,10 @@ function added(part: string) {
   text-decoration-thickness: 2px;
   text-underline-offset: 4px;
   cursor: pointer;
+}
+.faulty {
+  text-decoration-color: rgb(var(--v-theme-clay));
+  text-decoration-style: wavy;
 }
 .add {
   font-size: 14px;

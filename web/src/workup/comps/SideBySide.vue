@@ -1,16 +1,23 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { CONDITIONS, DASH, conditionOf, fact, money, perSqft, shortDay, signedFact } from '@/shared/format'
+import Decide from '@/shared/Decide.vue'
 import Mark from '@/shared/Mark.vue'
+import { KIND_WORDS } from '@/shared/marks'
 import { useFields } from '@/shared/useFields'
 import { useWorkup, type Candidate } from '../useWorkup'
 
-const props = defineProps<{ rows: Candidate[]; at: number }>()
-const emit = defineEmits<{ select: [at: number]; toggle: [key: string]; open: [] }>()
+const props = defineProps<{ rows: Candidate[]; here: string | null }>()
+const emit = defineEmits<{
+  select: [key: string]
+  keep: [key: string]
+  aside: [key: string]
+  back: [key: string]
+  open: [key: string]
+}>()
 const { open, choiceOf, lit, state, send } = useWorkup()
 const MOST = 24
 const homes = computed(() => props.rows.filter((r) => choiceOf(r.listing_id) !== 'set_aside').slice(0, MOST))
-const here = computed(() => props.rows[props.at]?.listing_id)
 const mine = computed(() => open.data.value?.subject.facts ?? {})
 const fields = useFields()
 type Field = NonNullable<typeof fields.data.value>[number]
@@ -50,11 +57,13 @@ const rate = (key: string, grade: number | null) => send({ change: 'rate_conditi
 const src = (key: string) => `/api/listings/${encodeURIComponent(key)}/pictures/1`
 const missing = ref(new Set<string>())
 const box = ref<HTMLElement>()
-watch(here, async () => {
-  await nextTick()
-  box.value?.querySelector('th.at')?.scrollIntoView({ inline: 'nearest', block: 'nearest' })
-})
-const select = (home: Candidate) => emit('select', props.rows.indexOf(home))
+watch(
+  () => props.here,
+  async () => {
+    await nextTick()
+    box.value?.querySelector('th.at')?.scrollIntoView({ inline: 'nearest', block: 'nearest' })
+  },
+)
 </script>
 
 <template>
@@ -74,8 +83,7 @@ const select = (home: Candidate) => emit('select', props.rows.indexOf(home))
               lit: h.listing_id === lit,
               kept: choiceOf(h.listing_id) === 'kept',
             }"
-            @click="select(h)"
-            @dblclick="emit('open')"
+            @click="emit('select', h.listing_id)"
           >
             <img
               v-if="!missing.has(h.listing_id) && !h.listing_id.startsWith('deed:')"
@@ -85,20 +93,25 @@ const select = (home: Candidate) => emit('select', props.rows.indexOf(home))
               @error="missing.add(h.listing_id)"
             />
             <span v-else class="none quiet small">no picture</span>
-            <button type="button" class="address" @click.stop="select(h)">
+            <button
+              type="button"
+              class="address"
+              :title="`Open ${h.address || h.listing_id}`"
+              @click.stop="emit('open', h.listing_id)"
+            >
               {{ h.address || h.listing_id }}
             </button>
             <span class="marks">
-              <button
-                type="button"
-                :aria-label="`${choiceOf(h.listing_id) === 'kept' ? 'Kept' : 'Keep'} ${h.address}`"
-                :aria-pressed="choiceOf(h.listing_id) === 'kept'"
-                @click.stop="emit('toggle', h.listing_id)"
-              >
-                <Mark :kind="h.kind" :choice="choiceOf(h.listing_id)" />
-              </button>
-              <span class="small quiet">{{ h.kind.replace('_', ' ') }} {{ shortDay(h.date) }}</span>
+              <Mark :kind="h.kind" :choice="choiceOf(h.listing_id)" />
+              <span class="small quiet">{{ KIND_WORDS[h.kind] ?? h.kind }} {{ shortDay(h.date) }}</span>
             </span>
+            <Decide
+              :choice="choiceOf(h.listing_id)"
+              :name="h.address || h.listing_id"
+              @keep="emit('keep', h.listing_id)"
+              @aside="emit('aside', h.listing_id)"
+              @back="emit('back', h.listing_id)"
+            />
           </th>
         </tr>
       </thead>

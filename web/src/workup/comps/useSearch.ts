@@ -4,6 +4,7 @@ import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 
 export type Search = Docs['SearchDoc']
+const ONLY_ALL = { only: [] as string[] }
 
 /**
  * The search as it stands, and a draft of it while a part is being changed: counts of the draft come at once, and an
@@ -78,7 +79,10 @@ export function useSearch() {
   }
   function withWindow(kind: string, days: number | null): Search {
     const next = copy()
-    next.windows = { ...next.windows, [kind]: { on: true, days } }
+    next.windows = {
+      ...next.windows,
+      [kind]: { ...ONLY_ALL, ...next.windows?.[kind], on: true, days, since: null, until: null },
+    }
     return next
   }
   const withRange = (field: string, low: number | null, high: number | null) =>
@@ -97,7 +101,7 @@ export function useSearch() {
   }
   function withWindowOf(kind: string, to: object): Search {
     const next = copy()
-    const held = next.windows?.[kind] ?? { on: false, days: null }
+    const held = next.windows?.[kind] ?? { ...ONLY_ALL, on: false, days: null }
     next.windows = { ...next.windows, [kind]: { ...held, ...to } }
     return next
   }
@@ -111,7 +115,17 @@ export function useSearch() {
     else if (['areas', 'not_areas', 'shapes', 'fences'].includes(part))
       next[part as 'areas' | 'not_areas'] = []
     else if (part.startsWith('windows.'))
-      next.windows = { ...next.windows, [part.slice(8)]: { on: true, days: null } }
+      next.windows = {
+        ...next.windows,
+        [part.slice(8)]: {
+          ...ONLY_ALL,
+          ...next.windows?.[part.slice(8)],
+          on: true,
+          days: null,
+          since: null,
+          until: null,
+        },
+      }
     else next.criteria = (next.criteria ?? []).filter((c) => c.field !== part)
     return next
   }
@@ -140,6 +154,8 @@ export function useSearch() {
       'windows.sold': 'Sold within',
       'windows.now': 'Kinds of record',
       'windows.failed': 'Failed within',
+      'windows.under_contract': 'Under contract within',
+      'windows.for_sale': 'On the market within',
       'windows.deed_sale': 'Sold by deed within',
       home_kinds: 'Kinds of home',
       areas: 'In these areas',

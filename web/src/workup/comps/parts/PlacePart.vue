@@ -120,7 +120,8 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
       to undo it.
     </p>
     <p class="quiet small mt-2">
-      Draw more on the map; drag a corner to change one, or press N on the map and the arrows.
+      Draw more on the map. There, drag a corner to move it, a side to add one, the mark in the middle to move
+      the whole; double-click a corner to take it away. By keys: N on the map, then the arrows.
     </p>
   </template>
   <form v-else @submit.prevent="takeParcels">

@@ -1,37 +1,31 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, got } from '@/shared/api/client'
-import { number, typedNumber } from '@/shared/format'
+import { noNumber, number, typedNumber, typedRange } from '@/shared/format'
+import { useSpread } from '../useSpread'
 import { useWorkup } from '../../useWorkup'
 import type { SearchTools } from '../useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools; mine?: number }>()
 const emit = defineEmits<{ fault: [text: string]; taken: [] }>()
-const { id, state } = useWorkup()
+const { state } = useWorkup()
 /** The fields start from what is saved and are the agent's from then on: an answer that comes late rewrites nothing. */
 const saved = state.value?.search.criteria?.find((c) => c.field === props.part)
 const year = props.part.startsWith('year_')
 const shown = (value: number | null | undefined) =>
   value === null || value === undefined ? '' : year ? String(value) : number(value)
-const low = ref(shown(saved?.low))
-const high = ref(shown(saved?.high))
+const asNumber = (value: unknown) => (typeof value === 'number' ? value : null)
+const low = ref(shown(asNumber(saved?.low)))
+const high = ref(shown(asNumber(saved?.high)))
+const unit = computed(() => props.search.field(props.part)?.unit ?? '')
+const read = (text: string) => typedNumber(text, unit.value)
 
-const spread = useQuery({
-  queryKey: ['spread', id, () => props.part],
-  queryFn: () =>
-    got(
-      api.GET('/api/workups/{workup_id}/spread', {
-        params: { path: { workup_id: id.value }, query: { field: props.part } },
-      }),
-    ),
-})
+const spread = useSpread(() => props.part)
 const ends = computed<[number, number]>(() => [spread.data.value?.low ?? 0, spread.data.value?.high ?? 1])
 const step = computed(
   () => (ends.value[1] - ends.value[0]) / Math.max(1, spread.data.value?.bins.length ?? 1),
 )
 const handles = computed<[number, number]>(() => {
-  const [a, b] = [typedNumber(low.value), typedNumber(high.value)]
+  const [a, b] = [read(low.value), read(high.value)]
   const within = (v: number) => Math.min(ends.value[1], Math.max(ends.value[0], v))
   const from = within(a === null || Number.isNaN(a) ? ends.value[0] : a)
   const to = within(b === null || Number.isNaN(b) ? ends.value[1] : b)
@@ -60,11 +54,20 @@ function dragged(values: number[]) {
   if (Math.abs(a - typed[0]) < step.value && Math.abs(b - typed[1]) < step.value) return
   low.value = a <= ends.value[0] ? '' : shown(Math.round(a))
   high.value = b >= ends.value[1] ? '' : shown(Math.round(b))
-  props.search.slide(props.search.withRange(props.part, typedNumber(low.value), typedNumber(high.value)))
+  props.search.slide(props.search.withRange(props.part, read(low.value), read(high.value)))
 }
 function take() {
-  const [a, b] = [typedNumber(low.value), typedNumber(high.value)]
-  if (Number.isNaN(a) || Number.isNaN(b)) emit('fault', 'Give numbers, or leave an end empty for no limit.')
+  // a range typed into one field fills both
+  for (const text of [low.value, high.value]) {
+    const range = typedRange(text, props.mine, unit.value)
+    if (!range) continue
+    low.value = shown(range.low)
+    high.value = shown(range.high)
+    break
+  }
+  const [a, b] = [read(low.value), read(high.value)]
+  const wrong = Number.isNaN(a) ? low.value : Number.isNaN(b) ? high.value : null
+  if (wrong !== null) emit('fault', `${noNumber(wrong)} Leave an end empty for no limit.`)
   else void props.search.take(props.search.withRange(props.part, a, b)).then((ok) => ok && emit('taken'))
 }
 </script>
@@ -90,18 +93,20 @@ function take() {
       <v-text-field
         v-model="low"
         label="From"
-        inputmode="numeric"
+        autofocus
         @change="take"
         @keydown.enter="($event.target as HTMLInputElement).blur()"
       />
       <v-text-field
         v-model="high"
         label="To"
-        inputmode="numeric"
         @change="take"
         @keydown.enter="($event.target as HTMLInputElement).blur()"
       />
     </div>
+    <p class="quiet small mt-1">
+      Or type a range: 1,500-1,900, 1,500+{{ mine === undefined ? '' : ', ±20% of this home’s' }}.
+    </p>
   </div>
 </template>
 

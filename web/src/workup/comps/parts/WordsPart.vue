@@ -1,54 +1,90 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
-import { useWorkup } from '../../useWorkup'
+import { useSpread } from '../useSpread'
 import type { SearchTools } from '../useSearch'
 
+/** Words of a field, with how many homes around have each; any other of the records by typing part of it. */
 const props = defineProps<{ part: string; search: SearchTools; mine?: string }>()
-const { id } = useWorkup()
-const spread = useQuery({
-  queryKey: ['spread', id, () => props.part],
-  queryFn: () =>
-    got(
-      api.GET('/api/workups/{workup_id}/spread', {
-        params: { path: { workup_id: id.value }, query: { field: props.part } },
-      }),
-    ),
+const spread = useSpread(() => props.part)
+const text = ref('')
+const further = useQuery({
+  queryKey: ['words', () => props.part, text],
+  queryFn: () => got(api.GET('/api/words', { params: { query: { field: props.part, text: text.value } } })),
+  enabled: computed(() => text.value.trim().length > 0),
+  placeholderData: keepPreviousData,
 })
 const taken = computed(() => props.search.criterion(props.part)?.words ?? [])
 const words = computed(() => {
-  const counts = spread.data.value?.words ?? {}
-  return [...new Set([...taken.value, ...Object.keys(counts)])].map((word) => ({
-    word,
-    n: counts[word] ?? 0,
-  }))
+  const here = spread.data.value?.words ?? {}
+  const wanted = text.value.trim().toLowerCase()
+  const all = new Map<string, { n: number; far: boolean }>()
+  for (const word of taken.value) all.set(word, { n: here[word] ?? 0, far: false })
+  for (const [word, n] of Object.entries(here)) all.set(word, { n, far: false })
+  if (wanted)
+    for (const [word, n] of Object.entries(further.data.value ?? {}))
+      if (!all.has(word)) all.set(word, { n, far: true })
+  return [...all]
+    .map(([word, held]) => ({ word, ...held }))
+    .filter((w) => !wanted || taken.value.includes(w.word) || w.word.toLowerCase().includes(wanted))
 })
 function toggle(word: string) {
   const next = taken.value.includes(word) ? taken.value.filter((w) => w !== word) : [...taken.value, word]
   void props.search.take(props.search.withCriterion(props.part, { words: next, low: null, high: null }))
 }
+/** Enter takes the first word that begins with, or holds, what is typed. */
+function first() {
+  const wanted = text.value.trim().toLowerCase()
+  const found =
+    wanted && words.value.find((w) => w.word.toLowerCase().includes(wanted) && !taken.value.includes(w.word))
+  if (!found) return
+  toggle(found.word)
+  text.value = ''
+}
 </script>
 
 <template>
+  <input
+    v-model="text"
+    class="find"
+    autofocus
+    :aria-label="`Part of a word for ${search.label(part)}`"
+    placeholder="Type part of a word"
+    @keydown.enter.prevent="first"
+  />
   <ul class="words">
     <li v-for="w in words" :key="w.word">
       <label>
         <input type="checkbox" :checked="taken.includes(w.word)" @change="toggle(w.word)" />
         <span :class="{ cedar: w.word === mine }">{{ w.word }}</span>
-        <b>{{ number(w.n) }}</b>
+        <b>{{ number(w.n) }}<span v-if="w.far" class="quiet small"> elsewhere</span></b>
       </label>
     </li>
-    <li v-if="spread.isSuccess.value && !words.length" class="quiet">No home around here tells it.</li>
+    <li v-if="spread.isSuccess.value && !words.length" class="quiet">
+      {{
+        text
+          ? `No word of the records holds “${text}”.`
+          : 'No home around here tells it: type part of a word.'
+      }}
+    </li>
   </ul>
 </template>
 
 <style scoped>
+.find {
+  width: 100%;
+  padding: 6px 9px;
+  margin-bottom: 6px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+}
 .words {
   list-style: none;
   padding: 0;
-  max-height: 260px;
+  max-height: 230px;
   overflow: auto;
 }
 label {

@@ -1,10 +1,9 @@
 import { onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
 
-/** Which rows of a long table are in sight: only those are drawn. Rows are all of one height. */
+/** Which rows of a long table are in sight: only those are drawn. Rows are all of one height, under a head that stays. */
 export function useWindow(scroller: Ref<HTMLElement | undefined>, count: () => number, row: number) {
   const first = ref(0)
   const last = ref(60)
-  const HEAD = 64
   function look() {
     const box = scroller.value
     if (!box) return
@@ -14,10 +13,11 @@ export function useWindow(scroller: Ref<HTMLElement | undefined>, count: () => n
   function keepInSight(at: number) {
     const box = scroller.value
     if (!box) return
+    const head = box.querySelector('thead')?.offsetHeight ?? 0
     const top = at * row
     if (top < box.scrollTop) box.scrollTop = top
-    else if (top + row + HEAD > box.scrollTop + box.clientHeight)
-      box.scrollTop = top + row + HEAD - box.clientHeight
+    else if (top + row + head > box.scrollTop + box.clientHeight)
+      box.scrollTop = top + row + head - box.clientHeight
   }
   onMounted(() => scroller.value?.addEventListener('scroll', look, { passive: true }))
   onBeforeUnmount(() => scroller.value?.removeEventListener('scroll', look))

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, got, type Told } from '@/shared/api/client'
+import { priced, shortDay } from '@/shared/format'
+import LookupList from '@/shared/LookupList.vue'
+import Mark from '@/shared/Mark.vue'
+import { KIND_WORDS } from '@/shared/marks'
+import { useLookup, type Hit } from '@/shared/useLookup'
+import { useWorkup, type Candidate } from '../useWorkup'
+
+/** A comp named by its number or address, whatever the search says. */
+const emit = defineEmits<{ added: [key: string] }>()
+const { id, choiceOf, decide } = useWorkup()
+const opened = ref(false)
+const text = ref('')
+const at = ref(0)
+const { hits, nearest, nothing } = useLookup(text)
+const homes = computed(() =>
+  (hits.value.length ? hits.value : nearest.value).filter((h) => h.kind !== 'workup'),
+)
+const records = ref<Candidate[] | null>(null)
+const fault = ref('')
+async function take(hit: Hit) {
+  fault.value = ''
+  records.value = null
+  try {
+    const found = await got(
+      api.GET('/api/workups/{workup_id}/of-home', {
+        params: {
+          path: { workup_id: id.value },
+          query: { kind: hit.kind as 'parcel' | 'listing', key: hit.key },
+        },
+      }),
+    )
+    // a number names one record: that one is meant
+    const named = found.find((c) => c.listing_id.toLowerCase() === text.value.trim().toLowerCase())
+    if (named) void keep(named)
+    else if (found.length) records.value = found
+    else fault.value = `${hit.shown} has no sale and no listing in the records by this workup’s date.`
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+}
+async function keep(home: Candidate) {
+  if (!(await decide([home.listing_id], 'kept'))) return
+  opened.value = false
+  emit('added', home.listing_id)
+}
+function start(now: boolean) {
+  opened.value = now
+  text.value = ''
+  fault.value = ''
+  records.value = null
+}
+function key(event: KeyboardEvent) {
+  const last = homes.value.length - 1
+  if (event.key === 'ArrowDown') at.value = Math.min(at.value + 1, last)
+  else if (event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
+  else if (event.key === 'Enter' && homes.value[at.value]) void take(homes.value[at.value]!)
+  else return
+  event.preventDefault()
+}
+</script>
+
+<template>
+  <v-menu
+    :model-value="opened"
+    :close-on-content-click="false"
+    location="bottom start"
+    offset="6"
+    @update:model-value="start"
+  >
+    <template #activator="{ props: activator }">
+      <v-btn
+        v-bind="activator"
+        size="small"
+        title="A home by its listing number or address, whatever the search says"
+      >
+        Add a home
+      </v-btn>
+    </template>
+    <div class="sheet add" role="dialog" aria-label="Add a home to the comps">
+      <input
+        v-model="text"
+        autofocus
+        autocomplete="off"
+        aria-label="Listing number or address"
+        placeholder="Listing number or address"
+        @input="((records = null), (at = 0))"
+        @keydown="key"
+      />
+      <p v-if="fault" class="clay small mt-2" role="alert">{{ fault }}</p>
+      <template v-if="records">
+        <p class="quiet small mt-2">{{ records[0]!.address }}: which of its records?</p>
+        <button v-for="r in records" :key="r.listing_id" type="button" class="record" @click="keep(r)">
+          <Mark :kind="r.kind" :choice="choiceOf(r.listing_id)" />
+          <span>{{ KIND_WORDS[r.kind] ?? r.kind }} {{ shortDay(r.date) }}</span>
+          <b>{{ priced(r.price) }}</b>
+          <span class="link">{{ choiceOf(r.listing_id) === 'kept' ? 'kept' : 'keep' }}</span>
+        </button>
+      </template>
+      <LookupList
+        v-else-if="text.trim().length > 1"
+        id="add-home"
+        plain
+        :hits="homes"
+        :nearest="[]"
+        :nothing="nothing && !homes.length"
+        :at="at"
+        :text="text"
+        @open="take"
+      />
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.add {
+  width: 380px;
+  padding: 12px;
+}
+input {
+  width: 100%;
+  padding: 7px 10px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 5px;
+  color: inherit;
+}
+.record {
+  display: grid;
+  grid-template-columns: 26px 1fr auto 40px;
+  gap: 8px;
+  align-items: center;
+  width: 100%;
+  padding: 4px 6px;
+  text-align: left;
+  border-radius: 4px;
+  cursor: pointer;
+}
+.record:hover,
+.record:focus-visible {
+  background: rgb(var(--v-theme-mist));
+}
+</style>

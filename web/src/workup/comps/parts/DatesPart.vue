@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import DateField from '@/shared/DateField.vue'
+import type { SearchTools } from '../useSearch'
+
+/** Limits of a day: from and until, both included, either left open. */
+const props = defineProps<{ part: string; search: SearchTools }>()
+const emit = defineEmits<{ taken: [ok: boolean] }>()
+const limits = computed(() => props.search.criterion(props.part))
+const take = (to: { low?: string | null; high?: string | null }) =>
+  void props.search.take(props.search.withCriterion(props.part, to)).then((ok) => emit('taken', ok))
+const iso = (value: unknown) => (typeof value === 'string' ? value : null)
+</script>
+
+<template>
+  <div class="dates">
+    <label>From <DateField autofocus :value="iso(limits?.low)" @date="take({ low: $event })" /></label>
+    <label>Until <DateField :value="iso(limits?.high)" @date="take({ high: $event })" /></label>
+  </div>
+</template>
+
+<style scoped>
+.dates {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.dates :deep(input) {
+  width: 100%;
+  padding: 6px 8px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
+}
+</style>
