@@ -15,15 +15,15 @@ from ..core.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
 from ..store import areas, homes
 from ..workups.homes import HomeRef, read_home
 from .errors import RESPONSES
-from .state import Porch
+from .state import Porch, State
 
 router = APIRouter(tags=["desk"], responses=RESPONSES)
 
 
 class HitDoc(BaseModel):
-    """Something that the command field may mean. kind: parcel, listing or workup."""
+    """Something that the command field may mean. kind: parcel, listing, workup or area."""
 
-    kind: Literal["parcel", "listing", "workup"]
+    kind: Literal["parcel", "listing", "workup", "area"]
     key: str
     shown: str
     note: str = ""
@@ -66,13 +66,40 @@ def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc
         if text.casefold() in row["title"].casefold():
             hits.append(HitDoc(kind="workup", key=str(row["workup_id"]), shown=row["title"], note="workup"))
     hits = hits[:4]
-    if parcel := homes.parcel(db, text):
-        hits.append(HitDoc(kind="parcel", key=text, shown=parcel["unparsed_address"] or text, note=f"parcel {text}"))
-    if listing := homes.listing(db, text):
-        hits.append(HitDoc(kind="listing", key=text, shown=listing["unparsed_address"] or text, note=f"listing {text}"))
-    hits += [HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in homes.search_address(db, text)]
-    near = [] if hits else [HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in homes.nearest_addresses(db, text)]
-    return HitsDoc(hits=hits[:14], nearest=near)
+    named = _places(porch, text)
+    if parcel := homes.parcel(db, text) or homes.parcel_as_typed(db, text):
+        number = parcel["parcel_number"]
+        hits.append(
+            HitDoc(kind="parcel", key=number, shown=parcel["unparsed_address"] or number, note=f"parcel {number}")
+        )
+    if listing := homes.listing(db, text) or homes.listing(db, text.upper()):
+        key = listing["listing_id"]
+        hits.append(HitDoc(kind="listing", key=key, shown=listing["unparsed_address"] or key, note=f"listing {key}"))
+    found = [HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in homes.search_address(db, text, MOST_UNITS)]
+    hits = [*hits, *_all_of_a_building(found)]
+    near = [] if hits or named else homes.nearest_addresses(db, text)
+    return HitsDoc(
+        hits=[*named, *hits] if named else hits,
+        nearest=[HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in near],
+    )
+
+
+MOST_HITS, MOST_UNITS, MOST_PLACES = 14, 120, 4
+
+
+def _places(porch: State, text: str) -> list[HitDoc]:
+    """Places whose name begins with the text: a neighbourhood, a subdivision, a project, a city, a postal code."""
+    wanted = text.casefold()
+    if len(wanted) < 3:
+        return []
+    places = [p for p in porch.records.named_places() if p["name"].casefold().startswith(wanted)]
+    return [HitDoc(kind="area", key=p["name"], shown=p["name"], note=p["kind"]) for p in places[:MOST_PLACES]]
+
+
+def _all_of_a_building(found: list[HitDoc]) -> list[HitDoc]:
+    """The first hits; where they are units of one building, all of them."""
+    first = found[0].shown.split(", unit ")[0] if found else ""
+    return [h for i, h in enumerate(found) if i < MOST_HITS or h.shown.split(", unit ")[0] == first]
 
 
 def _kind(hit: homes.Hit) -> Literal["parcel", "listing"]:

@@ -9,7 +9,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 
-from ..core.errors import Ambiguous, BadInput, NotEnough, NotFound, OutOfDate, RainPorchError, Refused
+from ..core.errors import Ambiguous, BadInput, NotEnough, NotFound, Odd, OutOfDate, RainPorchError, Refused
 
 STATUS: dict[type[RainPorchError], int] = {
     BadInput: 422,
@@ -26,6 +26,7 @@ class ErrorDoc(BaseModel):
 
     message: str
     field: str | None = None
+    odd: bool = False  # a question: the same request with `sure` is taken
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
@@ -38,7 +39,9 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(RainPorchError)
     def told(_: Request, error: RainPorchError) -> JSONResponse:
         field = error.values.get("field")
-        body = ErrorDoc(message=error.message, field=field if isinstance(field, str) else None)
+        body = ErrorDoc(
+            message=error.message, field=field if isinstance(field, str) else None, odd=isinstance(error, Odd)
+        )
         return JSONResponse(body.model_dump(), STATUS.get(type(error), 422))
 
     @app.exception_handler(RequestValidationError)

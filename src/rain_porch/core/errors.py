@@ -27,6 +27,10 @@ class BadInput(RainPorchError):
         self.field = field
 
 
+class Odd(BadInput):
+    """A value that is possible but strange: the message is a question, and the same again with `sure` is taken."""
+
+
 class NotFound(RainPorchError):
     """What was named is not in the records; `nearest` may offer what comes close."""
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 import sqlite3
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -11,6 +12,7 @@ from typing import Any
 import numpy as np
 
 from ..core import addresses
+from ..core.parcels import plain
 from ..core.place import near_miles
 
 
@@ -26,6 +28,24 @@ class Hit:
 def parcel(db: sqlite3.Connection, number: str) -> dict[str, Any] | None:
     row = db.execute("SELECT * FROM parcels WHERE parcel_number = :n", {"n": number}).fetchone()
     return dict(row) if row else None
+
+
+def parcel_as_typed(db: sqlite3.Connection, text: str) -> dict[str, Any] | None:
+    """The parcel of a number typed with other signs between its parts, or with none: "0312" may be "03-12"."""
+    bare = plain(text)
+    if not bare or not any(ch.isdigit() for ch in bare):
+        return None
+    forms = {
+        re.sub(r"[A-Za-z0-9]", "x", r["parcel_number"])
+        for r in db.execute("SELECT parcel_number FROM parcels LIMIT 400")
+    }
+    for form in sorted(forms):
+        if form.count("x") == len(bare):
+            signs = iter(bare)
+            number = "".join(next(signs) if ch == "x" else ch for ch in form)
+            if row := parcel(db, number) or parcel(db, number.upper()):
+                return row
+    return None
 
 
 def listing(db: sqlite3.Connection, listing_id: str) -> dict[str, Any] | None:

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from ..core.condition import SCALE
 from ..core.errors import BadInput
-from ..core.fields import ADJUSTED, BY_NAME
+from ..core.fields import ADJUSTED, BY_NAME, Kind
 from ..core.improvements import check_improvement
 from ..core.money import dollars
 from ..core.proceeds import net_sheet
@@ -33,6 +33,7 @@ class CorrectFact(Doc):
     field: str
     value: Value | None = None
     back: bool = False
+    sure: bool = False  # the agent has been asked about a strange value, and means it
 
 
 class SetSearch(Doc):
@@ -69,6 +70,7 @@ class SetCell(Doc):
 class SetListPrice(Doc):
     change: Literal["set_list_price"]
     list_price: FiniteNumber | None
+    sure: bool = False
 
 
 class SetWeight(Doc):
@@ -278,11 +280,19 @@ def _correct(state: WorkupDoc, change: CorrectFact) -> tuple[WorkupDoc, str]:
     shown = (
         "unknown"
         if change.value is None
-        else f"{change.value:,.10g}"
+        else _said(change.field, change.value)
         if isinstance(change.value, float)
         else change.value
     )
     return state.model_copy(update={"corrections": corrections}), f"{label.lower()} set to {shown}"
+
+
+def _said(name: str, value: float) -> str:
+    """A corrected fact as it is said: years without a thousands mark, yes and no as words."""
+    kind = BY_NAME[name].kind
+    if kind == Kind.YES_NO:
+        return "yes" if value else "no"
+    return f"{value:.0f}" if kind == Kind.YEAR else f"{value:,.10g}"
 
 
 def _weight(state: WorkupDoc, change: SetWeight) -> tuple[WorkupDoc, str]:

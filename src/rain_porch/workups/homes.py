@@ -55,9 +55,10 @@ def locate(
 ) -> HomeRef:
     """The one home that is meant. NotFound offers the nearest addresses; Ambiguous lists the choices."""
     if parcel:
-        if store.parcel(records.db, parcel) is None:
+        held = store.parcel(records.db, parcel) or store.parcel_as_typed(records.db, parcel)
+        if held is None:
             raise NotFound(f"No parcel has the number {parcel}.", parcel=parcel)
-        return HomeRef("parcel", parcel)
+        return HomeRef("parcel", held["parcel_number"])
     if listing:
         if store.listing(records.db, listing) is None:
             raise NotFound(f"No listing has the number {listing}.", listing=listing)

@@ -10,10 +10,11 @@ from typing import Any
 import numpy as np
 
 from ..core.carrying import carried
-from ..core.errors import BadInput
+from ..core.errors import BadInput, Odd
 from ..core.grid import Own
 from ..core.homes import Subject
 from ..core.improvements import returned
+from ..core.oddness import odd_fact, odd_price
 from ..core.search import Search, check, unknown_mask
 from ..core.sentence import sentence
 from ..report.model import ReportInput
@@ -101,13 +102,50 @@ class Workups:
         if isinstance(change, changes.SetDate):
             self._not_to_come(change.effective_date)
         held = store.read(self.db, OWNER, workup_id)
-        state, what = changes.apply(WorkupDoc.model_validate_json(held["document"]), change)
+        before = WorkupDoc.model_validate_json(held["document"])
+        state, what = changes.apply(before, change)
+        self._ask_about(before, change)
+        if isinstance(change, changes.CorrectFact):
+            state = self._search_follows(before, state)
         if isinstance(change, changes.SetSearch):
             self._check_search(state.search.search())
         number = store.save(
             self.db, OWNER, workup_id, revision, held["title"], state.model_dump_json(), what, self._stamp()
         )
         return number, what
+
+    def _ask_about(self, state: WorkupDoc, change: Change) -> None:
+        """Raises Odd for what is possible but strange, unless the agent is sure."""
+        if isinstance(change, changes.CorrectFact) and not change.sure and isinstance(change.value, float):
+            home = read_home(self.records, HomeRef(state.home.kind, state.home.key))
+            known = home.subject.number(change.field)
+            question = odd_fact(change.field, change.value, known, state.effective_date.year)
+            if question:
+                raise Odd(change.field, f"{question} Is it so?")
+        if isinstance(change, changes.SetListPrice) and not change.sure and change.list_price is not None:
+            question = odd_price(change.list_price, self._usual_price(state))
+            if question:
+                raise Odd("list_price", f"{question} Is it so?")
+
+    def _usual_price(self, state: WorkupDoc) -> float | None:
+        """The middle of what the kept comps cost; None before any is kept."""
+        columns = self.records.columns()
+        rows = [row for key in state.kept() if (row := columns.row_of.get(key)) is not None]
+        prices = columns.as_of(self.records.effective_day(state.effective_date)).price[rows]
+        prices = prices[np.isfinite(prices)]
+        return float(np.median(prices)) if prices.size else None
+
+    def _search_follows(self, before: WorkupDoc, state: WorkupDoc) -> WorkupDoc:
+        """A search that is still the proposed one is proposed anew when the home's facts change."""
+        home = read_home(self.records, HomeRef(state.home.kind, state.home.key)).subject
+        day = self.records.effective_day(state.effective_date)
+
+        def proposed(of: WorkupDoc) -> SearchDoc:
+            return SearchDoc.of(Setting.at(self.records, home.corrected(of.corrections), day).proposed())
+
+        if before.search != proposed(before):
+            return state
+        return state.model_copy(update={"search": proposed(state)})
 
     def _check_search(self, search: Search) -> None:
         """Raises BadInput or NotFound for a search that could not be run."""

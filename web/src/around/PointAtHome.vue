@@ -58,7 +58,7 @@ const enter = () =>
   <div class="page">
     <div class="side">
       <h1>Where is it?</h1>
-      <p>Drag the house to the home’s place.</p>
+      <p>Click where the home stands, or drag the house there.</p>
       <template v-if="place">
         <section v-if="hit">
           <h2>In the records there</h2>
@@ -95,7 +95,7 @@ const enter = () =>
       v-if="at"
       :subject="at"
       :candidates="[]"
-      :zoom="15"
+      :zoom="15.6"
       movable
       @home="(latitude, longitude) => (place = { latitude, longitude })"
     />

@@ -18,8 +18,11 @@ export function useAround() {
   )
   /** What the reader has changed; nothing yet means the search that the home proposes. */
   const search = ref<Partial<Search> | null>(null)
-  watch(home, () => (search.value = null))
-  const asked = computed(() => search.value ?? (home.value ? null : { ...NOWHERE, home_kinds: ['detached'] }))
+  const area = computed(() => (typeof route.query.area === 'string' ? [route.query.area] : []))
+  watch([home, area], () => (search.value = null))
+  const asked = computed(
+    () => search.value ?? (home.value ? null : { ...NOWHERE, areas: area.value, home_kinds: ['detached'] }),
+  )
   const around = useQuery({
     queryKey: ['around', home, asked],
     queryFn: () =>

@@ -50,16 +50,20 @@ export function useLetters() {
       version.value += 1
     })
   }
+  let line: Promise<unknown> = Promise.resolve()
+  /** Saves go out one after the other; what is refused goes back to what is saved. */
   async function save(next: Letter) {
     const id = at.value
     if (id === null) return
-    const before = letter.value
     letter.value = next
-    const done = await tried(() =>
-      got(api.PUT('/api/letters/{letter_id}', { params: { path: { letter_id: id } }, body: next })),
+    const turn = line.then(() =>
+      tried(() =>
+        got(api.PUT('/api/letters/{letter_id}', { params: { path: { letter_id: id } }, body: next })),
+      ),
     )
-    if (done) version.value += 1
-    else letter.value = before
+    line = turn
+    if (await turn) version.value += 1
+    else if (letter.value === next) open(id)
   }
   async function drop() {
     const id = at.value

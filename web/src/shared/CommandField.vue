@@ -36,7 +36,8 @@ async function take(hit: Hit) {
 
 async function look(hit: Hit) {
   if (hit.kind === 'workup') return take(hit)
-  await router.push({ name: 'around', query: { kind: hit.kind, key: hit.key } })
+  const query = hit.kind === 'area' ? { area: hit.key } : { kind: hit.kind, key: hit.key }
+  await router.push({ name: 'around', query })
   text.value = ''
   field.value?.blur()
 }

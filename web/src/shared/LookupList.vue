@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { mdiClipboardTextOutline, mdiHomeOutline } from '@mdi/js'
+import { mdiClipboardTextOutline, mdiHomeOutline, mdiMapMarkerOutline } from '@mdi/js'
+import { nextTick, watch } from 'vue'
 import type { Hit } from './useLookup'
 
-defineProps<{
+const props = defineProps<{
   id: string
   hits: Hit[]
   nearest: Hit[]
@@ -12,6 +13,19 @@ defineProps<{
   plain?: boolean
 }>()
 defineEmits<{ open: [hit: Hit]; around: [hit: Hit] }>()
+const ICONS = {
+  workup: mdiClipboardTextOutline,
+  parcel: mdiHomeOutline,
+  listing: mdiHomeOutline,
+  area: mdiMapMarkerOutline,
+}
+watch(
+  () => props.at,
+  async (at) => {
+    await nextTick()
+    document.getElementById(`${props.id}-${at}`)?.scrollIntoView({ block: 'nearest' })
+  },
+)
 </script>
 
 <template>
@@ -38,18 +52,18 @@ defineEmits<{ open: [hit: Hit]; around: [hit: Hit] }>()
       :aria-selected="i === at"
       @mousedown.prevent="$emit('open', hit)"
     >
-      <v-icon
-        :icon="hit.kind === 'workup' ? mdiClipboardTextOutline : mdiHomeOutline"
-        size="17"
-        class="quiet"
-      />
+      <v-icon :icon="ICONS[hit.kind]" size="17" class="quiet" />
       <span class="shown">{{ hit.shown }}</span>
       <span
         v-if="hit.kind !== 'workup' && !plain"
         class="link small"
-        title="What sold around here, nothing kept (Shift and Enter)"
+        :title="
+          hit.kind === 'area'
+            ? 'Homes in it, by a search (Shift and Enter)'
+            : 'What sold around here, nothing kept (Shift and Enter)'
+        "
         @mousedown.stop.prevent="$emit('around', hit)"
-        >around</span
+        >{{ hit.kind === 'area' ? 'homes in it' : 'around' }}</span
       >
       <span class="quiet small">{{
         hit.note || (hit.kind === 'parcel' ? `parcel ${hit.key}` : hit.key)

@@ -9,6 +9,7 @@ import Collection from 'ol/Collection'
 import VectorLayer from 'ol/layer/Vector'
 import { fromLonLat, toLonLat } from 'ol/proj'
 import VectorSource from 'ol/source/Vector'
+import { unByKey } from 'ol/Observable'
 import { getDistance } from 'ol/sphere'
 import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style'
 import type { Docs } from './api/client'
@@ -311,7 +312,7 @@ export class HomeMapDrawing {
       ]
     if (kind === 'street' || kind === 'main street') {
       const wide = (kind === 'street' ? 7 : 10) / Math.max(0.55, Math.min(resolution, 12) / 1.6)
-      const shown = resolution < (kind === 'street' ? 2.6 : 6)
+      const shown = resolution < (kind === 'street' ? 3.4 : 6)
       return [
         new Style({ stroke: new Stroke({ color: t.line, width: Math.max(1, wide + 1.4) }), zIndex: 2 }),
         new Style({
@@ -357,10 +358,15 @@ export class HomeMapDrawing {
       const [longitude, latitude] = toLonLat(at) as [number, number]
       this.told.home(latitude, longitude)
     })
+    const click = this.map.on('singleclick', (event) => {
+      const [longitude, latitude] = toLonLat(event.coordinate) as [number, number]
+      this.told.home(latitude, longitude)
+    })
     this.map.addInteraction(move)
     this.houseMoves = true
     this.tellKeys()
     return () => {
+      unByKey(click)
       this.map.removeInteraction(move)
       this.houseMoves = false
       this.tellKeys()

@@ -64,16 +64,15 @@ export class MapShapes {
       }
     })
     const translate = new Translate({ features: this.grips, hitTolerance: 4 })
-    translate.on('translating', (event) =>
-      this.shift(event.features.item(0), event.startCoordinate, event.coordinate),
-    )
+    const grip = (event: { features: Collection<Feature> }) => event.features.item(0) as Feature
+    translate.on('translating', (event) => this.shift(grip(event), event.startCoordinate, event.coordinate))
     translate.on('translateend', (event) =>
-      this.shifted(event.features.item(0), event.startCoordinate, event.coordinate),
+      this.shifted(grip(event), event.startCoordinate, event.coordinate),
     )
     map.addInteraction(modify)
     map.addInteraction(translate)
     // the dot that marks a corner under the pointer goes with the pointer
-    map.getViewport().addEventListener('pointerleave', () => {
+    map.getViewport()?.addEventListener('pointerleave', () => {
       modify.setActive(false)
       modify.setActive(true)
     })

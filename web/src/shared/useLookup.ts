@@ -37,6 +37,11 @@ export function useLookup(text: Ref<string>) {
         await router.push({ name: 'comps', params: { id: hit.key } })
         return
       }
+      if (hit.kind === 'area') {
+        const view = { measures: ['median_price', 'months_of_supply'], places: [hit.key] }
+        await router.push({ name: 'market', query: { view: JSON.stringify(view) } })
+        return
+      }
       const made = await got(api.POST('/api/workups', { body: { kind: hit.kind, key: hit.key } }))
       await router.push({ name: 'home', params: { id: made.workup_id } })
     } catch (error) {

@@ -38,7 +38,7 @@ watch(
 )
 
 function set(dollars: number | null) {
-  void send({ change: 'set_list_price', list_price: dollars })
+  void send({ change: 'set_list_price', list_price: dollars, sure: false })
 }
 function typeTotal() {
   const given = typedNumber(typed.value)

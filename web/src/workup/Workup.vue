@@ -9,7 +9,7 @@ import { provideWorkup } from './useWorkup'
 
 const props = defineProps<{ id: number }>()
 const workup = provideWorkup(toRef(props, 'id'))
-const { open, found, worth, state, said, saving, refused, undo, kept } = workup
+const { open, found, worth, state, said, saving, refused, questioned, insist, undo, kept } = workup
 
 const facts = computed(() => open.data.value?.subject.facts ?? {})
 const rooms = computed(() => {
@@ -114,7 +114,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         </p>
       </div>
     </header>
-    <p v-if="refused" class="lamp refused" role="alert">{{ refused.message }}</p>
+    <p v-if="refused" class="lamp refused" role="alert">
+      {{ refused.message }}
+      <template v-if="questioned">
+        <button type="button" class="do" @click="insist()">Yes, it is so</button>
+        <button type="button" class="link" @click="((refused = null), (questioned = null))">No</button>
+      </template>
+    </p>
     <nav class="stair" aria-label="Rooms of the workup">
       <router-link
         v-for="(room, i) in rooms"

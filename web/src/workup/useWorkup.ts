@@ -23,6 +23,7 @@ function makeWorkup(id: Ref<number>) {
       open.data.value?.state.search,
       open.data.value?.state.corrections,
       open.data.value?.state.effective_date,
+      open.data.value?.state.place,
     ]),
   )
   const found = useQuery({
@@ -47,7 +48,11 @@ function makeWorkup(id: Ref<number>) {
   let underWay = 0
   let refreshes = 0
 
+  /** A change that was asked about, and what to do with it when the answer is yes. */
+  const questioned = ref<Change | null>(null)
+
   async function send(change: Change): Promise<boolean> {
+    questioned.value = null
     underWay += 1
     saving.value = true
     refused.value = null
@@ -68,6 +73,7 @@ function makeWorkup(id: Ref<number>) {
       await turn
     } catch (error) {
       refused.value = error as Told
+      if (refused.value.odd) questioned.value = change
       revision = null
       done = false
     }
@@ -77,6 +83,8 @@ function makeWorkup(id: Ref<number>) {
     if (done) await settled
     return done
   }
+
+  const insist = () => questioned.value && send({ ...questioned.value, sure: true } as Change)
 
   /** What is shown becomes what is saved, once nothing is on its way any more. */
   async function settle() {
@@ -93,11 +101,21 @@ function makeWorkup(id: Ref<number>) {
     void client.invalidateQueries({ queryKey: ['workups'] })
   }
 
+  /** Undo waits for its turn among the changes, so that it takes back the last one pressed, and says when it fails. */
   async function undo() {
-    await line
-    const done = await got(api.POST('/api/workups/{workup_id}/undo', { params: { path: path.value } }))
-    revision = null
-    said.value = done.what ? `undone: ${done.what}` : 'nothing to undo'
+    refused.value = null
+    const turn = line.then(async () => {
+      const done = await got(api.POST('/api/workups/{workup_id}/undo', { params: { path: path.value } }))
+      revision = null
+      said.value = done.what ? `undone: ${done.what}` : 'nothing to undo'
+    })
+    line = turn.catch(() => undefined)
+    try {
+      await turn
+    } catch (error) {
+      refused.value = error as Told
+    }
+    ahead.value = {}
     await refresh()
   }
 
@@ -134,6 +152,8 @@ function makeWorkup(id: Ref<number>) {
     saving,
     said,
     refused,
+    questioned,
+    insist,
     lit,
     kept,
     reckoning,

@@ -10,6 +10,8 @@ export class Told extends Error {
     message: string,
     readonly field: string | null,
     readonly status: number,
+    /** A question: the same again, with `sure`, is taken. */
+    readonly odd = false,
   ) {
     super(message)
   }
@@ -26,11 +28,12 @@ export async function got<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Told('Rain Porch does not answer. Is it still running? Nothing is lost; try again.', null, 0)
   }
   if (answer.error !== undefined || !answer.response.ok) {
-    const said = (answer.error ?? {}) as { message?: string; field?: string | null }
+    const said = (answer.error ?? {}) as { message?: string; field?: string | null; odd?: boolean }
     throw new Told(
       said.message ?? 'Something went wrong here. Try again.',
       said.field ?? null,
       answer.response.status,
+      said.odd ?? false,
     )
   }
   return answer.data as T

@@ -2,17 +2,17 @@
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { CONDITIONS, day, fact, money, number, typedNumber } from '@/shared/format'
-import TypedInput from '@/shared/TypedInput.vue'
+import { CONDITIONS, day, fact, money, number } from '@/shared/format'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { useWorkup } from '../useWorkup'
+import FactField from './FactField.vue'
 import Improvements from './Improvements.vue'
 import OwnFeatures from './OwnFeatures.vue'
 import OwnPhotos from './OwnPhotos.vue'
 import TimeLine from './TimeLine.vue'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
-const { id, open, state, send, refused } = useWorkup()
+const { id, open, state, send, refused, questioned, insist } = useWorkup()
 const around = useQuery({
   queryKey: ['workup', id, 'around', computed(() => open.data.value?.revision)],
   queryFn: () =>
@@ -32,14 +32,23 @@ const condition = computed(() =>
   String(open.data.value?.subject.facts.property_condition ?? '').toLowerCase(),
 )
 const rate = (word: string) =>
-  send({ change: 'correct_fact', field: 'property_condition', value: word, back: condition.value === word })
+  send({
+    change: 'correct_fact',
+    field: 'property_condition',
+    value: word,
+    back: condition.value === word,
+    sure: true,
+  })
 const facts = computed(() => {
   const known = (row: Docs['FactDoc']) =>
     [row.tax_roll, row.last_listing, row.agent, row.used].some((v) => v !== null)
   const all = open.data.value?.facts ?? []
-  return everything.value || state.value?.home.kind === 'hand'
-    ? all
-    : all.filter((row) => known(row) || row.corrected)
+  const shown =
+    everything.value || state.value?.home.kind === 'hand'
+      ? all
+      : all.filter((row) => known(row) || row.corrected)
+  // what tax roll and listing disagree on comes first: that is what has to be looked at
+  return [...shown.filter((row) => differs(row)), ...shown.filter((row) => !differs(row))]
 })
 const hidden = computed(() => (open.data.value?.facts ?? []).length - facts.value.length)
 const everything = ref(false)
@@ -49,25 +58,13 @@ const faulty = ref<string | null>(null)
 function differs(row: Docs['FactDoc']) {
   return row.tax_roll !== null && row.last_listing !== null && row.tax_roll !== row.last_listing
 }
-async function correct(row: Docs['FactDoc'], typed: string) {
-  const text = typed.trim()
-  let value: string | number | null = text
-  if (text === '') {
-    if (row.corrected) await back(row)
-    return
-  }
-  if (row.kind === 'yes_no') value = /^(y|yes|1)$/i.test(text) ? 1 : /^(n|no|0)$/i.test(text) ? 0 : text
-  else if (!['word', 'text'].includes(row.kind)) {
-    const given = typedNumber(text, row.unit)
-    value = Number.isNaN(given) ? text : given
-  }
-  faulty.value = (await send({ change: 'correct_fact', field: row.field, value, back: false }))
-    ? null
-    : row.field
+async function correct(row: Docs['FactDoc'], value: string | number | null) {
+  const done = await send({ change: 'correct_fact', field: row.field, value, back: false, sure: false })
+  faulty.value = done ? null : row.field
 }
 async function back(row: Docs['FactDoc']) {
   faulty.value = null
-  await send({ change: 'correct_fact', field: row.field, value: null, back: true })
+  await send({ change: 'correct_fact', field: row.field, value: null, back: true, sure: true })
 }
 </script>
 
@@ -119,12 +116,11 @@ async function back(row: Docs['FactDoc']) {
               <b>{{ fact(row.used, row.kind) }}</b>
             </td>
             <td class="mine">
-              <TypedInput
-                :value="row.corrected ? (row.agent ?? '') : ''"
-                :placeholder="row.corrected ? 'unknown' : ''"
-                :aria-label="`Correct ${row.label}`"
-                :aria-invalid="faulty === row.field"
-                @typed="correct(row, $event)"
+              <FactField
+                :row="row"
+                :faulty="faulty === row.field"
+                @word="correct(row, $event)"
+                @back="back(row)"
               />
               <v-btn
                 v-if="row.corrected"
@@ -135,6 +131,7 @@ async function back(row: Docs['FactDoc']) {
               />
               <p v-if="faulty === row.field && refused" class="clay small" role="alert">
                 {{ refused.message }}
+                <button v-if="questioned" type="button" class="do" @click="insist()">Yes</button>
               </p>
             </td>
           </tr>
@@ -162,8 +159,8 @@ async function back(row: Docs['FactDoc']) {
         <button type="button" class="link" :aria-pressed="moving" @click="moving = !moving">
           {{
             moving
-              ? 'Drag the house to where it stands, or press N on the map and the arrows'
-              : 'It stands elsewhere'
+              ? 'Click where it stands, drag the house there, or press N on the map and the arrows'
+              : 'Not here? Move it'
           }}
         </button>
         <button
@@ -236,8 +233,11 @@ async function back(row: Docs['FactDoc']) {
 .flag {
   font-weight: 600;
 }
-.facts {
-  overflow-x: auto;
+.facts thead th {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  background: rgb(var(--v-theme-mist));
 }
 .facts td,
 .facts th {
@@ -258,7 +258,8 @@ async function back(row: Docs['FactDoc']) {
 .facts th:last-child {
   width: 128px;
 }
-.mine input {
+.mine :deep(input),
+.mine select {
   width: 82px;
   height: 26px;
   padding: 0 7px;
@@ -266,7 +267,7 @@ async function back(row: Docs['FactDoc']) {
   border-radius: 4px;
   color: rgb(var(--v-theme-cedar));
 }
-.mine input[aria-invalid='true'] {
+.mine :deep([aria-invalid='true']) {
   border-color: rgb(var(--v-theme-clay));
 }
 .map {

@@ -2,15 +2,19 @@
 import { computed, reactive, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { money, noNumber, typedNumber } from '@/shared/format'
+import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
 const props = defineProps<{ around?: Docs['AroundDoc'] }>()
 const { state, send } = useWorkup()
-const done = computed(() => state.value?.improvements ?? [])
+const { value: done, change } = useDraft(
+  () => (state.value?.improvements ?? []) as Docs['ImprovementDoc'][],
+  (next) => send({ change: 'set_improvements', improvements: next }),
+)
 const total = computed(() => (props.around?.returned ?? []).reduce((sum, r) => sum + r.value, 0))
 const adding = reactive({ kind: 'kitchen', year: '', cost: '', quality: 'good' })
 const missing = ref('')
-const save = (next: Docs['ImprovementDoc'][]) => send({ change: 'set_improvements', improvements: next })
+const drop = (i: number) => change((held) => held.filter((_, k) => k !== i))
 async function add() {
   const year = typedNumber(adding.year)
   const cost = typedNumber(adding.cost)
@@ -24,7 +28,8 @@ async function add() {
         : ''
   if (missing.value || year === null || cost === null) return
   const { kind, quality } = adding
-  if (await save([...done.value, { kind, quality, year, cost, note: '' }])) adding.year = adding.cost = ''
+  if (await change((held) => [...held, { kind, quality, year, cost, note: '' }]))
+    adding.year = adding.cost = ''
 }
 </script>
 
@@ -41,12 +46,7 @@ async function add() {
       </p>
       <p class="quiet small line">
         <span>{{ around?.returned[i]?.formula }}</span>
-        <button
-          type="button"
-          class="link"
-          :aria-label="`Take the ${x.kind} away`"
-          @click="save(done.filter((_, k) => k !== i))"
-        >
+        <button type="button" class="link" :aria-label="`Take the ${x.kind} away`" @click="drop(i)">
           take away
         </button>
       </p>

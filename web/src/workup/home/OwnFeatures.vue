@@ -1,18 +1,23 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import NumberField from '@/shared/NumberField.vue'
+import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
 const { state, send } = useWorkup()
-const features = computed(() => state.value?.features ?? [])
+type Feature = { label: string; amount?: number | null }
+const { value: features, change } = useDraft(
+  () => (state.value?.features ?? []) as Feature[],
+  (next) => send({ change: 'set_features', features: next }),
+)
 const label = ref('')
-const save = (next: { label: string; amount?: number | null }[]) =>
-  send({ change: 'set_features', features: next })
 async function add(name = label.value) {
-  if (name.trim() && (await save([...features.value, { label: name.trim(), amount: null }]))) label.value = ''
+  const words = name.trim()
+  if (words && (await change((held) => [...held, { label: words, amount: null }]))) label.value = ''
 }
 const price = (i: number, amount: number | null) =>
-  save(features.value.map((f, k) => (k === i ? { ...f, amount } : f)))
+  change((held) => held.map((f, k) => (k === i ? { ...f, amount } : f)))
+const drop = (i: number) => change((held) => held.filter((_, k) => k !== i))
 defineExpose({ add })
 </script>
 
@@ -31,12 +36,7 @@ defineExpose({ add })
         placeholder="judgement"
         @number="price(i, $event)"
       />
-      <button
-        type="button"
-        class="link small"
-        :aria-label="`Take ${f.label} away`"
-        @click="save(features.filter((_, k) => k !== i))"
-      >
+      <button type="button" class="link small" :aria-label="`Take ${f.label} away`" @click="drop(i)">
         take away
       </button>
     </p>

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import FilePick from '@/shared/FilePick.vue'
+import { useDraft } from '@/shared/useDraft'
 import TypedInput from '@/shared/TypedInput.vue'
 
 /** The agent's name, contact, pictures and colour: the same on every report. */
@@ -19,16 +20,21 @@ const PICTURES: ['logo' | 'portrait', string][] = [
   ['logo', 'Logo'],
   ['portrait', 'Portrait'],
 ]
-async function save(to: Partial<Card>) {
-  fault.value = ''
-  try {
-    await got(api.PUT('/api/card', { body: { ...card.data.value!, ...to } }))
-    await client.invalidateQueries({ queryKey: ['card'] })
-    await client.invalidateQueries({ queryKey: ['workup'] })
-  } catch (error) {
-    fault.value = (error as Told).message
-  }
-}
+const { value: held, change } = useDraft(
+  () => card.data.value as Card,
+  async (next) => {
+    fault.value = ''
+    try {
+      client.setQueryData(['card'], await got(api.PUT('/api/card', { body: next })))
+      await client.invalidateQueries({ queryKey: ['workup'] })
+      return true
+    } catch (error) {
+      fault.value = (error as Told).message
+      return false
+    }
+  },
+)
+const save = (to: Partial<Card>) => change((now) => ({ ...now, ...to }))
 async function add(name: 'logo' | 'portrait', file: File) {
   fault.value = ''
   const answer = await fetch('/api/card/pictures', { method: 'POST', body: file })
@@ -40,17 +46,17 @@ async function add(name: 'logo' | 'portrait', file: File) {
 
 <template>
   <details v-if="card.data.value" class="card">
-    <summary>You on paper: {{ card.data.value.name || 'no name yet' }}</summary>
+    <summary>You on paper: {{ held.name || 'no name yet' }}</summary>
     <label v-for="[name, label, most] in FIELDS" :key="name">
       {{ label }}
-      <TypedInput :value="card.data.value[name]" :maxlength="most" @typed="save({ [name]: $event })" />
+      <TypedInput :value="held[name]" :maxlength="most" @typed="save({ [name]: $event })" />
     </label>
     <p v-for="[name, label] in PICTURES" :key="name" class="picture">
       <FilePick accept="image/png,image/jpeg,image/webp" @chosen="add(name, $event)">
-        {{ label }}: {{ card.data.value[name] ? 'another' : 'add' }}
+        {{ label }}: {{ held[name] ? 'another' : 'add' }}
       </FilePick>
-      <template v-if="card.data.value[name]">
-        <img :src="`/api/card/pictures/${card.data.value[name]}`" :alt="label" />
+      <template v-if="held[name]">
+        <img :src="`/api/card/pictures/${held[name]}`" :alt="label" />
         <button
           type="button"
           class="link"
@@ -66,18 +72,16 @@ async function add(name: 'logo' | 'portrait', file: File) {
         Colour
         <input
           type="color"
-          :value="card.data.value.colour || '#A4572F'"
+          :value="held.colour || '#A4572F'"
           aria-label="Your colour"
           @change="save({ colour: ($event.target as HTMLInputElement).value })"
         />
       </label>
-      <button v-if="card.data.value.colour" type="button" class="link" @click="save({ colour: '' })">
-        as usual
-      </button>
+      <button v-if="held.colour" type="button" class="link" @click="save({ colour: '' })">as usual</button>
       <label class="paper-size">
         Paper
         <select
-          :value="card.data.value.size"
+          :value="held.size"
           aria-label="Paper size"
           @change="save({ size: ($event.target as HTMLSelectElement).value as 'a4' })"
         >

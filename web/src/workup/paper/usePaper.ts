@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
+import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
 export type Paper = Docs['PaperDoc']
@@ -12,24 +13,17 @@ export function usePaper() {
     queryKey: ['layouts'],
     queryFn: () => got(api.GET('/api/layouts')),
   })
-  /** What has been set and is still being saved: the next change builds on it. */
-  const ahead = ref<Paper | null>(null)
-  let underWay = 0
-  const paper = computed(() => ahead.value ?? ((state.value?.paper ?? { pages: [] }) as Paper))
+  const { value: paper, change } = useDraft(
+    () => (state.value?.paper ?? { pages: [] }) as Paper,
+    (next) => send({ change: 'set_paper', paper: next }),
+  )
   const on = computed(() => paper.value.pages ?? [])
   const off = computed(() => Object.keys(known.data.value?.pages ?? {}).filter((p) => !on.value.includes(p)))
   const label = (page: string) => known.data.value?.pages[page] ?? page
   const layouts = computed(() => known.data.value?.layouts ?? {})
   const picture = (number: number) =>
     `/api/workups/${id.value}/pages/${number}.png?revision=${open.data.value?.revision}`
-  async function set(to: Partial<Paper>) {
-    const next = { ...paper.value, ...to }
-    ahead.value = next
-    underWay += 1
-    await send({ change: 'set_paper', paper: next })
-    underWay -= 1
-    if (!underWay) ahead.value = null
-  }
+  const set = (to: Partial<Paper>) => change((held) => ({ ...held, ...to }))
 
   function move(page: string, to: number) {
     const next = on.value.filter((p) => p !== page)

@@ -82,7 +82,7 @@ const unknown = (row: { field: string; cells: Cell[] }) =>
   row.cells.every((c) => c.mine === null) &&
   row.cells.some((c) => c.theirs !== null)
 const rateHome = (value: string) =>
-  send({ change: 'correct_fact', field: 'property_condition', value, back: false })
+  send({ change: 'correct_fact', sure: false, field: 'property_condition', value, back: false })
 
 const unread = ref('')
 /** The number typed into a field of the grid; undefined where none stands there, which is said beside it. */

@@ -1,21 +1,17 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { money, number, signedPct } from '@/shared/format'
 import NumberField from '@/shared/NumberField.vue'
+import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
 type Scenario = Docs['ScenarioDoc-Input']
-const { id, state, open, worth, send, saving } = useWorkup()
-// what was typed shows and counts at once; the saved one takes its place when nothing is on its way any more
-const scenarios = ref<Scenario[]>([])
-watch(
-  [() => state.value?.scenarios, saving],
-  ([saved, onTheirWay]) => {
-    if (!onTheirWay) scenarios.value = [...((saved ?? []) as Scenario[])]
-  },
-  { immediate: true },
+const { id, state, open, worth, send } = useWorkup()
+const { value: scenarios, change: changeAll } = useDraft(
+  () => (state.value?.scenarios ?? []) as Scenario[],
+  (next) => send({ change: 'set_scenarios', scenarios: next }),
 )
 const sheets = useQuery({
   queryKey: ['proceeds', id, computed(() => open.data.value?.revision)],
@@ -42,10 +38,7 @@ const BLANK = {
   credits_and_repairs: '0',
   other: [],
 }
-function save(next: Scenario[]) {
-  scenarios.value = next
-  void send({ change: 'set_scenarios', scenarios: next })
-}
+const save = (next: Scenario[]) => void changeAll(() => next)
 function add() {
   const last = scenarios.value.at(-1)
   const price =
