@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, Path, Response
 
 from ..workups import photos
-from ..workups.full_record import RecordDoc, full_record
+from ..workups.full_record import FullRecordDoc, full_record
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -17,7 +17,7 @@ ListingId = Annotated[str, Path(max_length=200)]
 
 
 @router.get("/listings/{listing_id}")
-def listing(porch: Porch, listing_id: ListingId, until: dt.date | None = None) -> RecordDoc:
+def listing(porch: Porch, listing_id: ListingId, until: dt.date | None = None) -> FullRecordDoc:
     """A listing or a deed sale (its number after "deed:") as it stood on a day."""
     return full_record(porch.records, listing_id, until)
 

@@ -10,8 +10,10 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
+from ..core.errors import Refused
 from ..core.market import MEASURES
 from ..report.market_book import market_workbook
+from ..report.sheet import sheet
 from ..workups import market_looks as looks
 from ..workups import views
 from ..workups.answers import market_doc
@@ -62,6 +64,7 @@ class SavedView(BaseModel):
 class SaveView(BaseModel):
     name: str = Field(min_length=1, max_length=80)
     pinned: bool = False
+    replace: bool = False
     view: ViewDoc
 
 
@@ -98,6 +101,34 @@ def market_xlsx(porch: Porch, view: ViewDoc) -> Response:
     return Response(market_workbook(told["sentence"], told["periods"], told["lines"]), media_type=XLSX)
 
 
+Form = Literal["csv", "xlsx"]
+
+
+def _file(form: Form, title: str, rows: list[list[object]]) -> Response:
+    """A table as a file."""
+    if form == "xlsx":
+        return Response(sheet(title, rows), media_type=XLSX)
+    out = io.StringIO()
+    csv.writer(out).writerows(rows)
+    return Response(out.getvalue(), media_type="text/csv")
+
+
+@router.post("/market/year-so-far.{form}", response_class=Response)
+def year_so_far_file(porch: Porch, form: Form, view: ViewDoc) -> Response:
+    """The year so far as a table."""
+    told = views.year_so_far(porch.records, view)
+    place = views.place_words(view)
+    return _file(form, f"The year so far to {told.end}{f', {place}' if place else ''}", views.so_far_table(told))
+
+
+@router.post("/market/bands.{form}", response_class=Response)
+def bands_file(porch: Porch, form: Form, ask: BandsAsk) -> Response:
+    """The bands by size and by price as a table."""
+    place = views.place_words(ask.view)
+    told = looks.by_bands(porch.records, ask)
+    return _file(form, f"By size and price{f', {place}' if place else ''}", looks.bands_table(told))
+
+
 @router.post("/market/behind")
 def records_behind(porch: Porch, ask: BehindAsk) -> BehindDoc:
     """The records behind one figure of a view, as they stood at its period's end."""
@@ -123,10 +154,24 @@ def saved_views(porch: Porch) -> list[SavedView]:
 
 @router.post("/views", status_code=201)
 def save_view(porch: Porch, body: SaveView) -> SavedView:
-    """Save a view under its name; one of the same name is replaced."""
+    """Save a view under a new name; Refused where another has it, unless that one is to be replaced."""
     views.answer(porch.records, body.view)
-    view_id = porch.workups.save_view(body.name.strip(), body.view, body.pinned)
-    return SavedView(view_id=view_id, name=body.name.strip(), pinned=body.pinned, view=body.view)
+    name = body.name.strip()
+    if not body.replace and any(v["name"] == name for v in porch.workups.views()):
+        raise Refused(f"A view is called “{name}” already: give another name, or replace it.", field="name")
+    view_id = porch.workups.save_view(name, body.view, body.pinned)
+    return SavedView(view_id=view_id, name=name, pinned=body.pinned, view=body.view)
+
+
+@router.put("/views/{view_id}")
+def change_view(porch: Porch, view_id: Number, body: SaveView) -> SavedView:
+    """Rename a saved view, pin it, or give it another content."""
+    views.answer(porch.records, body.view)
+    name = body.name.strip()
+    if any(v["name"] == name and v["view_id"] != view_id for v in porch.workups.views()):
+        raise Refused(f"A view is called “{name}” already: give another name.", field="name")
+    porch.workups.change_view(view_id, name, body.view, body.pinned)
+    return SavedView(view_id=view_id, name=name, pinned=body.pinned, view=body.view)
 
 
 @router.delete("/views/{view_id}", status_code=204)

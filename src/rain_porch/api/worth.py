@@ -14,7 +14,7 @@ from ..store.homes import addresses_of
 from ..workups.answers import pricing_doc
 from ..workups.documents import PriceDoc
 from ..workups.pricing import label
-from ..workups.scrutiny import checked, opened_rate
+from ..workups.scrutiny import checked, opened_rate, weights_say
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -51,11 +51,12 @@ class CheckDoc(BaseModel):
 
 
 class WorthDoc(BaseModel):
-    """checks: what an appraiser would ask, those with something to do first."""
+    """checks: what an appraiser would ask, those with something to do first. weights_say: why the heaviest comp weighs most."""
 
     price: PriceDoc
     grid: list[ColumnDoc]
     checks: list[CheckDoc]
+    weights_say: str
 
 
 class ChoiceDoc(BaseModel):
@@ -139,7 +140,9 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
         CheckDoc(name=c.name, label=c.label, ok=c.ok, says=c.says, do=c.do, homes=list(c.homes))
         for c in checked(opened, pricing)
     ]
-    return WorthDoc(price=doc, grid=grid, checks=asked)
+    return WorthDoc(
+        price=doc, grid=grid, checks=asked, weights_say=weights_say(pricing, [c.address for c in doc.comps])
+    )
 
 
 @router.get("/workups/{workup_id}/rates/{field}")

@@ -48,11 +48,58 @@ def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_p
     from_model_pct: how far each adjusted price lies from the model's value; a sale that stands alone, above or below,
     had something that no field tells. Left out where there is no model.
     """
-    raw = (likeness / 100) ** 4 * 0.5 ** (days / 365) / (1 + (gross_pct / 30) ** 2)
-    if from_model_pct is not None:
-        raw = raw / (1 + (from_model_pct / 12) ** 2)
+    raw = np.prod(list(_weight_parts(likeness, days, gross_pct, from_model_pct).values()), axis=0)
     raw = np.maximum(raw, 1e-9)
     return in_steps(raw / raw.sum())
+
+
+def _weight_parts(
+    likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None
+) -> dict[str, Floats]:
+    """The factors of WEIGHT_FORMULA by name, each (n,)."""
+    parts = {
+        "likeness": (likeness / 100) ** 4,
+        "days": np.asarray(0.5 ** (days / 365)),
+        "gross": 1 / (1 + (gross_pct / 30) ** 2),
+    }
+    if from_model_pct is not None:
+        parts["model"] = 1 / (1 + (from_model_pct / 12) ** 2)
+    return parts
+
+
+def why_heaviest(
+    names: Sequence[str],
+    weights: Floats,
+    likeness: Floats,
+    days: Floats,
+    gross_pct: Floats,
+    from_model_pct: Floats | None = None,
+) -> str:
+    """A sentence on the comp that weighs most: which factors of its weight lift it above the others, and which lower it."""
+    top = int(np.argmax(weights))
+    start = f"{names[top]} weighs most, {100 * weights[top]:.1f} %"
+    if len(weights) < 2:
+        return f"{start}: it is the only one."
+    told = {
+        "likeness": f"{likeness[top]:.0f} of 100 alike",
+        "days": f"agreed {days[top]:.0f} days ago",
+        "gross": f"{gross_pct[top]:.1f} % adjusted in all",
+        "model": "" if from_model_pct is None else f"{abs(from_model_pct[top]):.1f} % from the model's value",
+    }
+    usual = {
+        "likeness": f"{np.median(likeness):.0f}",
+        "days": f"{np.median(days):.0f}",
+        "gross": f"{np.median(gross_pct):.1f} %",
+        "model": "" if from_model_pct is None else f"{np.median(np.abs(from_model_pct)):.1f} %",
+    }
+    parts = _weight_parts(likeness, days, gross_pct, from_model_pct)
+    lift = {name: float(x[top] / np.exp(np.log(np.maximum(x, 1e-9)).mean())) for name, x in parts.items()}
+    better = sorted((n for n in lift if lift[n] > 1.05), key=lambda n: -lift[n])[:3]
+    worse = [n for n in lift if lift[n] < 0.9]
+    if not better:
+        return f"{start}: a little better than the others in all."
+    said = ", ".join(f"{told[n]} (the middle one {usual[n]})" for n in better)
+    return f"{start}: {said}{f'; though {told[worse[0]]}' if worse else ''}."
 
 
 def in_steps(weights: Floats) -> Floats:

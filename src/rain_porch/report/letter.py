@@ -59,7 +59,7 @@ def _view(item: Item) -> list[Block | None]:
     hollow = hollow or not all(p["finished"] for p in periods)
     head = ["Period", *(line["name"] or line["label"] for line in lines)]
     rows = []
-    for i in range(len(periods) - 1, max(-1, len(periods) - 1 - TABLE_PERIODS), -1):
+    for i in range(len(periods) - 1, max(-1, len(periods) - 1 - item.get("periods", TABLE_PERIODS)), -1):
         p = periods[i]
         rows.append([p["period"] + ("" if p["finished"] else " *"), *(_cell(line, i) for line in lines)])
     return [

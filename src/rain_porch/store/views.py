@@ -28,6 +28,17 @@ def keep(db: sqlite3.Connection, owner: int, name: str, document: str, pinned: b
     return int(row[0])
 
 
+def change(db: sqlite3.Connection, owner: int, view_id: int, name: str, document: str, pinned: bool) -> None:
+    """Give a saved view a name, a content and a place on the desk. NotFound."""
+    with atomic(db):
+        done = db.execute(
+            "UPDATE views SET name = :n, document = :d, pinned = :p WHERE view_id = :id AND owner = :o",
+            {"n": name, "d": document, "p": int(pinned), "id": view_id, "o": owner},
+        )
+    if not done.rowcount:
+        raise NotFound(f"There is no saved view {view_id}.", view_id=view_id)
+
+
 def delete(db: sqlite3.Connection, owner: int, view_id: int) -> None:
     if not db.execute("DELETE FROM views WHERE view_id = :id AND owner = :o", {"id": view_id, "o": owner}).rowcount:
         raise NotFound(f"There is no saved view {view_id}.", view_id=view_id)

@@ -47,7 +47,7 @@ class StoryDoc(Doc):
     listing_id: str | None = None
 
 
-class RecordDoc(Doc):
+class FullRecordDoc(Doc):
     """A listing or deed sale. agent and office are for the agent's own screen, and never go on paper.
 
     given_days, given_cumulative_days: as the source counts them.
@@ -71,7 +71,7 @@ class RecordDoc(Doc):
     story: list[StoryDoc]
 
 
-def full_record(records: Records, key: str, until: dt.date | None = None) -> RecordDoc:
+def full_record(records: Records, key: str, until: dt.date | None = None) -> FullRecordDoc:
     """Everything known of one record up to a day, the newest day of the records unless given. Raises NotFound."""
     columns = records.columns()
     row = columns.row_of.get(key)
@@ -96,7 +96,7 @@ def full_record(records: Records, key: str, until: dt.date | None = None) -> Rec
     unit = shown.get("unit_number")
     told = listing or {}
     cumulative = prices.get("cumulative_days_on_market")
-    return RecordDoc(
+    return FullRecordDoc(
         listing_id=key,
         address=f"{shown.get('unparsed_address') or ''}{f', unit {unit}' if unit else ''}",
         kind=kind,

@@ -8,13 +8,14 @@ from typing import TYPE_CHECKING, Any, Literal
 from pydantic import Field
 
 from ..core.errors import NotFound
+from ..core.market import MEASURES
 from ..report.letter import letter_pages
 from ..report.papers import letter_document
 from ..store import kept
 from . import market_looks as looks
 from .documents import Doc
 from .records import Records
-from .views import ViewDoc, answer, year_so_far
+from .views import ViewDoc, answer, place_words, year_so_far
 
 if TYPE_CHECKING:
     from .workups import Workups
@@ -23,13 +24,14 @@ OWNER = 1
 
 
 class LetterItemDoc(Doc):
-    """One part of a letter. table: figures under the chart of a view; days: how far back what changed looks."""
+    """One part of a letter. table: figures under the chart of a view, of so many periods; days: how far back what changed looks."""
 
     kind: Literal["view", "so_far", "bands", "changed"] = "view"
     title: str = Field(default="", max_length=120)
     comment: str = Field(default="", max_length=4000)
     view: ViewDoc
     table: bool = True
+    periods: int = Field(default=4, ge=1, le=120)
     days: int = Field(default=30, ge=1, le=366)
 
 
@@ -83,6 +85,7 @@ def items_of(records: Records, letter: LetterDoc) -> list[dict[str, Any]]:
     """The letter's parts with their figures of today, as the report's pages take them."""
     return [
         {"kind": item.kind, "title": item.title or _title(item), "comment": item.comment, "table": item.table,
+         "periods": item.periods,
          "answer": _answer(records, item).model_dump()}
         for item in letter.items
     ]  # fmt: skip
@@ -107,6 +110,8 @@ def _answer(records: Records, item: LetterItemDoc) -> Doc:
 
 
 def _title(item: LetterItemDoc) -> str:
-    named = {"so_far": "The year so far", "bands": "By size and price", "changed": "What changed", "view": "The market"}
-    place = item.view.places[0] if item.view.places else ""
-    return named[item.kind] + (f": {place}" if place else "")
+    """ "Median price in Lantern Hill", "The year so far within 1 mi of 14 Ferry Lane"."""
+    named = {"so_far": "The year so far", "bands": "By size and price", "changed": "What changed"}
+    title = named.get(item.kind) or MEASURES[item.view.measures[0]][0]
+    place = place_words(item.view)
+    return f"{title} {place}" if place else title

@@ -97,18 +97,20 @@ class BandsAsk(Doc):
 
 
 class BandRow(Doc):
-    """values: measure → value and count. mine: the home falls into it."""
+    """values: measure → value and count. mine: the home falls into it. where: the band as conditions of a view."""
 
     label: str
     low: float | None
     high: float | None
     mine: bool
     values: dict[str, PointDoc]
+    where: list[str]
 
 
 class BandsDoc(Doc):
-    """The twelve months to `end`, by size and by price, and what is for sale now."""
+    """The twelve months from `start` to `end`, by size and by price, and what is for sale at their end."""
 
+    start: dt.date
     end: dt.date
     size: list[BandRow]
     price: list[BandRow]
@@ -197,15 +199,31 @@ def by_bands(records: Records, ask: BandsAsk) -> BandsDoc:
                     high=band.high,
                     mine=mine is not None and band.holds(mine),
                     values=told,
+                    where=list(band.conditions(field)),
                 )
             )
         return out
 
     return BandsDoc(
+        start=span.start,
         end=span.end,
         size=rows("living_area", SIZE_MEASURES, ask.living_area),
         price=rows("price", PRICE_MEASURES, ask.price),
     )
+
+
+def bands_table(told: BandsDoc) -> list[list[object]]:
+    """The bands as rows for a file: those of size, then those of price."""
+    rows: list[list[object]] = []
+    for title, bands_of, measures in (("size", told.size, SIZE_MEASURES), ("price", told.price, PRICE_MEASURES)):
+        heads = [f"{mk.MEASURES[m][0]}{f', {mk.MEASURES[m][1]}' if mk.MEASURES[m][1] else ''}" for m in measures]
+        rows += (
+            [[], [f"by {title}, {told.start} to {told.end}", *heads]]
+            if rows
+            else [[f"by {title}, {told.start} to {told.end}", *heads]]
+        )
+        rows += [[r.label, *(r.values[m].value for m in measures)] for r in bands_of]
+    return rows
 
 
 def _records(records: Records, rows: Ints, day: int) -> list[RecordDoc]:

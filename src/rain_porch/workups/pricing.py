@@ -175,6 +175,7 @@ class Pricing:
     found: Evidence | None = None
     apart: Sequence[Own] = ()  # lines equal for all comps, added once after their mean
     notes: Sequence[str] = ()  # those of the warnings that are about the evidence
+    ages: Sequence[float] = ()  # days since each comp's price was agreed
 
 
 def most_alike(setting: Setting, search: sr.Search) -> list[Candidate]:
@@ -263,7 +264,7 @@ def price(
     warnings += cautions(setting.subject, sold, adjusted, mean)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value, _range(setting, value, found.half_width),
-        ways, warnings, found.n_local, found, once, notes,
+        ways, warnings, found.n_local, found, once, notes, [float(a) for a in ages],
     )  # fmt: skip
 
 

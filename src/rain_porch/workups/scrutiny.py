@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,6 +14,7 @@ from ..core.errors import BadInput
 from ..core.evidence import Rate
 from ..core.features import features_of
 from ..core.listing_facts import price_days
+from ..core.worth import from_model, why_heaviest
 from ..store.areas import between
 from ..store.sellers import sellers_of
 from .pricing import Pricing
@@ -66,4 +68,19 @@ def opened_rate(opened: Opened, pricing: Pricing, name: str) -> OpenedRate:
     worth = (found.model_value if found else None) or pricing.value or 0.0
     return OpenedRate(
         pricing.rates[name], re.choices(found, pairs, setting.columns, setting.subject, name, worth), plot, pairs
+    )
+
+
+def weights_say(pricing: Pricing, names: Sequence[str]) -> str:
+    """Why the heaviest of the comps weighs most; nothing before any is kept."""
+    if not pricing.comps:
+        return ""
+    adjusted = np.array([a.adjusted_price for a in pricing.adjusted])
+    return why_heaviest(
+        [name or c.listing_id for name, c in zip(names, pricing.comps, strict=True)],
+        np.array(pricing.weights),
+        np.array([c.likeness for c in pricing.comps]),
+        np.maximum(np.array(pricing.ages), 0),
+        np.array([a.gross_pct for a in pricing.adjusted]),
+        from_model(adjusted, pricing.found.model_value if pricing.found else None),
     )

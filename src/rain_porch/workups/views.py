@@ -108,11 +108,12 @@ class SoFarRow(Doc):
     unit: str
     now: PointDoc
     before: PointDoc
+    earlier: PointDoc
     change: ChangeDoc | None
 
 
 class SoFarDoc(Doc):
-    """This year to `end`, against the same days of the year before."""
+    """This year to `end`, against the same days of the year before and of the one before that; change: on the year."""
 
     end: dt.date
     rows: list[SoFarRow]
@@ -263,11 +264,35 @@ def _notes(records: Records, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
     return out
 
 
+def column_name(line: ViewLineDoc) -> str:
+    """What a column of a file holds: the measure, its unit, and the line's own name where there are several."""
+    own = "" if line.name in ("", line.label) or line.measure == "series" else line.name.split(f" · {line.label}")[0]
+    unit = {"share": "share of 1", "": "", "series": ""}.get(line.unit, line.unit)
+    return ", ".join(x for x in (line.label, unit, own) if x)
+
+
+def so_far_table(told: SoFarDoc) -> list[list[object]]:
+    """The year so far as rows for a file."""
+    year = told.end.year
+    rows: list[list[object]] = [
+        [
+            "measure",
+            "unit",
+            f"{year} to {told.end:%m-%d}",
+            *(f"same days of {year - k}" for k in (1, 2)),
+            "change on the year",
+        ]
+    ]
+    rows += [
+        [r.label, r.unit, r.now.value, r.before.value, r.earlier.value, r.change.words if r.change else None]
+        for r in told.rows
+    ]
+    return rows
+
+
 def table_of(told: ViewAnswerDoc) -> list[list[object]]:
     """A view's answer as rows for a file: a head, then a row a period."""
-    rows: list[list[object]] = [
-        ["period", "start", "end", "finished", *(line.name or line.label for line in told.lines)]
-    ]
+    rows: list[list[object]] = [["period", "start", "end", "finished", *(column_name(line) for line in told.lines)]]
     for i, p in enumerate(told.periods):
         values = [None if (x := line.points[i]) is None else x.value for line in told.lines]
         rows.append([p.period, p.start, p.end, p.finished, *values])
@@ -320,15 +345,15 @@ def _told(records: Records, doc: ViewDoc, through: dt.date) -> Told:
 def year_so_far(records: Records, doc: ViewDoc) -> SoFarDoc:
     """All measures of this year to the newest day, against the same days of last year."""
     through = records.through()
-    spans = mk.periods("ytd", dt.date(through.year - 1, 1, 1), through, through)
+    spans = mk.periods("ytd", dt.date(through.year - 2, 1, 1), through, through)
     names = list(mk.MEASURES)
-    before, now = mk.series(market_of(records, doc, doc.places[0] if doc.places else ""), names, spans)
+    earlier, before, now = mk.series(market_of(records, doc, doc.places[0] if doc.places else ""), names, spans)
     rows = []
     for name in names:
-        a, b = now.values[name], before.values[name]
+        a, b, c = now.values[name], before.values[name], earlier.values[name]
         label, unit, _ = mk.MEASURES[name]
         rows.append(
             SoFarRow(measure=name, label=label, unit=unit, now=PointDoc(value=a.value, n=a.n),
-                     before=PointDoc(value=b.value, n=b.n), change=_change_doc(a.value, b.value, unit))
+                     before=PointDoc(value=b.value, n=b.n), earlier=PointDoc(value=c.value, n=c.n), change=_change_doc(a.value, b.value, unit))
         )  # fmt: skip
     return SoFarDoc(end=through, rows=rows)

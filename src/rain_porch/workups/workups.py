@@ -225,6 +225,9 @@ class Workups:
     def save_view(self, name: str, view: ViewDoc, pinned: bool) -> int:
         return saved.keep(self.db, OWNER, name, view.model_dump_json(), pinned)
 
+    def change_view(self, view_id: int, name: str, view: ViewDoc, pinned: bool) -> None:
+        saved.change(self.db, OWNER, view_id, name, view.model_dump_json(), pinned)
+
     def delete_view(self, view_id: int) -> None:
         saved.delete(self.db, OWNER, view_id)
 

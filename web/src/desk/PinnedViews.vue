@@ -12,6 +12,21 @@ const told = useQuery({
   queryFn: () => Promise.all(pinned.value.map((v) => got(api.POST('/api/market/view', { body: v.view })))),
   enabled: computed(() => pinned.value.length > 0),
 })
+const kinds = useQuery({
+  queryKey: ['home-kinds'],
+  queryFn: () => got(api.GET('/api/home-kinds')),
+  staleTime: Infinity,
+})
+/** What a tile shows: measure, kind of home, place, period. */
+function what(i: number): string {
+  const { view } = pinned.value[i]!
+  const label = told.data.value?.[i]?.lines[0]?.label ?? ''
+  const place =
+    view.places?.join(', ') || (view.shapes?.length ? view.drawn || 'a drawn area' : 'all of the records')
+  return [label, kinds.data.value?.[view.home_kind ?? ''] ?? 'homes of any kind', place, `by ${view.by}`]
+    .filter(Boolean)
+    .join(' · ')
+}
 const W = 150
 const H = 34
 function path(i: number): string {
@@ -42,6 +57,7 @@ function path(i: number): string {
       :to="{ name: 'market', query: { view: JSON.stringify(v.view) } }"
     >
       <span class="name">{{ v.name }}</span>
+      <span class="quiet small what">{{ what(i) }}</span>
       <b>{{ shownAs(told.data.value?.[i]?.newest, told.data.value?.[i]?.lines[0]?.unit ?? '') }}</b>
       <span class="quiet small">
         {{ told.data.value?.[i]?.newest_over }}

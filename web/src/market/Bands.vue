@@ -7,6 +7,16 @@ import { shownAs, type View } from './useView'
 
 /** Price per square foot by size and months of supply by price; where a home falls is marked. */
 const props = defineProps<{ view: View; home: { living_area: number | null; price: number | null } }>()
+const emit = defineEmits<{
+  open: [ask: { measure: string; start: string; end: string }, title: string, where: string[]]
+}>()
+const open = (row: Docs['BandRow'], column: Column) =>
+  emit(
+    'open',
+    { measure: column[0], start: told.data.value!.start, end: told.data.value!.end },
+    `${column[1]}, ${row.label}`,
+    row.where,
+  )
 const told = useQuery({
   queryKey: ['bands', computed(() => [props.view, props.home])],
   queryFn: () => got(api.POST('/api/market/bands', { body: { view: props.view, ...props.home } })),
@@ -63,7 +73,14 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
             <tr v-for="r in told.data.value[p.name]" :key="r.label" :class="{ mine: r.mine }">
               <td>{{ r.label }}<span v-if="r.mine" class="cedar small"> · the home</span></td>
               <td class="num">
-                <b>{{ shownAs(r.values[p.main[0]]?.value, p.main[2]) }}</b>
+                <button
+                  type="button"
+                  class="figure first"
+                  :title="`The records behind it: ${r.label}`"
+                  @click="open(r, p.main)"
+                >
+                  {{ shownAs(r.values[p.main[0]]?.value, p.main[2]) }}
+                </button>
               </td>
               <td class="bar">
                 <i
@@ -74,7 +91,16 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
                   "
                 />
               </td>
-              <td v-for="c in p.more" :key="c[0]" class="num">{{ shownAs(r.values[c[0]]?.value, c[2]) }}</td>
+              <td v-for="c in p.more" :key="c[0]" class="num">
+                <button
+                  type="button"
+                  class="figure"
+                  :title="`The records behind it: ${r.label}`"
+                  @click="open(r, c)"
+                >
+                  {{ shownAs(r.values[c[0]]?.value, c[2]) }}
+                </button>
+              </td>
             </tr>
           </tbody>
         </table>
@@ -91,6 +117,15 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
   display: grid;
   align-content: start;
   gap: 18px;
+}
+.figure {
+  cursor: pointer;
+}
+.figure.first {
+  font-weight: 600;
+}
+.figure:hover {
+  text-decoration: underline;
 }
 .band {
   width: 210px;

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
+import NumberField from '@/shared/NumberField.vue'
 import TypedInput from '@/shared/TypedInput.vue'
 import { useLetters, type Item } from './useLetters'
 import type { View } from './useView'
@@ -24,6 +25,7 @@ const blank = (kind: Item['kind'], view: View, title = ''): Item => ({
   comment: '',
   view,
   table: true,
+  periods: 4,
   days: 30,
 })
 const add = (kind: Item['kind']) => put([...items.value, blank(kind, props.view)])
@@ -41,7 +43,6 @@ function addSaved() {
   if (held) void put([...items.value, blank('view', held.view as View, held.name)])
   picked.value = ''
 }
-const text = (event: Event) => (event.target as HTMLInputElement).value
 const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.png?v=${version.value}`
 </script>
 
@@ -120,18 +121,22 @@ const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.png?v=${ver
                 :checked="item.table"
                 @change="change(i, { table: ($event.target as HTMLInputElement).checked })"
               />
-              with its figures
+              with its figures of the last
+              <NumberField
+                class="days"
+                :value="item.periods"
+                aria-label="Periods"
+                @number="$event && change(i, { periods: Math.round($event) })"
+              />
+              {{ item.view.by }}s
             </label>
             <label v-if="item.kind === 'changed'" class="small">
               over the last
-              <input
+              <NumberField
                 class="days"
-                type="number"
-                min="1"
-                max="366"
                 :value="item.days"
                 aria-label="Days"
-                @change="change(i, { days: Number(text($event)) })"
+                @number="$event && change(i, { days: Math.round($event) })"
               />
               days
             </label>
@@ -235,7 +240,7 @@ li {
 .part button:disabled {
   opacity: 0.3;
 }
-input.days {
+li :deep(input.days) {
   width: 5em;
 }
 .adds {

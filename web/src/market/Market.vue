@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import type { Docs } from '@/shared/api/client'
 import Ways from '@/shared/Ways.vue'
 import type { DrawnShape } from '@/shared/mapShapes'
@@ -12,7 +12,7 @@ import Letters from './Letters.vue'
 import SavedViews from './SavedViews.vue'
 import SoFar from './SoFar.vue'
 import { give, giveFrom, pngOf } from './giving'
-import { useView } from './useView'
+import { fileName, useView } from './useView'
 import ViewFigures from './ViewFigures.vue'
 import ViewOptions from './ViewOptions.vue'
 import ViewSentence from './ViewSentence.vue'
@@ -26,11 +26,15 @@ const WAYS = {
   letters: 'Letters',
 }
 const route = useRoute()
+const router = useRouter()
 const tools = useView()
-const { view, answer, set } = tools
-const way = ref<keyof typeof WAYS>('chart')
+const { view, answer, told, set, label } = tools
+const way = computed({
+  get: () => (String(route.query.way ?? '') in WAYS ? (route.query.way as keyof typeof WAYS) : 'chart'),
+  set: (to) => void router.push({ query: { ...route.query, way: to === 'chart' ? undefined : to } }),
+})
 const at = ref<number | null>(null)
-const told = computed(() => answer.data.value)
+const called = (what = '') => fileName(view.value, label, what)
 const number = (name: string) => Number(route.query[name]) || null
 /** The home from whose workup the market was opened. */
 const home = { living_area: number('area'), price: number('price') }
@@ -40,6 +44,17 @@ function takeShapes(shapes: DrawnShape[]) {
   set({ shapes, drawn: '' })
 }
 
+/** The records behind a figure of the year so far, or of a band. */
+function openFigure(ask: Omit<Docs['BehindAsk'], 'view' | 'place'>, title: string, where: string[] = []) {
+  asked.value = {
+    ask: {
+      ...ask,
+      view: { ...view.value, where: [...view.value.where!, ...where] },
+      place: view.value.places![0] ?? '',
+    },
+    title,
+  }
+}
 const asked = ref<{ ask: Docs['BehindAsk']; title: string } | null>(null)
 /** The records behind a point; of years laid over each other, those of the line's own year. */
 function open(period: number, line: number) {
@@ -60,7 +75,21 @@ function open(period: number, line: number) {
   }
 }
 const chart = ref<{ svg(): string }>()
-const giveSvg = () => give(new Blob([chart.value?.svg() ?? ''], { type: 'image/svg+xml' }), 'market.svg')
+const giveSvg = () => give(new Blob([chart.value?.svg() ?? ''], { type: 'image/svg+xml' }), `${called()}.svg`)
+/** What the way that is open can be taken away as. */
+const files = computed(() => {
+  if (way.value === 'sofar')
+    return { path: '/api/market/year-so-far', body: view.value as unknown, name: called('the year so far') }
+  if (way.value === 'bands')
+    return {
+      path: '/api/market/bands',
+      body: { view: view.value, ...home } as unknown,
+      name: called('by size and price'),
+    }
+  return way.value === 'chart'
+    ? { path: '/api/market/view', body: view.value as unknown, name: called() }
+    : null
+})
 const through = computed(() => told.value?.through ?? '')
 </script>
 
@@ -71,24 +100,32 @@ const through = computed(() => told.value?.through ?? '')
       <ViewSentence :tools="tools" @draw="drawing = true" />
       <ViewOptions :tools="tools" />
       <p v-if="answer.isError.value" class="lamp mt-2" role="alert">{{ answer.error.value?.message }}</p>
-      <p v-else-if="told" class="says" aria-live="polite">{{ told.sentence }}</p>
+      <p v-if="told && !answer.isError.value" class="says" aria-live="polite">{{ told.sentence }}</p>
       <p v-for="n in told?.notes ?? []" :key="n" class="quiet small">{{ n }}</p>
       <div class="bar">
         <Ways v-model="way" :ways="WAYS" label="Ways to look at the market" />
-        <span v-if="way === 'chart'" class="out small">
-          <button type="button" class="link" @click="giveFrom('/api/market/view.csv', view, 'market.csv')">
-            CSV
+        <span v-if="files" class="out small">
+          Take away as
+          <button
+            v-for="form in ['csv', 'xlsx']"
+            :key="form"
+            type="button"
+            class="link"
+            @click="giveFrom(`${files.path}.${form}`, files.body, `${files.name}.${form}`)"
+          >
+            {{ form.toUpperCase() }}
           </button>
-          <button type="button" class="link" @click="giveFrom('/api/market/view.xlsx', view, 'market.xlsx')">
-            XLSX
-          </button>
-          <button type="button" class="link" @click="pngOf(chart?.svg() ?? '', 'market.png')">PNG</button>
-          <button type="button" class="link" @click="giveSvg">SVG</button>
+          <template v-if="way === 'chart'">
+            <button type="button" class="link" @click="pngOf(chart?.svg() ?? '', `${called()}.png`)">
+              PNG
+            </button>
+            <button type="button" class="link" @click="giveSvg">SVG</button>
+          </template>
         </span>
       </div>
     </div>
-    <SoFar v-if="way === 'sofar'" :view="view" class="below" />
-    <Bands v-else-if="way === 'bands'" :view="view" :home="home" class="below" />
+    <SoFar v-if="way === 'sofar'" :view="view" class="below" @open="openFigure" />
+    <Bands v-else-if="way === 'bands'" :view="view" :home="home" class="below" @open="openFigure" />
     <Changed v-else-if="way === 'changed' && through" :view="view" :through="through" class="below" />
     <Letters v-else-if="way === 'letters'" :view="view" class="below" />
     <div v-else-if="told" class="both below" :class="{ many: told.lines.length > 3 }">

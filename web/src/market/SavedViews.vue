@@ -1,55 +1,134 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
-import { api, got, Told } from '@/shared/api/client'
-import type { View, ViewTools } from './useView'
+import { computed, ref } from 'vue'
+import { api, got, Told, type Docs } from '@/shared/api/client'
+import { FRESH, type View, type ViewTools } from './useView'
 
-/** Views kept by name: taken, pinned to the desk, let go. */
+/** Views kept by name: opened, renamed, replaced, pinned to the desk, deleted with a way back. */
+type Saved = Docs['SavedView']
 const props = defineProps<{ tools: ViewTools }>()
 const { view, label } = props.tools
 const client = useQueryClient()
 const saved = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
+const same = (a: View, b: View) => JSON.stringify({ ...FRESH, ...a }) === JSON.stringify({ ...FRESH, ...b })
+const openAt = computed(() => saved.data.value?.find((v) => same(v.view as View, view.value))?.view_id)
 const name = ref('')
 const fault = ref('')
-async function keep(pinned: boolean, title = name.value, what: View = view.value) {
-  fault.value = ''
-  const own = title.trim() || `${label(what.measures![0]!)}${what.places?.[0] ? `, ${what.places[0]}` : ''}`
+const taken = ref('') // the name under which another view stands
+const deleted = ref<Saved | null>(null)
+const renaming = ref<number | null>(null)
+const usualName = () =>
+  `${label(view.value.measures![0]!)}${view.value.places?.[0] ? `, ${view.value.places[0]}` : ''}`
+async function tried(act: () => Promise<unknown>): Promise<boolean> {
+  fault.value = taken.value = ''
   try {
-    await got(api.POST('/api/views', { body: { name: own, pinned, view: what } }))
-    name.value = ''
-    await client.invalidateQueries({ queryKey: ['views'] })
+    await act()
+    return true
   } catch (error) {
     fault.value = (error as Told).message
+    if ((error as Told).field === 'name') taken.value = name.value.trim() || usualName()
+    return false
+  } finally {
+    await client.invalidateQueries({ queryKey: ['views'] })
   }
 }
-async function drop(id: number) {
-  await got(api.DELETE('/api/views/{view_id}', { params: { path: { view_id: id } } }))
-  await client.invalidateQueries({ queryKey: ['views'] })
+async function keep(pinned: boolean, replace = false) {
+  const own = name.value.trim() || usualName()
+  const body = { name: own, pinned, replace, view: view.value }
+  if (await tried(() => got(api.POST('/api/views', { body })))) name.value = ''
+}
+const change = (v: Saved, to: Partial<Saved>) =>
+  tried(() =>
+    got(
+      api.PUT('/api/views/{view_id}', {
+        params: { path: { view_id: v.view_id } },
+        body: { name: v.name, pinned: v.pinned, replace: false, view: v.view as View, ...to },
+      }),
+    ),
+  )
+async function rename(v: Saved, text: string) {
+  renaming.value = null
+  if (text.trim() && text.trim() !== v.name) await change(v, { name: text.trim() })
+}
+async function drop(v: Saved) {
+  if (
+    await tried(() => got(api.DELETE('/api/views/{view_id}', { params: { path: { view_id: v.view_id } } })))
+  )
+    deleted.value = v
+}
+async function bringBack() {
+  const v = deleted.value
+  if (!v) return
+  const body = { name: v.name, pinned: v.pinned, replace: false, view: v.view as View }
+  if (await tried(() => got(api.POST('/api/views', { body })))) deleted.value = null
 }
 </script>
 
 <template>
-  <div class="views">
-    <p v-for="v in saved.data.value ?? []" :key="v.view_id" class="view">
-      <button type="button" class="link" @click="view = { ...(v.view as View) }">{{ v.name }}</button>
-      <button
-        type="button"
-        class="link small quiet"
-        :aria-label="v.pinned ? `Take ${v.name} off the desk` : `Pin ${v.name} to the desk`"
-        @click="keep(!v.pinned, v.name, v.view as View)"
-      >
-        {{ v.pinned ? 'on the desk' : 'pin' }}
-      </button>
-      <button type="button" class="link small" :aria-label="`Delete ${v.name}`" @click="drop(v.view_id)">
-        ×
-      </button>
+  <div class="views" role="group" aria-label="Saved views">
+    <p v-if="deleted" class="small" role="status">
+      “{{ deleted.name }}” is deleted.
+      <button type="button" class="link" @click="bringBack">Bring it back</button>
     </p>
+    <div class="list">
+      <p
+        v-for="v in saved.data.value ?? []"
+        :key="v.view_id"
+        class="view"
+        :class="{ open: v.view_id === openAt }"
+      >
+        <input
+          v-if="renaming === v.view_id"
+          :value="v.name"
+          autofocus
+          maxlength="80"
+          :aria-label="`New name of ${v.name}`"
+          @change="rename(v, ($event.target as HTMLInputElement).value)"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
+          @keydown.esc.stop="renaming = null"
+        />
+        <button
+          v-else
+          type="button"
+          class="link name"
+          :aria-current="v.view_id === openAt"
+          :title="v.name"
+          @click="view = { ...FRESH, ...(v.view as View) }"
+        >
+          {{ v.name }}
+        </button>
+        <button
+          type="button"
+          class="link small"
+          :aria-label="`Rename ${v.name}`"
+          @click="renaming = v.view_id"
+        >
+          rename
+        </button>
+        <button
+          type="button"
+          class="link small"
+          :aria-label="v.pinned ? `Take ${v.name} off the desk` : `Pin ${v.name} to the desk`"
+          @click="change(v, { pinned: !v.pinned })"
+        >
+          {{ v.pinned ? 'on the desk' : 'pin' }}
+        </button>
+        <button type="button" class="link small" :aria-label="`Delete ${v.name}`" @click="drop(v)">
+          delete
+        </button>
+      </p>
+    </div>
     <form class="save" @submit.prevent="keep(false)">
       <input v-model="name" aria-label="Name of the view" placeholder="Name of this view" maxlength="80" />
       <button type="submit" class="do">Save</button>
       <button type="button" class="do" @click="keep(true)">Pin</button>
     </form>
-    <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
+    <p v-if="fault" class="clay small" role="alert">
+      {{ fault }}
+      <button v-if="taken" type="button" class="link" @click="((name = taken), keep(false, true))">
+        Replace it
+      </button>
+    </p>
   </div>
 </template>
 
@@ -59,8 +138,29 @@ async function drop(id: number) {
   gap: 10px;
   align-items: baseline;
 }
-.view > :nth-child(2) {
-  margin-left: auto;
+.list {
+  max-height: 132px;
+  overflow: auto;
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  text-align: left;
+}
+.open .name {
+  font-weight: 600;
+  text-decoration: none;
+}
+.view input {
+  flex: 1;
+  min-width: 0;
+  padding: 1px 6px;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  color: inherit;
 }
 .save {
   display: grid;

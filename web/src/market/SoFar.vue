@@ -7,6 +7,9 @@ import { shownAs, type View } from './useView'
 
 /** This year to the newest day against the same days of the last: every measure at once. */
 const props = defineProps<{ view: View }>()
+const emit = defineEmits<{
+  open: [ask: { measure: string; start: string; end: string }, title: string]
+}>()
 const told = useQuery({
   queryKey: ['so-far', computed(() => props.view)],
   queryFn: () => got(api.POST('/api/market/year-so-far', { body: props.view })),
@@ -18,6 +21,12 @@ const most = computed(() =>
   Math.max(5, ...rows.value.map((r) => Math.min(60, Math.abs(r.change?.size ?? 0)))),
 )
 const year = computed(() => Number(told.data.value?.end.slice(0, 4)))
+const AGES = ['now', 'before', 'earlier'] as const
+/** The records behind one figure: of a year's days up to the newest. */
+function open(measure: string, label: string, back: number) {
+  const end = told.data.value!.end.replace(/^\d+/, String(year.value - back)).replace('-02-29', '-02-28')
+  emit('open', { measure, start: `${year.value - back}-01-01`, end }, `${label}, ${year.value - back} so far`)
+}
 const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.value}%`
 </script>
 
@@ -33,6 +42,7 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
           <th>Measure</th>
           <th class="num">{{ year }}</th>
           <th class="num">same days of {{ year - 1 }}</th>
+          <th class="num">of {{ year - 2 }}</th>
           <th class="num">Change</th>
           <th class="bars" />
         </tr>
@@ -40,10 +50,19 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
       <tbody>
         <tr v-for="r in rows" :key="r.measure">
           <td>{{ r.label }}</td>
-          <td class="num">
-            <b>{{ shownAs(r.now.value, r.unit) }}</b>
+          <td v-for="(age, back) in AGES" :key="age" class="num">
+            <button
+              v-if="r[age].value !== null"
+              type="button"
+              class="figure"
+              :class="{ first: !back }"
+              :title="`The records behind it: ${r.label}, ${year - back}`"
+              @click="open(r.measure, r.label, back)"
+            >
+              {{ shownAs(r[age].value, r.unit) }}
+            </button>
+            <template v-else>{{ shownAs(null, r.unit) }}</template>
           </td>
-          <td class="num">{{ shownAs(r.before.value, r.unit) }}</td>
           <td class="num">
             {{ r.change?.words }}
           </td>
@@ -64,9 +83,18 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
   overflow: auto;
   padding: 14px 18px;
 }
+.figure {
+  cursor: pointer;
+}
+.figure.first {
+  font-weight: 600;
+}
+.figure:hover {
+  text-decoration: underline;
+}
 .bars {
   position: relative;
-  width: 30%;
+  width: 22%;
 }
 .bars i {
   position: absolute;

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { grouped } from './conditions'
+import NewCondition from './NewCondition.vue'
 import { useFields } from '@/shared/useFields'
 import type { ViewTools } from './useView'
 
@@ -8,60 +10,39 @@ const props = defineProps<{ tools: ViewTools }>()
 const { view, lists, set } = props.tools
 const fields = useFields()
 const chosen = (event: Event) => (event.target as HTMLSelectElement).value
-const OPS: Record<string, string> = {
-  '>=': 'at least',
-  '<=': 'at most',
-  '=': 'is',
-  '!=': 'is not',
-  in: 'one of',
-  like: 'like',
-}
 const asked = computed(() => [
-  { name: 'price', label: 'Price' },
-  { name: 'seller', label: 'Seller (owner, builder, bank, auction)' },
+  { name: 'price', label: 'Price', kind: 'money', unit: '$' },
+  { name: 'seller', label: 'Seller', kind: 'word', unit: '' },
   ...(fields.data.value ?? [])
     .filter((f) => f.searched && !['date', 'time', 'text'].includes(f.kind))
-    .map((f) => ({ name: f.name, label: f.label })),
+    .map((f) => ({ name: f.name, label: f.label, kind: f.kind, unit: f.unit })),
 ])
 const adding = ref(false)
-const name = ref('living_area')
-const op = ref('>=')
-const value = ref('')
-function add() {
-  if (!value.value.trim()) return
-  set({ where: [...view.value.where!, `${name.value} ${op.value} ${value.value.trim()}`] })
-  value.value = ''
+/** A condition is taken away by what it was made of: "between" is made of two. */
+const groups = computed(() =>
+  grouped(view.value.where ?? [], (name) => asked.value.find((f) => f.name === name)?.label),
+)
+const drop = (made: string[]) => set({ where: view.value.where!.filter((c) => !made.includes(c)) })
+function add(made: string[]) {
   adding.value = false
-}
-function words(condition: string): string {
-  const [, field, sign, rest] = /^(\S+) (\S+) (.*)$/.exec(condition) ?? []
-  const label = asked.value.find((f) => f.name === field)?.label.split(' (')[0] ?? field
-  return `${label} ${OPS[sign ?? ''] ?? sign} ${rest}`
+  set({ where: [...new Set([...view.value.where!, ...made])] })
 }
 </script>
 
 <template>
   <div class="options small">
-    <span v-for="(c, i) in view.where" :key="c" class="chip">
-      {{ words(c) }}
+    <span v-for="g in groups" :key="g.words" class="chip">
+      {{ g.words }}
       <button
         type="button"
-        :aria-label="`Take away: ${words(c)}`"
-        @click="set({ where: view.where!.filter((_, k) => k !== i) })"
+        :aria-label="`Take away: ${g.words}`"
+        :title="`Take away: ${g.words}`"
+        @click="drop(g.made)"
       >
         ×
       </button>
     </span>
-    <form v-if="adding" class="adding" @submit.prevent="add" @keydown.esc="adding = false">
-      <select v-model="name" aria-label="Field">
-        <option v-for="f in asked" :key="f.name" :value="f.name">{{ f.label }}</option>
-      </select>
-      <select v-model="op" aria-label="Comparison">
-        <option v-for="(w, sign) in OPS" :key="sign" :value="sign">{{ w }}</option>
-      </select>
-      <input v-model="value" aria-label="Value" placeholder="value" />
-      <button type="submit" class="do">Add</button>
-    </form>
+    <NewCondition v-if="adding" :fields="asked" @add="add" @close="adding = false" />
     <button v-else type="button" class="link" @click="adding = true">+ condition</button>
     <label>
       smoothed over

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import TypedInput from '@/shared/TypedInput.vue'
+import PlaceField from '@/shared/PlaceField.vue'
 import type { ViewTools } from './useView'
 
 /** The view as a sentence whose parts are chosen in place. */
 const props = defineProps<{ tools: ViewTools }>()
 const emit = defineEmits<{ draw: [] }>()
-const { view, lists, set, places } = props.tools
+const { view, lists, set } = props.tools
 const SPLITS = {
   living_area: 'size',
   price: 'price',
@@ -71,18 +71,13 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
     in
     <template v-for="i in compared" :key="i">
       <template v-if="i > 1">, </template>
-      <TypedInput
+      <PlaceField
         :value="view.places![i - 1] ?? ''"
-        :aria-label="i === 1 ? 'Place' : `Place ${i}`"
+        :label="i === 1 ? 'Place' : `Place ${i}`"
         :placeholder="i === 1 ? 'all of the records' : '+ compare'"
-        list="market-places"
-        title="An area, subdivision, city or postal code; * stands for any letters"
-        @typed="setPlace(i - 1, $event)"
+        @place="setPlace(i - 1, $event)"
       />
     </template>
-    <datalist id="market-places">
-      <option v-for="p in places" :key="p.kind + p.name" :value="p.name">{{ p.kind }}</option>
-    </datalist>
     <template v-if="view.shapes!.length">
       ,
       <button
@@ -133,10 +128,6 @@ select,
 }
 select {
   cursor: pointer;
-}
-/* the field lists its places as one types: the arrow would only stand between a name and its comma */
-.sentence :deep(input)::-webkit-calendar-picker-indicator {
-  display: none !important;
 }
 .sentence :deep(input)::placeholder {
   color: inherit;

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
+import { ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { api, got, type Docs } from '@/shared/api/client'
 import { DASH, isFigure, number } from '@/shared/format'
 
@@ -22,18 +22,38 @@ export const FRESH: View = {
   deeds: false,
 }
 
+/** A view as it stands in the page's address: what differs from the usual one. */
+function inAddress(view: View): string {
+  const own = Object.entries(view).filter(
+    ([name, value]) => JSON.stringify(value) !== JSON.stringify(FRESH[name as keyof View]),
+  )
+  return own.length ? JSON.stringify(Object.fromEntries(own)) : ''
+}
+function fromAddress(asked: unknown): View {
+  try {
+    return { ...FRESH, ...(typeof asked === 'string' ? (JSON.parse(asked) as Partial<View>) : {}) }
+  } catch {
+    return { ...FRESH } // an address typed by hand: the usual view stands
+  }
+}
+
 /** The view that is looked at, and what the lists in its sentence offer. */
 export function useView() {
   const route = useRoute()
-  const view = ref<View>({ ...FRESH })
-  const asked = route.query.view
-  if (typeof asked === 'string') {
-    try {
-      view.value = { ...FRESH, ...(JSON.parse(asked) as Partial<View>) }
-    } catch {
-      // an address typed by hand: the usual view stands
-    }
-  }
+  const router = useRouter()
+  const view = ref<View>(fromAddress(route.query.view))
+  // the page's address brings the same view back: here, after a reload, on a colleague's screen
+  watch(view, (now) => {
+    const said = inAddress(now)
+    if (said !== (route.query.view ?? ''))
+      void router.push({ query: { ...route.query, view: said || undefined } })
+  })
+  watch(
+    () => route.query.view,
+    (asked) => {
+      if (route.name === 'market' && (asked ?? '') !== inAddress(view.value)) view.value = fromAddress(asked)
+    },
+  )
   const answer = useQuery({
     queryKey: ['market-view', view],
     queryFn: () => got(api.POST('/api/market/view', { body: view.value })),
@@ -46,7 +66,6 @@ export function useView() {
       queryFn: () => got(api.GET('/api/measures')),
       staleTime: Infinity,
     }),
-    areas: useQuery({ queryKey: ['areas'], queryFn: () => got(api.GET('/api/areas')), staleTime: Infinity }),
     kinds: useQuery({
       queryKey: ['home-kinds'],
       queryFn: () => got(api.GET('/api/home-kinds')),
@@ -54,10 +73,12 @@ export function useView() {
     }),
     series: useQuery({ queryKey: ['series'], queryFn: () => got(api.GET('/api/market/series')) }),
   }
+  /** The last answer that came: what fails says why, and leaves chart and figures in place. */
+  const told = shallowRef<Docs['ViewAnswerDoc']>()
+  watch(answer.data, (now) => now && (told.value = now), { immediate: true })
   const set = (to: Partial<View>) => (view.value = { ...view.value, ...to })
   const label = (name: string) => lists.measures.data.value?.find((m) => m.name === name)?.label ?? name
-  const places = computed(() => (lists.areas.data.value ?? []).map((a) => ({ name: a.name!, kind: a.kind! })))
-  return { view, answer, lists, set, label, places }
+  return { view, answer, told, lists, set, label }
 }
 
 /** A value in its measure's unit. */
@@ -69,3 +90,20 @@ export function shownAs(value: number | null | undefined, unit: string): string 
 }
 
 export type ViewTools = ReturnType<typeof useView>
+
+/** What a file of this view is called: its measures, place and kind of home. */
+export function fileName(view: View, label: (name: string) => string, what = ''): string {
+  const place = view.places?.join(' ') || (view.shapes?.length ? 'drawn area' : '')
+  const words = [
+    what || view.measures!.map(label).join(' and '),
+    place,
+    view.home_kind,
+    what ? '' : `by ${view.by}`,
+  ]
+  return words
+    .filter(Boolean)
+    .join(' ')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+}

@@ -210,6 +210,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   border-color: rgb(var(--v-theme-line));
 }
 .inside {
+  container-type: inline-size;
   grid-row: 3;
   min-width: 0;
   min-height: 0;

@@ -17,6 +17,7 @@ import {
   typedNumber,
 } from '@/shared/format'
 import TypedInput from '@/shared/TypedInput.vue'
+import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 import RateOpened from './RateOpened.vue'
 import { useColumnMoves } from './useColumnMoves'
@@ -52,13 +53,15 @@ const rows = computed(() => {
     )
 })
 
+const fields = useFields()
+const kindOf = (field: string) => fields.data.value?.find((f) => f.name === field)?.kind ?? 'number'
 type Cell = Docs['LineDoc']
 function own(field: string, cells: Cell[] = []): string {
   const value = mine.value[field] ?? cells.find((cell) => cell.mine !== null)?.mine
   if (typeof value !== 'number' || ['market_change', 'location'].includes(field))
     return ['concessions', 'market_change', 'location'].includes(field) ? '' : DASH
   if (field === 'condition_grade') return conditionOf(value)
-  return fact(value, field.startsWith('year_') ? 'year' : 'number')
+  return fact(value, kindOf(field))
 }
 /** The comp less the subject, in the feature's unit; days for market change. */
 function difference(cell: Cell): string {
@@ -66,7 +69,9 @@ function difference(cell: Cell): string {
   if (cell.field === 'concessions' || cell.theirs === null || cell.mine === null) return ''
   if (cell.field === 'location') return signedPct(cell.theirs)
   if (cell.theirs === cell.mine) return 'alike'
-  return cell.field === 'condition_grade' ? conditionOf(cell.theirs) : signedFact(cell.theirs - cell.mine)
+  if (cell.field === 'condition_grade') return conditionOf(cell.theirs)
+  if (kindOf(cell.field) === 'yes_no') return fact(cell.theirs, 'yes_no')
+  return signedFact(cell.theirs - cell.mine)
 }
 
 /** What is equal for all comps is added once, after the weighted mean of their adjusted prices. */
@@ -94,6 +99,9 @@ function read(text: string, where: string): number | null | undefined {
 }
 const says = computed(() => unread.value || refused.value?.message)
 
+const exceeding = computed(() => grid.value.filter((column) => column.over_limits.length).length)
+/** The cell whose formula is shown: the one that is being looked at. */
+const looked = ref('')
 const opened = ref('')
 const opens = (field: string) => hasRate(field) && field !== 'location'
 const WEIGHTS =
@@ -242,7 +250,18 @@ const backCell = (listing: string, field: string) =>
               :aria-label="`${row.label}, ${comps[i]?.address || comps[i]?.listing_id}`"
               :aria-invalid="faulty === `${comps[i]?.listing_id} ${row.field}`"
               @typed="typeCell(comps[i].listing_id, row.field, $event)"
+              @focus="looked = `${comps[i]?.listing_id} ${row.field}`"
+              @blur="looked = ''"
             />
+            <span
+              v-if="looked === `${comps[i]?.listing_id} ${row.field}` && cell.formula"
+              class="formula small"
+              >{{
+                cell.apart
+                  ? `${cell.formula}; equal for all comps, added once after their mean`
+                  : cell.formula
+              }}</span
+            >
             <span
               v-if="faulty === `${comps[i]?.listing_id} ${row.field}` && says"
               class="clay small fault"
@@ -264,14 +283,25 @@ const backCell = (listing: string, field: string) =>
       </tbody>
       <tfoot>
         <tr>
-          <td class="name" colspan="3">Net · gross</td>
+          <td class="name" colspan="3">
+            Net · gross
+            <span v-if="exceeding" class="quiet small"
+              >{{ exceeding }} of {{ comps.length }} exceed a limit</span
+            >
+          </td>
           <td
             v-for="(c, i) in comps"
             :key="c.listing_id"
             class="num small"
             :title="grid[i]?.over_limits.join('; ')"
           >
-            <span :class="{ over: grid[i]?.over_limits.length }">
+            <span
+              :class="{ over: grid[i]?.over_limits.length }"
+              :tabindex="grid[i]?.over_limits.length ? 0 : undefined"
+              :aria-label="
+                grid[i]?.over_limits.length ? `Beyond a limit: ${grid[i]!.over_limits.join('; ')}` : undefined
+              "
+            >
               {{ signedPct(c.net_pct) }} · {{ c.gross_pct.toFixed(1) }} %
             </span>
           </td>
@@ -314,6 +344,13 @@ const backCell = (listing: string, field: string) =>
         </tr>
       </tfoot>
     </table>
+    <p v-if="worth.data.value?.weights_say" class="sum small">
+      <b>{{ worth.data.value.weights_say }}</b>
+      <span class="quiet">
+        A weight comes of likeness, how recent the sale is, how little is adjusted, and how near it comes to
+        the model’s value; a share that you type stays, and the rest rescale.</span
+      >
+    </p>
     <p v-if="price?.apart?.length" class="sum">
       Weighted mean {{ money(mean) }}
       <span v-for="a in price.apart" :key="a.field" :title="a.formula">
@@ -333,15 +370,32 @@ const backCell = (listing: string, field: string) =>
 
 <style scoped>
 .box {
-  overflow: auto;
-  max-height: calc(100vh - 268px);
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 6px;
+  width: max-content;
+  min-width: 100%;
 }
 .sum {
   position: sticky;
   left: 0;
+  width: calc(100cqw - 40px);
   padding: 6px 8px;
+}
+.cell {
+  position: relative;
+}
+.formula {
+  position: absolute;
+  z-index: 3;
+  right: 0;
+  top: calc(100% - 4px);
+  width: max-content;
+  max-width: 300px;
+  padding: 4px 8px;
+  text-align: left;
+  white-space: normal;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  background: rgb(var(--v-theme-surface));
+  box-shadow: 0 4px 12px rgba(20, 40, 50, 0.16);
 }
 table {
   border-collapse: separate;
@@ -397,6 +451,8 @@ tfoot tr:nth-child(3) td {
 }
 .address {
   display: block;
+  width: 92px;
+  margin-left: auto;
   white-space: normal;
 }
 .rate {

@@ -88,7 +88,7 @@ const value = computed(() => price.value?.indicated_value ?? null)
 const clamp = (v: number) => Math.max(4, Math.min(width.value - 4, place(v)))
 const outside = (v: number) => (span.value && v < span.value.low ? '‹ ' : '')
 const beyond = (v: number) => (span.value && v > span.value.high ? ' ›' : '')
-const note = computed(() => rows.value.find((r) => r.key === picked.value))
+const note = computed(() => placed.value.find((r) => r.key === picked.value))
 
 let watcher: ResizeObserver
 onMounted(() => {
@@ -112,132 +112,134 @@ const figure = (r: { group: string; at: number }) =>
         {{ all ? 'Only the most alike' : 'Show all' }}
       </button>
     </p>
-    <svg
-      :width="NAMES + width + FIGURES"
-      :height="height"
-      role="group"
-      aria-label="Comps, ways to the number and competing homes by price"
-    >
-      <g :transform="`translate(${NAMES} 0)`">
-        <rect
-          v-if="price?.range"
-          class="glide"
-          :x="place(price.range.low)"
-          y="20"
-          :width="Math.max(0, place(price.range.high) - place(price.range.low))"
-          :height="height - 46"
-          :fill="tokens.moss"
-          opacity="0.1"
-        />
-        <g v-for="t in ticks" :key="t">
-          <path :d="`M${place(t)} 20V${height - 26}`" :stroke="tokens.line" />
-          <text :x="place(t)" :y="height - 10" font-size="11" text-anchor="middle" :fill="tokens.quiet">
-            {{ money(t) }}
+    <div class="drawing">
+      <p v-if="note" class="small note sheet" role="status" :style="{ top: `${note.y + ROW + 2}px` }">
+        <b>{{ note.words }}.</b> {{ note.note }}
+      </p>
+      <svg
+        :width="NAMES + width + FIGURES"
+        :height="height"
+        role="group"
+        aria-label="Comps, ways to the number and competing homes by price"
+      >
+        <g :transform="`translate(${NAMES} 0)`">
+          <rect
+            v-if="price?.range"
+            class="glide"
+            :x="place(price.range.low)"
+            y="20"
+            :width="Math.max(0, place(price.range.high) - place(price.range.low))"
+            :height="height - 46"
+            :fill="tokens.moss"
+            opacity="0.1"
+          />
+          <g v-for="t in ticks" :key="t">
+            <path :d="`M${place(t)} 20V${height - 26}`" :stroke="tokens.line" />
+            <text :x="place(t)" :y="height - 10" font-size="11" text-anchor="middle" :fill="tokens.quiet">
+              {{ money(t) }}
+            </text>
+          </g>
+          <path
+            v-if="value"
+            class="glide"
+            :d="`M${place(value)} 18V${height - 26}`"
+            :stroke="tokens.moss"
+            stroke-width="2.5"
+          />
+          <text
+            v-if="value"
+            :x="place(value)"
+            y="13"
+            font-size="12"
+            font-weight="600"
+            text-anchor="middle"
+            :fill="tokens.moss"
+          >
+            {{ money(value) }}
+          </text>
+          <path
+            v-if="list"
+            class="glide"
+            :d="`M${place(list)} 18V${height - 26}`"
+            :stroke="tokens.cedar"
+            stroke-width="2"
+            stroke-dasharray="5 3"
+          />
+        </g>
+        <template v-for="r in placed" :key="`title ${r.key}`">
+          <text v-if="r.title" x="0" :y="r.y - 8" font-size="11" font-weight="600" :fill="tokens.quiet">
+            {{ r.title }}
+          </text>
+        </template>
+        <g
+          v-for="r in placed"
+          :key="r.key"
+          class="row"
+          role="button"
+          tabindex="0"
+          :aria-pressed="picked === r.key"
+          @mouseenter="lit = r.group === 'way' ? null : r.key"
+          @mouseleave="lit = null"
+          @click="picked = picked === r.key ? null : r.key"
+          @keydown.enter.space.prevent="picked = picked === r.key ? null : r.key"
+        >
+          <rect
+            x="0"
+            :y="r.y - 1"
+            :width="NAMES + width + FIGURES"
+            :height="ROW"
+            :fill="lit === r.key || picked === r.key ? tokens.mist : 'transparent'"
+            opacity="0.55"
+          />
+          <text
+            x="0"
+            :y="r.y + 14"
+            font-size="13"
+            :font-weight="r.key === 'adjusted_comps' ? 600 : 400"
+            :fill="lit === r.key ? tokens.cedar : tokens.slate"
+          >
+            {{ called(r) }}
+          </text>
+          <g :transform="`translate(${NAMES} ${r.y + 10})`">
+            <template v-if="r.from !== undefined">
+              <path :d="`M${clamp(r.from)} 0H${clamp(r.at)}`" :stroke="tokens.slate" opacity="0.5" />
+              <circle :cx="clamp(r.from)" r="2.5" :fill="tokens.quiet" />
+              <circle
+                class="glide"
+                :cx="clamp(r.at)"
+                r="5"
+                :fill="lit === r.key ? tokens.cedar : tokens.slate"
+              />
+            </template>
+            <path
+              v-else-if="r.group === 'way'"
+              class="glide"
+              :d="`M${clamp(r.at)} -7v14`"
+              :stroke="r.key === 'adjusted_comps' ? tokens.moss : tokens.slate"
+              :stroke-width="r.key === 'adjusted_comps' ? 5 : 3"
+            />
+            <!-- eslint-disable vue/no-v-html -- our own drawing -->
+            <g
+              v-else
+              v-html="
+                markBody(r.kind, clamp(r.at), 0, 5, lit === r.key ? tokens.cedar : tokens.rain, tokens.paper)
+              "
+            />
+            <!-- eslint-enable vue/no-v-html -->
+          </g>
+          <text
+            :x="NAMES + width + FIGURES - 2"
+            :y="r.y + 14"
+            font-size="13"
+            text-anchor="end"
+            :fill="tokens.slate"
+          >
+            {{ figure(r) }}
           </text>
         </g>
-        <path
-          v-if="value"
-          class="glide"
-          :d="`M${place(value)} 18V${height - 26}`"
-          :stroke="tokens.moss"
-          stroke-width="2.5"
-        />
-        <text
-          v-if="value"
-          :x="place(value)"
-          y="13"
-          font-size="12"
-          font-weight="600"
-          text-anchor="middle"
-          :fill="tokens.moss"
-        >
-          {{ money(value) }}
-        </text>
-        <path
-          v-if="list"
-          class="glide"
-          :d="`M${place(list)} 18V${height - 26}`"
-          :stroke="tokens.cedar"
-          stroke-width="2"
-          stroke-dasharray="5 3"
-        />
-      </g>
-      <template v-for="r in placed" :key="`title ${r.key}`">
-        <text v-if="r.title" x="0" :y="r.y - 8" font-size="11" font-weight="600" :fill="tokens.quiet">
-          {{ r.title }}
-        </text>
-      </template>
-      <g
-        v-for="r in placed"
-        :key="r.key"
-        class="row"
-        role="button"
-        tabindex="0"
-        :aria-pressed="picked === r.key"
-        @mouseenter="lit = r.group === 'way' ? null : r.key"
-        @mouseleave="lit = null"
-        @click="picked = picked === r.key ? null : r.key"
-        @keydown.enter.space.prevent="picked = picked === r.key ? null : r.key"
-      >
-        <rect
-          x="0"
-          :y="r.y - 1"
-          :width="NAMES + width + FIGURES"
-          :height="ROW"
-          :fill="lit === r.key || picked === r.key ? tokens.mist : 'transparent'"
-          opacity="0.55"
-        />
-        <text
-          x="0"
-          :y="r.y + 14"
-          font-size="13"
-          :font-weight="r.key === 'adjusted_comps' ? 600 : 400"
-          :fill="lit === r.key ? tokens.cedar : tokens.slate"
-        >
-          {{ called(r) }}
-        </text>
-        <g :transform="`translate(${NAMES} ${r.y + 10})`">
-          <template v-if="r.from !== undefined">
-            <path :d="`M${clamp(r.from)} 0H${clamp(r.at)}`" :stroke="tokens.slate" opacity="0.5" />
-            <circle :cx="clamp(r.from)" r="2.5" :fill="tokens.quiet" />
-            <circle
-              class="glide"
-              :cx="clamp(r.at)"
-              r="5"
-              :fill="lit === r.key ? tokens.cedar : tokens.slate"
-            />
-          </template>
-          <path
-            v-else-if="r.group === 'way'"
-            class="glide"
-            :d="`M${clamp(r.at)} -7v14`"
-            :stroke="r.key === 'adjusted_comps' ? tokens.moss : tokens.slate"
-            :stroke-width="r.key === 'adjusted_comps' ? 5 : 3"
-          />
-          <!-- eslint-disable vue/no-v-html -- our own drawing -->
-          <g
-            v-else
-            v-html="
-              markBody(r.kind, clamp(r.at), 0, 5, lit === r.key ? tokens.cedar : tokens.rain, tokens.paper)
-            "
-          />
-          <!-- eslint-enable vue/no-v-html -->
-        </g>
-        <text
-          :x="NAMES + width + FIGURES - 2"
-          :y="r.y + 14"
-          font-size="13"
-          text-anchor="end"
-          :fill="tokens.slate"
-        >
-          {{ figure(r) }}
-        </text>
-      </g>
-    </svg>
-    <p v-if="note" class="small note" role="status">
-      <b>{{ note.words }}.</b> {{ note.note }}
-    </p>
-    <p v-else class="small quiet">
+      </svg>
+    </div>
+    <p class="small quiet">
       Press a row for its formula. The band is the range, the moss line the indicated value<template
         v-if="state?.list_price"
         >, the dashed line the list price</template
@@ -263,8 +265,16 @@ svg {
 .row:focus-visible {
   outline: 2px solid rgb(var(--v-theme-cedar));
 }
+.drawing {
+  position: relative;
+}
 .note {
-  max-width: 110ch;
+  position: absolute;
+  left: 250px;
+  z-index: 2;
+  max-width: min(70ch, calc(100% - 260px));
+  padding: 5px 10px;
+  box-shadow: 0 4px 12px rgba(20, 40, 50, 0.16);
 }
 .glide {
   transition: all 0.35s ease;

@@ -27,9 +27,9 @@ const others = computed(() => (price.value ? Math.max(0, kept.value - price.valu
         not yet sold or failed, {{ others === 1 ? 'stands' : 'stand' }} on the rail beside it.
       </p>
       <AdjustmentGrid v-if="price.comps.length" />
-      <TallRail />
-      <AskPanel />
-      <div class="below">
+      <TallRail class="held" />
+      <AskPanel class="held" />
+      <div class="below held">
         <section>
           <NetSheet />
         </section>
@@ -44,8 +44,18 @@ const others = computed(() => (price.value ? Math.max(0, kept.value - price.valu
 </template>
 
 <style scoped>
+/* the room has one scroll, down and across: the grid may be wider than it, all else stays in its width */
 .worth {
-  padding: 16px 20px 28px;
+  width: max-content;
+  min-width: 100%;
+  padding: 0 20px 28px;
+}
+.worth > p,
+.held {
+  position: sticky;
+  left: 20px;
+  width: calc(100cqw - 40px);
+  padding-top: 10px;
 }
 .below {
   display: grid;

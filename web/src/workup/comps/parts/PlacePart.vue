@@ -2,16 +2,12 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
+import PlaceField from '@/shared/PlaceField.vue'
 import type { Search, SearchTools } from '../useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools }>()
 const emit = defineEmits<{ fault: [text: string] }>()
 const draft = computed(() => props.search.draft.value as Search)
-const areas = useQuery({
-  queryKey: ['areas'],
-  queryFn: () => got(api.GET('/api/areas')),
-  staleTime: Infinity,
-})
 const barriers = useQuery({
   queryKey: ['barriers'],
   queryFn: () => got(api.GET('/api/map/barriers')),
@@ -24,16 +20,13 @@ const shapes = computed(() => draft.value.shapes ?? [])
 const free = computed(() =>
   (barriers.data.value ?? []).filter((b) => !fences.value.some((f) => f.name === b.name)),
 )
-const name = ref('')
 const [from, to] = draft.value.parcels ?? []
 const parcels = ref(from ? (from === to ? from : `${from} to ${to}`) : (draft.value.parcel_numbers ?? ''))
 
 const take = (next: Partial<Search>) => props.search.take({ ...props.search.copy(), ...next })
-async function addName() {
-  const text = name.value.trim()
-  if (!text) return
-  if (await take({ [named.value]: [...taken.value, text] })) name.value = ''
-  else emit('fault', '')
+async function addName(name: string) {
+  if (!name || taken.value.includes(name)) return
+  if (!(await take({ [named.value]: [...taken.value, name] }))) emit('fault', '')
 }
 const crossings = computed(
   () => (props.search.live.value?.crossings ?? props.search.found.value?.crossings ?? []).length,
@@ -53,20 +46,14 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
         take away
       </button>
     </p>
-    <form class="add" @submit.prevent="addName">
-      <input
-        v-model="name"
-        list="area-names"
-        aria-label="Name of an area, subdivision, city or postal code"
-        placeholder="Name, or part of it with *"
+    <div class="add">
+      <PlaceField
+        label="Name of an area, subdivision, city or postal code"
+        placeholder="Type part of a name; * for any letters"
+        :keeps="false"
+        @place="addName"
       />
-      <datalist id="area-names">
-        <option v-for="a in areas.data.value ?? []" :key="a.kind! + a.name" :value="a.name">
-          {{ a.kind }}
-        </option>
-      </datalist>
-      <button type="submit" class="do">Add</button>
-    </form>
+    </div>
   </template>
   <template v-else-if="part === 'fences'">
     <p v-for="(f, i) in fences" :key="i" class="row">
@@ -152,8 +139,11 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
   border: 1px solid rgb(var(--v-theme-line));
   border-radius: 4px;
 }
-.add input {
+.add :deep(.place) {
   flex: 1;
+}
+.add :deep(input) {
+  width: 100%;
   min-width: 0;
   padding: 5px 8px;
   border: 1px solid rgb(var(--v-theme-line));
