@@ -74,7 +74,7 @@ def test_the_home_is_moved_and_its_pictures_are_added(page: Page) -> None:
     page.get_by_role("button", name="Take porch away").click()
     expect(page.get_by_role("img", name="porch")).to_have_count(0)
 
-    page.get_by_role("button", name="It stands elsewhere").click()
+    page.get_by_role("button", name="Not here? Move it").click()
     shown = page.get_by_role("application", name=re.compile("Map of the home"))
     shown.scroll_into_view_if_needed()
     box = shown.bounding_box()

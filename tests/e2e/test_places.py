@@ -66,7 +66,7 @@ def test_a_record_opens_with_its_pictures_by_keys_alone(page: Page) -> None:
     expect(panel.get_by_text("Front · 1 of")).to_be_visible()
     page.keyboard.press("ArrowRight")
     expect(panel.get_by_role("img", name="Living room").first).to_be_visible()
-    expect(panel.get_by_text("What happened")).to_be_visible()
+    expect(panel.get_by_text("The story of this home")).to_be_visible()
     name = panel.get_by_role("heading").first.inner_text()
     page.keyboard.press("ArrowDown")
     expect(panel.get_by_role("heading").first).not_to_have_text(name)

@@ -11,6 +11,7 @@ import numpy as np
 
 from ..core.carrying import carried
 from ..core.errors import BadInput, Odd
+from ..core.fields import BY_NAME, Kind
 from ..core.grid import Own
 from ..core.homes import Subject
 from ..core.improvements import returned
@@ -151,7 +152,7 @@ class Workups:
         """Raises BadInput or NotFound for a search that could not be run."""
         check(search)
         self.records.masks_of(search)
-        for c in search.criteria:
+        for c in (c for c in search.criteria if BY_NAME[c.field].kind != Kind.TEXT):
             unknown_mask(c, self.records.columns(), NO_ROWS)
 
     def _not_to_come(self, day: dt.date) -> None:

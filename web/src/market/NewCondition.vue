@@ -80,7 +80,7 @@ function add() {
 
 <template>
   <form
-    class="sheet adding"
+    class="sheet box"
     role="dialog"
     aria-label="A condition"
     @submit.prevent="add"
@@ -117,7 +117,7 @@ function add() {
 </template>
 
 <style scoped>
-.adding {
+.box {
   display: grid;
   gap: 8px;
   padding: 10px 14px;
@@ -125,7 +125,7 @@ function add() {
 .ends input {
   width: 90px;
 }
-.adding input:not([type='checkbox']),
+.box input:not([type='checkbox']),
 select {
   padding: 3px 7px;
   border: 1px solid rgb(var(--v-theme-line));
