@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -88,7 +89,7 @@ function add() {
   >
     <label>
       Only homes whose
-      <select v-model="name" autofocus aria-label="Field">
+      <select v-model="name" v-focus aria-label="Field">
         <option v-for="f in fields" :key="f.name" :value="f.name">{{ f.label }}</option>
       </select>
     </label>

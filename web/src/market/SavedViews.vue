@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
@@ -80,7 +81,7 @@ async function bringBack() {
         <input
           v-if="renaming === v.view_id"
           :value="v.name"
-          autofocus
+          v-focus
           maxlength="80"
           :aria-label="`New name of ${v.name}`"
           @change="rename(v, ($event.target as HTMLInputElement).value)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -66,7 +67,7 @@ const afresh = () =>
   <v-card class="sheet pa-3 box" elevation="6">
     <input
       v-model="typed"
-      autofocus
+      v-focus
       aria-label="Part of a field’s name"
       placeholder="Type part of a name: garage, pool, remarks …"
       @keydown.enter="choose(choices[0]?.part)"

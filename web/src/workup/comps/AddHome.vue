@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { api, got, type Told } from '@/shared/api/client'
 import { priced, shortDay } from '@/shared/format'
@@ -82,7 +83,7 @@ function key(event: KeyboardEvent) {
     <div class="sheet add" role="dialog" aria-label="Add a home to the comps">
       <input
         v-model="text"
-        autofocus
+        v-focus
         autocomplete="off"
         aria-label="Listing number or address"
         placeholder="Listing number or address"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { fact, number } from '@/shared/format'
 import { KIND_WORDS } from '@/shared/marks'
@@ -82,10 +83,9 @@ const ifs = computed(() => {
         aria-label="Miles from the home"
         @update:model-value="search.slide(search.withRadius(RADII[$event]))"
       />
-      <p class="typed">
+      <p v-focus class="typed">
         within
         <NumberField
-          autofocus
           :value="draft.radius_miles"
           placeholder="any"
           aria-label="Miles"
@@ -104,10 +104,9 @@ const ifs = computed(() => {
         aria-label="Days back"
         @update:model-value="search.slide(search.withWindow(window_, DAYS[$event]))"
       />
-      <p class="typed">
+      <p v-focus class="typed">
         in the last
         <NumberField
-          autofocus
           :value="days"
           placeholder="any"
           aria-label="Days"

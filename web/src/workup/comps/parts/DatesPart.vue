@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { vFocus } from '@/shared/vFocus'
 import DateField from '@/shared/DateField.vue'
 import type { SearchTools } from '../useSearch'
 
@@ -13,8 +14,8 @@ const iso = (value: unknown) => (typeof value === 'string' ? value : null)
 </script>
 
 <template>
-  <div class="dates">
-    <label>From <DateField autofocus :value="iso(limits?.low)" @date="take({ low: $event })" /></label>
+  <div v-focus class="dates">
+    <label>From <DateField :value="iso(limits?.low)" @date="take({ low: $event })" /></label>
     <label>Until <DateField :value="iso(limits?.high)" @date="take({ high: $event })" /></label>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { noNumber, number, typedNumber, typedRange } from '@/shared/format'
 import { useSpread } from '../useSpread'
@@ -93,7 +94,7 @@ function take() {
       <v-text-field
         v-model="low"
         label="From"
-        autofocus
+        v-focus
         @change="take"
         @keydown.enter="($event.target as HTMLInputElement).blur()"
       />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { ref } from 'vue'
 import type { SearchTools } from '../useSearch'
 
@@ -18,7 +19,7 @@ function take() {
     v-model="text"
     label="Words to look for, any of them"
     placeholder="sunroom, new roof"
-    autofocus
+    v-focus
     hide-details
     @change="take"
     @keydown.enter="($event.target as HTMLInputElement).blur()"

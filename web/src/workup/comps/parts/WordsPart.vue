@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -49,7 +50,7 @@ function first() {
   <input
     v-model="text"
     class="find"
-    autofocus
+    v-focus
     :aria-label="`Part of a word for ${search.label(part)}`"
     placeholder="Type part of a word"
     @keydown.enter.prevent="first"

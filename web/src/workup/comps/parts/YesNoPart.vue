@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { vFocus } from '@/shared/vFocus'
 import { number } from '@/shared/format'
 import { useSpread } from '../useSpread'
 import type { SearchTools } from '../useSearch'
@@ -23,13 +24,7 @@ function take(way: keyof typeof WAYS) {
   <div role="radiogroup" :aria-label="search.label(part)">
     <p v-for="(_, way) in WAYS" :key="way">
       <label class="way">
-        <input
-          type="radio"
-          :name="part"
-          :checked="held === way"
-          :autofocus="held === way"
-          @change="take(way)"
-        />
+        <input type="radio" :name="part" :checked="held === way" v-focus="held === way" @change="take(way)" />
         <span>{{ way }}</span>
         <b>{{ way === 'either' ? '' : number(spread.data.value?.words[way] ?? 0) }}</b>
       </label>
