@@ -2,6 +2,8 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 
+import { inTurn } from '@/shared/useDraft'
+
 export type Letter = Docs['LetterDoc']
 export type Item = Docs['LetterItemDoc']
 
@@ -50,19 +52,18 @@ export function useLetters() {
       version.value += 1
     })
   }
-  let line: Promise<unknown> = Promise.resolve()
+  const inOrder = inTurn()
   /** Saves go out one after the other; what is refused goes back to what is saved. */
   async function save(next: Letter) {
     const id = at.value
     if (id === null) return
     letter.value = next
-    const turn = line.then(() =>
+    const done = await inOrder(() =>
       tried(() =>
         got(api.PUT('/api/letters/{letter_id}', { params: { path: { letter_id: id } }, body: next })),
       ),
     )
-    line = turn
-    if (await turn) version.value += 1
+    if (done) version.value += 1
     else if (letter.value === next) open(id)
   }
   async function drop() {

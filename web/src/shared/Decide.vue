@@ -11,7 +11,7 @@ defineEmits<{ keep: []; aside: []; back: [] }>()
     <button
       type="button"
       class="keep"
-      :aria-label="`Keep ${name}`"
+      :aria-label="`${choice === 'kept' ? 'Kept' : 'Keep'} ${name}`"
       :aria-pressed="choice === 'kept'"
       :title="choice === 'kept' ? 'Kept: press to leave it undecided (U)' : 'Keep it as a comp (K)'"
       @click.stop="choice === 'kept' ? $emit('back') : $emit('keep')"
@@ -20,7 +20,7 @@ defineEmits<{ keep: []; aside: []; back: [] }>()
     </button>
     <button
       type="button"
-      :aria-label="`Set ${name} aside`"
+      :aria-label="`${choice === 'set_aside' ? 'Aside' : 'Set aside'} ${name}`"
       :aria-pressed="choice === 'set_aside'"
       :title="
         choice === 'set_aside'

@@ -1,24 +1,31 @@
 import { computed, shallowRef } from 'vue'
 
 /**
- * A value that may be changed faster than it is saved. Each change builds on the one before, saves go out one after the
- * other, and what is saved takes the draft's place when nothing is on its way any more.
+ * A value that may be changed faster than it is saved. Each change builds on the one before, and what is saved takes the
+ * draft's place when nothing is on its way any more. `save` sends what it is given in the order in which it is given.
  */
 export function useDraft<T>(saved: () => T, save: (next: T) => Promise<boolean>) {
   const ahead = shallowRef<{ held: T } | null>(null)
-  let line: Promise<boolean> = Promise.resolve(true)
   let underWay = 0
   const value = computed(() => (ahead.value ? ahead.value.held : saved()))
   async function change(to: (held: T) => T): Promise<boolean> {
     const next = to(value.value)
     ahead.value = { held: next }
     underWay += 1
-    const turn = line.then(() => save(next))
-    line = turn
-    const done = await turn
+    const done = await save(next)
     underWay -= 1
     if (!underWay) ahead.value = null
     return done
   }
   return { value, change }
+}
+
+/** Things done one after the other, whatever comes of each. */
+export function inTurn(): <T>(act: () => Promise<T>) => Promise<T> {
+  let line: Promise<unknown> = Promise.resolve()
+  return (act) => {
+    const turn = line.then(act)
+    line = turn.catch(() => undefined)
+    return turn
+  }
 }

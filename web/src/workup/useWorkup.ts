@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import type { Choice } from '@/shared/marks'
+import { inTurn } from '@/shared/useDraft'
 
 export type Change = Docs['ChangeRequest']['change']
 export type Candidate = Docs['CandidateDoc']
@@ -43,7 +44,7 @@ function makeWorkup(id: Ref<number>) {
   const said = ref('')
   const refused = ref<Told | null>(null)
   const ahead = ref<Record<string, Choice>>({})
-  let line: Promise<unknown> = Promise.resolve()
+  const inOrder = inTurn()
   let revision: number | null = null
   let underWay = 0
   let refreshes = 0
@@ -56,7 +57,7 @@ function makeWorkup(id: Ref<number>) {
     underWay += 1
     saving.value = true
     refused.value = null
-    const turn = line.then(async () => {
+    const turn = inOrder(async () => {
       const from = Math.max(revision ?? 0, open.data.value?.revision ?? 0)
       const done = await got(
         api.POST('/api/workups/{workup_id}/changes', {
@@ -67,14 +68,13 @@ function makeWorkup(id: Ref<number>) {
       revision = done.revision
       said.value = done.what
     })
-    line = turn.catch(() => undefined)
     let done = true
     try {
       await turn
     } catch (error) {
       refused.value = error as Told
       if (refused.value.odd) questioned.value = change
-      revision = null
+      if (refused.value.status === 409) revision = null // changed elsewhere: what is read anew is built on
       done = false
     }
     underWay -= 1
@@ -104,12 +104,11 @@ function makeWorkup(id: Ref<number>) {
   /** Undo waits for its turn among the changes, so that it takes back the last one pressed, and says when it fails. */
   async function undo() {
     refused.value = null
-    const turn = line.then(async () => {
+    const turn = inOrder(async () => {
       const done = await got(api.POST('/api/workups/{workup_id}/undo', { params: { path: path.value } }))
       revision = null
       said.value = done.what ? `undone: ${done.what}` : 'nothing to undo'
     })
-    line = turn.catch(() => undefined)
     try {
       await turn
     } catch (error) {

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import FilePick from '@/shared/FilePick.vue'
-import { useDraft } from '@/shared/useDraft'
+import { inTurn, useDraft } from '@/shared/useDraft'
 import TypedInput from '@/shared/TypedInput.vue'
 
 /** The agent's name, contact, pictures and colour: the same on every report. */
@@ -20,12 +20,13 @@ const PICTURES: ['logo' | 'portrait', string][] = [
   ['logo', 'Logo'],
   ['portrait', 'Portrait'],
 ]
+const turn = inTurn()
 const { value: held, change } = useDraft(
   () => card.data.value as Card,
   async (next) => {
     fault.value = ''
     try {
-      client.setQueryData(['card'], await got(api.PUT('/api/card', { body: next })))
+      client.setQueryData(['card'], await turn(() => got(api.PUT('/api/card', { body: next }))))
       await client.invalidateQueries({ queryKey: ['workup'] })
       return true
     } catch (error) {
