@@ -47,8 +47,8 @@ def test_a_view_is_asked_compared_saved_and_pinned(page: Page, server) -> None:
     assert len(rows) == 60 and set(rows[0]) >= {
         "period",
         "finished",
-        "Months of supply, mean of 3 months, months, Quarry Bend",
-        "Months of supply, mean of 3 months, months, Lantern Hill",
+        "Months of supply (12-month pace), mean of 3 months, months, Quarry Bend",
+        "Months of supply (12-month pace), mean of 3 months, months, Lantern Hill",
     }
 
     page.get_by_label("Name of the view").fill("Supply on both banks")

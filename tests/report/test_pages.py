@@ -47,7 +47,7 @@ def test_the_grid_adds_up_as_it_is_shown(given):
     names = [r[0] for r in page["blocks"][0]["rows"]]
     assert names[:1] == ["Market change"] or "Concessions" in names[:2]
     assert any(n.startswith("Living area") for n in names)
-    assert page["ways"][0][0] == "Adjusted comps" and page["value"] == f"{given.price['indicated_value']:,.0f}"
+    assert page["ways"][0][0] == "Adjusted comps" and page["value"] == f"${given.price['indicated_value']:,.0f}"
 
 
 @pytest.mark.parametrize(
@@ -69,7 +69,7 @@ def test_the_rail_stands_with_little_on_it():
     assert rail_svg([], [], None, None, None).startswith("<svg")
     one = {"kind": "for_sale", "price": 400_000.0}
     alone = rail_svg([], [one], 410_000.0, {"low": 380_000, "high": 440_000}, 420_000.0)
-    assert "Indicated 410,000" in alone and "List 420,000" in alone and "nan" not in alone
+    assert "Indicated $410,000" in alone and "List $420,000" in alone and "nan" not in alone
 
 
 @pytest.mark.parametrize("kind", ["sold", "deed_sale", "under_contract", "for_sale", "failed"])

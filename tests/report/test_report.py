@@ -10,7 +10,7 @@ import pytest
 from pypdf import PdfReader
 
 from rain_porch.core.errors import BadInput
-from rain_porch.core.money import dollars, half_up
+from rain_porch.core.money import priced
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.maps import map_svg
 from rain_porch.report.model import Paper
@@ -131,7 +131,7 @@ def test_every_page_of_the_full_report_says_what_it_is_for(given):
     for words in (
         "What buyers paid", "What this home competes with", "What buyers refused", "Its history", "The market around",
         "What would be left", "98,123.45", "90,000.10", "Perrin Vale", "It is not an appraisal", "Dear Orla Grayle,",
-        f"{len(sold)} homes, {dollars(min(c['price'] for c in sold))} to {dollars(max(c['price'] for c in sold))}",
+        f"{len(sold)} homes, {priced(min(c['price'] for c in sold))} to {priced(max(c['price'] for c in sold))}",
         given.recommendation[:60],
     ):  # fmt: skip
         assert words in text, words

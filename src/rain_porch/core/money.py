@@ -15,6 +15,14 @@ def dollars(value: float | None) -> str:
     return "unknown" if value is None else f"{half_up(value):,.0f}"
 
 
+def priced(value: float | None) -> str:
+    """Money that stands alone, with its sign: 412500.4 → "$412,500"; unknown → "unknown"."""
+    if value is None:
+        return "unknown"
+    shown = half_up(value)
+    return f"{'−' if shown < 0 else ''}${abs(shown):,.0f}"
+
+
 def signed(value: float) -> str:
     """5741.2 → "+5,741"; −6000 → "−6,000" (a true minus sign)."""
     shown = half_up(value)

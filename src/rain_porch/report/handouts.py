@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.money import dollars
+from ..core.money import dollars, priced
 from ..core.summary import summarise
 from . import ink
 from .blocks import figures, heading, note, page, para, picture, table
@@ -22,15 +22,15 @@ def comp_sheets(given: ReportInput) -> list[dict[str, Any]]:
     """A sheet for each comp: its picture, it beside the subject, what differs, and how its price was brought to the subject."""
     if not given.comps:
         return [page("sheets", "A sheet a comp", note("No comps are kept yet. Keep some sales in Comps."))]
-    priced = {c["listing_id"]: c for c in given.price["comps"]}
+    worth = {c["listing_id"]: c for c in given.price["comps"]}
     lines = {g["listing_id"]: g["lines"] for g in given.grid}
     return [
-        _sheet(given, i, c, priced.get(c["listing_id"]), lines.get(c["listing_id"], {}))
+        _sheet(given, i, c, worth.get(c["listing_id"]), lines.get(c["listing_id"], {}))
         for i, c in enumerate(given.comps, 1)
     ]
 
 
-def _sheet(given: ReportInput, number: int, comp: Any, priced: Any, lines: Any) -> dict[str, Any]:
+def _sheet(given: ReportInput, number: int, comp: Any, worth: Any, lines: Any) -> dict[str, Any]:
     mine, theirs = given.subject["facts"], comp["facts"]
     front = given.pictures.get(comp["listing_id"]) if given.paper.pictures else None
     rows = [
@@ -39,11 +39,11 @@ def _sheet(given: ReportInput, number: int, comp: Any, priced: Any, lines: Any) 
         if (a := fact(theirs, n)) != "—" or fact(mine, n) != "—"
         for b in [fact(mine, n)]
     ]
-    shown = given.paper.price == "shown" and priced is not None
+    shown = given.paper.price == "shown" and worth is not None
     steps = [["Close price", dollars(comp["price"])]]
     steps += [[label(n), amount(v)] for n, v in lines.items() if v]
-    if priced is not None:
-        steps.append(["Adjusted to this home", dollars(priced["adjusted_price"])])
+    if worth is not None:
+        steps.append(["Adjusted to this home", dollars(worth["adjusted_price"])])
     per = f"{comp['price_per_sqft']:,.2f} per sq ft" if comp["price_per_sqft"] else ""
     days = "" if comp["days_on_market"] is None else f"{comp['days_on_market']} days on the market"
     return page(
@@ -53,7 +53,7 @@ def _sheet(given: ReportInput, number: int, comp: Any, priced: Any, lines: Any) 
         table(["", "this sale", given.title], rows, widths=(1.4, 1, 1)),
         heading("Brought to this home") if shown else None,
         table(["", ""], steps, widths=(2, 1), last=True) if shown else None,
-        lead=" · ".join(x for x in (f"Sold {day(comp['date'])} for {dollars(comp['price'])}", per, days,
+        lead=" · ".join(x for x in (f"Sold {day(comp['date'])} for {priced(comp['price'])}", per, days,
                                     f"{comp['distance_miles']:.2f} mi away") if x),
     )  # fmt: skip
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from ..core.money import dollars
+from ..core.money import dollars, priced
 from .blocks import Block, figures, heading, page, para, picture, ruled, table
 from .maps import map_svg
 from .model import ReportInput
@@ -46,12 +46,12 @@ def price_block(given: ReportInput) -> Block | None:
         return ruled("List price")
     items = []
     if given.list_price:
-        items.append(("List price", dollars(given.list_price), "cedar"))
+        items.append(("List price", priced(given.list_price), "cedar"))
     value, span = given.price["indicated_value"], given.price["range"]
     if value:
-        items.append(("Indicated value", dollars(value), "moss"))
+        items.append(("Indicated value", priced(value), "moss"))
     if span:
-        items.append((range_name(span), f"{dollars(span['low'])} – {dollars(span['high'])}", "slate"))
+        items.append((range_name(span), f"{priced(span['low'])} – {priced(span['high'])}", "slate"))
     return figures(items) if items else None
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..core.money import dollars, pct_words, rate_words
+from ..core.money import dollars, pct_words, priced, rate_words
 from ..core.summary import summarise
 from .maps import map_svg
 from .model import ReportInput
@@ -39,10 +39,10 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         "facts": facts_line(given.subject["facts"]),
         "client": given.client,
         "shows": given.paper.price,
-        "value": dollars(value) if value else None,
-        "range": f"{dollars(span['low'])} – {dollars(span['high'])}" if span else None,
+        "value": priced(value) if value else None,
+        "range": f"{priced(span['low'])} – {priced(span['high'])}" if span else None,
         "range_name": range_name(span),
-        "list_price": dollars(given.list_price) if given.list_price else None,
+        "list_price": priced(given.list_price) if given.list_price else None,
         "list_says": say,
         "sentence": price["sentence"],
         "sources": "; ".join(given.sources),
@@ -133,5 +133,5 @@ def grid_page(given: ReportInput) -> dict[str, Any]:
         "blocks": blocks,
         "ways": ways,
         "apart": f"Added once to the weighted mean of the adjusted prices: {', '.join(apart)}." if apart else None,
-        "value": dollars(price["indicated_value"]) if shown and price["indicated_value"] else None,
+        "value": priced(price["indicated_value"]) if shown and price["indicated_value"] else None,
     }

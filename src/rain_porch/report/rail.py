@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..core.money import dollars
+from ..core.money import dollars, priced
 from . import ink
 
 
@@ -56,7 +56,7 @@ def rail_svg(
     if value:
         x = at(value)
         body.append(f'<path d="M{x:.1f} {line - 34}v68" stroke="{ink.MOSS}" stroke-width="2.4"/>')
-        body.append(ink.text(x, line - 40, f"Indicated {dollars(value)}", 9, ink.MOSS, weight=600))
+        body.append(ink.text(x, line - 40, f"Indicated {priced(value)}", 9, ink.MOSS, weight=600))
     if list_price:
         x = at(list_price)
         near = value is not None and abs(at(value) - x) < 96
@@ -65,7 +65,7 @@ def rail_svg(
         )
         body.append(
             ink.text(
-                x, line - 40 + (12 if near else 0) * -1 + 0, f"List {dollars(list_price)}", 9, ink.CEDAR, weight=600
+                x, line - 40 + (12 if near else 0) * -1 + 0, f"List {priced(list_price)}", 9, ink.CEDAR, weight=600
             )
         )
     return ink.svg(width, height, body)

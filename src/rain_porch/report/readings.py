@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.money import dollars
+from ..core.money import dollars, priced
 from ..core.summary import DISPLAY_STEP, summarise
 from .blocks import Block, heading, homes, note, page, para, table
 from .model import ReportInput
@@ -46,8 +46,8 @@ def says(given: ReportInput, kind: str, found: Sequence[Mapping[str, Any]]) -> s
     prices = summarise([c["price"] for c in found], 1000)
     days = [c["days_on_market"] for c in found if c["days_on_market"] is not None]
     n = prices.count
-    out = f"{n} {'home' if n == 1 else 'homes'}, {dollars(prices.low)}"
-    out += f" to {dollars(prices.high)}, median {dollars(prices.median)}." if n > 1 else "."
+    out = f"{n} {'home' if n == 1 else 'homes'}, {priced(prices.low)}"
+    out += f" to {priced(prices.high)}, median {priced(prices.median)}." if n > 1 else "."
     if days:
         took = {"sold": "Found a buyer in", "under_contract": "Found a buyer in", "for_sale": "On the market for",
                 "failed": "Were offered for"}[kind]  # fmt: skip
@@ -55,7 +55,7 @@ def says(given: ReportInput, kind: str, found: Sequence[Mapping[str, Any]]) -> s
     ask = given.list_price if given.paper.price == "shown" else None
     if ask and n >= 3:
         above = sum(c["price"] > ask for c in found)
-        out += f" {above} of {n} stand above the list price of {dollars(ask)}."
+        out += f" {above} of {n} stand above the list price of {priced(ask)}."
     return out
 
 
@@ -70,7 +70,7 @@ def reading_page(kind: str) -> Any:
         cards = [
             {
                 "svg": given.pictures[c["listing_id"]], "title": c["address"] or c["listing_id"],
-                "price": dollars(c["price"]), "lines": [", ".join(c["differences"][:3]) or "much like this home"],
+                "price": priced(c["price"]), "lines": [", ".join(c["differences"][:3]) or "much like this home"],
             }
             for c in pictured
         ]  # fmt: skip

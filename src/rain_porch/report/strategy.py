@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..core.money import dollars
+from ..core.money import dollars, priced
 from .blocks import figures, heading, note, page, para, picture, ruled, table
 from .model import ReportInput
 from .rail import rail_svg
@@ -26,10 +26,10 @@ def strategy_page(given: ReportInput) -> dict[str, Any]:
     ]
     items = []
     if shown and given.list_price:
-        items.append(("List price", dollars(given.list_price), "cedar"))
+        items.append(("List price", priced(given.list_price), "cedar"))
     if shown and value:
-        items += [("Indicated value", dollars(value), "moss")]
-        items += [(range_name(span), f"{dollars(span['low'])} – {dollars(span['high'])}", "slate")] if span else []
+        items += [("Indicated value", priced(value), "moss")]
+        items += [(range_name(span), f"{priced(span['low'])} – {priced(span['high'])}", "slate")] if span else []
     return page(
         "strategy", "The price",
         ruled("List price") if given.paper.price == "blank" else figures(items) if items else None,

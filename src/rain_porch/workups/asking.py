@@ -10,7 +10,7 @@ from ..core import list_price as lp
 from ..core.columns import FOR_SALE, Ints
 from ..core.contract_chance import Chance, ChanceModel, When
 from ..core.dates import DAYS_PER_MONTH, NO_DAY, date_of
-from ..core.money import dollars, half_up
+from ..core.money import half_up, priced
 from ..core.own_sale import last_own_sale
 from ..core.regression import Z80, weighted_quantile
 from ..core.search import Search, let_through
@@ -208,13 +208,13 @@ def recommendation(
         return ""
     n = len(pricing.comps)
     out = (
-        f"{n} comparable {'sale indicates' if n == 1 else 'sales indicate'} {dollars(half_up(pricing.value, 100))}, likely "
-        f"{dollars(pricing.range.low)} to {dollars(pricing.range.high)}"
+        f"{n} comparable {'sale indicates' if n == 1 else 'sales indicate'} {priced(half_up(pricing.value, 100))}, likely "
+        f"{priced(pricing.range.low)} to {priced(pricing.range.high)}"
         f"{'' if pricing.range.measured else ', a range not yet measured on past sales'}."
     )
     pct = 100 * (list_price / half_up(pricing.value, 100) - 1)
     stands = f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} it" if abs(pct) >= 0.05 else "just at it"
-    out += f" A list price of {dollars(list_price)} stands {stands}"
+    out += f" A list price of {priced(list_price)} stands {stands}"
     if here and (soon := here.within(30)):
         out += (
             f"; the chance of a contract within 30 days at that price is {soon.pct} % (between {soon.low_pct} and "

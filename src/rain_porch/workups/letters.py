@@ -112,6 +112,7 @@ def _answer(records: Records, item: LetterItemDoc) -> Doc:
 def _title(item: LetterItemDoc) -> str:
     """ "Median price in Lantern Hill", "The year so far within 1 mi of 14 Ferry Lane"."""
     named = {"so_far": "The year so far", "bands": "By size and price", "changed": "What changed"}
-    title = named.get(item.kind) or MEASURES[item.view.measures[0]][0]
+    measure = MEASURES.get(item.view.measures[0])
+    title = named.get(item.kind) or (measure[0] if measure else "The market")
     place = place_words(item.view)
     return f"{title} {place}" if place else title

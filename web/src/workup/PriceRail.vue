@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { money, number, perSqft, noNumber, signedPct, typedNumber } from '@/shared/format'
+import { money, priced, number, perSqft, noNumber, signedPct, typedNumber } from '@/shared/format'
 import { markBody } from '@/shared/marks'
 import { useLight } from '@/shared/useTheme'
 import { useAsking, within as chanceWithin } from './worth/useAsking'
@@ -176,7 +176,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
           <title>{{ m.label }}: {{ money(m.value) }}</title>
         </path>
         <path v-if="value" class="glide" :d="`M${place(value)} 6v66`" :stroke="tokens.moss" stroke-width="3">
-          <title>Indicated {{ money(value) }}</title>
+          <title>Indicated {{ priced(value) }}</title>
         </path>
         <g
           v-if="shownList"
@@ -193,7 +193,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
           <rect x="-11" y="4" width="22" height="72" fill="transparent" />
           <path :d="`M0 18V74`" :stroke="tokens.cedar" stroke-width="2.5" />
           <path d="M-8 18V11L0 3l8 8v7z" :fill="tokens.cedar" :stroke="tokens.paper" />
-          <title>List price {{ money(shownList) }}: drag, or arrow keys</title>
+          <title>List price {{ priced(shownList) }}: drag, or arrow keys</title>
         </g>
       </svg>
       <template v-if="span">
@@ -204,14 +204,14 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
     </div>
     <div class="says" :class="{ stale: reckoning }" :aria-busy="reckoning">
       <p v-if="value" class="first">
-        Indicated <b class="moss">{{ money(value) }}</b>
+        Indicated <b class="moss">{{ priced(value) }}</b>
         <span
           v-if="price?.range"
           :title="
             price.range.measured ? '' : 'The range comes from the fit; no backtest has measured it yet.'
           "
         >
-          · likely {{ money(price.range.low) }}–{{ money(price.range.high) }}
+          · likely {{ priced(price.range.low) }}–{{ priced(price.range.high) }}
         </span>
       </p>
       <p v-if="price?.range" class="quiet small note">

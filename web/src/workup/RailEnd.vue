@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { money } from '@/shared/format'
+import { money, priced } from '@/shared/format'
 import type { Below } from './useRail'
 import { useWorkup } from './useWorkup'
 
@@ -17,7 +17,7 @@ const { id, lit } = useWorkup()
         class="end"
         :class="side"
         :aria-label="`${homes.length} ${side === 'low' ? 'below' : 'above'} ${money(edge)}: show them`"
-        :title="`${homes.length} ${side === 'low' ? 'below' : 'above'} ${money(edge)}`"
+        :title="`${homes.length} ${side === 'low' ? 'below' : 'above'} ${priced(edge)}`"
       >
         {{ side === 'low' ? `‹ ${homes.length}` : `${homes.length} ›` }}
       </button>

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import ChangesTable from '@/shared/ChangesTable.vue'
-import { day, money } from '@/shared/format'
+import { day, priced } from '@/shared/format'
 import { useWorkup } from './useWorkup'
 
 /** The effective date, which can be changed, and what has happened around the home since. */
@@ -83,7 +83,7 @@ function close() {
         <h2>Now as of {{ day(state?.effective_date) }}</h2>
         <p class="moved">
           <template v-if="before.value && now">
-            Indicated {{ money(now) }}; on {{ day(before.date) }} it was {{ money(before.value) }}.
+            Indicated {{ priced(now) }}; on {{ day(before.date) }} it was {{ priced(before.value) }}.
           </template>
           <template v-else-if="worth.isPlaceholderData.value">Looking …</template>
           <template v-else>No comps are kept yet, so there is no value to compare.</template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiUndo } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, toRef } from 'vue'
-import { baths, money, number } from '@/shared/format'
+import { baths, priced, number } from '@/shared/format'
 import { isTyping } from '@/shared/keys'
 import PriceRail from './PriceRail.vue'
 import Since from './Since.vue'
@@ -25,9 +25,9 @@ const rooms = computed(() => {
       name: 'worth',
       label: 'Worth',
       says: value
-        ? `${money(value)}${list ? `, list ${money(list)}` : ''}`
+        ? `${priced(value)}${list ? `, list ${priced(list)}` : ''}`
         : list
-          ? `list ${money(list)}`
+          ? `list ${priced(list)}`
           : 'no comps kept',
     },
     { name: 'paper', label: 'Paper', says: `${state.value?.paper?.pages.length ?? 3} pages` },

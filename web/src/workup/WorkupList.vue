@@ -3,7 +3,7 @@ import { mdiDeleteOutline } from '@mdi/js'
 import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { money, shortDay } from '@/shared/format'
+import { priced, shortDay } from '@/shared/format'
 
 const MOST = 12
 const props = defineProps<{ limit?: number; bare?: boolean }>()
@@ -33,8 +33,8 @@ function says(row: Docs['WorkupRow']): string {
   const comps = s?.kept ? `, ${s.kept} to its comps` : ''
   return [
     `${row.kept} ${row.kept === 1 ? 'comp' : 'comps'} kept`,
-    s?.indicated_value ? `${money(s.indicated_value)} indicated` : '',
-    row.list_price ? `list ${money(row.list_price)}` : '',
+    s?.indicated_value ? `${priced(s.indicated_value)} indicated` : '',
+    row.list_price ? `list ${priced(row.list_price)}` : '',
     s?.changes ? `${changes} since ${shortDay(s.effective_date)}${comps}` : '',
     row.delivered ?? '',
   ]

@@ -128,7 +128,7 @@ async function bringIn(file: File) {
       </label>
       <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
       <p class="does">
-        <button type="submit" class="do">Keep</button>
+        <button type="submit" class="do">Save</button>
         <button v-if="at !== null" type="button" class="link small" @click="clear">a new one instead</button>
       </p>
     </form>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import { CONDITIONS, DASH, conditionOf, fact, money, perSqft, shortDay, signedFact } from '@/shared/format'
+import { CONDITIONS, DASH, conditionOf, fact, priced, perSqft, shortDay, signedFact } from '@/shared/format'
 import Decide from '@/shared/Decide.vue'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
@@ -118,10 +118,10 @@ watch(
       <tbody>
         <tr class="price">
           <td class="name">
-            {{ state?.list_price ? `List ${money(state.list_price)}` : 'Price' }}
+            {{ state?.list_price ? `List ${priced(state.list_price)}` : 'Price' }}
           </td>
           <td v-for="h in homes" :key="h.listing_id">
-            <b>{{ money(h.price) }}</b>
+            <b>{{ priced(h.price) }}</b>
             <span class="under">{{ perSqft(h.price_per_sqft) }} per sq ft</span>
           </td>
         </tr>

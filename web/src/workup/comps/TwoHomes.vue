@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useKeys } from '@/shared/keys'
 import { api, got } from '@/shared/api/client'
-import { money, shortDay } from '@/shared/format'
+import { priced, shortDay } from '@/shared/format'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 /** The subject's pictures and another home's beside each other, large: turned together, so that kitchen stands beside kitchen. */
@@ -69,7 +69,7 @@ useKeys(key, true)
             {{ choiceOf(s.home.listing_id).replace('_', ' ') }}</span
           ></span
         >
-        <b v-if="s.home">{{ money(s.home.price) }}</b>
+        <b v-if="s.home">{{ priced(s.home.price) }}</b>
       </p>
       <p class="quiet small">{{ s.pictures[s.shown - 1] ?? '' }}</p>
       <p v-if="s.home" class="small">{{ s.home.differences.join(', ') }}</p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { money, noNumber, typedNumber } from '@/shared/format'
+import { priced, noNumber, typedNumber } from '@/shared/format'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
@@ -42,7 +42,7 @@ async function add() {
         <span
           ><b>{{ x.kind }}</b> <span class="quiet">{{ x.year }}, {{ x.quality }}</span></span
         >
-        <b>{{ money(around?.returned[i]?.value ?? null) }}</b>
+        <b>{{ priced(around?.returned[i]?.value ?? null) }}</b>
       </p>
       <p class="quiet small line">
         <span>{{ around?.returned[i]?.formula }}</span>
@@ -52,7 +52,7 @@ async function add() {
       </p>
     </div>
     <p v-if="done.length > 1" class="line total">
-      <span>Together</span><b>{{ money(total) }}</b>
+      <span>Together</span><b>{{ priced(total) }}</b>
     </p>
     <form class="add" @submit.prevent="add">
       <select v-model="adding.kind" aria-label="Kind of improvement">

@@ -54,7 +54,7 @@ const take = (layout: Paper) =>
         maxlength="80"
         required
       />
-      <button type="submit" class="do">Keep</button>
+      <button type="submit" class="do">Save</button>
     </form>
     <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
   </div>

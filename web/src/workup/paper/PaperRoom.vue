@@ -15,7 +15,7 @@ import { usePaper } from './usePaper'
 const { id, state, send, worth } = useWorkup()
 const { known, paper, on, off, label, layouts, picture, set, move, toggle } = usePaper()
 const LAYOUT_WORDS: Record<string, string> = {
-  full: 'Everything',
+  full: 'Long report',
   three_pages: 'Three pages',
   one_page: 'One page',
   statistics: 'Statistics only',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { money, number, perSqft, signedPct } from '@/shared/format'
+import { money, priced, number, perSqft, signedPct } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'
 import { useWorkup } from '../useWorkup'
 import { useAsking, within } from './useAsking'
@@ -67,7 +67,7 @@ const ladder = computed(() => {
 <template>
   <section v-if="a" aria-labelledby="the-ask" class="ask">
     <h2 id="the-ask">
-      The ask<span class="quiet"> at {{ set ? '' : 'the indicated value, ' }}{{ money(price) }}</span>
+      The ask<span class="quiet"> at {{ set ? '' : 'the indicated value, ' }}{{ priced(price) }}</span>
     </h2>
     <textarea
       v-model="text"
@@ -165,9 +165,10 @@ const ladder = computed(() => {
           </circle>
         </svg>
         <p v-if="a.here?.chances" class="small quiet">
-          Percent under contract by day at {{ money(a.list_price) }}, learnt from {{ number(a.learnt) }} homes
-          offered around here in three years, about {{ number(a.near) }} of them so far from their worth. The
-          unsold count as unsold so far; what the value may be off by is taken into account.
+          Percent under contract by day at {{ priced(a.list_price) }}, learnt from
+          {{ number(a.learnt) }} homes offered around here in three years, about {{ number(a.near) }} of them
+          so far from their worth. The unsold count as unsold so far; what the value may be off by is taken
+          into account.
           <template v-if="a.share_of_list">
             Those sold at such a price got {{ (100 * a.share_of_list).toFixed(1) }} % of their last list
             price<template v-if="a.failed != null">; {{ pct(a.failed) }} failed to sell</template>.
@@ -178,7 +179,7 @@ const ladder = computed(() => {
           <table class="plain small" aria-label="What became of homes offered around here">
             <thead>
               <tr>
-                <th>First price ÷ what records told of its worth then</th>
+                <th>First list price, against what records told of its worth then</th>
                 <th class="num">Homes</th>
                 <th class="num">Within 30 days</th>
                 <th class="num">Share got</th>

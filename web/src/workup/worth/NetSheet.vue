@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { money, number, signedPct } from '@/shared/format'
+import { money, priced, number, signedPct } from '@/shared/format'
 import NumberField from '@/shared/NumberField.vue'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
@@ -113,7 +113,7 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
                 :aria-label="`Scenario ${i + 1}: take the list price ${money(listPrice)}`"
                 @click="change(i, { price: String(listPrice) })"
               >
-                take {{ money(listPrice) }}
+                use {{ priced(listPrice) }}
               </button>
             </p>
           </td>
