@@ -57,7 +57,7 @@ def test_pages_comments_facts_and_layouts_are_the_agents(paper: Page) -> None:
     assert "Its facts" in text and "Bedrooms " not in text.split("Its facts")[1].split("Its history")[0]
 
     page.get_by_label("Name of this layout").fill("River homes")
-    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_role("button", name="One page").click()
     expect(pages.get_by_role("button", name=re.compile(r"^\d+ Drive past"))).to_have_count(0)
     page.get_by_role("button", name="River homes", exact=True).click()
@@ -110,10 +110,10 @@ def test_a_report_is_sent_to_a_client_and_stays_as_it_was(paper: Page, tmp_path:
     form = page.get_by_role("form", name="Client")
     form.get_by_label("Name").fill("Orla Grayle")
     form.get_by_label("E-mail").fill("orla")
-    form.get_by_role("button", name="Keep").click()
+    form.get_by_role("button", name="Save").click()
     expect(page.get_by_role("alert")).to_contain_text("no e-mail address")
     form.get_by_label("E-mail").fill("orla@grayle.example")
-    form.get_by_role("button", name="Keep").click()
+    form.get_by_role("button", name="Save").click()
     expect(page.get_by_role("table", name="Clients").get_by_role("row")).to_have_count(3)
 
     page.goto(workup)

@@ -10,7 +10,7 @@ import pytest
 from pypdf import PdfReader
 
 from rain_porch.core.errors import BadInput
-from rain_porch.core.money import priced
+from rain_porch.core.money import dollars, half_up, priced
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.maps import map_svg
 from rain_porch.report.model import Paper

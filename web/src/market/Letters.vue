@@ -9,7 +9,7 @@ import type { View } from './useView'
 
 /** Letters of several views in an order: written once, made anew with the newest figures. */
 const props = defineProps<{ view: View }>()
-const { all, at, letter, fault, version, sheets, open, begin, save, drop } = useLetters()
+const { saving, all, at, letter, fault, version, sheets, open, begin, save, drop } = useLetters()
 const saved = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
 const ADDS = {
   view: 'the view above',
@@ -155,8 +155,11 @@ const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.png?v=${ver
           </select>
         </p>
         <p class="give">
-          <a class="do" :href="`/api/letters/${at}/letter.pdf`" download>PDF</a>
-          <a class="do" :href="`/api/letters/${at}/letter.html`" download>Web page</a>
+          <template v-if="!saving">
+            <a class="do" :href="`/api/letters/${at}/letter.pdf`" download>PDF</a>
+            <a class="do" :href="`/api/letters/${at}/letter.html`" download>Web page</a>
+          </template>
+          <span v-else class="quiet">Saving …</span>
           <button type="button" class="link small" @click="drop">delete this letter</button>
         </p>
       </template>

@@ -53,16 +53,19 @@ export function useLetters() {
     })
   }
   const inOrder = inTurn()
+  const saving = ref(0) // changes on their way: until they are kept, what would be handed out is the letter before
   /** Saves go out one after the other; what is refused goes back to what is saved. */
   async function save(next: Letter) {
     const id = at.value
     if (id === null) return
     letter.value = next
+    saving.value += 1
     const done = await inOrder(() =>
       tried(() =>
         got(api.PUT('/api/letters/{letter_id}', { params: { path: { letter_id: id } }, body: next })),
       ),
     )
+    saving.value -= 1
     if (done) version.value += 1
     else if (letter.value === next) open(id)
   }
@@ -80,5 +83,5 @@ export function useLetters() {
     enabled: computed(() => at.value !== null && letter.value !== null),
     retry: false,
   })
-  return { all, at, letter, fault, version, sheets, open, begin, save, drop }
+  return { saving, all, at, letter, fault, version, sheets, open, begin, save, drop }
 }

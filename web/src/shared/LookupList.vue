@@ -34,6 +34,7 @@ watch(
     :id="id"
     class="list sheet"
     role="listbox"
+    @mousedown.prevent
     aria-label="Homes and workups found"
   >
     <p v-if="nothing" class="none">

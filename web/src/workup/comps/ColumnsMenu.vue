@@ -5,6 +5,12 @@ import { useColumns } from './useColumns'
 
 const { shown, others, add, drop, move, usual } = useColumns()
 const text = ref('')
+const field = ref<HTMLInputElement>()
+/** The button that was pressed is gone with it: the focus goes back to the field, so that keys may go on. */
+function take(key: string) {
+  add(key)
+  field.value?.focus()
+}
 const offered = computed(() =>
   others.value.filter((c) => c.label.toLowerCase().includes(text.value.trim().toLowerCase())),
 )
@@ -42,10 +48,10 @@ const offered = computed(() =>
       </div>
       <div>
         <h3>More</h3>
-        <input v-model="text" placeholder="find a field" aria-label="Find a field" />
+        <input ref="field" v-model="text" placeholder="find a field" aria-label="Find a field" />
         <ul class="more" aria-label="Columns that may be shown">
           <li v-for="c in offered" :key="c.key">
-            <button type="button" class="link" :aria-label="`Show ${c.label}`" @click="add(c.key)">
+            <button type="button" class="link" :aria-label="`Show ${c.label}`" @click="take(c.key)">
               {{ c.label }}
             </button>
           </li>

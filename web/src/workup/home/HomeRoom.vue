@@ -253,6 +253,7 @@ async function back(row: Docs['FactDoc']) {
 .facts td {
   padding-top: 5px;
   padding-bottom: 5px;
+  white-space: normal;
   overflow-wrap: break-word;
 }
 .facts th:last-child {

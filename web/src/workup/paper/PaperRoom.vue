@@ -12,7 +12,7 @@ import KeptLayouts from './KeptLayouts.vue'
 import OwnPages from './OwnPages.vue'
 import { usePaper } from './usePaper'
 
-const { id, state, send, worth } = useWorkup()
+const { id, state, send, worth, saving } = useWorkup()
 const { known, paper, on, off, label, layouts, picture, set, move, toggle } = usePaper()
 const LAYOUT_WORDS: Record<string, string> = {
   full: 'Long report',
@@ -227,6 +227,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         block
         :prepend-icon="mdiDownload"
         :href="`/api/workups/${id}/report.pdf`"
+        :disabled="saving"
         download
       >
         Download PDF

@@ -1,0 +1,96 @@
+"""Acting as a person does: the pointer goes to what is seen, the wheel scrolls, Tab goes from control to control."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from playwright.sync_api import Locator, Page, expect
+
+Press = Callable[[Page, Locator], None]
+MOST_TABS = 400
+
+
+def point_at(page: Page, what: Locator) -> tuple[float, float]:
+    """Bring something into sight with the wheel, put the pointer on it; fails where something else lies over it."""
+    expect(what).to_be_visible()
+    patience = 12  # what is still on its way, a menu that opens, say, is waited for
+    for _ in range(90):
+        box = what.bounding_box()
+        page.wait_for_timeout(40)
+        if box is None or box != what.bounding_box():  # still moving
+            continue
+        x, y = box["x"] + min(box["width"] / 2, 60), box["y"] + box["height"] / 2
+        if what.evaluate(
+            "(e, [x, y]) => { const at = document.elementFromPoint(x, y); return !!at && (at === e || e.contains(at) || at.contains(e)) }",
+            [x, y],
+        ):
+            page.mouse.move(x, y)
+            return x, y
+        home = what.evaluate(
+            """(e) => {
+                for (let p = e.parentElement; p; p = p.parentElement) {
+                  const s = getComputedStyle(p), q = p.getBoundingClientRect(), r = e.getBoundingClientRect()
+                  if (/auto|scroll/.test(s.overflowY) && p.scrollHeight > p.clientHeight + 2 && (r.bottom > q.bottom - 2 || r.top < q.top + 2))
+                    return [q.left + q.width / 2, q.top + q.height / 2, r.top < q.top + 2 ? -120 : 120]
+                }
+                return null
+            }"""
+        )
+        if home is None:
+            patience -= 1
+            assert patience, f"{what} lies under something and no wheel brings it out"
+            page.wait_for_timeout(80)
+            continue
+        page.mouse.move(home[0], home[1])
+        page.mouse.wheel(0, home[2])
+        page.wait_for_timeout(60)
+    raise AssertionError(f"{what} cannot be scrolled to")
+
+
+def click_on(page: Page, what: Locator) -> None:
+    x, y = point_at(page, what)
+    page.mouse.click(x, y)
+
+
+def tab_to(page: Page, what: Locator) -> None:
+    """Press Tab until the control has the focus."""
+    expect(what).to_be_visible()
+    for _ in range(MOST_TABS):
+        if what.evaluate(
+            "(e) => e === document.activeElement || (e.contains(document.activeElement) && e.matches('label, p, span'))"
+        ):
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"Tab never comes to {what}")
+
+
+def press_by_keys(page: Page, what: Locator) -> None:
+    tab_to(page, what)
+    page.keyboard.press("Space" if what.evaluate("(e) => e.matches('[type=checkbox], [type=radio]')") else "Enter")
+
+
+def type_in(page: Page, text: str) -> None:
+    """Type over what stands in the field that has the focus."""
+    page.keyboard.press("Control+a")
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+
+
+def last_row(page: Page, table: Locator) -> Locator:
+    """Go down a table with the wheel until nothing moves; the last row, which must be wholly in sight."""
+    rows = table.locator("tbody tr:not([aria-hidden])")
+    point_at(page, rows.first)
+    before = None
+    for _ in range(300):
+        page.mouse.wheel(0, 400)
+        page.wait_for_timeout(50)
+        now = rows.last.bounding_box(), rows.last.inner_text()
+        if now == before:
+            break
+        before = now
+    row = rows.last
+    assert row.evaluate(
+        """(e) => { const r = e.getBoundingClientRect()
+            return [r.top + 4, r.bottom - 4].every((y) => e.contains(document.elementFromPoint(r.left + 40, y))) }"""
+    ), "the last row is not wholly in sight"
+    return row
