@@ -5,7 +5,16 @@ import datetime as dt
 import numpy as np
 import pytest
 
-from rain_porch.core.listing_facts import days_on_market, differences, flags, price_per_sqft, share
+from rain_porch.core.listing_facts import (
+    cumulative_days,
+    days_on_market,
+    differences,
+    flags,
+    price_per_sqft,
+    prices_of,
+    share,
+    status_said,
+)
 from tests.made import DAY, TODAY, market, sale, subject
 
 
@@ -98,3 +107,43 @@ def test_flags_name_the_record_that_caused_them():
 )
 def test_storeys_and_basement_are_differences_in_words_and_halves_stay_halves(theirs, mine, words):
     assert differences(market([sale(**theirs)]), 0, subject(**mine)) == (words,)
+
+
+def test_cumulative_days_go_back_over_the_listings_that_one_follows():
+    def ago(days: int) -> dt.date:
+        return TODAY - dt.timedelta(days=days)
+
+    def failed(start: int, end: int, **more) -> dict:
+        dates = {"on_market_date": ago(start), "off_market_date": ago(end)}
+        return {**sale(), "status": "Expired", "close_date": None, "purchase_contract_date": None, **dates, **more}
+
+    now = {**sale(), "status": "Active", "close_date": None, "purchase_contract_date": None, "on_market_date": ago(12)}
+    rows = [
+        failed(700, 400, home=1),  # more than 90 days before the next: a story of its own
+        failed(300, 200, home=1),
+        failed(190, 60, home=1),
+        {**now, "home": 1},
+        {**now, "home": 2},
+    ]
+    columns = market(rows)
+    at = np.arange(5)
+    own = days_on_market(columns, columns.as_of(DAY), at)
+    assert own.tolist() == [300, 100, 130, 12, 12]
+    assert cumulative_days(columns, at, own).tolist() == [300, 100, 230, 242, 12]
+
+
+def test_prices_of_a_listing_are_what_a_pocket_calculator_gives():
+    rows = [
+        sale(30, 396_000, list_price=400_000.0, original_list_price=440_000.0, living_area=2000.0, lot_size_square_feet=10_890.0),
+        {**sale(), "status": "Active", "close_date": None, "close_price": None, "purchase_contract_date": None},
+    ]  # fmt: skip
+    columns = market(rows)
+    view, at = columns.as_of(DAY), np.arange(2)
+    sold, listed = prices_of(columns, view, at, days_on_market(columns, view, at))
+    assert sold == pytest.approx({
+        "list_price_per_sqft": 200.0, "price_per_lot_sqft": 396_000 / 10_890, "price_per_acre": 1_584_000.0,
+        "share_of_list": 0.99, "share_of_original": 0.9, "cumulative_days_on_market": 35.0,
+    })  # fmt: skip
+    assert "share_of_list" not in listed, "nothing was paid"
+    assert [status_said(columns, view, r) for r in at] == ["Closed", "Active"]
+    assert status_said(columns, columns.as_of(DAY - 60), 0) == "", "it was under contract then, and how is not known"

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from rain_porch.core import search as sr
 from rain_porch.core import steps
 from rain_porch.core.columns import SOLD
+from rain_porch.core.dates import day_of
 from rain_porch.core.errors import BadInput
 from rain_porch.core.likeness import days_since, likeness
 from rain_porch.core.place import miles
@@ -243,6 +244,41 @@ def test_left_to_itself_a_search_loosens_until_six_sales_and_tells_each_step():
     assert empty.radius_miles == 25 and told
 
 
+def test_days_limit_like_numbers_and_an_unknown_day_passes_unless_it_must_be_known():
+    rows = [sale(10), sale(40), {**sale(10), "purchase_contract_date": None}]
+    after = Criterion("purchase_contract_date", low=DAY - 50)
+    assert found(OPEN.with_criterion(after), rows)[0].rows.tolist() == [0, 2]
+    result, _ = found(OPEN.with_criterion(replace(after, must_be_known=True)), rows)
+    assert result.rows.tolist() == [0]
+    assert found(OPEN.with_criterion(after), rows)[0].unknown == {"purchase_contract_date": 1}
+
+
+@pytest.mark.parametrize(
+    ("kind", "only", "keys"),
+    [
+        ("failed", (), {"E", "W", "C"}),
+        ("failed", ("Expired",), {"E"}),
+        ("failed", ("Withdrawn", "Canceled"), {"W", "C"}),
+        ("under_contract", ("Pending",), {"P"}),
+        ("under_contract", ("Active Under Contract",), {"A"}),
+    ],
+)
+def test_the_statuses_of_a_kind_are_told_apart(kind, only, keys):
+    def listing(key: str, status: str) -> dict:
+        off = TODAY - dt.timedelta(days=20) if key in "EWC" else None
+        return {**sale(), "key": key, "status": status, "close_date": None, "close_price": None, "off_market_date": off}
+
+    rows = [listing(*x) for x in (("E", "Expired"), ("W", "Withdrawn"), ("C", "Canceled"), ("P", "Pending"),
+                                  ("A", "Active Under Contract"))]  # fmt: skip
+    search = replace(OPEN, windows={kind: Window(only=only)})
+    result, columns = found(search, rows)
+    assert {str(columns.keys[r]) for r in result.rows} == keys
+    # looking back to a day on which the home had not failed yet, which way it would go is not known: it passes
+    before = columns.as_of(DAY - 25)
+    earlier = sr.run(replace(search, windows={"under_contract": Window(only=("Pending",))}), columns, before, subject())
+    assert {"E", "W", "C"} & {str(columns.keys[r]) for r in earlier.rows} == set()
+
+
 # --- limits that make no sense name their part
 
 
@@ -258,6 +294,9 @@ def test_left_to_itself_a_search_loosens_until_six_sales_and_tells_each_step():
         (OPEN.with_criterion(Criterion("list_agent_full_name", words=("x",))), "criteria"),
         (OPEN.with_criterion(Criterion("who_lives_there", low=1)), "criteria"),
         (replace(OPEN, criteria=tuple(Criterion("living_area") for _ in range(61))), "criteria"),
+        (replace(OPEN, windows={"failed": Window(only=("Pending",))}), "windows.failed.only"),
+        (replace(OPEN, windows={"sold": Window(only=("Closed",))}), "windows.sold.only"),
+        (OPEN.with_criterion(Criterion("close_date", 20_100, 20_000)), "criteria.close_date"),
     ],
 )
 def test_bad_limits_are_refused_where_they_stand(search, field):
@@ -287,7 +326,11 @@ def test_the_sentence_reads_the_search_back():
         (Criterion("close_price", high=400000), "up to $400,000 close price"),
         (Criterion("year_built", low=1990), "built 1990 or later"),
         (Criterion("year_built", 1990, 2000), "1990–2000 year built"),
-        (Criterion("stories", 1, 1), "1 storeys"),
+        (Criterion("stories", 1, 1), "1 storey"),
+        (Criterion("bathrooms_full", 1, 1), "1 full bath"),
+        (Criterion("bathrooms_total", 2, 3), "2–3 baths in all"),
+        (Criterion("close_date", low=day_of(dt.date(2025, 1, 1))), "closed since 2025-01-01"),
+        (Criterion("on_market_date", must_be_known=True), "on the market at any time, known"),
         (Criterion("city", words=("Alder", "Birch")), "city Alder or Birch"),
         (Criterion("garage_spaces", low=1, must_be_known=True), "1+ garage spaces, known"),
     ],

@@ -15,6 +15,7 @@ from rain_porch.core.worth import (
     methods,
     multiplied_out,
     value_range,
+    why_heaviest,
     with_set_weights,
 )
 from tests.made import subject
@@ -99,3 +100,13 @@ def test_a_printed_product_multiplies_out(figure, area):
 
 def test_the_product_that_did_not_multiply_out():
     assert multiplied_out(487_268 / 1920, 1920) == "253.7854"
+
+
+def test_the_heaviest_comp_says_why():
+    likeness, days, gross = np.array([95.0, 80, 78]), np.array([200.0, 60, 90]), np.array([5.0, 22, 24])
+    weights = comp_weights(likeness, days, gross)
+    said = why_heaviest(["A", "B", "C"], weights, likeness, days, gross)
+    assert said.startswith(f"A weighs most, {100 * weights[0]:.1f} %: ")
+    assert "95 of 100 alike (the middle one 80)" in said and "5.0 % adjusted in all (the middle one 22.0 %)" in said
+    assert said.endswith("; though agreed 200 days ago.")
+    assert why_heaviest(["A"], np.array([1.0]), likeness[:1], days[:1], gross[:1]).endswith("it is the only one.")

@@ -62,7 +62,11 @@ def phrases(search: Search) -> list[Phrase]:
             now.append(_said(kind, window))
             continue
         dated = window.since is not None or window.until is not None
-        days = "at any time" if window.days is None else f"in the last {window.days} days"
+        days = (
+            "at any time"
+            if window.days is None
+            else f"in the last {window.days} {'day' if window.days == 1 else 'days'}"
+        )
         when = _between(window.since, window.until) if dated else days
         windows += [Phrase(", " if windows else "; "), Phrase(f"{_said(kind, window)} {when}", f"windows.{kind.value}")]
     out += windows
@@ -103,6 +107,21 @@ def sentence(search: Search) -> str:
     return "".join(p.text for p in phrases(search))
 
 
+_ONE = {
+    "baths": "bath",
+    "bedrooms": "bedroom",
+    "spaces": "space",
+    "storeys": "storey",
+    "fireplaces": "fireplace",
+    "units": "unit",
+}
+
+
+def _one_of(label: str) -> str:
+    """ "full baths" → "full bath"."""
+    return " ".join(_ONE.get(word, word) for word in label.split())
+
+
 def criterion_words(c: Criterion) -> str:
     """A criterion as it is said in the sentence: "1,562–2,062 sq ft", "2+ full baths"."""
     f = BY_NAME[c.field]
@@ -117,7 +136,8 @@ def criterion_words(c: Criterion) -> str:
 
     money = "$" if f.unit == "$" else ""
     unit = f" {f.unit}" if f.unit and not money else ""
-    tail = unit if c.field == "living_area" else f"{unit} {f.label.lower()}"
+    label = _one_of(f.label.lower()) if c.high == 1 else f.label.lower()
+    tail = unit if c.field == "living_area" else f"{unit} {label}"
     known = ", known" if c.must_be_known else ""
     if c.words and f.kind == Kind.TEXT:
         return f"“{'” or “'.join(c.words)}” in the {f.label.lower()}"

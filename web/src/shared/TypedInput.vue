@@ -13,12 +13,16 @@ const draft = ref<string | null>(null)
 watch(
   () => props.value,
   () => {
-    if (document.activeElement !== field.value) draft.value = null
+    if (taken || document.activeElement !== field.value) draft.value = null
   },
 )
+/** Enter takes what is typed and leaves the field; in a menu or dialog it stays there, where keys go on. */
 function entered() {
-  if (!props.rows) field.value?.blur()
+  if (props.rows) return
+  if (!field.value?.closest('.v-overlay')) field.value?.blur()
+  else taken = true // the browser itself tells of the change on Enter
 }
+let taken = false
 </script>
 
 <template>
@@ -27,7 +31,7 @@ function entered() {
     ref="field"
     :rows="rows"
     :value="draft ?? value ?? ''"
-    @input="draft = ($event.target as HTMLInputElement).value"
+    @input="((draft = ($event.target as HTMLInputElement).value), (taken = false))"
     @change="emit('typed', ($event.target as HTMLInputElement).value)"
     @keydown.enter="entered"
     @keydown.esc="draft = null"

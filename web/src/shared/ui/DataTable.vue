@@ -46,7 +46,7 @@ watch(
     const stays = box?.querySelector<HTMLElement>('th.first')?.offsetWidth ?? 0
     if (!box || !head) return
     if (head.offsetLeft + head.offsetWidth > box.scrollLeft + box.clientWidth)
-      box.scrollLeft = head.offsetLeft + head.offsetWidth - box.clientWidth
+      box.scrollLeft = head.offsetLeft + head.offsetWidth - box.clientWidth + 2
     else if (head.offsetLeft < box.scrollLeft + stays) box.scrollLeft = head.offsetLeft - stays
   },
 )

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { vFocus } from '@/shared/vFocus'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Told } from '@/shared/api/client'
 import { priced, shortDay } from '@/shared/format'
@@ -12,6 +13,7 @@ import { useWorkup, type Candidate } from '../useWorkup'
 /** A comp named by its number or address, whatever the search says. */
 const emit = defineEmits<{ added: [key: string] }>()
 const { id, choiceOf, decide } = useWorkup()
+const client = useQueryClient()
 const opened = ref(false)
 const text = ref('')
 const at = ref(0)
@@ -44,6 +46,7 @@ async function take(hit: Hit) {
 }
 async function keep(home: Candidate) {
   if (!(await decide([home.listing_id], 'kept'))) return
+  await client.invalidateQueries({ queryKey: ['candidates', id.value] }) // it stands among the rows, found or not
   opened.value = false
   emit('added', home.listing_id)
 }

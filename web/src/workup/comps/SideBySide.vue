@@ -122,7 +122,11 @@ watch(
           </td>
           <td v-for="h in homes" :key="h.listing_id">
             <b>{{ priced(h.price) }}</b>
-            <span class="under">{{ perSqft(h.price_per_sqft) }} per sq ft</span>
+            <span v-if="h.price_per_sqft" class="under">{{ perSqft(h.price_per_sqft) }} per sq ft</span>
+            <template v-else-if="h.prices.price_per_acre">
+              <span class="under">{{ perSqft(h.prices.price_per_lot_sqft) }} per sq ft of lot</span>
+              <span class="under">{{ priced(h.prices.price_per_acre) }} an acre</span>
+            </template>
           </td>
         </tr>
         <tr>

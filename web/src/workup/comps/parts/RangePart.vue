@@ -91,19 +91,8 @@ function take() {
       @update:model-value="dragged"
     />
     <div class="range">
-      <v-text-field
-        v-model="low"
-        label="From"
-        v-focus
-        @change="take"
-        @keydown.enter="($event.target as HTMLInputElement).blur()"
-      />
-      <v-text-field
-        v-model="high"
-        label="To"
-        @change="take"
-        @keydown.enter="($event.target as HTMLInputElement).blur()"
-      />
+      <v-text-field v-model="low" label="From" v-focus @change="take" />
+      <v-text-field v-model="high" label="To" @change="take" />
     </div>
     <p class="quiet small mt-1">
       Or type a range: 1,500-1,900, 1,500+{{ mine === undefined ? '' : ', ±20% of this home’s' }}.

@@ -22,6 +22,5 @@ function take() {
     v-focus
     hide-details
     @change="take"
-    @keydown.enter="($event.target as HTMLInputElement).blur()"
   />
 </template>
