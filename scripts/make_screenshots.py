@@ -119,7 +119,7 @@ def two_homes(page: Page, base: str) -> None:
 
 def paper(page: Page, base: str) -> None:
     open_room("paper")(page, base)
-    page.get_by_role("button", name="Everything").click()
+    page.get_by_role("button", name="Long report").click()
     page.wait_for_timeout(2500)
     page.wait_for_timeout(3500)
     page.get_by_role("navigation", name="Pages of the report").get_by_role(
@@ -281,7 +281,7 @@ def prepare(page: Page, base: str) -> None:
     """A workup as an agent would have it after a quarter of an hour."""
     page.goto(base)
     page.get_by_role("combobox", name="Which home?", exact=True).fill(HOME)
-    page.get_by_role("option").first.click()
+    page.get_by_role("listbox").get_by_role("option").first.click()
     page.wait_for_url("**/home")
     page.get_by_role("link", name="Comps", exact=False).first.click()
     page.get_by_role("button", name="Keep the").click()

@@ -21,7 +21,7 @@ def point_at(page: Page, what: Locator) -> tuple[float, float]:
             continue
         x, y = box["x"] + min(box["width"] / 2, 60), box["y"] + box["height"] / 2
         if what.evaluate(
-            "(e, [x, y]) => { const at = document.elementFromPoint(x, y); return !!at && (at === e || e.contains(at) || at.contains(e)) }",
+            "(e, [x, y]) => { const at = document.elementFromPoint(x, y); return !!at && (e.contains(at) || (at.contains(e) && at.matches('label, button'))) }",
             [x, y],
         ):
             page.mouse.move(x, y)
@@ -79,7 +79,7 @@ def type_in(page: Page, text: str) -> None:
 def last_row(page: Page, table: Locator) -> Locator:
     """Go down a table with the wheel until nothing moves; the last row, which must be wholly in sight."""
     rows = table.locator("tbody tr:not([aria-hidden])")
-    point_at(page, rows.first)
+    point_at(page, rows.first.locator("td").first)  # it stays in sight when the table is scrolled across
     before = None
     for _ in range(300):
         page.mouse.wheel(0, 400)
@@ -90,7 +90,7 @@ def last_row(page: Page, table: Locator) -> Locator:
         before = now
     row = rows.last
     assert row.evaluate(
-        """(e) => { const r = e.getBoundingClientRect()
+        """(e) => { const r = e.cells[0].getBoundingClientRect()
             return [r.top + 4, r.bottom - 4].every((y) => e.contains(document.elementFromPoint(r.left + 40, y))) }"""
     ), "the last row is not wholly in sight"
     return row

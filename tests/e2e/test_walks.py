@@ -317,7 +317,9 @@ def test_land(page: Page, server: Any, press: Press) -> None:
     price, size, per = (float(re.sub(r"[^\d.]", "", c.split("\n")[0])) for c in cells[1:4])
     assert abs(price / size - per) < 0.006, "the pocket calculator agrees"
     press(page, page.get_by_role("button", name="Side by side"))
-    expect(page.get_by_role("table", name="Homes side by side")).to_contain_text(re.compile(r"per sq ft of lot.*an acre.*Lot"))
+    expect(page.get_by_role("table", name="Homes side by side")).to_contain_text(
+        re.compile(r"per sq ft of lot.*an acre.*Lot")
+    )
 
 
 @HANDS
@@ -348,11 +350,11 @@ def test_what_failed(page: Page, server: Any, press: Press) -> None:
     add_columns(page, ["Status", "Kind"], press)
     part(page, "for sale now", press)
     before = found(page)
+    press(page, page.get_by_role("checkbox", name="pending", exact=True))
+    expect(sentence(page)).to_contain_text("under contract with conditions")
     for word, said in (("withdrawn", "expired or cancelled"), ("cancelled", "expired")):
         press(page, page.get_by_role("checkbox", name=word, exact=True))
         expect(sentence(page)).to_contain_text(f"{said} in the last 730 days")
-    press(page, page.get_by_role("checkbox", name="pending", exact=True))
-    expect(sentence(page)).to_contain_text("under contract with conditions")
     leave(page)
     page.wait_for_timeout(500)
     assert found(page) < before

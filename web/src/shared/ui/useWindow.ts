@@ -1,14 +1,21 @@
-import { onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
+import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
+
+const FEW = 150 // rows that are all drawn: Tab and the browser's own search find every one
 
 /** Which rows of a long table are in sight: only those are drawn. Rows are all of one height, under a head that stays. */
 export function useWindow(scroller: Ref<HTMLElement | undefined>, count: () => number, row: number) {
   const first = ref(0)
-  const last = ref(60)
+  const last = ref(FEW)
   function look() {
     const box = scroller.value
     if (!box) return
+    if (count() <= FEW) {
+      first.value = 0
+      last.value = FEW
+      return
+    }
     first.value = Math.max(0, Math.floor(box.scrollTop / row) - 10)
-    last.value = Math.min(Math.max(count(), 60), Math.ceil((box.scrollTop + box.clientHeight) / row) + 10)
+    last.value = Math.min(Math.max(count(), FEW), Math.ceil((box.scrollTop + box.clientHeight) / row) + 10)
   }
   function keepInSight(at: number) {
     const box = scroller.value
@@ -19,6 +26,7 @@ export function useWindow(scroller: Ref<HTMLElement | undefined>, count: () => n
     else if (top + row + head > box.scrollTop + box.clientHeight)
       box.scrollTop = top + row + head - box.clientHeight
   }
+  watch(count, look)
   onMounted(() => scroller.value?.addEventListener('scroll', look, { passive: true }))
   onBeforeUnmount(() => scroller.value?.removeEventListener('scroll', look))
   return { first, last, keepInSight }
