@@ -13,7 +13,7 @@ demo: $(STAMPS)/python $(STAMPS)/web
 
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
 	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
-	$(PY) -m pytest tests/e2e
+	$(PY) -m pytest tests/e2e -n 2
 
 check: $(STAMPS)/python-dev $(STAMPS)/npm web/src/shared/api/schema.d.ts
 	.venv/bin/ruff check src tests bench scripts

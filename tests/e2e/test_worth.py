@@ -66,7 +66,7 @@ def test_net_proceeds_in_two_scenarios_to_the_cent(page: Page, server) -> None:
     ):  # fmt: skip
         page.get_by_label(f"{label}, scenario 1").fill(typed)
         page.get_by_label(f"{label}, scenario 1").press("Tab")
-    page.get_by_label("Closing, scenario 1", exact=True).fill("2026-12-31")
+    page.get_by_label("Closing, scenario 1", exact=True).fill("12/31/2026")
     page.get_by_label("Closing, scenario 1", exact=True).press("Tab")
     # 374,900.00 − 210,000.00 − 9,372.50 − 1,850.25 − 364 × 10.00
     expect(sheet.get_by_role("row", name=re.compile("^Net proceeds"))).to_contain_text("150,037.25")

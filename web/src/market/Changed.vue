@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DateField from '@/shared/DateField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -25,7 +26,8 @@ const told = useQuery({
   <div class="sheet changed">
     <p class="top">
       <label
-        >What changed since <input v-model="since" type="date" :max="through" aria-label="Since"
+        >What changed since
+        <DateField :value="since" aria-label="Since" @date="since = $event ?? weekBefore(through)"
       /></label>
     </p>
     <p v-if="told.isError.value" class="lamp" role="alert">{{ told.error.value?.message }}</p>

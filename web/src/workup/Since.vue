@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DateField from '@/shared/DateField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -41,11 +42,10 @@ function look() {
 async function move(date: string): Promise<boolean> {
   return date === state.value?.effective_date || send({ change: 'set_date', effective_date: date })
 }
+const refusals = ref(0)
 /** A day that is refused does not stay in the field: what it shows is the day on which the home is priced. */
-async function typed(event: Event) {
-  const field = event.target as HTMLInputElement
-  const done = /^\d{4}-\d\d-\d\d$/.test(field.value) && (await move(field.value))
-  if (!done) field.value = state.value?.effective_date ?? ''
+async function typed(date: string | null) {
+  if (!date || !(await move(date))) refusals.value += 1
 }
 async function bringUp() {
   if (!told.data.value || !state.value) return
@@ -62,12 +62,11 @@ function close() {
 <template>
   <label class="date"
     >as of
-    <input
-      type="date"
+    <DateField
+      :key="refusals"
       :value="state?.effective_date"
-      :max="told.data.value?.through"
       title="The day on which the home is priced: nothing later is looked at"
-      @change="typed"
+      @date="typed"
   /></label>
   <button v-if="behind && count" type="button" class="link since" @click="look">
     {{ count }} {{ count === 1 ? 'change' : 'changes' }} since
@@ -115,7 +114,7 @@ function close() {
 </template>
 
 <style scoped>
-.date input {
+.date :deep(input) {
   width: 118px;
   text-align: right;
   color: inherit;

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { money, priced, number, signedPct } from '@/shared/format'
+import DateField from '@/shared/DateField.vue'
 import NumberField from '@/shared/NumberField.vue'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
@@ -151,11 +152,10 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
         <tr>
           <td>Closing</td>
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <input
-              type="date"
+            <DateField
               :value="s.closing"
               :aria-label="`Closing, scenario ${i + 1}`"
-              @change="change(i, { closing: ($event.target as HTMLInputElement).value })"
+              @date="$event && change(i, { closing: $event })"
             />
           </td>
         </tr>

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
+import NumberField from '@/shared/NumberField.vue'
 import PlaceField from '@/shared/PlaceField.vue'
 import type { Search, SearchTools } from '../useSearch'
 
@@ -85,15 +86,11 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
       </button>
       <label v-if="s.radius_miles">
         a circle of
-        <input
+        <NumberField
           class="miles"
-          type="number"
-          step="0.05"
-          min="0.05"
-          max="25"
           :value="s.radius_miles"
           :aria-label="`Radius of circle ${i + 1} in miles`"
-          @change="setMiles(i, Number(($event.target as HTMLInputElement).value))"
+          @number="$event !== null && setMiles(i, $event)"
         />
         mi
       </label>
@@ -133,7 +130,7 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
   gap: 8px;
   margin-top: 8px;
 }
-.miles {
+.row :deep(.miles) {
   width: 5.5em;
   padding: 1px 6px;
   border: 1px solid rgb(var(--v-theme-line));
