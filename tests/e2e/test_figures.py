@@ -47,7 +47,7 @@ def test_an_improvement_raises_the_value_by_what_its_line_says(page: Page, serve
     hand(page, page.get_by_label("What it cost"), "$25,000")
     page.get_by_role("button", name="Add", exact=True).last.click()
     returned = page.get_by_role("region", name="Recent improvements").locator("b").nth(1)
-    expect(returned).to_have_text(re.compile(r"^[\d,]+$"))
+    expect(returned).to_have_text(re.compile(r"^\$[\d,]+$"))
     line = whole(returned.inner_text())
     assert 5_000 < line < 25_000
     room(page, "Worth")

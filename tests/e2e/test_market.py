@@ -56,7 +56,7 @@ def test_a_view_is_asked_compared_saved_and_pinned(page: Page, server) -> None:
     expect(page.get_by_role("button", name="Supply on both banks", exact=True)).to_be_visible()
     page.get_by_role("link", name="Desk", exact=True).click()
     pins = page.get_by_role("region", name="Pinned market views")
-    expect(pins.get_by_role("link", name=re.compile(r"Supply on both banks\s*[\d.]+"))).to_be_visible()
+    expect(pins.get_by_role("link", name=re.compile(r"Supply on both banks.*by month.*\d", re.DOTALL))).to_be_visible()
     pins.get_by_role("link", name=re.compile("Supply on both banks")).click()
     expect(page.get_by_label("Place 2")).to_have_value("Lantern Hill")
     page.get_by_role("button", name="Delete Supply on both banks").click()

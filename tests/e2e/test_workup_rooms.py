@@ -61,10 +61,10 @@ def test_a_correction_of_the_size_reaches_the_value(workup: Page) -> None:
     room(workup, "Home")
     typed(workup.get_by_label("Correct Living area"), "1,900")
     expect(workup.get_by_text("1,900 sq ft")).to_be_visible()
-    expect(workup.get_by_label("Price rail").locator(".first b")).not_to_have_text(f"{before:,}")
+    expect(workup.get_by_label("Price rail").locator(".first b")).not_to_have_text(f"${before:,}")
     assert value(workup) > before
     workup.get_by_role("button", name="Undo the last change").click()
-    expect(workup.get_by_label("Price rail").locator(".first b")).to_have_text(f"{before:,}")
+    expect(workup.get_by_label("Price rail").locator(".first b")).to_have_text(f"${before:,}")
 
 
 def test_what_no_record_knows_can_be_shown_and_the_story_is_told(page: Page) -> None:
@@ -172,10 +172,10 @@ def test_a_cell_is_typed_over_and_goes_back(workup: Page) -> None:
     typed(cell, "-50,000")
     expect(workup.get_by_text("Saved: adjustment set to -50,000")).to_be_visible()
     shown = workup.get_by_label("Price rail").locator(".first b")
-    expect(shown).not_to_have_text(f"{before:,}")
+    expect(shown).not_to_have_text(f"${before:,}")
     grid.get_by_role("button", name=re.compile("^not ")).click()
     expect(workup.get_by_text("adjustment back to the computed one")).to_be_visible()
-    expect(shown).to_have_text(f"{before:,}")
+    expect(shown).to_have_text(f"${before:,}")
     typed(cell, "much")
     expect(workup.get_by_role("alert").filter(has_text="“much” is no number").first).to_be_visible()
     assert value(workup) == before
@@ -190,7 +190,7 @@ def test_market_change_is_typed_and_absurd_rates_are_refused(workup: Page) -> No
     expect(workup.get_by_role("alert").filter(has_text="50 % a month makes no sense").first).to_be_visible()
     typed(rate, "2")
     expect(workup.get_by_text("market change rate set to 2")).to_be_visible()
-    expect(shown).not_to_have_text(f"{before:,}")
+    expect(shown).not_to_have_text(f"${before:,}")
     assert value(workup) > before
     workup.get_by_role("button", name="Rate of Market change: back to the evidence").click()
     expect(workup.get_by_text("market change rate back to the evidence")).to_be_visible()
@@ -236,7 +236,7 @@ def test_the_list_tells_where_a_workup_stands_and_deletes_it_when_asked(workup: 
     typed(workup.get_by_label("List", exact=True), "375,000")
     expect(workup.get_by_text("Saved: list price set to 375,000")).to_be_visible()
     workup.get_by_role("navigation", name="Places").get_by_role("link", name="Workups").click()
-    expect(workup.get_by_text(re.compile(r"comps kept · ([\d,]+ indicated · )?list 375,000"))).to_be_visible()
+    expect(workup.get_by_text(re.compile(r"comps kept · (\$[\d,]+ indicated · )?list \$375,000"))).to_be_visible()
     workup.once("dialog", lambda d: d.dismiss())
     workup.get_by_role("button", name="Delete the workup of 630 Hedgerow Terrace").click()
     expect(workup.get_by_role("link", name="630 Hedgerow Terrace")).to_be_visible()

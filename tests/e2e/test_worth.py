@@ -23,10 +23,10 @@ def priced(page: Page) -> None:
 
 def test_the_ask_says_what_a_list_price_means_and_follows_it(page: Page, server) -> None:
     priced(page)
-    expect(page.get_by_role("heading", name=re.compile("The ask at 374,900"))).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile(r"The ask at \$374,900"))).to_be_visible()
     sentence = page.get_by_label("Sentence of recommendation")
     expect(sentence).to_have_value(
-        re.compile("A list price of 374,900 stands .* above it; the chance of a contract within 30 days .* is [0-9]+ %")
+        re.compile("A list price of \$374,900 stands .* above it; the chance of a contract within 30 days .* is [0-9]+ %")
     )
     # rail, sentence and table say one and the same figure
     table = page.get_by_role("table", name="Chance of a contract by list price")

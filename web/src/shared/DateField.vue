@@ -1,42 +1,16 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { noDate, typedDate } from './format'
-import TypedInput from './TypedInput.vue'
+import ReadField from './ReadField.vue'
 
-/** A field for a day as people type it. What cannot be read stays in the field with a sentence beside it, and is not sent. */
+/** A field for a day as people type it: "10/31/26", "Oct 31, 2026". The value, and what is emitted, is ISO. */
 const props = defineProps<{ value: string | null | undefined }>()
 const emit = defineEmits<{ date: [iso: string | null] }>()
-defineOptions({ inheritAttrs: false })
-const fault = ref('')
-watch(
-  () => props.value,
-  () => (fault.value = ''),
-)
 /** As it is typed here: month, day, year. */
 const shown = computed(() => (props.value ? props.value.replace(/^(\d+)-(\d+)-(\d+)$/, '$2/$3/$1') : ''))
-function typed(text: string) {
-  const iso = typedDate(text)
-  fault.value = typeof iso === 'number' ? noDate(text) : ''
-  if (typeof iso !== 'number') emit('date', iso)
-}
+const take = (iso: string | number | null) => emit('date', iso === null ? null : String(iso))
 </script>
 
 <template>
-  <TypedInput
-    v-bind="$attrs"
-    :value="shown"
-    placeholder="mm/dd/yyyy"
-    :aria-invalid="!!fault"
-    @typed="typed"
-  />
-  <span v-if="fault" class="clay small fault" role="alert">{{ fault }}</span>
+  <ReadField :value="shown" :read="typedDate" :told="noDate" placeholder="mm/dd/yyyy" @read="take" />
 </template>
-
-<style scoped>
-.fault {
-  display: block;
-  max-width: 220px;
-  white-space: normal;
-  text-align: left;
-}
-</style>

@@ -81,6 +81,7 @@ async function lookFine(west: number, south: number, east: number, north: number
 
 onMounted(() => {
   box.value?.addEventListener('pointerleave', leave)
+  box.value?.addEventListener('pointerdown', close) // what is dragged is not covered by a card
   drawing = new HomeMapDrawing(box.value as HTMLElement, tokens.value, {
     lit: under,
     open: (key) => emit('open', key),

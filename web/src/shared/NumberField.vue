@@ -1,40 +1,19 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
 import { noNumber, typedNumber } from './format'
-import TypedInput from './TypedInput.vue'
+import ReadField from './ReadField.vue'
 
-/** A field for a number as people type it. What cannot be read stays in the field with a sentence beside it, and is not sent. */
+/** A field for a number as people type it: "389k", "$389,000", ".2 ac". */
 const props = defineProps<{ value: string | number | null | undefined; unit?: string }>()
 const emit = defineEmits<{ number: [value: number | null] }>()
-defineOptions({ inheritAttrs: false })
-const fault = ref('')
-watch(
-  () => props.value,
-  () => (fault.value = ''),
-)
-function typed(text: string) {
-  const value = typedNumber(text, props.unit)
-  fault.value = Number.isNaN(value) ? noNumber(text) : ''
-  if (!fault.value) emit('number', value)
-}
+const read = (text: string) => typedNumber(text, props.unit)
 </script>
 
 <template>
-  <TypedInput
-    v-bind="$attrs"
+  <ReadField
     :value="value"
+    :read="read"
+    :told="noNumber"
     inputmode="decimal"
-    :aria-invalid="!!fault || $attrs['aria-invalid'] === true"
-    @typed="typed"
+    @read="emit('number', $event)"
   />
-  <span v-if="fault" class="clay small fault" role="alert">{{ fault }}</span>
 </template>
-
-<style scoped>
-.fault {
-  display: block;
-  max-width: 220px;
-  white-space: normal;
-  text-align: left;
-}
-</style>

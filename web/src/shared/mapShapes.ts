@@ -72,7 +72,8 @@ export class MapShapes {
     map.addInteraction(modify)
     map.addInteraction(translate)
     // the dot that marks a corner under the pointer goes with the pointer
-    map.getViewport()?.addEventListener('pointerleave', () => {
+    map.getViewport()?.addEventListener('pointerleave', (event) => {
+      if (event.buttons) return // a corner is being dragged
       modify.setActive(false)
       modify.setActive(true)
     })
