@@ -125,7 +125,7 @@ def test_a_market_is_looked_into(run, town, tmp_path):
     paper = tmp_path / "letter.pdf"
     assert run("market", "--letter", "Autumn", "--out", str(paper))[0] == 0
     text = "\n".join(p.extract_text() for p in PdfReader(paper).pages)
-    assert "The market: Lantern Hill" in text and "The year so far" in text
+    assert "Median price in Lantern Hill" in text and "The year so far" in text
     for words, why in (
         (["--view", "nix"], "no saved view"),
         (["--letter", "nix", "--out", str(paper)], "no letter"),

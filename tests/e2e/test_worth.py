@@ -26,7 +26,9 @@ def test_the_ask_says_what_a_list_price_means_and_follows_it(page: Page, server)
     expect(page.get_by_role("heading", name=re.compile(r"The ask at \$374,900"))).to_be_visible()
     sentence = page.get_by_label("Sentence of recommendation")
     expect(sentence).to_have_value(
-        re.compile("A list price of \$374,900 stands .* above it; the chance of a contract within 30 days .* is [0-9]+ %")
+        re.compile(
+            r"A list price of \$374,900 stands .* above it; the chance of a contract within 30 days .* is [0-9]+ %"
+        )
     )
     # rail, sentence and table say one and the same figure
     table = page.get_by_role("table", name="Chance of a contract by list price")
@@ -46,14 +48,14 @@ def test_the_ask_says_what_a_list_price_means_and_follows_it(page: Page, server)
     # dearer: the sentence and the place on the ladder follow; the agent's own words stay
     page.get_by_label("List", exact=True).fill("450,000")
     page.get_by_label("List", exact=True).press("Enter")
-    expect(sentence).to_have_value(re.compile("A list price of 450,000"))
+    expect(sentence).to_have_value(re.compile(r"A list price of \$450,000"))
     sentence.fill("We start at 450,000 and look again in two weeks.")
     sentence.press("Tab")
     expect(page.get_by_text("In your own words.")).to_be_visible()
     page.reload()
     expect(sentence).to_have_value("We start at 450,000 and look again in two weeks.")
     page.get_by_role("button", name="back to the written one").click()
-    expect(sentence).to_have_value(re.compile("A list price of 450,000"))
+    expect(sentence).to_have_value(re.compile(r"A list price of \$450,000"))
 
 
 def test_net_proceeds_in_two_scenarios_to_the_cent(page: Page, server) -> None:
