@@ -112,6 +112,8 @@ def side_by_side(page: Page, base: str) -> None:
 
 def two_homes(page: Page, base: str) -> None:
     open_room("comps")(page, base)
+    page.get_by_role("table", name="Homes found").wait_for()
+    page.keyboard.press("ArrowDown")
     page.keyboard.press("p")
     page.get_by_role("dialog", name="Two homes’ pictures").wait_for()
     page.keyboard.press("ArrowRight")
