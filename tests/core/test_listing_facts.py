@@ -6,7 +6,6 @@ import numpy as np
 import pytest
 
 from rain_porch.core.listing_facts import (
-    cumulative_days,
     days_on_market,
     differences,
     flags,
@@ -15,6 +14,7 @@ from rain_porch.core.listing_facts import (
     share,
     status_said,
 )
+from rain_porch.core.market_book import Book, with_earlier
 from tests.made import DAY, TODAY, market, sale, subject
 
 
@@ -129,7 +129,21 @@ def test_cumulative_days_go_back_over_the_listings_that_one_follows():
     at = np.arange(5)
     own = days_on_market(columns, columns.as_of(DAY), at)
     assert own.tolist() == [300, 100, 130, 12, 12]
-    assert cumulative_days(columns, at, own).tolist() == [300, 100, 230, 242, 12]
+    assert with_earlier(columns, at, own).tolist() == [300, 100, 230, 242, 12]
+    # the market's book tells the same of those that are over; those still for sale have no end there
+    assert np.nan_to_num(Book(columns).cumulative, nan=-1).tolist() == [300, 100, 230, -1, -1]
+
+
+def test_days_withdrawn_count_neither_in_a_listings_days_nor_in_its_cumulative_ones():
+    def ago(days: int) -> dt.date:
+        return TODAY - dt.timedelta(days=days)
+
+    rows = [{**sale(10), "on_market_date": ago(100), "purchase_contract_date": ago(40),
+             "way": [(ago(80), "Withdrawn"), (ago(60), "Active")]}]  # fmt: skip
+    columns = market(rows)
+    at = np.arange(1)
+    own = days_on_market(columns, columns.as_of(DAY), at)
+    assert own.tolist() == [40.0] == with_earlier(columns, at, own).tolist() == Book(columns).cumulative.tolist()
 
 
 def test_prices_of_a_listing_are_what_a_pocket_calculator_gives():

@@ -15,14 +15,13 @@ from .columns import (
     UNDER_CONTRACT,
     AsOf,
     Columns,
-    Days,
     Floats,
     Ints,
 )
 from .condition import said as worded
 from .dates import NO_DAY, date_of
 from .homes import Subject
-from .market_book import back_on_market
+from .market_book import with_earlier
 from .own_sale import sales_of_the_thing
 from .words import HomeKind
 
@@ -58,31 +57,6 @@ def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
     return np.where(known, end - start - columns.statuses.days_off(rows, end), np.nan)
 
 
-def cumulative_days(columns: Columns, rows: Ints, own: Floats) -> Floats:
-    """Days on market of listings with those of the same home's listings that they follow, (n,); `own`: their own days.
-
-    A listing follows one that failed less than RELIST_GAP_DAYS before it (market_book.back_on_market).
-    """
-    back, before = columns.keep(
-        "followed", lambda: back_on_market(columns.home_id, columns.on_market, _failed_on(columns))
-    )
-    total, at = own.copy(), rows.copy()
-    while (still := back[at]).any():
-        earlier = before[at].astype(np.int64)
-        spent = columns.off_market[earlier].astype(np.float64) - columns.on_market[earlier]
-        known = columns.on_market[earlier] != NO_DAY
-        spent -= columns.statuses.days_off(earlier, columns.off_market[earlier].astype(np.int64))
-        total = np.where(still, total + np.where(known, spent, np.nan), total)
-        at = np.where(still, earlier, at)
-    return total
-
-
-def _failed_on(columns: Columns) -> Days:
-    """The day each failed listing went off the market, (n,); NO_DAY for all others."""
-    failed = ~columns.deed & (columns.kinds_today == FAILED)
-    return np.where(failed, columns.off_market, NO_DAY).astype(np.int32)
-
-
 SQFT_PER_ACRE = 43_560.0
 
 
@@ -103,7 +77,7 @@ def prices_of(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> lis
             "price_per_acre": price / lot * SQFT_PER_ACRE,
             "share_of_list": paid / last,
             "share_of_original": paid / first,
-            "cumulative_days_on_market": cumulative_days(columns, rows, own_days),
+            "cumulative_days_on_market": with_earlier(columns, rows, own_days),
         }
     out: list[dict[str, float]] = [{} for _ in range(len(rows))]
     for name, values in told.items():

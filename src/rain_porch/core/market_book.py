@@ -111,12 +111,11 @@ class Book:
         self._columns = columns
         kind = np.where(columns.deed, np.int8(SOLD), columns.kinds_today)
         listed = ~columns.deed
-        counted = np.isin(kind, (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED))
-        self.start = np.where(listed & counted, columns.on_market, NO_DAY)
+        self.start = _starts(columns)
         self.close = np.where(kind == SOLD, columns.close, NO_DAY)
-        self.off = np.where(kind == FAILED, columns.off_market, NO_DAY)
+        self.off = _failures(columns)
         self.signed = np.where(listed & np.isin(kind, (SOLD, UNDER_CONTRACT)), columns.contract, NO_DAY)
-        self.back, self.before = back_on_market(columns.home_id, self.start, self.off)
+        self.back, self.before = followed(columns)
         self._listed = listed
         told = columns.told
         self._told = np.zeros(len(columns), dtype=np.bool_)
@@ -179,17 +178,43 @@ class Book:
 
     @cached_property
     def cumulative(self) -> Floats:
-        """Days on market of each listing and of those of the same home that it follows, (n,); NaN where unknown.
-
-        A failed listing's days run to the day it went off the market, a sold one's to its contract.
-        """
-        end = np.where(self.off != NO_DAY, self.off, self.signed).astype(np.float64)
+        """Cumulative days of each listing, (n,); NaN where unknown: to the day it went off the market, or to its contract."""
+        end = np.where(self.off != NO_DAY, self.off, self.signed).astype(np.int64)
         known = (self.start != NO_DAY) & (end != NO_DAY) & (end >= self.start)
-        days = np.where(known, end - self.start, np.nan)
-        back = np.flatnonzero(self.back)
-        for row in back[np.argsort(self.start[back], kind="stable")]:
-            days[row] += days[self.before[row]]
-        return np.asarray(days)
+        rows = np.arange(len(end))
+        days = end - self.start - self._columns.statuses.days_off(rows, end)
+        return with_earlier(self._columns, rows, np.where(known, days, np.nan))
+
+
+def _starts(columns: Columns) -> Days:
+    """The day each listing came on the market, (n,); NO_DAY for deeds and for what is on hold."""
+    counted = np.isin(columns.kinds_today, (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED))
+    return np.asarray(np.where(~columns.deed & counted, columns.on_market, NO_DAY))
+
+
+def _failures(columns: Columns) -> Days:
+    """The day each failed listing went off the market, (n,); NO_DAY for all others."""
+    return np.asarray(np.where(~columns.deed & (columns.kinds_today == FAILED), columns.off_market, NO_DAY))
+
+
+def followed(columns: Columns) -> tuple[Bools, Rows]:
+    """`back_on_market` of all listings, worked out once."""
+    return columns.keep("followed", lambda: back_on_market(columns.home_id, _starts(columns), _failures(columns)))
+
+
+def with_earlier(columns: Columns, rows: Ints, own: Floats) -> Floats:
+    """Cumulative days: the listings' own days on market, (n,), and those of the same home's listings that they follow.
+
+    Each one's days run to the day it failed, less those withdrawn or on hold. NaN where any of them is unknown.
+    """
+    back, before = followed(columns)
+    total, at = own.copy(), rows.copy()
+    while (still := back[at]).any():
+        earlier = np.where(still, before[at], 0).astype(np.int64)
+        start, end = columns.on_market[earlier].astype(np.int64), columns.off_market[earlier].astype(np.int64)
+        total += np.where(still, end - start - columns.statuses.days_off(earlier, end), 0.0)
+        at = np.where(still, earlier, at)
+    return total
 
 
 def _stand_in(rows: Ints, among: Ints) -> Bools:
