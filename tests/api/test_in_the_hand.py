@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 
 import pytest
@@ -75,6 +76,27 @@ def test_a_search_that_fails_keeps_its_sentence_and_names_the_part(client, worku
     assert "in Gone Hill" in "".join(p["text"] for p in told["sentence"])
     search["areas"] = ["Nowhere"]
     assert change(client, workup, change="set_search", search=search).status_code == 404
+
+
+def test_a_record_is_told_as_it_stood_on_the_workups_day(client, town):
+    db = sqlite3.connect(town / "records.db")
+    key, contract, paid, asked = db.execute(
+        "SELECT listing_id, purchase_contract_date, close_price, list_price FROM listings WHERE close_date > '2026-08-01' "
+        "AND purchase_contract_date IS NOT NULL AND on_market_date < purchase_contract_date AND close_price != list_price LIMIT 1"
+    ).fetchone()
+    now = client.get(f"/api/listings/{key}").json()
+    facts = {f["field"]: f["value"] for f in now["facts"]}
+    assert (
+        facts["close_price"] == paid
+        and facts["list_price"] == asked
+        and now["kind"] == "sold"
+        and now["status"] == "Closed"
+    )
+    before = client.get(f"/api/listings/{key}", params={"until": contract[:8] + "01"}).json()
+    told = {f["field"] for f in before["facts"]}
+    assert not told & {"close_price", "close_date", "concessions_amount"} and before["status"] != "Closed"
+    assert str(int(paid)) not in json.dumps([before["prices"], before["facts"]])
+    assert all(e["date"] <= contract[:8] + "01" for e in before["story"])
 
 
 @pytest.mark.parametrize(

@@ -12,7 +12,7 @@ from ..core.columns import RECORD_KINDS
 from ..core.dates import day_of
 from ..core.errors import NotFound
 from ..core.fields import CATALOGUE, Field
-from ..core.listing_facts import days_on_market, prices_of
+from ..core.listing_facts import days_on_market, prices_of, status_said
 from ..core.stages import NOTHING
 from ..store import homes
 from . import photos
@@ -72,7 +72,10 @@ class FullRecordDoc(Doc):
 
 
 def full_record(records: Records, key: str, until: dt.date | None = None) -> FullRecordDoc:
-    """Everything known of one record up to a day, the newest day of the records unless given. Raises NotFound."""
+    """One record as it stood at the end of a day, the newest day of the records unless given. Raises NotFound.
+
+    Everything is rewound: what was paid, what was asked and which status it had later is not told.
+    """
     columns = records.columns()
     row = columns.row_of.get(key)
     listing = homes.listing(records.db, key)
@@ -81,42 +84,61 @@ def full_record(records: Records, key: str, until: dt.date | None = None) -> Ful
     if held is None:
         raise NotFound(f"No listing has the number {key}.", listing=key)
     number = held["parcel_number"]
-    parcel = homes.parcel(records.db, number) if number else None
-    of_home = homes.listings_of_home(records.db, (listing or parcel or {}).get("home_key") or "")
+    parcel = (homes.parcel(records.db, number) if number else None) or {}
+    told = listing or {
+        **parcel,
+        "close_price": held.get("price"),
+        "close_date": held.get("sale_date") or held.get("recording_date"),
+    }
+    of_home = homes.listings_of_home(records.db, told["home_key"]) if told.get("home_key") else []
+    deeds = homes.transfers_of_parcel(records.db, number) if number else []
     day = until or records.through()
-    view = columns.as_of(day_of(day))
-    days, prices, kind = None, {}, ""
-    if row is not None and view.kind[row] != NOTHING:
-        at = np.array([row], dtype=np.int64)
-        own = days_on_market(columns, view, at)
-        days = None if np.isnan(own[0]) else int(own[0])
-        prices = prices_of(columns, view, at, own)[0]
-        kind = RECORD_KINDS[view.kind[row]].value
-    shown = listing or parcel or {}
-    unit = shown.get("unit_number")
-    told = listing or {}
+    days, prices, kind, status, local = None, {}, "", "", ""
+    if row is not None:
+        view, at = columns.as_of(day_of(day)), np.array([row], dtype=np.int64)
+        if view.kind[row] != NOTHING:
+            own = days_on_market(columns, view, at)
+            days = None if np.isnan(own[0]) else int(own[0])
+            prices = prices_of(columns, view, at, own)[0]
+            kind = RECORD_KINDS[view.kind[row]].value
+            status = status_said(columns, view, row)
+            local = (told.get("local_status") or "") if status else ""
+        told = _rewound(told, day, view.list_price[row])
     cumulative = prices.get("cumulative_days_on_market")
+    unit = told.get("unit_number")
     return FullRecordDoc(
         listing_id=key,
-        address=f"{shown.get('unparsed_address') or ''}{f', unit {unit}' if unit else ''}",
+        address=f"{told.get('unparsed_address') or ''}{f', unit {unit}' if unit else ''}",
         kind=kind,
-        status=told.get("standard_status") or "",
-        local_status=told.get("local_status") or "",
+        status=status,
+        local_status=local,
         days=days,
         cumulative_days=None if cumulative is None else int(cumulative),
         given_days=_whole(told.get("days_on_market")),
         given_cumulative_days=_whole(told.get("cumulative_days_on_market")),
         prices=prices,
-        facts=_known(listing or {**(parcel or {}), "close_price": held.get("price"), "close_date": held.get("sale_date")}),
+        facts=_known(told),
         remarks=told.get("public_remarks") or "",
         agent=told.get("list_agent_full_name") or "",
         office=told.get("list_office_name") or "",
         pictures=photos.captions(records, key) if listing else [],
-        story=[
-            StoryDoc.model_validate(p)
-            for p in story(records, of_home, homes.transfers_of_parcel(records.db, number) if number else [], number, day)
-        ],
-    )  # fmt: skip
+        story=[StoryDoc.model_validate(p) for p in story(records, of_home, deeds, number, day)],
+    )
+
+
+_LATER = ("purchase_contract_date", "close_date", "off_market_date")
+_OF_CLOSING = ("close_price", "concessions_amount")
+_OF_NOW = ("days_on_market", "cumulative_days_on_market", "modification_timestamp")
+
+
+def _rewound(row: dict[str, Any], day: dt.date, list_price: float) -> dict[str, Any]:
+    """A stored record without what came after a day, with the list price of that day."""
+    later = [name for name in _LATER if row.get(name) and row[name] > day.isoformat()]
+    gone = {*later, *(_OF_CLOSING if "close_date" in later else ()), *(_OF_NOW if later else ())}
+    out = {name: value for name, value in row.items() if name not in gone}
+    if np.isfinite(list_price):
+        out["list_price"] = float(list_price)
+    return out
 
 
 def _whole(value: Any) -> int | None:
