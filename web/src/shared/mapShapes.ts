@@ -41,6 +41,10 @@ export class MapShapes {
   private readonly grips = new Collection<Feature>()
   private pen: Draw | null = null
   private shapes: DrawnShape[] = []
+  private shown = ''
+  private dragging = false
+  /** What was to be shown while a corner was dragged: it waits, so that nothing is taken from under the pointer. */
+  private waiting: [DrawnShape[], DrawnFence[], number[][]] | null = null
 
   constructor(
     private readonly map: OlMap,
@@ -54,21 +58,24 @@ export class MapShapes {
       style: () => this.style('corner'),
       deleteCondition: (event) => event.type === 'dblclick', // a corner that is double-clicked goes
     })
+    modify.on('modifystart', () => (this.dragging = true))
     modify.on('modifyend', (event) => {
       for (const feature of event.features.getArray() as Feature[]) {
         const index = feature.get('index') as number
         const ring = (feature.getGeometry() as Polygon).getCoordinates()[0]!
         const now = places(opened(ring))
-        if (JSON.stringify(now) !== JSON.stringify(this.shapes[index]?.points))
-          this.told.moved(index, { ...this.shapes[index]!, points: now })
+        if (JSON.stringify(now) !== JSON.stringify(this.shapes[index]?.points)) this.moved(index, now)
       }
+      this.released()
     })
     const translate = new Translate({ features: this.grips, hitTolerance: 4 })
     const grip = (event: { features: Collection<Feature> }) => event.features.item(0) as Feature
+    translate.on('translatestart', () => (this.dragging = true))
     translate.on('translating', (event) => this.shift(grip(event), event.startCoordinate, event.coordinate))
-    translate.on('translateend', (event) =>
-      this.shifted(grip(event), event.startCoordinate, event.coordinate),
-    )
+    translate.on('translateend', (event) => {
+      this.shifted(grip(event), event.startCoordinate, event.coordinate)
+      this.released()
+    })
     map.addInteraction(modify)
     map.addInteraction(translate)
     // the dot that marks a corner under the pointer goes with the pointer
@@ -83,8 +90,26 @@ export class MapShapes {
     return this.pen !== null
   }
 
+  /** A change that was dragged is newer than what waited to be shown: it will be shown itself. */
+  private moved(index: number, points: number[][]) {
+    this.waiting = null
+    this.told.moved(index, { ...this.shapes[index]!, points })
+  }
+  private released() {
+    this.dragging = false
+    if (this.waiting) this.show(...this.waiting)
+    this.waiting = null
+  }
+
   /** crossings: where outlines cross themselves, (longitude, latitude). */
   show(shapes: DrawnShape[], fences: DrawnFence[], crossings: number[][] = []) {
+    const now = JSON.stringify([shapes, fences, crossings])
+    if (now === this.shown) return
+    if (this.dragging) {
+      this.waiting = [shapes, fences, crossings]
+      return
+    }
+    this.shown = now
     this.shapes = shapes
     this.source.clear()
     this.polygons.clear()
@@ -144,7 +169,7 @@ export class MapShapes {
     const shape = this.shapes[index]
     if (!shape || (!x && !y)) return
     const points = places(shape.points.map((p) => fromLonLat(p)).map((p) => [p[0]! + x, p[1]! + y]))
-    this.told.moved(index, { ...shape, points })
+    this.moved(index, points)
   }
 
   /** The corners of the drawn areas, circles apart. */

@@ -11,15 +11,18 @@ const ONLY_ALL = { only: [] as string[] }
  * answer to an older draft never replaces that of a newer one.
  */
 export function useSearch() {
-  const { id, state, found, send } = useWorkup()
+  const { id, state, saving, found, send } = useWorkup()
   const fields = useFields()
   const draft = ref<Search>()
   const live = ref<Docs['CountsDoc']>()
   let waiting: Search | null = null
   let taken = 0 // searches saved so far: an answer to what was asked before is not shown after
+  let resting = 0 // the timer of a slider that has not come to rest
   watch(
-    () => state.value?.search,
-    (now) => {
+    [() => state.value?.search, saving],
+    ([now]) => {
+      // what is saved is older than the draft while that, or a later one, is on its way
+      if (saving.value || resting) return
       if (JSON.stringify(now) === JSON.stringify(draft.value)) return
       // undone, or changed in another window: what was asked of the draft before is no answer to it
       draft.value = now
@@ -56,15 +59,15 @@ export function useSearch() {
     }
     asking = false
   }
-  let resting = 0
   /** Counts follow a slider at once; the search is saved when it has come to rest, or with the next change. */
   function slide(search: Search) {
     void look(search)
     window.clearTimeout(resting)
-    resting = window.setTimeout(() => void take(search), 350)
+    resting = window.setTimeout(() => void take(search), 350) // take() takes the timer down
   }
   async function take(search: Search): Promise<boolean> {
     window.clearTimeout(resting)
+    resting = 0
     taken += 1
     waiting = null
     draft.value = search
