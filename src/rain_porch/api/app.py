@@ -18,6 +18,7 @@ from . import (
     around,
     asking,
     backtests,
+    candidates,
     choices,
     clients,
     conclusions,
@@ -52,6 +53,7 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
     for part in (
         desk,
         workups,
+        candidates,
         around,
         searches,
         choices,

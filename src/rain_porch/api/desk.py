@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
@@ -14,24 +14,11 @@ from ..core.spread import words_of
 from ..core.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
 from ..store import areas, homes
 from ..workups.homes import HomeRef, read_home
+from ..workups.lookup import HitsDoc, hit_doc, looked_up
 from .errors import RESPONSES
-from .state import Porch, State
+from .state import Porch
 
 router = APIRouter(tags=["desk"], responses=RESPONSES)
-
-
-class HitDoc(BaseModel):
-    """Something that the command field may mean. kind: parcel, listing, workup or area."""
-
-    kind: Literal["parcel", "listing", "workup", "area"]
-    key: str
-    shown: str
-    note: str = ""
-
-
-class HitsDoc(BaseModel):
-    hits: list[HitDoc]
-    nearest: list[HitDoc] = []
 
 
 class FieldDoc(BaseModel):
@@ -56,54 +43,8 @@ class SpotDoc(BaseModel):
 
 @router.get("/lookup")
 def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc:
-    """Homes and workups that a text may mean: an address in parts, a parcel or listing number, a workup's title."""
-    db = porch.records.db
-    text = text.strip()
-    hits: list[HitDoc] = []
-    if not text:
-        return HitsDoc(hits=[])
-    for row in porch.workups.rows():
-        if text.casefold() in row["title"].casefold():
-            hits.append(HitDoc(kind="workup", key=str(row["workup_id"]), shown=row["title"], note="workup"))
-    hits = hits[:4]
-    named = _places(porch, text)
-    if parcel := homes.parcel(db, text) or homes.parcel_as_typed(db, text):
-        number = parcel["parcel_number"]
-        hits.append(
-            HitDoc(kind="parcel", key=number, shown=parcel["unparsed_address"] or number, note=f"parcel {number}")
-        )
-    if listing := homes.listing(db, text) or homes.listing(db, text.upper()):
-        key = listing["listing_id"]
-        hits.append(HitDoc(kind="listing", key=key, shown=listing["unparsed_address"] or key, note=f"listing {key}"))
-    found = [HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in homes.search_address(db, text, MOST_UNITS)]
-    hits = [*hits, *_all_of_a_building(found)]
-    near = [] if hits or named else homes.nearest_addresses(db, text)
-    return HitsDoc(
-        hits=[*named, *hits] if named else hits,
-        nearest=[HitDoc(kind=_kind(h), key=h.key, shown=h.shown) for h in near],
-    )
-
-
-MOST_HITS, MOST_UNITS, MOST_PLACES = 14, 120, 4
-
-
-def _places(porch: State, text: str) -> list[HitDoc]:
-    """Places whose name begins with the text: a neighbourhood, a subdivision, a project, a city, a postal code."""
-    wanted = text.casefold()
-    if len(wanted) < 3:
-        return []
-    places = [p for p in porch.records.named_places() if p["name"].casefold().startswith(wanted)]
-    return [HitDoc(kind="area", key=p["name"], shown=p["name"], note=p["kind"]) for p in places[:MOST_PLACES]]
-
-
-def _all_of_a_building(found: list[HitDoc]) -> list[HitDoc]:
-    """The first hits; where they are units of one building, all of them."""
-    first = found[0].shown.split(", unit ")[0] if found else ""
-    return [h for i, h in enumerate(found) if i < MOST_HITS or h.shown.split(", unit ")[0] == first]
-
-
-def _kind(hit: homes.Hit) -> Literal["parcel", "listing"]:
-    return "parcel" if hit.kind == "parcel" else "listing"
+    """Homes, places and workups that a text may mean."""
+    return looked_up(porch.workups, text)
 
 
 @router.get("/nearest")
@@ -117,7 +58,7 @@ def nearest(
     if found is None:
         return HitsDoc(hits=[])
     hit = homes.Hit(*found, read_home(porch.records, HomeRef(*found)).subject.address or found[1])
-    return HitsDoc(hits=[HitDoc(kind=_kind(hit), key=hit.key, shown=hit.shown)])
+    return HitsDoc(hits=[hit_doc(hit)])
 
 
 @router.get("/map/middle")

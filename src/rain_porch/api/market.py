@@ -10,7 +10,6 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
-from ..core.errors import Refused
 from ..core.market import MEASURES
 from ..report.market_book import market_workbook
 from ..report.sheet import sheet
@@ -85,22 +84,6 @@ def outside_series(porch: Porch) -> list[str]:
     return porch.records.series_names()
 
 
-@router.post("/market/view.csv", response_class=Response)
-def market_csv(porch: Porch, view: ViewDoc) -> Response:
-    """The view as a table."""
-    told = views.answer(porch.records, view)
-    out = io.StringIO()
-    csv.writer(out).writerows(views.table_of(told))
-    return Response(out.getvalue(), media_type="text/csv")
-
-
-@router.post("/market/view.xlsx", response_class=Response)
-def market_xlsx(porch: Porch, view: ViewDoc) -> Response:
-    """The view as a workbook."""
-    told = views.answer(porch.records, view).model_dump()
-    return Response(market_workbook(told["sentence"], told["periods"], told["lines"]), media_type=XLSX)
-
-
 Form = Literal["csv", "xlsx"]
 
 
@@ -111,6 +94,18 @@ def _file(form: Form, title: str, rows: list[list[object]]) -> Response:
     out = io.StringIO()
     csv.writer(out).writerows(rows)
     return Response(out.getvalue(), media_type="text/csv")
+
+
+@router.post("/market/view.{form}", response_class=Response)
+def view_file(porch: Porch, form: Form, view: ViewDoc) -> Response:
+    """The view as a table."""
+    told = views.answer(porch.records, view)
+    if form == "csv":
+        return _file(form, told.sentence, views.table_of(told))
+    periods, lines = ([x.model_dump() for x in part] for part in (told.periods, told.lines))
+    for line, shown in zip(lines, told.lines, strict=True):
+        line["name"] = views.column_name(shown)
+    return Response(market_workbook(told.sentence, periods, lines), media_type=XLSX)
 
 
 @router.post("/market/year-so-far.{form}", response_class=Response)
@@ -157,9 +152,7 @@ def save_view(porch: Porch, body: SaveView) -> SavedView:
     """Save a view under a new name; Refused where another has it, unless that one is to be replaced."""
     views.answer(porch.records, body.view)
     name = body.name.strip()
-    if not body.replace and any(v["name"] == name for v in porch.workups.views()):
-        raise Refused(f"A view is called “{name}” already: give another name, or replace it.", field="name")
-    view_id = porch.workups.save_view(name, body.view, body.pinned)
+    view_id = porch.workups.save_view(name, body.view, body.pinned, body.replace)
     return SavedView(view_id=view_id, name=name, pinned=body.pinned, view=body.view)
 
 
@@ -168,8 +161,6 @@ def change_view(porch: Porch, view_id: Number, body: SaveView) -> SavedView:
     """Rename a saved view, pin it, or give it another content."""
     views.answer(porch.records, body.view)
     name = body.name.strip()
-    if any(v["name"] == name and v["view_id"] != view_id for v in porch.workups.views()):
-        raise Refused(f"A view is called “{name}” already: give another name.", field="name")
     porch.workups.change_view(view_id, name, body.view, body.pinned)
     return SavedView(view_id=view_id, name=name, pinned=body.pinned, view=body.view)
 

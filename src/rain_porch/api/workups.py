@@ -1,32 +1,19 @@
-"""Workups: list, make, open, change, undo; candidates and worth."""
+"""Workups: list, make, open, change, undo."""
 
 from __future__ import annotations
 
 import datetime as dt
-from dataclasses import replace
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 from urllib.parse import quote
 
-import numpy as np
-from fastapi import APIRouter, Path, Query
+from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ..core import search as sr
-from ..core import steps
-from ..core.columns import SOLD
-from ..core.errors import BadInput, NotFound
-from ..core.fields import FIELDS
-from ..core.proposals import helps_most, match_everything, matching
-from ..core.sentence import phrases
-from ..core.shapes import crossings
-from ..core.spread import spread
-from ..core.words import COUNTED
 from ..workups import photos
-from ..workups.answers import candidate_docs, subject_doc
+from ..workups.answers import subject_doc
 from ..workups.changes import Change
-from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc, SubjectDoc, Value
-from ..workups.homes import FACT_FIELDS, HomeRef, by_hand, read_home
-from ..workups.pricing import candidates, label, sold_rows
+from ..workups.documents import SubjectDoc, Value
+from ..workups.homes import FACT_FIELDS, HomeRef, by_hand
 from ..workups.stored import WorkupDoc
 from ..workups.story import story_of_home
 from ..workups.workups import Opened
@@ -34,8 +21,6 @@ from .errors import RESPONSES
 from .state import Number, Porch, State
 
 router = APIRouter(tags=["workups"], responses=RESPONSES)
-
-THIN_DAYS = (90, 120, 180, 365, 730)
 
 
 class NewWorkup(BaseModel):
@@ -117,82 +102,6 @@ class UndoDoc(BaseModel):
     what: str | None
 
 
-class PhraseDoc(BaseModel):
-    text: str
-    part: str | None
-
-
-class StepDoc(BaseModel):
-    words: str
-    counts: dict[str, int]
-
-
-class WhatIfDoc(BaseModel):
-    part: str
-    looser: StepDoc | None
-    tighter: StepDoc | None
-    without: dict[str, int] | None
-
-
-class SearchFault(BaseModel):
-    """Why a search cannot be run, and which part of it is to blame, "" where none can be named."""
-
-    part: str
-    message: str
-
-
-class CountsDoc(BaseModel):
-    """crossings: where drawn outlines cross themselves, (longitude, latitude). fault: why nothing could be counted."""
-
-    counts: dict[str, int]
-    unknown: dict[str, int]
-    sentence: list[PhraseDoc]
-    what_if: list[WhatIfDoc]
-    crossings: list[list[float]]
-    fault: SearchFault | None = None
-
-
-class SpreadDoc(BaseModel):
-    """bins: counts from low to high, the outer ones with all beyond; words: counts of each."""
-
-    low: float | None
-    high: float | None
-    bins: list[int]
-    words: dict[str, int]
-    unknown: int
-
-
-class HelpDoc(BaseModel):
-    words: str
-    search: SearchDoc
-    sold: int
-
-
-class ProposalsDoc(BaseModel):
-    """fields: for each field the criterion that homes like this one meet; helps: where too few or many are found."""
-
-    proposed: SearchDoc
-    everything: SearchDoc
-    fields: dict[str, CriterionDoc]
-    helps: HelpDoc | None
-
-
-class LikenessPartDoc(BaseModel):
-    """likeness: 0 to 1, None where it is unknown on either side. weight: share of the whole."""
-
-    field: str
-    label: str
-    likeness: float | None
-    weight: float
-
-
-class CandidatesDoc(CountsDoc):
-    candidates: list[CandidateDoc]
-    kept_elsewhere: list[CandidateDoc]
-    suggested: list[str]
-    sold_within: dict[int, int]
-
-
 @router.get("/workups")
 def list_workups(porch: Porch) -> list[WorkupRow]:
     return [WorkupRow(**row) for row in porch.workups.rows()]
@@ -249,147 +158,6 @@ def undo(porch: Porch, workup_id: Number) -> UndoDoc:
 @router.get("/workups/{workup_id}/history")
 def history(porch: Porch, workup_id: Number) -> list[dict[str, Any]]:
     return porch.workups.history(workup_id)
-
-
-@router.post("/workups/{workup_id}/counts")
-def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
-    """What a search would find, without saving it."""
-    return CountsDoc(**_counts(porch, porch.workups.open(workup_id), body.search()))
-
-
-@router.get("/workups/{workup_id}/proposals")
-def proposals(porch: Porch, workup_id: Number) -> ProposalsDoc:
-    """The search that the home itself suggests, one with every fact of it, and the change that helps most now."""
-    opened = porch.workups.open(workup_id)
-    setting, search = opened.setting, opened.state.search.search()
-    best = helps_most(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
-    return ProposalsDoc(
-        proposed=SearchDoc.of(setting.proposed()),
-        everything=SearchDoc.of(match_everything(search, opened.subject)),
-        fields={
-            f.name: CriterionDoc.of(c) for f in FIELDS if f.searched and (c := matching(f.name, f.kind, opened.subject))
-        },
-        helps=None if best is None else HelpDoc(words=best[0].words, search=SearchDoc.of(best[0].search), sold=best[1]),
-    )
-
-
-@router.get("/workups/{workup_id}/spread")
-def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(max_length=60)]) -> SpreadDoc:
-    """One field over the homes that the search would find without its limit on it."""
-    opened = porch.workups.open(workup_id)
-    search = opened.state.search.search().without_criterion(field)
-    found = spread(opened.setting.columns, opened.setting.run(search).rows, field)
-    return SpreadDoc(
-        low=found.low, high=found.high, bins=list(found.bins), words=dict(found.words), unknown=found.unknown
-    )
-
-
-@router.get("/workups/{workup_id}/candidates")
-def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
-    opened = porch.workups.open(workup_id)
-    setting, search = opened.setting, opened.state.search.search()
-    try:
-        rows = setting.run(search).rows
-    except (BadInput, NotFound) as error:  # an area that was named went with its import, say: the search stays in sight
-        return _faulty(opened, search, error)
-    here = candidates(setting, rows)
-    held = {c.listing_id for c in here}
-    sold_within = {}
-    for days in THIN_DAYS:
-        back = replace(search, windows={**search.windows, "sold": sr.Window(days=days)})
-        rows = setting.run(back).rows
-        sold_within[days] = int((setting.view.kind[rows] == SOLD).sum())
-    return CandidatesDoc(
-        **_counts(porch, opened, search),
-        candidates=candidate_docs(setting, here),
-        kept_elsewhere=_elsewhere(opened, held),
-        suggested=porch.workups.suggested(opened),
-        sold_within=sold_within,
-    )
-
-
-@router.get("/workups/{workup_id}/of-home")
-def records_of_home(
-    porch: Porch,
-    workup_id: Number,
-    kind: Literal["parcel", "listing"],
-    key: Annotated[str, Query(max_length=200)],
-) -> list[CandidateDoc]:
-    """The records of one home that may be kept in a workup, whatever its search says, newest first."""
-    setting = porch.workups.open(workup_id).setting
-    home = read_home(porch.records, HomeRef(kind, key)).subject.home_id
-    if home is None:
-        return []
-    if home == setting.subject.home_id:
-        raise BadInput("key", "This is the home itself: it cannot be its own comp.")
-    rows = setting.columns.rows_of_home(home)
-    rows = rows[setting.view.open_to_search[rows]]
-    found = sorted(candidates(setting, rows), key=lambda c: c.date or dt.date.min, reverse=True)
-    return candidate_docs(setting, sorted(found, key=lambda c: c.listing_id != key))
-
-
-@router.get("/workups/{workup_id}/likeness/{listing_id}")
-def likeness_parts(
-    porch: Porch, workup_id: Number, listing_id: Annotated[str, Path(max_length=200)]
-) -> list[LikenessPartDoc]:
-    """How alike one home is, part by part, the weightiest first."""
-    setting = porch.workups.open(workup_id).setting
-    row = setting.columns.row_of.get(listing_id)
-    if row is None:
-        raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
-    told = {"distance": "Distance", "days_since": "Days since the sale"}
-    parts = [
-        LikenessPartDoc(field=name, label=told.get(name) or label(name), likeness=like, weight=weight)
-        for name, (like, weight) in setting.likeness_parts(row).items()
-    ]
-    return sorted(parts, key=lambda p: -p.weight)
-
-
-def _elsewhere(opened: Opened, held: set[str]) -> list[CandidateDoc]:
-    """The decided homes that the search does not find."""
-    row_of = opened.setting.columns.row_of
-    rows = [row_of[k] for k in opened.state.decisions if k in row_of and k not in held]
-    found = candidates(opened.setting, np.array(rows, dtype=np.int64)) if rows else []
-    return candidate_docs(opened.setting, found)
-
-
-def _faulty(opened: Opened, search: sr.Search, error: BadInput | NotFound) -> CandidatesDoc:
-    """What is shown of a search that cannot be run: its sentence, why it fails, and what has been decided."""
-    part = error.field.removeprefix("criteria.") if isinstance(error, BadInput) else "areas"
-    return CandidatesDoc(
-        counts={kind.value: 0 for kind in COUNTED}, unknown={}, what_if=[], crossings=[],
-        sentence=[PhraseDoc(text=p.text, part=p.part) for p in phrases(search)],
-        fault=SearchFault(part=part, message=error.message),
-        candidates=[], kept_elsewhere=_elsewhere(opened, set()), suggested=[], sold_within={},
-    )  # fmt: skip
-
-
-def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
-    setting = opened.setting
-    masks = porch.records.masks_of(search)
-    found = sr.run(search, setting.columns, setting.view, setting.subject, masks)
-    what_if = steps.what_if(search, setting.columns, setting.view, setting.subject, masks)
-
-    def step(given: Any) -> StepDoc | None:
-        return None if given is None else StepDoc(words=given[0], counts=dict(given[1]))
-
-    return {
-        "counts": dict(found.counts),
-        "unknown": dict(found.unknown),
-        "sentence": [PhraseDoc(text=p.text, part=p.part) for p in phrases(search)],
-        "what_if": [
-            WhatIfDoc(
-                part=w.part,
-                looser=step(w.looser),
-                tighter=step(w.tighter),
-                without=None if w.without is None else dict(w.without),
-            )
-            for w in what_if.values()
-        ],
-        "crossings": [
-            list(p) for shape in search.shapes if shape.radius_miles is None for p in crossings(shape.points)
-        ],
-    }
 
 
 def _front(porch: State, opened: Opened) -> str | None:

@@ -80,7 +80,8 @@ def subject_doc(subject: Subject) -> d.SubjectDoc:
         home_kind=subject.home_kind.value,
         latitude=subject.latitude,
         longitude=subject.longitude,
-        facts=dict(subject.facts),
+        facts=dict(subject.facts)
+        | ({} if (baths := subject.number("bathrooms_total")) is None else {"bathrooms_total": baths}),
         assessed_year=subject.assessed_year,
     )
 

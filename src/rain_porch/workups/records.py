@@ -184,9 +184,12 @@ class Records:
 
     def named_places(self) -> list[dict[str, str]]:
         """Everything that may be named as an area: polygons of the map, then subdivisions, buildings, cities, postal codes."""
+        columns = self.columns()
+        return columns.keep("named places", lambda: self._named_places(columns))
+
+    def _named_places(self, columns: Columns) -> list[dict[str, str]]:
         out = areas.named_areas(self.db)
         known = {a["name"].casefold() for a in out}
-        columns = self.columns()
         for field, kind in _PLACE_WORDS.items():
             for word in sorted(columns.words[field].words):
                 if word.casefold() not in known:

@@ -58,7 +58,7 @@ class ViewLineDoc(Doc):
     """One line of a view; the measure is "series" for an outside one; axis 0 left, 1 right, 2 a scale of its own that is
     not drawn.
 
-    place, where: what of the view's market the line shows.
+    part: the line's own name, where there are several; place, where: what of the view's market it shows.
     """
 
     name: str
@@ -67,6 +67,7 @@ class ViewLineDoc(Doc):
     unit: str
     axis: int
     points: list[PointDoc | None]
+    part: str = ""
     place: str = ""
     where: list[str] = Field(default=[])
 
@@ -201,6 +202,7 @@ def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
                     unit=unit,
                     axis=axis,
                     points=list(shown),
+                    part=part,
                     place=place,
                     where=also,
                 )
@@ -266,9 +268,8 @@ def _notes(records: Records, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
 
 def column_name(line: ViewLineDoc) -> str:
     """What a column of a file holds: the measure, its unit, and the line's own name where there are several."""
-    own = "" if line.name in ("", line.label) or line.measure == "series" else line.name.split(f" · {line.label}")[0]
-    unit = {"share": "share of 1", "": "", "series": ""}.get(line.unit, line.unit)
-    return ", ".join(x for x in (line.label, unit, own) if x)
+    unit = {"share": "share of 1", "series": ""}.get(line.unit, line.unit)
+    return ", ".join(x for x in (line.label, unit, line.part) if x)
 
 
 def so_far_table(told: SoFarDoc) -> list[list[object]]:
@@ -314,7 +315,7 @@ def _overlaid(
         points: list[PointDoc | None] = [None] * len(names)
         for i in rows:
             points[place[periods[i].period[5:]]] = lines[0].points[i]
-        out.append(lines[0].model_copy(update={"name": str(year), "points": points}))
+        out.append(lines[0].model_copy(update={"name": str(year), "part": str(year), "points": points}))
     return [n.model_copy(update={"finished": True}) for n in names], out
 
 

@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from ..core.carrying import carried
-from ..core.errors import BadInput, Odd
+from ..core.errors import BadInput, Odd, Refused
 from ..core.fields import BY_NAME, Kind
 from ..core.grid import Own
 from ..core.homes import Subject
@@ -105,9 +105,12 @@ class Workups:
         held = store.read(self.db, OWNER, workup_id)
         before = WorkupDoc.model_validate_json(held["document"])
         state, what = changes.apply(before, change)
-        self._ask_about(before, change)
         if isinstance(change, changes.CorrectFact):
-            state = self._search_follows(before, state)
+            home = read_home(self.records, HomeRef(state.home.kind, state.home.key)).subject
+            _ask_about_fact(change, home, state.effective_date.year)
+            state = self._search_follows(home, before, state)
+        if isinstance(change, changes.SetListPrice):
+            self._ask_about_price(change, state)
         if isinstance(change, changes.SetSearch):
             self._check_search(state.search.search())
         number = store.save(
@@ -115,18 +118,12 @@ class Workups:
         )
         return number, what
 
-    def _ask_about(self, state: WorkupDoc, change: Change) -> None:
-        """Raises Odd for what is possible but strange, unless the agent is sure."""
-        if isinstance(change, changes.CorrectFact) and not change.sure and isinstance(change.value, float):
-            home = read_home(self.records, HomeRef(state.home.kind, state.home.key))
-            known = home.subject.number(change.field)
-            question = odd_fact(change.field, change.value, known, state.effective_date.year)
-            if question:
-                raise Odd(change.field, f"{question} Is it so?")
-        if isinstance(change, changes.SetListPrice) and not change.sure and change.list_price is not None:
-            question = odd_price(change.list_price, self._usual_price(state))
-            if question:
-                raise Odd("list_price", f"{question} Is it so?")
+    def _ask_about_price(self, change: changes.SetListPrice, state: WorkupDoc) -> None:
+        """Raises Odd for a list price far from the comps', unless the agent is sure."""
+        if change.sure or change.list_price is None:
+            return
+        if question := odd_price(change.list_price, self._usual_price(state)):
+            raise Odd("list_price", f"{question} Is it so?")
 
     def _usual_price(self, state: WorkupDoc) -> float | None:
         """The middle of what the kept comps cost; None before any is kept."""
@@ -136,9 +133,8 @@ class Workups:
         prices = prices[np.isfinite(prices)]
         return float(np.median(prices)) if prices.size else None
 
-    def _search_follows(self, before: WorkupDoc, state: WorkupDoc) -> WorkupDoc:
+    def _search_follows(self, home: Subject, before: WorkupDoc, state: WorkupDoc) -> WorkupDoc:
         """A search that is still the proposed one is proposed anew when the home's facts change."""
-        home = read_home(self.records, HomeRef(state.home.kind, state.home.key)).subject
         day = self.records.effective_day(state.effective_date)
 
         def proposed(of: WorkupDoc) -> SearchDoc:
@@ -223,10 +219,19 @@ class Workups:
             for r in rows
         ]  # fmt: skip
 
-    def save_view(self, name: str, view: ViewDoc, pinned: bool) -> int:
+    def save_view(self, name: str, view: ViewDoc, pinned: bool, replace_it: bool = False) -> int:
+        """Refused where another view has the name, unless that one is to be replaced."""
+        if not replace_it:
+            self._free_name(name)
         return saved.keep(self.db, OWNER, name, view.model_dump_json(), pinned)
 
+    def _free_name(self, name: str, besides: int | None = None) -> None:
+        if any(v["name"] == name and v["view_id"] != besides for v in self.views()):
+            raise Refused(f"A view is called “{name}” already: give another name, or replace it.", field="name")
+
     def change_view(self, view_id: int, name: str, view: ViewDoc, pinned: bool) -> None:
+        """Raises Refused where another view has the name, NotFound where there is no such view."""
+        self._free_name(name, besides=view_id)
         saved.change(self.db, OWNER, view_id, name, view.model_dump_json(), pinned)
 
     def delete_view(self, view_id: int) -> None:
@@ -314,6 +319,14 @@ class Workups:
     def choose_columns(self, built: list[str], land: list[str]) -> None:
         choices.write(self.db, OWNER, choices.COLUMNS, built)
         choices.write(self.db, OWNER, choices.LAND_COLUMNS, land)
+
+
+def _ask_about_fact(change: changes.CorrectFact, home: Subject, year: int) -> None:
+    """Raises Odd for a fact that is possible but strange, unless the agent is sure."""
+    if change.sure or not isinstance(change.value, float):
+        return
+    if question := odd_fact(change.field, change.value, home.number(change.field), year):
+        raise Odd(change.field, f"{question} Is it so?")
 
 
 def own_lines(state: WorkupDoc) -> list[Own]:
