@@ -329,7 +329,7 @@ def test_the_sentence_reads_the_search_back():
         (Criterion("stories", 1, 1), "1 storey"),
         (Criterion("bathrooms_full", 1, 1), "1 full bath"),
         (Criterion("bathrooms_total", 2, 3), "2–3 baths in all"),
-        (Criterion("close_date", low=day_of(dt.date(2025, 1, 1))), "closed since 2025-01-01"),
+        (Criterion("close_date", low=day_of(dt.date(2025, 1, 1))), "closed since Jan 1, 2025"),
         (Criterion("on_market_date", must_be_known=True), "on the market at any time, known"),
         (Criterion("city", words=("Alder", "Birch")), "city Alder or Birch"),
         (Criterion("garage_spaces", low=1, must_be_known=True), "1+ garage spaces, known"),

@@ -111,6 +111,6 @@ def test_the_sentence_says_where():
     )
     assert sentence(search) == (
         "Detached homes within 1 mi in Quarry Bend, not in Heron* inside a drawn area, not in 2 drawn areas, "
-        "not across Route 9 and a drawn fence, parcels 1 to 9; sold from 2025-01-01 to 2025-01-31, "
-        "failed since 2025-01-01."
+        "not across Route 9 and a drawn fence, parcels 1 to 9; sold from Jan 1, 2025 to Jan 31, 2025, "
+        "failed since Jan 1, 2025."
     )

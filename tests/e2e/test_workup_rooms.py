@@ -261,7 +261,7 @@ def test_a_workup_from_an_earlier_day_tells_what_happened_since_and_is_brought_u
 
     workup.goto(f"{server.url}/")
     row = workup.get_by_label("Open workups")
-    expect(row.get_by_text(re.compile(rf"{count} changes since 8/31/26, \d+ to its comps"))).to_be_visible()
+    expect(row.get_by_text(re.compile(rf"{count} changes since Aug 31, 2026, \d+ to its comps"))).to_be_visible()
     row.get_by_role("link", name="630 Hedgerow Terrace").click()
 
     workup.get_by_role("button", name=re.compile("changes since")).click()

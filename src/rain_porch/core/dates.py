@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 NO_DAY = -(2**31)
+_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 DAYS_PER_MONTH = 30.4375
 _EPOCH = dt.date(1970, 1, 1).toordinal()
 
@@ -15,6 +16,11 @@ def day_of(date: dt.date) -> int:
 
 def date_of(day: int) -> dt.date:
     return dt.date.fromordinal(day + _EPOCH)
+
+
+def said(date: dt.date) -> str:
+    """The one form in which a day is read, on screen and on paper: "Aug 31, 2026"."""
+    return f"{_MONTHS[date.month - 1]} {date.day}, {date.year}"
 
 
 def parse_date(text: str) -> dt.date | None:

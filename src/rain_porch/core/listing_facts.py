@@ -19,7 +19,7 @@ from .columns import (
     Ints,
 )
 from .condition import said as worded
-from .dates import NO_DAY, date_of
+from .dates import NO_DAY, date_of, said
 from .homes import Subject
 from .market_book import with_earlier
 from .own_sale import sales_of_the_thing
@@ -166,7 +166,7 @@ def flags(columns: Columns, view: AsOf, row: int) -> tuple[str, ...]:
         earlier = resold_from(columns).get(row)
         if earlier is not None:
             paid = columns.numbers["close_price"][earlier]
-            out.append(f"quick resale: {paid:,.0f} on {date_of(int(columns.close[earlier])).isoformat()}")
+            out.append(f"quick resale: {paid:,.0f} on {said(date_of(int(columns.close[earlier])))}")
         concession = columns.numbers["concessions_amount"][row]
         if concession > 0:
             out.append(f"concessions {concession:,.0f}")

@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from .columns import HOME_KINDS, KIND_CODE, RECORD_KINDS, STATUSES, AsOf, Bools, Columns, Ints
-from .dates import date_of
+from .dates import date_of, said
 from .errors import BadInput
 from .fields import BY_NAME, Kind
 from .homes import Subject
@@ -134,7 +134,7 @@ def check(search: Search) -> None:
         if f is None or f.private or not (f.searched or f.kind == Kind.TEXT):
             raise BadInput("criteria", f"“{c.field}” is no field that can be searched.")
         if c.low is not None and c.high is not None and c.low > c.high:
-            low, high = (date_of(int(x)).isoformat() if f.kind == Kind.DATE else f"{x:g}" for x in (c.low, c.high))
+            low, high = (said(date_of(int(x))) if f.kind == Kind.DATE else f"{x:g}" for x in (c.low, c.high))
             raise BadInput(f"criteria.{c.field}", f"{f.label}: {low} to {high} is upside down; swap the two.")
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .dates import date_of
+from .dates import date_of, said
 from .fields import BY_NAME, Kind
 from .parcels import words as parcel_words
 from .search import Criterion, Search, Window
@@ -96,8 +96,8 @@ _EVENT = {"on_market_date": "on the market", "purchase_contract_date": "contract
 
 
 def _between(first: float | None, last: float | None) -> str:
-    """ "since 2026-01-01", "up to 2026-03-31", "from … to …", "at any time"; days as dates.py counts them."""
-    start, end = (None if day is None else date_of(int(day)).isoformat() for day in (first, last))
+    """ "since Jan 1, 2026", "up to Mar 31, 2026", "from … to …", "at any time"; days as dates.py counts them."""
+    start, end = (None if day is None else said(date_of(int(day))) for day in (first, last))
     if start and end:
         return f"from {start} to {end}"
     return f"since {start}" if start else f"up to {end}" if end else "at any time"

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from .columns import Floats
+from .dates import said
 from .evidence import Rate
 from .grid import Adjusted, Own
 from .homes import Candidate, Subject
@@ -251,7 +252,7 @@ def brought_forward(paid: float, on: dt.date, factor: float) -> Method:
     """The home's own earlier sale at today's prices; what was done to the home since is not in it."""
     value = paid * factor
     return Method("brought_forward", "Its own last sale, brought forward", value,
-                  f"{dollars(paid)} on {on.isoformat()} × {multiplied_out(factor, paid)} market change since = {dollars(value)}; "
+                  f"{dollars(paid)} on {said(on)} × {multiplied_out(factor, paid)} market change since = {dollars(value)}; "
                   "what was done to the home since is not in it")  # fmt: skip
 
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from ..core.dates import said
 from ..core.money import dollars
 from . import ink
 from .blocks import heading, note, page, para, picture, table
 from .model import ReportInput
-from .wording import range_meaning
+from .wording import day, range_meaning
 
 GLOSSARY = (
     ("Adjusted price", "What a comp would have brought had it been this home: minus where it is better, plus where it is less."),
@@ -119,7 +120,7 @@ def about_page(given: ReportInput) -> dict[str, Any]:
         "about", "What this is, and is not",
         para("This is a comparative market analysis by a real estate agent: an opinion of price, from recorded sales and "
              "listings, for deciding on an asking price. It is not an appraisal, and was not made by a licensed appraiser."),
-        para(f"It stands as of {given.price['effective_date']}, on records that run through {given.through.isoformat()}. "
+        para(f"It stands as of {day(given.price['effective_date'])}, on records that run through {said(given.through)}. "
              f"Measurements and features are as recorded and were not verified."),
         para(f"Where the records came from: {'; '.join(given.sources)}.") if given.sources else None,
         para("Homes are compared by what they are and where they stand, never by who lives there."),

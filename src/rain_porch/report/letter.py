@@ -9,6 +9,7 @@ from ..core.market import SMALL
 from ..core.market_views import shown
 from .blocks import Block, figures, note, page, para, picture, table
 from .market_chart import view_svg
+from .wording import day
 
 TABLE_PERIODS, CHANGES = 4, 24
 Item = dict[str, Any]  # kind, title, comment, and the answer of its kind
@@ -115,16 +116,16 @@ def _bands(item: Item) -> list[Block | None]:
 def _changed(item: Item) -> list[Block | None]:
     told = item["answer"]
     if not told["counts"]:
-        return [para(f"Nothing happened here from {told['since']} to {told['through']}.")]
+        return [para(f"Nothing happened here from {day(told['since'])} to {day(told['through'])}.")]
     counts = ", ".join(f"{told['labels'][what].lower()} {n}" for what, n in told["counts"].items())
     rows = []
     for c in told["changes"][:CHANGES]:
         price = c["new"] if c["new"] is not None else c["record"]["price"]
         before = f"{c['old']:,.0f}" if c["old"] is not None else ""
-        rows.append([str(c["date"]), told["labels"][c["what"]], c["record"]["address"], f"{price or 0:,.0f}", before])
+        rows.append([day(c["date"]), told["labels"][c["what"]], c["record"]["address"], f"{price or 0:,.0f}", before])
     more = len(told["changes"]) - len(rows)
     return [
-        para(f"From {told['since']} to {told['through']}: {counts}."),
+        para(f"From {day(told['since'])} to {day(told['through'])}: {counts}."),
         table(["Day", "", "Home", "price", "before"], rows, words=3, widths=(1, 1.3, 2.4, 1, 1)),
         para(f"The newest {CHANGES}; {more} more.", small=True) if more > 0 else None,
     ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from ..core.dates import said
 from ..core.money import dollars, priced
 from .blocks import Block, figures, heading, page, para, picture, ruled, table
 from .maps import map_svg
@@ -71,7 +72,7 @@ def cover_page(given: ReportInput) -> dict[str, Any]:
         "price": price_block(given) if given.paper.cover_price else None,
         "logo": given.brand.logo,
         "portrait": given.brand.portrait,
-        "date": given.price["effective_date"],
+        "date": day(given.price["effective_date"]),
     }
 
 
@@ -81,7 +82,7 @@ def letter_page(given: ReportInput) -> dict[str, Any]:
         f"These pages say what {given.title} is worth to buyers today, and how that was found. They look at homes like "
         f"it that were sold, are about to be sold, are for sale now, or did not sell; they adjust what was paid for what "
         f"differs; and they set a price against all of them. Every figure comes from recorded sales and listings up to "
-        f"{given.through.isoformat()}, and can be traced to them."
+        f"{said(given.through)}, and can be traced to them."
     )
     greeting = f"Dear {given.client}," if given.client else ""
     name = given.agent.get("name", "")

@@ -9,7 +9,7 @@ from ..core.summary import summarise
 from .maps import map_svg
 from .model import ReportInput
 from .rail import rail_svg
-from .wording import amount, fact, facts_line, label, range_name
+from .wording import amount, day, fact, facts_line, label, range_name
 
 BLOCK = 6
 FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
@@ -80,7 +80,7 @@ def comps_page(given: ReportInput) -> dict[str, Any]:
         part = given.comps[first : first + BLOCK]
         rows = [
             ["Close price", "", *(dollars(c["price"]) for c in part)],
-            ["Closed", "", *(str(c["date"]) for c in part)],
+            ["Closed", "", *(day(c["date"]) for c in part)],
             ["Price per sq ft", "", *(f"{c['price_per_sqft']:,.2f}" if c["price_per_sqft"] else "—" for c in part)],
             ["Distance, mi", "", *(f"{c['distance_miles']:.2f}" for c in part)],
             ["Days on market", "", *("—" if c["days_on_market"] is None else str(c["days_on_market"]) for c in part)],

@@ -7,12 +7,14 @@ from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
+from ..core.dates import said
 from ..core.errors import BadInput
 from .layouts import LAYOUTS, PAGES
 from .model import ReportInput
 from .own import OWN, own_pages
 from .setting import compiled
 from .webpage import web_page
+from .wording import day
 from .workbook import workbook
 
 
@@ -37,8 +39,8 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
         "by": given.agent.get("name", ""),
         "accent": given.brand.colour,
         "paper": given.brand.size,
-        "foot": f"A comparative market analysis, not an appraisal. Effective {given.price['effective_date']}; records "
-        f"through {given.through.isoformat()}; made {in_words(given.made_on)}.",
+        "foot": f"A comparative market analysis, not an appraisal. Effective {day(given.price['effective_date'])}; records "
+        f"through {said(given.through)}; made {said(given.made_on)}.",
         "pages": [page for name in wanted for page in _made(name, given)],
     }
 
@@ -56,15 +58,11 @@ def _made(name: str, given: ReportInput) -> list[dict[str, Any]]:
     return [*made[:-1], {**made[-1], "note": note}] if note else made
 
 
-def in_words(day: dt.date) -> str:
-    return f"{day:%B} {day.day}, {day.year}"
-
-
 def letter_document(
     title: str, by: str, made_on: dt.date, through: dt.date, pages: list[dict[str, Any]]
 ) -> dict[str, Any]:
     """The document model of a market letter."""
-    foot = f"From listing and tax records through {through.isoformat()}; made {in_words(made_on)}."
+    foot = f"From listing and tax records through {said(through)}; made {said(made_on)}."
     return {"title": title, "address": title, "by": by, "foot": foot, "pages": pages}
 
 

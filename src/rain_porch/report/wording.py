@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Mapping
 from typing import Any
 
+from ..core.dates import said
 from ..core.fields import BY_NAME
 from ..core.money import half_up, signed
 
@@ -61,9 +63,9 @@ def amount(value: float | None) -> str:
     return "unknown" if value is None else signed(value) if half_up(value) else "0"
 
 
-def day(iso: str | None) -> str:
-    """2026-10-31 → 10/31/26."""
-    return f"{int(iso[5:7])}/{int(iso[8:10])}/{iso[2:4]}" if iso else "—"
+def day(given: str | dt.date | None) -> str:
+    """2026-10-31 → Oct 31, 2026."""
+    return said(dt.date.fromisoformat(str(given)[:10])) if given else "—"
 
 
 def range_name(span: Mapping[str, Any] | None) -> str:

@@ -78,17 +78,11 @@ export function signedPct(value: number, digits = 1): string {
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${Math.abs(rounded).toFixed(digits)} %`
 }
 
+/** Aug 31, 2026: the one form in which a day is read. */
 export function day(iso: string | null | undefined): string {
   if (!iso) return DASH
   const date = new Date(`${iso.slice(0, 10)}T00:00:00`)
   return date.toLocaleDateString(undefined, { year: 'numeric', month: 'short', day: 'numeric' })
-}
-
-/** 10/18/26: a date in as little room as a table has. */
-export function shortDay(iso: string | null | undefined): string {
-  if (!iso) return DASH
-  const date = new Date(`${iso.slice(0, 10)}T00:00:00`)
-  return date.toLocaleDateString(undefined, { year: '2-digit', month: 'numeric', day: 'numeric' })
 }
 
 export function baths(full: unknown, half: unknown): string {
