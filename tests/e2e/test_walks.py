@@ -212,6 +212,26 @@ def test_an_appraisers_eye(page: Page, server: Any, press: Press) -> None:
         page.wait_for_timeout(900)
         assert len(shape()) == 5
         right_count()
+        # a corner more, taken up at once and moved; then the whole area, and that undone
+        page.keyboard.press("n")
+        page.keyboard.press("a")
+        expect(page.get_by_text("Corner 2 of 6")).to_be_visible()
+        page.keyboard.press("ArrowUp")
+        page.keyboard.press("Enter")
+        page.wait_for_timeout(900)
+        before = shape()
+        for _ in range(7):
+            page.keyboard.press("n")
+        expect(page.get_by_text("The whole area")).to_be_visible()
+        page.keyboard.press("ArrowUp")
+        page.keyboard.press("Enter")
+        page.wait_for_timeout(900)
+        now = shape()
+        assert all(b[1] > a[1] and abs(b[0] - a[0]) < 2e-6 for a, b in zip(before, now, strict=True)), "all of it, north"
+        right_count()
+        page.keyboard.press("z")
+        page.wait_for_timeout(900)
+        assert shape() == before, "undone"
     add_columns(page, ["Kind"], press)
     press(page, table.get_by_role("button", name="Sort by Kind"))
     if press is click_on:

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { DASH, money, number, perSqft, shortDay } from '@/shared/format'
+import { DASH, money, number, perSqft, day } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import type { DrawnShape, Tool } from '@/shared/mapShapes'
@@ -246,14 +246,14 @@ const moveShape = (index: number, shape: DrawnShape) =>
               <td class="num">{{ c.facts.living_area ? number(c.facts.living_area as number) : DASH }}</td>
               <td class="num">{{ c.facts.year_built ?? DASH }}</td>
               <td v-if="home" class="num">{{ c.distance_miles.toFixed(2) }}</td>
-              <td class="num">{{ shortDay(c.date) }}</td>
+              <td class="num">{{ day(c.date) }}</td>
               <td class="num">{{ c.days_on_market ?? '' }}</td>
             </tr>
           </tbody>
         </table>
         <p class="quiet small mt-2">
-          {{ number(found.shown) }} homes listed; as of {{ shortDay(found.effective_date) }}. Nothing of this
-          is kept{{ home ? ' until you make it a workup' : '' }}.
+          {{ number(found.shown) }} homes listed; as of {{ day(found.effective_date) }}. Nothing of this is
+          kept{{ home ? ' until you make it a workup' : '' }}.
         </p>
       </div>
     </div>

@@ -4,6 +4,7 @@ import 'ol/ol.css'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { api, got } from './api/client'
 import { HomeMapDrawing, type Marked } from './homeMap'
+import HomeCard from './HomeCard.vue'
 import type { DrawnFence, DrawnShape, Tool } from './mapShapes'
 import type { Choice } from './marks'
 import { useLight } from './useTheme'
@@ -57,6 +58,8 @@ function close() {
   if (card.value) emit('lit', null)
   card.value = null
 }
+const MOST_CARDS = 6
+const pointed = computed(() => props.candidates.filter((c) => card.value?.keys.includes(c.listing_id)))
 const stay = () => window.clearTimeout(leaving)
 /** Beside the mark, on the side with more room. */
 const placed = computed(() => {
@@ -141,13 +144,16 @@ watch(
     aria-label="Map of the home and what is around it"
   />
   <div
-    v-if="card && $slots.card"
+    v-if="card && pointed.length"
     class="card sheet small"
     :style="placed"
     @mouseenter="stay"
     @mouseleave="leave"
   >
-    <slot name="card" :keys="card.keys" :close="close" />
+    <slot name="card" :homes="pointed" :close="close">
+      <HomeCard v-for="home in pointed.slice(0, MOST_CARDS)" :key="home.listing_id" :home="home" />
+      <p v-if="pointed.length > MOST_CARDS" class="quiet">and {{ pointed.length - MOST_CARDS }} more here</p>
+    </slot>
   </div>
   <p v-show="said" class="said small" role="status">{{ said }}</p>
 </template>

@@ -15,7 +15,7 @@ import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style'
 import type { Docs } from './api/client'
 import { MapKeys } from './mapKeys'
 import { houseSvg, markSvg, type Choice } from './marks'
-import { MapShapes, type DrawnFence, type DrawnShape, type Tool } from './mapShapes'
+import { MapShapes, type DrawnFence, type DrawnShape, type Handle, type Tool } from './mapShapes'
 import type { Tokens } from './tokens'
 
 const MILE = 1609.344
@@ -24,7 +24,10 @@ const HOUSE = -1 // among the things that keys move
 const FINE_FROM = 2.4 // metres a pixel below which lots and buildings are drawn
 
 /** What a mark on the map needs of a record. */
-export type Marked = Pick<Docs['CandidateDoc'], 'listing_id' | 'kind' | 'latitude' | 'longitude'>
+export type Marked = Pick<
+  Docs['CandidateDoc'],
+  'listing_id' | 'kind' | 'latitude' | 'longitude' | 'address' | 'date' | 'price'
+>
 
 interface Told {
   fine(west: number, south: number, east: number, north: number): void
@@ -98,6 +101,7 @@ export class HomeMapDrawing {
     this.keys = new MapKeys(this.map, tokens, {
       done: (tool, feature) => this.shapes.end(tool, feature),
       corner: (area, corner, to) => this.put(area, corner, to),
+      added: (area, corner) => this.shapes.addCorner(area, corner),
       says: (words) => told.says(words),
     })
     box.addEventListener('keydown', (event) => this.press(event), true)
@@ -333,10 +337,10 @@ export class HomeMapDrawing {
 
   /** What the keys can take up: the corners of drawn areas, and the home where it may be moved. */
   private tellKeys() {
-    const house = this.houseMoves
+    const house: Handle[] = this.houseMoves
       ? [{ area: HOUSE, corner: 0, at: fromLonLat(this.centre) as [number, number] }]
       : []
-    this.keys.known([...house, ...this.shapes.corners()])
+    this.keys.known([...house, ...this.shapes.handles()])
   }
 
   private put(area: number, corner: number, to: [number, number] | null) {

@@ -4,7 +4,7 @@ import { fromExtent } from 'ol/geom/Polygon'
 import VectorLayer from 'ol/layer/Vector'
 import VectorSource from 'ol/source/Vector'
 import { Circle as Dot, Fill, RegularShape, Stroke, Style } from 'ol/style'
-import type { Tool } from './mapShapes'
+import { WHOLE, type Handle, type Tool } from './mapShapes'
 import type { Tokens } from './tokens'
 
 type Place = [number, number]
@@ -12,8 +12,10 @@ type Place = [number, number]
 interface Told {
   /** What the keys have drawn, as the pens would have left it. */
   done(tool: Tool, feature: Feature): void
-  /** A corner of a drawn area has come to a new place, or gone (null). */
+  /** A corner of a drawn area, or the whole of it, has come to a new place; a corner has gone (null). */
   corner(area: number, corner: number, to: Place | null): void
+  /** A corner is wanted between this one and the next. */
+  added(area: number, corner: number): void
   /** What stands and what the next key does, for eyes and for screen readers. */
   says(words: string): void
 }
@@ -22,15 +24,16 @@ const STEP = 10 // pixels; ten times that with Shift
 
 /**
  * Drawing without a mouse: a cross is moved with the arrow keys, Enter sets a corner, Backspace takes the last away.
- * With no pen in hand, N goes from corner to corner of what is drawn, and the arrows move the corner.
+ * With no pen in hand, N goes from corner to corner of what is drawn and to the whole of it, and the arrows move it.
  */
 export class MapKeys {
   private readonly source = new VectorSource()
   private tool: Tool | null = null
   private at: Place | null = null
   private set: Place[] = []
-  private corners: { area: number; corner: number; at: Place }[] = []
+  private handles: Handle[] = []
   private picked: number | null = null
+  private awaited: { area: number; corner: number } | null = null
 
   constructor(
     private readonly map: OlMap,
@@ -45,10 +48,17 @@ export class MapKeys {
     this.source.changed()
   }
 
-  /** The corners that N goes through, area by area. */
-  known(corners: { area: number; corner: number; at: Place }[]) {
-    this.corners = corners
-    if (this.picked !== null && this.picked >= corners.length) this.leave()
+  /** What N goes through, area by area. A corner that was added is taken up as soon as it stands. */
+  known(handles: Handle[]) {
+    const before = this.handles.length
+    this.handles = handles
+    if (this.picked !== null && this.picked >= handles.length) this.leave()
+    const { area, corner } = this.awaited ?? {}
+    if (area === undefined || handles.length <= before) return
+    this.awaited = null
+    this.pick(handles.findIndex((h) => h.area === area && h.corner === corner))
+    this.show()
+    this.told.says(this.words())
   }
 
   take(tool: Tool | null) {
@@ -67,9 +77,10 @@ export class MapKeys {
     if (way && this.at) this.move(way[0]!, way[1]!, event.shiftKey ? 10 * STEP : STEP)
     else if (this.tool && (event.key === 'Enter' || event.key === ' ')) this.enter()
     else if (this.tool && event.key === 'Backspace') this.set.pop()
-    else if (!this.tool && event.key.toLowerCase() === 'n' && this.corners.length) this.next()
+    else if (!this.tool && event.key.toLowerCase() === 'n' && this.handles.length) this.next()
     else if (this.picked !== null && event.key === 'Enter') this.put()
-    else if (this.picked !== null && event.key === 'Delete') this.away()
+    else if (this.isCorner() && event.key === 'Delete') this.away()
+    else if (this.isCorner() && event.key.toLowerCase() === 'a') this.more()
     else if (this.picked !== null && event.key === 'Escape') this.leave()
     else return false
     this.show()
@@ -103,20 +114,33 @@ export class MapKeys {
   }
 
   private next() {
-    this.picked = this.picked === null ? 0 : (this.picked + 1) % this.corners.length
-    this.at = this.corners[this.picked]!.at
+    this.pick(this.picked === null ? 0 : (this.picked + 1) % this.handles.length)
+  }
+  private pick(index: number) {
+    this.picked = index
+    this.at = this.handles[index]!.at
     const [a, b, c, d] = this.map.getView().calculateExtent(this.map.getSize())
     if (this.at[0] < a! || this.at[0] > c! || this.at[1] < b! || this.at[1] > d!)
       this.map.getView().setCenter(this.at)
   }
+  private isCorner(): boolean {
+    const handle = this.picked === null ? undefined : this.handles[this.picked]
+    return handle !== undefined && handle.area >= 0 && handle.corner !== WHOLE
+  }
+  private more() {
+    const { area, corner } = this.handles[this.picked!]!
+    this.leave()
+    this.awaited = { area, corner: corner + 1 }
+    this.told.added(area, corner)
+  }
   private put() {
-    const { area, corner } = this.corners[this.picked!]!
+    const { area, corner } = this.handles[this.picked!]!
     const to = this.at as Place
     this.leave()
     this.told.corner(area, corner, to)
   }
   private away() {
-    const { area, corner } = this.corners[this.picked!]!
+    const { area, corner } = this.handles[this.picked!]!
     this.leave()
     this.told.corner(area, corner, null)
   }
@@ -126,10 +150,14 @@ export class MapKeys {
   }
 
   private words(): string {
-    if (this.picked !== null && this.corners[this.picked]!.area < 0)
-      return 'The home: arrows move it, Enter leaves it there, Esc back.'
-    if (this.picked !== null)
-      return `Corner ${this.picked + 1} of ${this.corners.length}: arrows move it, Enter leaves it there, Delete takes it away, N the next, Esc back.`
+    const handle = this.picked === null ? undefined : this.handles[this.picked]
+    if (handle && handle.area < 0) return 'The home: arrows move it, Enter leaves it there, Esc back.'
+    if (handle?.corner === WHOLE)
+      return 'The whole area: arrows move it, Enter leaves it there, N the next, Esc back.'
+    if (handle) {
+      const corners = this.handles.filter((h) => h.area === handle.area && h.corner !== WHOLE).length
+      return `Corner ${handle.corner + 1} of ${corners}: arrows move it, Enter leaves it there, A adds one after it, Delete takes it away, N the next, Esc back.`
+    }
     if (!this.tool) return ''
     const n = this.set.length
     const name = { area: 'Area', freehand: 'Area', rectangle: 'Rectangle', circle: 'Circle', fence: 'Fence' }[

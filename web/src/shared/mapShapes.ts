@@ -16,6 +16,13 @@ import type { Tokens } from './tokens'
 export type DrawnShape = Docs['ShapeDoc']
 export type DrawnFence = Docs['FenceDoc']
 export type Tool = 'area' | 'rectangle' | 'circle' | 'freehand' | 'fence'
+/** Something that the keys can take up: a corner of a drawn area, or all of it. */
+export interface Handle {
+  area: number
+  corner: number
+  at: [number, number]
+}
+export const WHOLE = -1 // in a corner's place: the area as a whole
 
 const MILE = 1609.344
 const places = (coordinates: number[][]) =>
@@ -172,18 +179,35 @@ export class MapShapes {
     this.moved(index, points)
   }
 
-  /** The corners of the drawn areas, circles apart. */
-  corners(): { area: number; corner: number; at: [number, number] }[] {
-    return this.shapes.flatMap((shape, area) =>
-      shape.radius_miles
-        ? []
-        : shape.points.map((p, corner) => ({ area, corner, at: fromLonLat(p) as [number, number] })),
-    )
+  /** What the keys can take up: the corners of the drawn areas, circles apart, and after them each area as a whole. */
+  handles(): Handle[] {
+    const middles = this.grips.getArray().map((g) => (g.getGeometry() as Point).getCoordinates())
+    return this.shapes.flatMap((shape, area) => {
+      const corners = shape.radius_miles ? [] : shape.points.map((p) => fromLonLat(p))
+      return [...corners, middles[area]!.slice(0, 2)].map((at, i) => ({
+        area,
+        corner: i < corners.length ? i : WHOLE,
+        at: at as [number, number],
+      }))
+    })
   }
 
-  /** Put one corner elsewhere, or take it away where three are left. */
+  /** A corner half-way between this one and the next. */
+  addCorner(area: number, corner: number) {
+    const shape = this.shapes[area]!
+    const [a, b] = [shape.points[corner]!, shape.points[(corner + 1) % shape.points.length]!]
+    const middle = [(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2]
+    const points = [...shape.points.slice(0, corner + 1), middle, ...shape.points.slice(corner + 1)]
+    this.told.moved(area, { ...shape, points })
+  }
+
+  /** Put one corner elsewhere, or take it away where three are left; the whole area where none is named. */
   setCorner(area: number, corner: number, to: [number, number] | null) {
     const shape = this.shapes[area]!
+    if (corner === WHOLE) {
+      const grip = this.grips.item(area)
+      return this.shifted(grip, (grip.getGeometry() as Point).getCoordinates(), to!)
+    }
     const points = shape.points.flatMap((p, n) => (n !== corner ? [p] : to ? places([to]) : []))
     if (points.length >= 3) this.told.moved(area, { ...shape, points })
   }

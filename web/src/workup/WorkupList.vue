@@ -3,7 +3,7 @@ import { mdiDeleteOutline } from '@mdi/js'
 import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { priced, shortDay } from '@/shared/format'
+import { priced, day } from '@/shared/format'
 
 const MOST = 12
 const props = defineProps<{ limit?: number; bare?: boolean }>()
@@ -35,7 +35,7 @@ function says(row: Docs['WorkupRow']): string {
     `${row.kept} ${row.kept === 1 ? 'comp' : 'comps'} kept`,
     s?.indicated_value ? `${priced(s.indicated_value)} indicated` : '',
     row.list_price ? `list ${priced(row.list_price)}` : '',
-    s?.changes ? `${changes} since ${shortDay(s.effective_date)}${comps}` : '',
+    s?.changes ? `${changes} since ${day(s.effective_date)}${comps}` : '',
     row.delivered ?? '',
   ]
     .filter(Boolean)
@@ -58,7 +58,7 @@ async function remove(id: number, title: string) {
           row.title
         }}</router-link>
         <span class="quiet">{{ says(row) }}</span>
-        <span class="quiet small when">changed {{ shortDay(row.changed_at) }}</span>
+        <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
         <v-btn
           :icon="mdiDeleteOutline"
           size="x-small"

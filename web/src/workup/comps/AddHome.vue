@@ -3,7 +3,7 @@ import { vFocus } from '@/shared/vFocus'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Told } from '@/shared/api/client'
-import { priced, shortDay } from '@/shared/format'
+import { priced, day } from '@/shared/format'
 import LookupList from '@/shared/LookupList.vue'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
@@ -19,7 +19,7 @@ const text = ref('')
 const at = ref(0)
 const { hits, nearest, nothing } = useLookup(text)
 const homes = computed(() =>
-  (hits.value.length ? hits.value : nearest.value).filter((h) => h.kind !== 'workup'),
+  (hits.value.length ? hits.value : nearest.value).filter((h) => h.kind === 'parcel' || h.kind === 'listing'),
 )
 const records = ref<Candidate[] | null>(null)
 const fault = ref('')
@@ -98,7 +98,7 @@ function key(event: KeyboardEvent) {
         <p class="quiet small mt-2">{{ records[0]!.address }}: which of its records?</p>
         <button v-for="r in records" :key="r.listing_id" type="button" class="record" @click="keep(r)">
           <Mark :kind="r.kind" :choice="choiceOf(r.listing_id)" />
-          <span>{{ KIND_WORDS[r.kind] ?? r.kind }} {{ shortDay(r.date) }}</span>
+          <span>{{ KIND_WORDS[r.kind] ?? r.kind }} {{ day(r.date) }}</span>
           <b>{{ priced(r.price) }}</b>
           <span class="link">{{ choiceOf(r.listing_id) === 'kept' ? 'kept' : 'keep' }}</span>
         </button>

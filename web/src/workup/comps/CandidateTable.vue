@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import Decide from '@/shared/Decide.vue'
-import { DASH, fact, money, number, perSqft, share, shortDay, signedFact } from '@/shared/format'
+import { DASH, fact, money, number, perSqft, share, day, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import DataTable from '@/shared/ui/DataTable.vue'
 import { isText, type Sorting, type TableColumn } from '@/shared/ui/table'
 import { useWorkup, type Candidate } from '../useWorkup'
+import Choose from './Choose.vue'
 import { useColumns } from './useColumns'
 import { valueOf } from './useSelection'
 
@@ -17,13 +17,7 @@ const props = defineProps<{
   loading: boolean
   elsewhere: Set<string>
 }>()
-const emit = defineEmits<{
-  sort: [sorting: Sorting[]]
-  open: [key: string]
-  keep: [key: string]
-  aside: [key: string]
-  back: [key: string]
-}>()
+const emit = defineEmits<{ sort: [sorting: Sorting[]]; open: [key: string] }>()
 const { open, choiceOf, lit, state } = useWorkup()
 const mine = computed(() => open.data.value?.subject.facts ?? {})
 const { shown: columns } = useColumns()
@@ -35,7 +29,7 @@ function shown(row: Candidate, c: TableColumn): string {
   const value = valueOf(row, c.key)
   if (value === null) return DASH
   if (c.key === 'kind') return KIND_WORDS[value] ?? String(value)
-  if (c.key === 'date') return shortDay(row.date)
+  if (c.key === 'date') return day(row.date)
   if (c.kind === 'miles') return number(value as number, 2)
   if (c.kind === 'share') return share(value as number)
   if (c.kind === 'per') return perSqft(value as number)
@@ -121,13 +115,7 @@ const total = computed(() => `${number(props.rows.length)} ${props.rows.length =
             </template>
           </span>
         </div>
-        <Decide
-          :choice="choiceOf(row.listing_id)"
-          :name="name(row)"
-          @keep="emit('keep', row.listing_id)"
-          @aside="emit('aside', row.listing_id)"
-          @back="emit('back', row.listing_id)"
-        />
+        <Choose :home="row" />
       </div>
     </template>
     <template #cell="{ row, column }">

@@ -8,9 +8,10 @@ import { isTyping, useKeys } from '@/shared/keys'
 import type { DrawnFence, DrawnShape, Tool } from '@/shared/mapShapes'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
-import { useWorkup, type Candidate } from '../useWorkup'
+import { useWorkup } from '../useWorkup'
 import AddHome from './AddHome.vue'
 import MapCard from './MapCard.vue'
+import { provideChoosing } from './useChoosing'
 import MapTools from '@/shared/MapTools.vue'
 import CandidateTable from './CandidateTable.vue'
 import ColumnsMenu from './ColumnsMenu.vue'
@@ -79,12 +80,7 @@ function moveShape(index: number, shape: DrawnShape) {
   const next = limits()
   void search.take({ ...next, shapes: (next.shapes ?? []).map((s, i) => (i === index ? shape : s)) })
 }
-/** The home that is being set aside, while its reason is asked for. */
-const asking = ref<Candidate | null>(null)
-const rowOf = (key: string) => shown.value.find((c) => c.listing_id === key)
-const askAside = (key?: string) => (asking.value = (key === undefined ? current.value : rowOf(key)) ?? null)
-const keep = (key: string) => void decide([key], 'kept')
-const back = (key: string) => void decide([key], 'undecided')
+const { asking, aside } = provideChoosing()
 function openHome(key: string) {
   here.value = key
   opened.value = true
@@ -110,12 +106,19 @@ function rate(grade: number) {
   if (key) void send({ change: 'rate_condition', listing_id: key, grade: now === grade ? null : grade })
 }
 
+let byKey = false // who works by keys goes on to the next home, who presses stays
+function asideByKey() {
+  if (!current.value) return
+  byKey = true
+  aside(current.value)
+}
+watch(asking, (now) => now || (byKey = false))
 function setAside(reason: string) {
   const key = asking.value?.listing_id
   asking.value = null
   if (!key) return
   void decide([key], 'set_aside', reason)
-  if (key === here.value) move(1)
+  if (byKey) move(1)
 }
 function keepOne() {
   const key = current.value?.listing_id
@@ -148,7 +151,7 @@ function key(event: KeyboardEvent) {
   else if (pressed === 'escape' && tool.value) tool.value = null
   else if (pressed === 'k') keepOne()
   else if (pressed === 'enter' && current.value) opened.value = true
-  else if (pressed === 'x' && current.value) askAside()
+  else if (pressed === 'x' && current.value) asideByKey()
   else if (pressed === 'u' && current.value) void decide([current.value.listing_id], 'undecided')
   else return
   event.preventDefault()
@@ -222,16 +225,7 @@ useKeys(key)
         </v-menu>
       </div>
     </div>
-    <SideBySide
-      v-if="beside"
-      :rows="shown"
-      :here="here"
-      @select="here = $event"
-      @keep="keep"
-      @aside="askAside"
-      @back="back"
-      @open="openHome"
-    />
+    <SideBySide v-if="beside" :rows="shown" :here="here" @select="here = $event" @open="openHome" />
     <SplitPane v-show="!beside" v-model="mapShare" left="map" right="table" :usual="29">
       <template #left>
         <HomeMap
@@ -252,14 +246,11 @@ useKeys(key)
           @open="openHome"
           @radius="search.dragRadius"
         >
-          <template #card="{ keys, close }">
+          <template #card="{ homes, close }">
             <MapCard
-              :keys="keys"
+              :keys="homes.map((h) => h.listing_id)"
               :rows="shown"
               @open="(close(), openHome($event))"
-              @keep="keep"
-              @aside="(close(), askAside($event))"
-              @back="back"
             />
           </template>
         </HomeMap>
@@ -273,9 +264,6 @@ useKeys(key)
           :loading="found.isFetching.value"
           :elsewhere="elsewhere"
           @sort="sorting = $event"
-          @keep="keep"
-          @aside="askAside"
-          @back="back"
           @open="openHome"
         >
           <template #empty>
@@ -292,9 +280,6 @@ useKeys(key)
           :row="current"
           @close="opened = false"
           @next="move($event)"
-          @keep="keep(current.listing_id)"
-          @aside="askAside()"
-          @back="back(current.listing_id)"
         />
       </template>
     </SplitPane>
@@ -305,7 +290,7 @@ useKeys(key)
       @close="two = false"
       @next="step"
       @keep="keepOne"
-      @aside="askAside()"
+      @aside="asideByKey"
       @rate="rate"
     />
     <RecordPanel
@@ -314,9 +299,6 @@ useKeys(key)
       :row="current"
       @close="opened = false"
       @next="step($event)"
-      @keep="keep(current.listing_id)"
-      @aside="askAside()"
-      @back="back(current.listing_id)"
     />
     <SetAside
       v-if="asking"

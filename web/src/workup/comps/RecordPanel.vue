@@ -4,15 +4,15 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useKeys } from '@/shared/keys'
 import { api, got } from '@/shared/api/client'
-import Decide from '@/shared/Decide.vue'
 import { DASH, counted, day, fact, money, perSqft, priced, share } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
+import Choose from './Choose.vue'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 /** One record, whole: pictures, prices, days, every fact, the story of its home. */
 const props = defineProps<{ row: Candidate }>()
-const emit = defineEmits<{ close: []; next: [by: number]; keep: []; aside: []; back: [] }>()
+const emit = defineEmits<{ close: []; next: [by: number] }>()
 const { id: workup, open, choiceOf, state } = useWorkup()
 const at = ref(1)
 const id = computed(() => props.row.listing_id)
@@ -123,14 +123,7 @@ useKeys(key, true)
         <b>{{ priced(row.price) }}</b>
         <span v-if="row.price_per_sqft" class="quiet small">{{ perSqft(row.price_per_sqft) }} per sq ft</span>
       </p>
-      <Decide
-        wide
-        :choice="choiceOf(row.listing_id)"
-        :name="name"
-        @keep="emit('keep')"
-        @aside="emit('aside')"
-        @back="emit('back')"
-      />
+      <Choose wide :home="row" />
       <v-btn
         :icon="mdiClose"
         size="small"

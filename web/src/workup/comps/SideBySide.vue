@@ -1,20 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import { CONDITIONS, DASH, conditionOf, fact, priced, perSqft, shortDay, signedFact } from '@/shared/format'
-import Decide from '@/shared/Decide.vue'
+import { CONDITIONS, DASH, conditionOf, fact, priced, perSqft, day, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import { useFields } from '@/shared/useFields'
+import Choose from './Choose.vue'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 const props = defineProps<{ rows: Candidate[]; here: string | null }>()
-const emit = defineEmits<{
-  select: [key: string]
-  keep: [key: string]
-  aside: [key: string]
-  back: [key: string]
-  open: [key: string]
-}>()
+const emit = defineEmits<{ select: [key: string]; open: [key: string] }>()
 const { open, choiceOf, lit, state, send } = useWorkup()
 const MOST = 24
 const homes = computed(() => props.rows.filter((r) => choiceOf(r.listing_id) !== 'set_aside').slice(0, MOST))
@@ -103,15 +97,9 @@ watch(
             </button>
             <span class="marks">
               <Mark :kind="h.kind" :choice="choiceOf(h.listing_id)" />
-              <span class="small quiet">{{ KIND_WORDS[h.kind] ?? h.kind }} {{ shortDay(h.date) }}</span>
+              <span class="small quiet">{{ KIND_WORDS[h.kind] ?? h.kind }} {{ day(h.date) }}</span>
             </span>
-            <Decide
-              :choice="choiceOf(h.listing_id)"
-              :name="h.address || h.listing_id"
-              @keep="emit('keep', h.listing_id)"
-              @aside="emit('aside', h.listing_id)"
-              @back="emit('back', h.listing_id)"
-            />
+            <Choose :home="h" />
           </th>
         </tr>
       </thead>

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useKeys } from '@/shared/keys'
 import { api, got } from '@/shared/api/client'
-import { priced, shortDay } from '@/shared/format'
+import { priced, day } from '@/shared/format'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 /** The subject's pictures and another home's beside each other, large: turned together, so that kitchen stands beside kitchen. */
@@ -65,7 +65,7 @@ useKeys(key, true)
             s.home ? s.home.address || s.home.listing_id : open.data.value?.state.address
           }}</b>
           <span v-if="s.home" class="quiet about">
-            {{ s.home.kind.replace('_', ' ') }} {{ shortDay(s.home.date) }} ·
+            {{ s.home.kind.replace('_', ' ') }} {{ day(s.home.date) }} ·
             {{ choiceOf(s.home.listing_id).replace('_', ' ') }}</span
           ></span
         >

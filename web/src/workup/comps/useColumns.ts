@@ -1,6 +1,7 @@
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import type { TableColumn } from '@/shared/ui/table'
+import { inTurn } from '@/shared/useDraft'
 import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 
@@ -84,6 +85,7 @@ const FURTHER = new Set([
 const held = new Set(OF_THE_SALE.map((c) => c.key))
 
 const chosen = ref<{ columns: string[]; land: string[] }>({ columns: [], land: [] })
+const next = inTurn()
 let read: Promise<void> | null = null
 async function readKept() {
   const { columns, land } = await got(api.GET('/api/columns'))
@@ -118,7 +120,8 @@ export function useColumns() {
   })
   function choose(columns: string[]) {
     chosen.value = { ...chosen.value, [which.value]: columns }
-    void api.PUT('/api/columns', { body: chosen.value })
+    const body = chosen.value
+    void next(() => api.PUT('/api/columns', { body }))
   }
   const shown = computed(() => keys.value.flatMap((key) => all.value.find((c) => c.key === key) ?? []))
   const others = computed(() => all.value.filter((c) => !keys.value.includes(c.key)))

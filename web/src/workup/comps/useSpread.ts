@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { useWorkup } from '../useWorkup'
@@ -8,6 +8,7 @@ export function useSpread(part: () => string) {
   const { id, open } = useWorkup()
   return useQuery({
     queryKey: ['spread', id, computed(part), computed(() => open.data.value?.revision)],
+    placeholderData: keepPreviousData, // a handle that is being dragged stays under the hand
     queryFn: () =>
       got(
         api.GET('/api/workups/{workup_id}/spread', {

@@ -10,7 +10,7 @@ import {
   money,
   noNumber,
   number,
-  shortDay,
+  day,
   signed,
   signedFact,
   signedPct,
@@ -158,7 +158,7 @@ const backCell = (listing: string, field: string) =>
           >
             <span class="address">{{ c.address || c.listing_id }}</span>
             <span class="quiet small under"
-              >{{ shortDay(c.close_date) }} · {{ c.distance_miles.toFixed(2) }} mi</span
+              >{{ day(c.close_date) }} · {{ c.distance_miles.toFixed(2) }} mi</span
             >
           </th>
         </tr>

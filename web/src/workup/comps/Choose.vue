@@ -1,35 +1,37 @@
 <script setup lang="ts">
-import type { Choice } from './marks'
+import { useWorkup, type Candidate } from '../useWorkup'
+import { useChoosing } from './useChoosing'
 
 /** Keep and Set aside, wherever a home stands; what holds is pressed, and a second press takes it back. */
-defineProps<{ choice: Choice; name: string; wide?: boolean }>()
-defineEmits<{ keep: []; aside: []; back: [] }>()
+const props = defineProps<{ home: Candidate; wide?: boolean }>()
+const { choiceOf } = useWorkup()
+const { keep, aside, back } = useChoosing()
+const name = () => props.home.address || props.home.listing_id
+const is = (choice: 'kept' | 'set_aside') => choiceOf(props.home.listing_id) === choice
 </script>
 
 <template>
-  <span class="decide" :class="{ wide }" role="group" :aria-label="`Decide on ${name}`">
+  <span class="decide" :class="{ wide }" role="group" :aria-label="`Decide on ${name()}`">
     <button
       type="button"
       class="keep"
-      :aria-label="`${choice === 'kept' ? 'Kept' : 'Keep'} ${name}`"
-      :aria-pressed="choice === 'kept'"
-      :title="choice === 'kept' ? 'Kept: press to leave it undecided (U)' : 'Keep it as a comp (K)'"
-      @click.stop="choice === 'kept' ? $emit('back') : $emit('keep')"
+      :aria-label="`${is('kept') ? 'Kept' : 'Keep'} ${name()}`"
+      :aria-pressed="is('kept')"
+      :title="is('kept') ? 'Kept: press to leave it undecided (U)' : 'Keep it as a comp (K)'"
+      @click.stop="is('kept') ? back(home) : keep(home)"
     >
-      {{ choice === 'kept' ? 'Kept' : 'Keep' }}
+      {{ is('kept') ? 'Kept' : 'Keep' }}
     </button>
     <button
       type="button"
-      :aria-label="`${choice === 'set_aside' ? 'Aside' : 'Set aside'} ${name}`"
-      :aria-pressed="choice === 'set_aside'"
+      :aria-label="`${is('set_aside') ? 'Aside' : 'Set aside'} ${name()}`"
+      :aria-pressed="is('set_aside')"
       :title="
-        choice === 'set_aside'
-          ? 'Set aside: press to leave it undecided (U)'
-          : 'Set it aside, with a reason (X)'
+        is('set_aside') ? 'Set aside: press to leave it undecided (U)' : 'Set it aside, with a reason (X)'
       "
-      @click.stop="choice === 'set_aside' ? $emit('back') : $emit('aside')"
+      @click.stop="is('set_aside') ? back(home) : aside(home)"
     >
-      {{ choice === 'set_aside' ? 'Aside' : 'Set aside' }}
+      {{ is('set_aside') ? 'Aside' : 'Set aside' }}
     </button>
   </span>
 </template>

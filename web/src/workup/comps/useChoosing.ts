@@ -1,0 +1,31 @@
+import { inject, provide, ref, type InjectionKey, type Ref } from 'vue'
+import { useWorkup, type Candidate } from '../useWorkup'
+
+export interface Choosing {
+  /** The home that is being set aside, while its reason is asked for. */
+  asking: Ref<Candidate | null>
+  keep(home: Candidate): void
+  aside(home: Candidate): void
+  back(home: Candidate): void
+}
+const KEY: InjectionKey<Choosing> = Symbol('choosing')
+
+/** Keeping and setting aside, for all that stands in a room and shows a home. */
+export function provideChoosing(): Choosing {
+  const { decide } = useWorkup()
+  const asking = ref<Candidate | null>(null)
+  const made: Choosing = {
+    asking,
+    keep: (home) => void decide([home.listing_id], 'kept'),
+    aside: (home) => (asking.value = home),
+    back: (home) => void decide([home.listing_id], 'undecided'),
+  }
+  provide(KEY, made)
+  return made
+}
+
+export function useChoosing(): Choosing {
+  const held = inject(KEY)
+  if (!held) throw new Error('useChoosing stands inside the Comps room only')
+  return held
+}
