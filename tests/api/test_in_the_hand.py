@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+import statistics
 
 import pytest
 from fastapi.testclient import TestClient
@@ -135,6 +136,33 @@ def test_a_comp_is_named_whatever_the_search_says_and_help_never_touches_a_decis
     own = client.get(workup).json()["state"]["home"]
     answer = client.get(f"{workup}/of-home", params={"kind": own["kind"], "key": own["key"]})
     assert answer.status_code == 422 and "the home itself" in answer.json()["message"]
+
+
+def test_the_figures_by_kind_equal_pythons_own_and_leave_out_what_was_set_aside(client, workup):
+    def of(field: str, kind: str) -> dict:
+        fields = client.get(f"{workup}/summaries").json()["fields"]
+        return next(k for f in fields if f["field"] == field for k in f["kinds"] if k["kind"] == kind)
+
+    found = client.get(f"{workup}/candidates").json()["candidates"]
+    days = {
+        c["listing_id"]: c["days_on_market"] for c in found if c["kind"] == "sold" and c["days_on_market"] is not None
+    }
+    told = of("days_on_market", "sold")
+    lower, middle, upper = statistics.quantiles(days.values(), n=4, method="inclusive")
+    assert told["count"] == len(days) and told["mean"] == pytest.approx(statistics.mean(days.values()))
+    assert [told[k] for k in ("lower_quartile", "median", "upper_quartile")] == pytest.approx([lower, middle, upper])
+    reach = 1.5 * (upper - lower)
+    beyond = {k for k, d in days.items() if d < lower - reach or d > upper + reach}
+    assert beyond and {x["listing_id"] for x in told["far"]} == beyond
+    first = told["far"][0]
+    rest = [d for k, d in days.items() if k != first["listing_id"]]
+    assert first["mean_without"] == pytest.approx(statistics.mean(rest))
+    change(client, workup, change="decide", listing_ids=[first["listing_id"]], choice="set_aside")
+    assert of("days_on_market", "sold")["mean"] == pytest.approx(first["mean_without"])
+    shares = [
+        c["price"] / c["list_price"] for c in found if c["kind"] == "sold" and c["listing_id"] != first["listing_id"]
+    ]
+    assert of("share_of_list", "sold")["median"] == pytest.approx(statistics.median(shares))
 
 
 def test_what_is_strange_is_asked_about_and_taken_when_it_is_meant(client, workup):

@@ -5,6 +5,7 @@ import datetime as dt
 import numpy as np
 import pytest
 
+from rain_porch.core.dates import said
 from rain_porch.core.listing_facts import (
     days_on_market,
     differences,
@@ -83,7 +84,7 @@ def test_flags_name_the_record_that_caused_them():
     ]
     columns = market(rows)
     view = columns.as_of(DAY)
-    bought = (TODAY - dt.timedelta(days=400)).isoformat()
+    bought = said(TODAY - dt.timedelta(days=400))
     assert flags(columns, view, 1) == (f"quick resale: 310,000 on {bought}", "concessions 5,000")
     assert flags(columns, view, 2) == ("new construction", "distressed sale")
     assert flags(columns, view, 0) == ()

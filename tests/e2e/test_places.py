@@ -41,9 +41,17 @@ def test_map_table_and_rail_light_the_same_home(page: Page) -> None:
     find_home(page, "630 hedgerow terrace")
     room(page, "Comps")
     row = page.get_by_role("table", name="Homes found").locator("tbody tr").nth(2)
+    the_map = page.get_by_role("application", name=re.compile("Map of the home"))
+    page.wait_for_timeout(1500)  # until its lots are drawn
+    page.mouse.move(640, 80)
+    dark = the_map.screenshot()
     row.hover()
     expect(row).to_have_class(re.compile("lit"))
-    expect(page.get_by_role("application", name=re.compile("Map of the home"))).to_be_visible()
+    page.wait_for_timeout(400)
+    assert the_map.screenshot() != dark, "its mark is lit"
+    page.mouse.move(640, 80)
+    page.wait_for_timeout(400)
+    assert the_map.screenshot() == dark, "and no longer"
     page.keyboard.press("l")
     expect(page.get_by_role("complementary", name="Legend")).to_contain_text("under contract")
     page.keyboard.press("Escape")

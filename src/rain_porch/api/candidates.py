@@ -24,6 +24,7 @@ from ..workups.answers import candidate_docs
 from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc
 from ..workups.homes import HomeRef, read_home
 from ..workups.pricing import candidates, label, sold_rows
+from ..workups.summaries import SummariesDoc, summaries
 from ..workups.workups import Opened
 from .errors import RESPONSES
 from .state import Number, Porch, State
@@ -166,6 +167,12 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
         suggested=porch.workups.suggested(opened),
         sold_within=sold_within,
     )
+
+
+@router.get("/workups/{workup_id}/summaries")
+def figures_of_homes(porch: Porch, workup_id: Number) -> SummariesDoc:
+    """Mean, median and the like of what the search finds, by kind, with the values that lie far from the rest."""
+    return summaries(porch.workups.open(workup_id))
 
 
 @router.get("/workups/{workup_id}/of-home")

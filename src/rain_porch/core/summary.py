@@ -27,7 +27,10 @@ DISPLAY_STEP = {
     "living_area": 10.0,
     "days_on_market": 1.0,
     "list_price": 1000.0,
+    "original_list_price": 1000.0,
+    "cumulative_days_on_market": 1.0,
     "share_of_list": 0.5,
+    "share_of_original": 0.5,
 }
 """What a figure is rounded to before its most frequent value is looked for."""
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import base64
+import datetime as dt
 import itertools
 from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..core import proceeds as pr
 from ..core.columns import FOR_SALE
-from ..core.dates import add_months
+from ..core.dates import add_months, said
 from ..core.errors import NotFound
 from ..core.homes import Candidate
 from ..core.list_price import WITHIN_DAYS
@@ -99,8 +100,8 @@ def _sources(records: Records) -> list[str]:
         out = []
         for s in sources(records.db):
             if {"listings", "parcels", "transfers"} & set(str(s["kinds"] or "").split(",")):
-                day = s["through"] or str(s["last_import"] or "")[:10]
-                out.append(f"{s['name']}, {'newest' if s['through'] else 'taken in'} {day}" if day else str(s["name"]))
+                day = str(s["through"] or s["last_import"] or "")[:10]
+                out.append(f"{s['name']}, {'newest' if s['through'] else 'taken in'} {said(dt.date.fromisoformat(day))}" if day else str(s["name"]))
         return out
 
     held: list[str] = records.columns().keep("sources", told)

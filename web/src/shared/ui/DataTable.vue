@@ -213,7 +213,7 @@ th {
   font-weight: 500;
   font-size: 12px;
   color: rgb(var(--v-theme-quiet));
-  padding: 7px 5px 5px;
+  padding: 7px 4px 5px;
   text-align: left;
   border-bottom: 1px solid rgb(var(--v-theme-line));
 }
@@ -244,7 +244,7 @@ tbody tr {
 }
 tbody td {
   height: 46px;
-  padding: 0 5px;
+  padding: 0 4px;
   border-bottom: 1px solid rgba(var(--v-theme-line), 0.55);
 }
 tbody td.first {

@@ -12,6 +12,7 @@ import { valueOf } from './useSelection'
 
 const props = defineProps<{
   rows: Candidate[]
+  found: number
   here: string | null
   sorting: Sorting[]
   loading: boolean
@@ -62,7 +63,12 @@ function own(c: TableColumn): string {
 const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
 const name = (row: Candidate) => row.address || row.listing_id
 const said = (row: Candidate) => row.differences.join(', ') || 'alike in all that is recorded'
-const total = computed(() => `${number(props.rows.length)} ${props.rows.length === 1 ? 'home' : 'homes'}`)
+const LISTED = 2000 // so many of what is found are sent, the most alike
+const total = computed(() => {
+  const n = props.rows.length
+  if (n >= LISTED && props.found > n) return `the ${number(n)} most alike of ${number(props.found)} homes`
+  return `${number(n)} ${n === 1 ? 'home' : 'homes'}`
+})
 </script>
 
 <template>
@@ -131,7 +137,7 @@ const total = computed(() => `${number(props.rows.length)} ${props.rows.length =
 .subject td {
   background: color-mix(in srgb, rgb(var(--v-theme-cedar)) 8%, rgb(var(--v-theme-surface)));
   height: 34px;
-  padding: 0 5px;
+  padding: 0 4px;
   border-bottom: 1px solid rgb(var(--v-theme-line));
   max-width: 130px;
   overflow: hidden;

@@ -13,6 +13,7 @@ import AddHome from './AddHome.vue'
 import MapCard from './MapCard.vue'
 import { provideChoosing } from './useChoosing'
 import MapTools from '@/shared/MapTools.vue'
+import InFigures from './InFigures.vue'
 import CandidateTable from './CandidateTable.vue'
 import ColumnsMenu from './ColumnsMenu.vue'
 import RecordPanel from './RecordPanel.vue'
@@ -49,6 +50,7 @@ watch(
 )
 
 const counts = computed(() => search.live.value?.counts ?? found.data.value?.counts ?? {})
+const all = computed(() => Object.values(counts.value).reduce((sum, n) => sum + n, 0))
 const unknown = computed(() => Object.entries(search.live.value?.unknown ?? found.data.value?.unknown ?? {}))
 const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}))
 /** The most alike sales that nothing has been decided on: help never touches a decision. */
@@ -63,7 +65,7 @@ const proposals = useQuery({
 })
 const helps = computed(() => proposals.data.value?.helps)
 const tool = ref<Tool | null>(null)
-const mapShare = ref(29)
+const mapShare = ref(27)
 const crossings = computed(() => search.live.value?.crossings ?? found.data.value?.crossings)
 const limits = () => search.copy()
 function addShape(shape: DrawnShape) {
@@ -89,9 +91,10 @@ function added(key: string) {
   only.value = false
   here.value = key
 }
-const WAYS = { around: 'Around', beside: 'Side by side' }
+const WAYS = { around: 'Around', beside: 'Side by side', figures: 'In figures' }
 const way = ref<keyof typeof WAYS>('around')
 const beside = computed(() => way.value === 'beside')
+const around = computed(() => way.value === 'around')
 const two = ref(false)
 /** Move on, past homes that stand in no column. */
 function step(by: number) {
@@ -135,6 +138,7 @@ const KEYS = [
   ['P', 'its pictures beside your home’s'],
   ['1 … 6', 'its condition: new … damaged'],
   ['S', 'side by side, and back'],
+  ['F', 'in figures, and back'],
   ['L', 'what the marks mean'],
   ['Z', 'undo'],
 ]
@@ -146,6 +150,7 @@ function key(event: KeyboardEvent) {
   if (pressed === 'arrowdown' || (beside.value && pressed === 'arrowright')) step(1)
   else if (pressed === 'arrowup' || (beside.value && pressed === 'arrowleft')) step(-1)
   else if (pressed === 's') way.value = beside.value ? 'around' : 'beside'
+  else if (pressed === 'f') way.value = way.value === 'figures' ? 'around' : 'figures'
   else if (pressed === 'p' && current.value) two.value = true
   else if (/^[1-6]$/.test(pressed) && current.value) rate(7 - Number(pressed))
   else if (pressed === 'escape' && tool.value) tool.value = null
@@ -211,7 +216,7 @@ useKeys(key)
         <AddHome @added="added" />
         <Ways v-model="way" :ways="WAYS" label="Ways to look" />
         <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
-        <ColumnsMenu v-if="!beside" />
+        <ColumnsMenu v-if="around" />
         <SavedSearches @take="search.take($event)" />
         <v-menu location="bottom end" offset="6">
           <template #activator="{ props: activator }">
@@ -226,7 +231,8 @@ useKeys(key)
       </div>
     </div>
     <SideBySide v-if="beside" :rows="shown" :here="here" @select="here = $event" @open="openHome" />
-    <SplitPane v-show="!beside" v-model="mapShare" left="map" right="table" :usual="29">
+    <InFigures v-if="way === 'figures'" :rows="shown" @open="openHome" />
+    <SplitPane v-show="around" v-model="mapShare" left="map" right="table" :usual="27">
       <template #left>
         <HomeMap
           v-if="open.data.value"
@@ -259,6 +265,7 @@ useKeys(key)
       <template #right>
         <CandidateTable
           :rows="shown"
+          :found="all"
           :here="here"
           :sorting="sorting"
           :loading="found.isFetching.value"
@@ -276,7 +283,7 @@ useKeys(key)
           </template>
         </CandidateTable>
         <RecordPanel
-          v-if="opened && current && !beside"
+          v-if="opened && current && around"
           :row="current"
           @close="opened = false"
           @next="move($event)"
@@ -294,7 +301,7 @@ useKeys(key)
       @rate="rate"
     />
     <RecordPanel
-      v-if="opened && current && beside"
+      v-if="opened && current && !around"
       class="over"
       :row="current"
       @close="opened = false"
