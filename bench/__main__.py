@@ -43,7 +43,7 @@ def main() -> None:
         told([import_speed(crowd(args.folder, args.listings), folder, args.folder / "plain")])
     elif {"market", "memory", "meanwhile"} & {*args.only} and not folder.is_dir():
         raise SystemExit(f"There are no records of {args.listings:,} listings yet: run with “import” first.")
-    market = Records(folder)
+    market = Records(folder).snapshot()
     if "market" in args.only:
         told(whole_market.measured(market))
     if "memory" in args.only:

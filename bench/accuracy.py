@@ -25,6 +25,7 @@ from rain_porch.core.words import HomeKind
 from rain_porch.records.importing import import_file
 from rain_porch.workups.backtesting import BacktestResult, backtest
 from rain_porch.workups.records import Records
+from rain_porch.workups.snapshot import Snapshot
 
 AMES = Path(__file__).parent.parent / "tests/reference/data/ames.csv"
 AMES_MAPPING = {
@@ -55,14 +56,13 @@ FIELDS = (
 )  # fmt: skip
 
 
-def ames(folder: Path) -> Records:
+def ames(folder: Path) -> Snapshot:
     """The Ames sales as records of their own, in an empty folder."""
     records = Records(folder)
-    if not len(records.columns()):
-        import_file(
-            records.db, AMES, folder=folder, now=dt.datetime(2010, 12, 31), kind="listings", columns=AMES_MAPPING
-        )
-    return records
+    if not len(records.snapshot().columns):
+        with records.connection() as db:
+            import_file(db, AMES, folder=folder, now=dt.datetime(2010, 12, 31), kind="listings", columns=AMES_MAPPING)
+    return records.snapshot()
 
 
 def boosted(columns: Columns, result: BacktestResult, home_kind: HomeKind) -> np.ndarray[Any, Any]:
@@ -92,11 +92,13 @@ def boosted(columns: Columns, result: BacktestResult, home_kind: HomeKind) -> np
     return out
 
 
-def report(records: Records, start: dt.date, end: dt.date, kind: HomeKind, sample: int | None = None) -> dict[str, Any]:
+def report(
+    records: Snapshot, start: dt.date, end: dt.date, kind: HomeKind, sample: int | None = None
+) -> dict[str, Any]:
     """Median errors of ours, the peer's and price per square foot, their ratios, and how the range held."""
     from rain_porch.core.homes import Subject
 
-    columns = records.columns()
+    columns = records.columns
     known = columns.home_kind == list(HomeKind).index(kind)
     near = Subject({}, float(np.nanmedian(columns.lats[known])), float(np.nanmedian(columns.lons[known])), kind)
     result = backtest(records, start, end, sample or 10**6, 1, near=near)
@@ -177,7 +179,7 @@ def measured(demo: Path, folder: Path) -> list[Result]:
     out = []
     for name, records, start, end, sample in (
         ("Ames, last 18 months", ames(folder), dt.date(2009, 2, 1), dt.date(2010, 7, 31), None),
-        ("demo, last 2 years", Records(demo), dt.date(2024, 11, 1), LAST, 800),
+        ("demo, last 2 years", Records(demo).snapshot(), dt.date(2024, 11, 1), LAST, 800),
     ):
         r = report(records, start, end, HomeKind.DETACHED, sample)
         ours, peer = 100 * r["ours_mdape"], 100 * r["peer_mdape"]
@@ -199,7 +201,7 @@ def measured(demo: Path, folder: Path) -> list[Result]:
             )
         )
         out.append(
-            Result("backtest", name, r["per_second"], r["per_second"], 100, "plain pandas", plain_per_second(records.columns()),
+            Result("backtest", name, r["per_second"], r["per_second"], 100, "plain pandas", plain_per_second(records.columns),
                    unit="sales/s", note="the peer means the price per sq ft of like sales nearby, no rates and no range")
         )  # fmt: skip
     return out

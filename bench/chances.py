@@ -38,6 +38,7 @@ from rain_porch.records.importing import import_file
 from rain_porch.workups.past_listings import listings_around, market_of, seen_of
 from rain_porch.workups.pricing import Setting
 from rain_porch.workups.records import Records
+from rain_porch.workups.snapshot import Snapshot
 
 WITHIN = (30, 60, 90)
 QUARTERS = 6
@@ -76,15 +77,16 @@ def town(seed: int, noise: float) -> Told:
     with tempfile.TemporaryDirectory() as folder:
         records = Records(Path(folder))
         for path in write_town(Path(folder) / "files", plan, houses, trade, rng):
-            import_file(records.db, path, folder=Path(folder), now=dt.datetime(2027, 1, 1), source=path.stem)
+            with records.connection() as db:
+                import_file(db, path, folder=Path(folder), now=dt.datetime(2027, 1, 1), source=path.stem)
         true = {x.listing_id: math.log(market.worth(x.house, x.start)) for x in trade.listings}
-        out = measured(records, true)
+        out = measured(records.snapshot(), true)
         records.close()
     return out
 
 
-def measured(records: Records, true: dict[str, float]) -> Told:
-    columns = records.columns()
+def measured(records: Snapshot, true: dict[str, float]) -> Told:
+    columns = records.columns
     last = int(columns.last_day())
     detached = columns.home_kind == HOME_KINDS.index(HomeKind.DETACHED)
     centre = Subject(

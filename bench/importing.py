@@ -17,7 +17,8 @@ from rain_porch.workups.records import Records
 
 def ours(file: Path, folder: Path) -> int:
     records = Records(folder)
-    result = import_file(records.db, file, folder=folder, now=dt.datetime(2026, 11, 2), source="bench")
+    with records.connection() as db:
+        result = import_file(db, file, folder=folder, now=dt.datetime(2026, 11, 2), source="bench")
     assert result.rejected == 0
     return result.new
 

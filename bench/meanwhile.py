@@ -15,13 +15,15 @@ from bench.timing import Result
 from bench.whole_market import LAST
 from rain_porch.core import search as sr
 from rain_porch.core.dates import day_of
+from rain_porch.workups.agent import folders_agent
 from rain_porch.workups.changes import SetClient
 from rain_porch.workups.homes import HomeRef
 from rain_porch.workups.records import Records
-from rain_porch.workups.workups import Workups
+from rain_porch.workups.snapshot import Snapshot
+from rain_porch.workups.workups import begin_workup, change_workup, open_workup
 
 
-def measured(market: Records, file: Path, demo: Path, work: Path, counted_alone: float) -> list[Result]:
+def measured(market: Snapshot, file: Path, demo: Path, work: Path, counted_alone: float) -> list[Result]:
     """Counts over the whole market and saves of a workup, while `file` comes into the folder of the workup.
 
     counted_alone: median of the same counts with nothing beside, in ms: what they are compared with.
@@ -29,16 +31,16 @@ def measured(market: Records, file: Path, demo: Path, work: Path, counted_alone:
     shutil.rmtree(work, ignore_errors=True)
     work.mkdir(parents=True)
     shutil.copy(demo / "records.db", work / "records.db")
-    columns = market.columns()
+    columns = market.columns
     view = columns.as_of(day_of(LAST))
     asked = market_rows.searches(columns, 200, True, seed=3)
     counting: list[float] = []
     saving: list[float] = []
     records = Records(work)
-    home = records.db.execute("SELECT parcel_number FROM parcels WHERE home_kind = 'detached' LIMIT 1").fetchone()[0]
-    with Workups(records) as workups:
-        n = workups.create(HomeRef("parcel", home))
-        revision = workups.open(n).revision
+    home = records.live.execute("SELECT parcel_number FROM parcels WHERE home_kind = 'detached' LIMIT 1").fetchone()[0]
+    with folders_agent(records.snapshot()) as agent:
+        n = begin_workup(agent, HomeRef("parcel", home))
+        revision = open_workup(agent, n).revision
         importing = subprocess.Popen([sys.executable, "-m", "rain_porch.cli", "import", str(file), "--data", str(work)],
                                      stdout=subprocess.DEVNULL)  # fmt: skip
         turn = 0
@@ -49,7 +51,7 @@ def measured(market: Records, file: Path, demo: Path, work: Path, counted_alone:
             counting.append((time.perf_counter() - start) * 1000)
             if turn % 10 == 0:
                 start = time.perf_counter()
-                revision, _ = workups.change(n, revision, SetClient(change="set_client", client=f"Client {turn}"))
+                revision, _ = change_workup(agent, n, revision, SetClient(change="set_client", client=f"Client {turn}"))
                 saving.append((time.perf_counter() - start) * 1000)
             turn += 1
             time.sleep(0.02)  # an agent who drags a handle, not a program that never rests

@@ -13,12 +13,13 @@ from bench.timing import Result, times
 from rain_porch.core.evidence import wide_fit
 from rain_porch.report.layouts import LAYOUTS
 from rain_porch.report.papers import page_picture, pdf
+from rain_porch.workups.agent import folders_agent
 from rain_porch.workups.changes import Decide
 from rain_porch.workups.handing import report_input
 from rain_porch.workups.homes import HomeRef
 from rain_porch.workups.pricing import Decided, Setting, most_alike, price
 from rain_porch.workups.records import Records
-from rain_porch.workups.workups import Workups
+from rain_porch.workups.workups import begin_workup, change_workup, open_workup
 
 
 def measured(demo: Path, work: Path) -> list[Result]:
@@ -28,17 +29,17 @@ def measured(demo: Path, work: Path) -> list[Result]:
     if (demo / "photos").is_dir():
         shutil.copytree(demo / "photos", work / "photos")
     records = Records(work)
-    row = records.db.execute(
+    row = records.live.execute(
         "SELECT parcel_number FROM parcels WHERE unparsed_address = '630 Hedgerow Terrace'"
     ).fetchone()
-    with Workups(records) as workups:
-        n = workups.create(HomeRef("parcel", row[0]))
-        opened = workups.open(n)
+    with folders_agent(records.snapshot()) as agent:
+        n = begin_workup(agent, HomeRef("parcel", row[0]))
+        opened = open_workup(agent, n)
         setting = opened.setting
         comps = most_alike(setting, opened.state.search.search().with_days("sold", 730))
         out = prices(setting, comps)
-        workups.change(n, 1, Decide(change="decide", listing_ids=[c.listing_id for c in comps], choice="kept"))
-        return [*out, *papers(lambda: report_input(workups, n), comps, work / "plain")]
+        change_workup(agent, n, 1, Decide(change="decide", listing_ids=[c.listing_id for c in comps], choice="kept"))
+        return [*out, *papers(lambda: report_input(agent, n), comps, work / "plain")]
 
 
 def prices(setting: Setting, comps: list[Any]) -> list[Result]:

@@ -13,12 +13,16 @@ from pathlib import Path
 import httpx
 
 
+def free_port() -> int:
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return int(s.getsockname()[1])
+
+
 @contextmanager
 def serving(folder: Path) -> Iterator[tuple[str, int]]:
     """(address, process id)."""
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port = s.getsockname()[1]
+    port = free_port()
     url = f"http://127.0.0.1:{port}"
     server = subprocess.Popen(
         [sys.executable, "-m", "rain_porch.cli", "serve", "--data", str(folder), "--port", str(port)],

@@ -19,7 +19,7 @@ from rain_porch.core.columns import AsOf, Columns
 from rain_porch.core.dates import day_of
 from rain_porch.core.shapes import Shape
 from rain_porch.workups.pricing import Setting, candidates
-from rain_porch.workups.records import Records
+from rain_porch.workups.snapshot import Snapshot
 
 LAST = dt.date(2026, 10, 31)
 MEASURES = (
@@ -34,8 +34,8 @@ MEASURES = (
 )
 
 
-def measured(records: Records) -> list[Result]:
-    columns = records.columns()
+def measured(records: Snapshot) -> list[Result]:
+    columns = records.columns
     on = f"{len(columns):,} listings"
     view = columns.as_of(day_of(LAST))
     con = market_rows.into_duckdb(columns, view)
@@ -51,9 +51,9 @@ def measured(records: Records) -> list[Result]:
     return [*out, *market_views(columns, on)]
 
 
-def counts_alone(records: Records) -> float:
+def counts_alone(records: Snapshot) -> float:
     """Median ms of the counts by place with nothing beside."""
-    columns = records.columns()
+    columns = records.columns
     view = columns.as_of(day_of(LAST))
     asked = market_rows.searches(columns, 200, True, seed=3)
     return times([lambda a=a: sr.run(a.search, columns, view, a.subject) for a in asked])[0]
@@ -127,7 +127,7 @@ def in_an_outline(asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any
     )
 
 
-def ranked(records: Records, columns: Columns, view: AsOf, con: Any, on: str) -> Result:
+def ranked(records: Snapshot, columns: Columns, view: AsOf, con: Any, on: str) -> Result:
     """Found, ranked by likeness, 200 with all their facts; the peer sorts by distance and gives six facts."""
     asked = market_rows.searches(columns, 60, True, seed=4)
 

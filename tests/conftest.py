@@ -12,8 +12,9 @@ from hypothesis import settings
 
 from rain_porch.demo.town import prepare_demo
 from rain_porch.records.importing import ImportResult, import_file
+from rain_porch.workups.agent import Agent, folders_agent
 from rain_porch.workups.records import Records
-from rain_porch.workups.workups import Workups
+from rain_porch.workups.snapshot import Snapshot
 
 NOW = dt.datetime(2026, 11, 2, 19, 30)
 # machines are shared and noisy: how long one example takes is no fault of the code
@@ -39,16 +40,16 @@ def town(demo: Path, tmp_path: Path) -> Path:
 
 
 @pytest.fixture(scope="session")
-def demo_records(demo: Path) -> Iterator[Records]:
+def demo_records(demo: Path) -> Iterator[Snapshot]:
     records = Records(demo, today=lambda: NOW.date())
-    yield records
+    yield records.snapshot()
     records.close()
 
 
 @pytest.fixture
-def workups(town: Path) -> Iterator[Workups]:
+def agent(town: Path) -> Iterator[Agent]:
     records = Records(town, today=lambda: NOW.date())
-    with Workups(records, now=lambda: NOW) as held:
+    with folders_agent(records.snapshot(), now=lambda: NOW) as held:
         yield held
     records.close()
 
@@ -68,6 +69,7 @@ def bring(records: Records, tmp_path: Path) -> Callable[..., ImportResult]:
     def bring_in(text: str | bytes, name: str = "file.csv", **options) -> ImportResult:
         path = tmp_path / name
         path.write_bytes(text if isinstance(text, bytes) else text.encode())
-        return import_file(records.db, path, folder=records.folder, now=NOW, **options)
+        with records.connection() as db:
+            return import_file(db, path, folder=records.folder, now=NOW, **options)
 
     return bring_in

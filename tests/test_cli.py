@@ -13,11 +13,12 @@ import pytest
 from pypdf import PdfReader
 
 from rain_porch.cli import main
+from rain_porch.workups.agent import folders_agent
 from rain_porch.workups.letters import LetterDoc, LetterItemDoc, add_letter
 from rain_porch.workups.records import Records
+from rain_porch.workups.saved_views import save_view
 from rain_porch.workups.schemas import SCHEMAS
 from rain_porch.workups.views import ViewDoc
-from rain_porch.workups.workups import Workups
 
 LISTING_FILE = "Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n41.2,-38.4,1800,2025-05-01,400000\n41.2,-38.4,x,,\n"
 
@@ -111,11 +112,11 @@ def test_a_market_is_looked_into(run, town, tmp_path):
         code, doc, _ = run("market", *words)
         assert code == 0
         fits(name, doc)
-    with Workups(Records(town)) as workups:
+    with folders_agent(Records(town).snapshot()) as agent:
         view = ViewDoc(measures=["median_price"], places=["Lantern Hill"])
         items = [LetterItemDoc(view=view), LetterItemDoc(kind="so_far", view=view)]
-        workups.save_view("Months of supply", ViewDoc(measures=["months_of_supply"]), pinned=False)
-        add_letter(workups, LetterDoc(title="Autumn", items=items))
+        save_view(agent, "Months of supply", ViewDoc(measures=["months_of_supply"]), pinned=False)
+        add_letter(agent, LetterDoc(title="Autumn", items=items))
     code, told, _ = run("market", "--view", "Months of supply")
     fits("market-view", told)
     out = tmp_path / "supply.xlsx"
@@ -224,7 +225,7 @@ def test_a_backup_brings_all_of_it_back(tmp_path, run):
     # what is no whole backup changes nothing
     climbing = tmp_path / "climbing.zip"
     with zipfile.ZipFile(climbing, "w") as bundle:
-        bundle.writestr("../records.db", b"x")
+        bundle.writestr("../records.live", b"x")
     broken = tmp_path / "broken.zip"
     with zipfile.ZipFile(broken, "w") as bundle:
         bundle.writestr("records.db", b"no database at all" * 100)

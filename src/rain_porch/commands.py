@@ -23,11 +23,15 @@ from .settings import data_folder, setting
 from .store import backups
 from .store.undo import undo_import
 from .workups import answers, homes
+from .workups.agent import folders_agent
 from .workups.backtesting import backtest, keep
 from .workups.documents import SearchDoc
 from .workups.fetching import fetch, post
+from .workups.handing import report_input
 from .workups.records import Records
 from .workups.schemas import SCHEMAS
+from .workups.snapshot import Snapshot
+from .workups.workups import begin_priced, list_workups
 
 FEED_PORT, MAIL_PORT = 8041, 8042
 
@@ -58,7 +62,7 @@ def read_search(path: Path | None) -> Any:
         raise BadInput(where, f"{path}: {where}: {first['msg']}.") from None
 
 
-def named_home(records: Records, args: argparse.Namespace) -> homes.Home:
+def named_home(records: Snapshot, args: argparse.Namespace) -> homes.Home:
     ref = homes.locate(records, address=args.address, parcel=args.parcel, listing=args.listing, place=args.place)
     return homes.read_home(records, ref)
 
@@ -75,11 +79,12 @@ def run_import(args: argparse.Namespace) -> int:
             raise Refused(f"{args.mapping} is no mapping: it must hold one JSON object.")
     out = []
     for path in args.files:
-        result = import_file(
-            records.db, path, folder=records.folder, now=dt.datetime.now(), kind=args.kind, source=args.source,
-            columns=columns, dry_run=args.dry_run, forms=FormsAsked(args.decimal or "", args.dates or ""),
-            places=args.places,
-        )  # fmt: skip
+        with records.connection() as db:
+            result = import_file(
+                db, path, folder=records.folder, now=dt.datetime.now(), kind=args.kind, source=args.source,
+                columns=columns, dry_run=args.dry_run, forms=FormsAsked(args.decimal or "", args.dates or ""),
+                places=args.places,
+            )  # fmt: skip
         doc = answers.import_doc(result)
         out.append(doc)
         if not args.json:
@@ -100,7 +105,8 @@ def run_import(args: argparse.Namespace) -> int:
 
 def run_undo(args: argparse.Namespace) -> int:
     records = Records(data_folder(args.data))
-    doc = answers.undo_doc(undo_import(records.db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
+    with records.connection() as db:
+        doc = answers.undo_doc(undo_import(db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
     lines = [f"import {doc.import_id} undone: {doc.removed:,} records removed, {doc.restored:,} put back"]
     lines += [f"kept {k.key}: import {k.changed_by} changed it later; undo that one first" for k in doc.kept[:20]]
     return show(args, doc, "\n".join(lines))
@@ -113,7 +119,8 @@ def run_export(args: argparse.Namespace) -> int:
         files = {k: args.out / f"{k}{'.geojson' if k == 'areas' else '.csv'}" for k in KINDS_OUT}
     else:
         files = {args.kind: args.out}
-    written = {kind: export(records.db, kind, path) for kind, path in files.items()}
+    with records.connection() as db:
+        written = {kind: export(db, kind, path) for kind, path in files.items()}
     doc = [{"kind": kind, "file": str(files[kind]), "rows": rows} for kind, rows in written.items()]
     return show(args, doc, "\n".join(f"{d['file']}: {d['rows']:,} {d['kind']}" for d in doc))
 
@@ -134,21 +141,16 @@ def run_feed(args: argparse.Namespace) -> int:
     if args.tomorrow:
         post(f"{args.address.rstrip('/')}/tomorrow", args.token)
     records = Records(data_folder(args.data))
-    result = pull(
-        records.db,
-        args.address,
-        args.token,
-        folder=records.folder,
-        now=dt.datetime.now(),
-        get=fetch,
-        source=args.source,
-    )
+    with records.connection() as db:
+        result = pull(
+            db, args.address, args.token, folder=records.folder, now=dt.datetime.now(), get=fetch, source=args.source
+        )
     doc = answers.import_doc(result)
     return show(args, doc, f"{doc.rows:,} listings: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same")
 
 
 def run_find(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
+    records = Records(data_folder(args.data)).snapshot()
     doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search))
     lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
     lines += [f"loosened: {step}" for step in doc.loosened]
@@ -161,15 +163,13 @@ def run_find(args: argparse.Namespace) -> int:
 
 
 def run_price(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
+    records = Records(data_folder(args.data)).snapshot()
     home = named_home(records, args)
     search = read_search(args.search)
     doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self)
     if args.save:
-        from .workups.workups import Workups
-
-        with Workups(records) as workups:
-            doc.workup_id = workups.save_priced(home, doc, comps)
+        with folders_agent(records) as agent:
+            doc.workup_id = begin_priced(agent, home, doc, comps)
     lines = [doc.subject.address or "the home", doc.sentence, *(f"loosened: {s}" for s in doc.loosened), ""]
     for c in doc.comps:
         lines.append(
@@ -189,7 +189,8 @@ def run_price(args: argparse.Namespace) -> int:
 
 
 def run_backtest(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
+    held = Records(data_folder(args.data))
+    records = held.snapshot()
 
     def say(done: int, of: int) -> None:
         print(f"\r{done:,} of {of:,} sales", end="", file=sys.stderr, flush=True)
@@ -197,7 +198,7 @@ def run_backtest(args: argparse.Namespace) -> int:
     progress = say if sys.stderr.isatty() else None
     result = backtest(records, args.start, args.end, args.sample, args.seed, workers=args.workers, progress=progress)
     doc = answers.backtest_doc(result)
-    keep(records, result, doc.model_dump(mode="json"), dt.datetime.now())
+    keep(held.live, records.columns, result, doc.model_dump(mode="json"), dt.datetime.now())
     lines = [f"{doc.subjects:,} sales from {doc.start} to {doc.end}, in {doc.seconds:.1f} s"]
     lines += [f"  {n:,} left out: {why}" for why, n in doc.skipped.items()]
     for name, s in doc.methods.items():
@@ -212,19 +213,15 @@ def run_backtest(args: argparse.Namespace) -> int:
 
 def run_report(args: argparse.Namespace) -> int:
     from .report.papers import write_report
-    from .workups.workups import Workups
 
-    records = Records(data_folder(args.data))
-    with Workups(records) as workups:
-        pages = write_report(workups.report_input(args.workup), args.layout, args.out)
+    with folders_agent(Records(data_folder(args.data)).snapshot()) as agent:
+        pages = write_report(report_input(agent, args.workup), args.layout, args.out)
     return show(args, {"file": str(args.out), "pages": pages}, f"{args.out}: {pages} pages")
 
 
 def run_workups(args: argparse.Namespace) -> int:
-    from .workups.workups import Workups
-
-    with Workups(Records(data_folder(args.data))) as workups:
-        rows = workups.rows()
+    with folders_agent(Records(data_folder(args.data)).snapshot()) as agent:
+        rows = list_workups(agent)
     return show(
         args, rows, "\n".join(f"{r['workup_id']:>4}  {r['changed_at']}  {r['title']}" for r in rows) or "no workups"
     )

@@ -14,12 +14,15 @@ from .core.market_views import shown
 from .settings import data_folder
 from .workups import answers
 from .workups import market_looks as looks
+from .workups.agent import folders_agent
 from .workups.records import Records
+from .workups.saved_views import saved_views
+from .workups.snapshot import Snapshot
 from .workups.views import PointDoc, ViewDoc, answer, table_of, year_so_far
 
 
 def run_market(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
+    records = Records(data_folder(args.data)).snapshot()
     measures = [name for text in args.measure for name in text.replace(",", " ").split()]
     for asked, run in (
         (args.view, _view),
@@ -60,12 +63,11 @@ def _value(point: PointDoc | None, unit: str) -> str:
     return "—" if point is None or point.value is None else shown(point.value, unit)
 
 
-def _view(args: argparse.Namespace, records: Records) -> int:
+def _view(args: argparse.Namespace, records: Snapshot) -> int:
     from .report.market_book import market_workbook
-    from .workups.workups import Workups
 
-    with Workups(records) as workups:
-        held: dict[str, ViewDoc] = {v["name"]: v["view"] for v in workups.views()}
+    with folders_agent(records) as agent:
+        held: dict[str, ViewDoc] = {v["name"]: v["view"] for v in saved_views(agent)}
     if args.view not in held:
         raise NotFound(
             f"There is no saved view “{args.view}”: there are {', '.join(held) or 'none yet'}.", name=args.view
@@ -86,21 +88,20 @@ def _view(args: argparse.Namespace, records: Records) -> int:
     return show(args, told, "\n".join(lines))
 
 
-def _letter(args: argparse.Namespace, records: Records) -> int:
+def _letter(args: argparse.Namespace, records: Snapshot) -> int:
     from .report.papers import as_pdf
     from .report.webpage import web_page
     from .workups.letters import letter_model, letter_named
-    from .workups.workups import Workups
 
     if args.out is None or args.out.suffix.lower() not in (".pdf", ".html"):
         raise BadInput("out", "A letter is written to a file: name one with --out, ending in .pdf or .html.")
-    with Workups(records) as workups:
-        model = letter_model(workups, letter_named(workups, args.letter))
+    with folders_agent(records) as agent:
+        model = letter_model(agent, letter_named(agent, args.letter))
     args.out.write_bytes(as_pdf(model) if args.out.suffix.lower() == ".pdf" else web_page(model).encode())
     return show(args, {"file": str(args.out), "title": model["title"]}, f"{args.out}: {model['title']}")
 
 
-def _behind(args: argparse.Namespace, records: Records, measures: list[str]) -> int:
+def _behind(args: argparse.Namespace, records: Snapshot, measures: list[str]) -> int:
     if len(measures) != 1:
         raise BadInput("measure", "Records stand behind one measure at a time: name one.")
     through = records.through()
@@ -118,7 +119,7 @@ def _behind(args: argparse.Namespace, records: Records, measures: list[str]) -> 
     return show(args, doc, "\n".join(lines))
 
 
-def _changes(args: argparse.Namespace, records: Records) -> int:
+def _changes(args: argparse.Namespace, records: Snapshot) -> int:
     doc = looks.changes(records, looks.ChangesAsk(view=_asked(args), since=args.changed_since))
     lines = [f"Since {doc.since}, to {doc.through}:"]
     lines += [f"  {n:>5} {doc.labels[what].lower()}" for what, n in doc.counts.items()]
@@ -128,7 +129,7 @@ def _changes(args: argparse.Namespace, records: Records) -> int:
     return show(args, doc, "\n".join(lines))
 
 
-def _so_far(args: argparse.Namespace, records: Records) -> int:
+def _so_far(args: argparse.Namespace, records: Snapshot) -> int:
     doc = year_so_far(records, _asked(args))
     lines = [f"This year to {doc.end}, against the same days of {doc.end.year - 1}"]
     for r in doc.rows:
@@ -137,7 +138,7 @@ def _so_far(args: argparse.Namespace, records: Records) -> int:
     return show(args, doc, "\n".join(lines))
 
 
-def _bands(args: argparse.Namespace, records: Records) -> int:
+def _bands(args: argparse.Namespace, records: Snapshot) -> int:
     doc = looks.by_bands(records, looks.BandsAsk(view=_asked(args)))
     lines = [f"The twelve months to {doc.end}"]
     for rows in (doc.size, doc.price):

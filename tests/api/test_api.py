@@ -150,7 +150,7 @@ def test_other_peoples_records_have_no_drawn_pictures(tmp_path):
     file = tmp_path / "x.csv"
     file.write_text("ListingId,CloseDate,ClosePrice,Latitude,Longitude\nA1,2025-05-01,400000,41.2,-38.4\n")
     records = Records(tmp_path / "own")
-    import_file(records.db, file, folder=tmp_path / "own", now=NOW)
+    import_file(records.live, file, folder=tmp_path / "own", now=NOW)
     client = TestClient(create_app(tmp_path / "own", now=lambda: NOW))
     assert client.get("/api/listings/A1").json()["pictures"] == []
     assert client.get("/api/listings/A1/pictures/1").status_code == 404

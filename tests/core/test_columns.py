@@ -159,13 +159,9 @@ def test_the_newest_day_is_that_of_any_date_and_facts_are_read_or_none():
     assert market([]).last_day() < -(2**30)
 
 
-def test_records_of_a_home_are_found_together_and_results_are_kept():
+def test_records_of_a_home_are_found_together():
     columns = market([sale(home=5), sale(home=9), sale(home=5)])
     assert columns.rows_of_home(5).tolist() == [0, 2] and columns.rows_of_home(77).size == 0
-    made = []
-    for _ in range(3):
-        columns.keep("sum", lambda: made.append(1) or 42)
-    assert made == [1]
 
 
 def test_a_correction_keeps_what_it_replaced():

@@ -86,14 +86,14 @@ def test_most_listed_sales_have_their_deed_and_some_deeds_no_listing(demo_record
 
 
 def test_the_thin_neighbourhood_is_thin(demo_records):
-    columns, mask = demo_records.columns(), demo_records.area_mask(("Heron Reach",))
+    columns, mask = demo_records.columns, demo_records.area_mask(("Heron Reach",))
     last_year = columns.close > day_of(truth.LAST_DAY) - 365
     assert 0 <= (mask & last_year & ~columns.deed & ~columns.lease).sum() <= 2
 
 
 def test_an_outside_fit_recovers_rates_and_trend_from_the_clean_rows(demo_records):
     """statsmodels OLS on detached sales, with the truth's own trend and season taken off."""
-    c = demo_records.columns()
+    c = demo_records.columns
     ok = (c.home_kind == 0) & ~c.deed & ~c.lease & ~c.distressed & ~c.new_construction & (c.close > 0)
     names = [
         "living_area",
@@ -274,7 +274,7 @@ def test_our_evidence_recovers_the_towns_rates_and_market_change(demo_records):
         "SELECT parcel_number FROM parcels WHERE home_kind = 'detached' AND subdivision_name LIKE 'Alder%' LIMIT 1 OFFSET 50"
     ).fetchone()
     home = read_home(demo_records, HomeRef("parcel", row[0]))
-    columns = demo_records.columns()
+    columns = demo_records.columns
     day = day_of(truth.LAST_DAY)
     e = ev.evidence(columns, columns.as_of(day), home.subject)
     area = home.subject.number("living_area")

@@ -281,13 +281,13 @@ def test_map_or_table_is_given_all_the_space(comps: Page) -> None:
 
     before = widths()
     divider.press("ArrowRight")
-    expect(divider).to_have_attribute("aria-valuenow", "33")
+    expect(divider).to_have_attribute("aria-valuenow", "31")
     assert widths()[0] > before[0] and widths()[1] < before[1]
     divider.press("Home")
     expect(divider).to_have_attribute("aria-valuenow", "0")
     assert widths()[0] == 0 and widths()[1] > before[0] + before[1] - 30
     divider.press("Enter")
-    expect(divider).to_have_attribute("aria-valuenow", "29")
+    expect(divider).to_have_attribute("aria-valuenow", "27")
 
 
 def test_likeness_shows_its_parts(page: Page, server) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 import re
 import urllib.request
@@ -544,7 +545,7 @@ def test_slips_are_understood_or_told(page: Page, server: Any, press: Press) -> 
         field = page.get_by_label("From", exact=True)
         press(page, field) if press is click_on else tab_to(page, field)
         type_in(page, text)
-        expect(sentence(page)).to_contain_text(f"closed since {iso}")
+        expect(sentence(page)).to_contain_text(f"closed since {said(dt.date.fromisoformat(iso))}")
     field = page.get_by_label("From", exact=True)
     press(page, field) if press is click_on else tab_to(page, field)
     type_in(page, "31/31/2025")

@@ -28,8 +28,8 @@ def test_import_of_export_changes_nothing_for_every_kind_and_form(town, tmp_path
     for kind in KINDS:
         for form in ["geojson"] if kind == "areas" else ["csv", "json"]:
             file = tmp_path / f"{kind}.{form}"
-            rows = export(records.db, kind, file)
-            result = import_file(records.db, file, folder=town, now=NOW, kind=kind, source="round")
+            rows = export(records.live, kind, file)
+            result = import_file(records.live, file, folder=town, now=NOW, kind=kind, source="round")
             assert (result.rows, result.same, result.new, result.changed, result.rejected) == (rows, rows, 0, 0, 0), (
                 file
             )
@@ -41,8 +41,8 @@ def test_an_empty_desk_is_filled_from_the_exports_of_another(demo_records, recor
     for kind in KINDS:
         file = tmp_path / f"{kind}.{'geojson' if kind == 'areas' else 'csv'}"
         rows = export(demo_records.db, kind, file)
-        assert import_file(records.db, file, folder=records.folder, now=NOW, kind=kind).new == rows
-    ours, theirs = records.columns(), demo_records.columns()
+        assert import_file(records.live, file, folder=records.folder, now=NOW, kind=kind).new == rows
+    ours, theirs = records.snapshot().columns, demo_records.columns
     assert (ours.keys == theirs.keys).all() and (ours.close == theirs.close).all()
 
 
@@ -51,15 +51,15 @@ def test_workbooks_and_maps_for_people(bring, records, tmp_path):
         "ListingId,City,CloseDate,ClosePrice,PoolPrivateYN,PublicRemarks,Latitude,Longitude\n"
         'A1,\'=1+1,2025-05-01,412500.5,Y,"=HYPERLINK(""http://x"")",41.2,-38.4\n'
     )
-    export(records.db, "listings", tmp_path / "l.xlsx")
+    export(records.live, "listings", tmp_path / "l.xlsx")
     sheet = openpyxl.load_workbook(tmp_path / "l.xlsx").active
     cells = {sheet.cell(1, c).value: sheet.cell(2, c) for c in range(1, sheet.max_column + 1)}
     assert cells["City"].value == "=1+1" and cells["City"].data_type == "s"
     assert all(cell.data_type != "f" and cell.hyperlink is None for cell in cells.values())
     assert cells["Close price"].value == 412_500.5 and cells["Pool"].value == "yes"
-    export(records.db, "listings", tmp_path / "l.geojson")
+    export(records.live, "listings", tmp_path / "l.geojson")
     (feature,) = json.loads((tmp_path / "l.geojson").read_text())["features"]
     assert feature["geometry"]["coordinates"] == [-38.4, 41.2] and feature["properties"]["ClosePrice"] == 412_500.5
     for kind, name in (("areas", "a.csv"), ("ghosts", "g.csv"), ("listings", "l.doc"), ("series", "s.geojson")):
         with pytest.raises(Refused):
-            export(records.db, kind, tmp_path / name)
+            export(records.live, kind, tmp_path / name)

@@ -39,7 +39,7 @@ def listings(demo: Path) -> Path:
 
 
 def take(records: Records, wire: Wire, token: str = TOKEN):
-    return pull(records.db, ADDRESS, token, folder=records.folder, now=NOW, get=wire, wait=lambda s: None)
+    return pull(records.live, ADDRESS, token, folder=records.folder, now=NOW, get=wire, wait=lambda s: None)
 
 
 def test_the_town_pulled_from_its_feed_is_the_town_and_tomorrow_brings_only_what_changed(town, listings):
@@ -52,7 +52,7 @@ def test_the_town_pulled_from_its_feed_is_the_town_and_tomorrow_brings_only_what
     moved = wire.client.post("/tomorrow", headers={"Authorization": f"Bearer {TOKEN}"}).json()["changed"]
     second = take(records, wire)
     assert second.changed == moved > 0 and second.new == 0
-    events = records.db.execute(
+    events = records.live.execute(
         "SELECT event, count(*) FROM events WHERE last_import = :id GROUP BY 1", {"id": second.import_id}
     ).fetchall()
     assert {e[0] for e in events} >= {"Price Change", "Status Change"}
@@ -64,12 +64,12 @@ def test_a_pull_that_breaks_off_goes_on_with_the_page_that_failed(records, listi
     broken = Wire(feed, breaks={4, 5, 6, 7})
     with pytest.raises(Refused, match="kept: pull again"):
         take(records, broken)
-    assert imports.is_empty(records.db, "listings"), "half a feed is not in effect"
-    assert feeds.all_feeds(records.db)[0]["broken_off"]
+    assert imports.is_empty(records.live, "listings"), "half a feed is not in effect"
+    assert feeds.all_feeds(records.live)[0]["broken_off"]
     rest = Wire(feed)
     done = take(records, rest)
     assert rest.asked[0] == broken.asked[-1] and done.new == done.rows > 5000
-    assert not feeds.all_feeds(records.db)[0]["broken_off"] and not list(records.folder.glob("feed-*"))
+    assert not feeds.all_feeds(records.live)[0]["broken_off"] and not list(records.folder.glob("feed-*"))
 
 
 @pytest.mark.parametrize(
@@ -89,9 +89,9 @@ def test_a_pull_that_breaks_off_goes_on_with_the_page_that_failed(records, listi
 def test_a_feed_that_does_not_play_is_refused_and_changes_nothing(records, listings, wire, token, words):
     with pytest.raises(Refused, match=words):
         take(records, wire(create_feed(listings)), token)
-    assert not imports.list_imports(records.db)
+    assert not imports.list_imports(records.live)
 
 
 def test_an_address_must_be_one(records):
     with pytest.raises(Refused, match="http"):
-        pull(records.db, "file:///etc/passwd", "", folder=records.folder, now=NOW, get=lambda u, h: (200, {}))
+        pull(records.live, "file:///etc/passwd", "", folder=records.folder, now=NOW, get=lambda u, h: (200, {}))

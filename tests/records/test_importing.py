@@ -25,33 +25,33 @@ def counts(result) -> tuple[int, ...]:
 
 def test_listings_come_in_with_money_units_and_dates_as_people_write_them(bring, records):
     assert counts(bring(LISTINGS)) == (3, 3, 0, 0, 0, 0)
-    row = homes.listing(records.db, "A1")
+    row = homes.listing(records.live, "A1")
     assert (row["close_price"], row["home_kind"], row["home_key"]) == (
         412_500,
         "unknown",
         "address:14 n ferry ln|alder",
     )
-    assert homes.listing(records.db, "A2")["living_area"] == 1900
-    third = homes.listing(records.db, "A3")
+    assert homes.listing(records.live, "A2")["living_area"] == 1900
+    third = homes.listing(records.live, "A3")
     assert (third["standard_status"], third["close_date"]) == ("Closed", "2025-05-20")
 
 
 def test_the_same_file_twice_changes_nothing(bring, records):
     bring(LISTINGS)
-    before = dump(records.db, "listings", "addresses")
+    before = dump(records.live, "listings", "addresses")
     assert counts(bring(LISTINGS)) == (3, 0, 0, 3, 0, 0)
-    assert dump(records.db, "listings", "addresses") == before
+    assert dump(records.live, "listings", "addresses") == before
 
 
 def test_a_changed_row_is_told_and_what_stood_before_is_kept(bring, records):
     bring(LISTINGS)
     later = "ListingId,StandardStatus,CloseDate,ClosePrice\nA2,Closed,2025-06-20,425000\nA1,Closed,2025-05-01,412500\n"
     assert counts(bring(later)) == (2, 0, 1, 1, 0, 0)
-    row = homes.listing(records.db, "A2")
+    row = homes.listing(records.live, "A2")
     assert (row["close_price"], row["list_price"], row["living_area"]) == (425_000, 430_000, 1900), (
         "columns not given stay"
     )
-    kept = records.db.execute("SELECT record_key, before FROM import_changes").fetchall()
+    kept = records.live.execute("SELECT record_key, before FROM import_changes").fetchall()
     assert [r["record_key"] for r in kept] == ["A2"]
     assert json.loads(kept[0]["before"]) == {"standard_status": "Active", "close_date": None, "close_price": None}
 
@@ -59,7 +59,7 @@ def test_a_changed_row_is_told_and_what_stood_before_is_kept(bring, records):
 def test_a_dry_run_says_the_same_and_changes_nothing(bring, records):
     result = bring(LISTINGS, dry_run=True)
     assert counts(result) == (3, 3, 0, 0, 0, 0) and result.import_id is None
-    assert imports.is_empty(records.db, "listings") and not imports.list_imports(records.db)
+    assert imports.is_empty(records.live, "listings") and not imports.list_imports(records.live)
 
 
 def test_rows_without_a_key_get_one_from_place_and_date(bring, records):
@@ -69,13 +69,13 @@ def test_rows_without_a_key_get_one_from_place_and_date(bring, records):
     )
     assert counts(bring(text)) == (3, 3, 0, 0, 0, 0)
     assert counts(bring(text)) == (3, 0, 0, 3, 0, 0)
-    keys = [r[0] for r in records.db.execute("SELECT listing_id FROM listings ORDER BY row_id")]
+    keys = [r[0] for r in records.live.execute("SELECT listing_id FROM listings ORDER BY row_id")]
     assert keys == [
         "at_41.200000_-38.400000_2025-05-15",
         "at_41.200000_-38.400000_2025-05-15_2",
         "at_41.210000_-38.400000_2025-05-16",
     ]
-    row = homes.listing(records.db, keys[0])
+    row = homes.listing(records.live, keys[0])
     assert (row["standard_status"], row["home_kind"]) == ("Closed", "unknown")
 
 
@@ -103,7 +103,7 @@ def test_rows_that_cannot_be_used_are_rejected_with_their_reason(bring, records,
         assert counts(result) == (2, 2, 0, 0, 0, 0)
         return
     assert (result.new, result.rejected) == (1, 1) and reason in result.reasons
-    kept = imports.reported_rows(records.db, result.import_id)
+    kept = imports.reported_rows(records.live, result.import_id)
     assert kept[0]["row_number"] == 2 and kept[0]["outcome"] == "rejected" and row.split(",")[1] in kept[0]["original"]
 
 
@@ -140,9 +140,9 @@ def test_values_out_of_all_reason_are_kept_marked_and_left_out_of_statistics(bri
     text = "\n".join([",".join(names), *(",".join(r[n] for n in names) for r in rows)])
     result = bring(text)
     assert (result.new, result.suspect, result.rejected) == (121, 1, 0)
-    held = homes.listing(records.db, "odd")
+    held = homes.listing(records.live, "odd")
     assert suspect in json.loads(held["suspect"]) and held[suspect] is not None
-    columns = records.columns()
+    columns = records.snapshot().columns
     row = columns.row_of["odd"]
     assert columns.fact(row, suspect) is None and (suspect != "close_date" or columns.close[row] < -10_000)
 
@@ -152,8 +152,8 @@ def test_other_faults_blank_the_one_value_and_are_listed(bring, records):
         "ListingId,CloseDate,ClosePrice,Latitude,Longitude,GarageSpaces\nA1,2025-05-01,400000,41.2,-38.4,two\n"
     )
     assert counts(result) == (1, 1, 0, 0, 0, 0) and result.reasons == {"unreadable GarageSpaces": 1}
-    assert homes.listing(records.db, "A1")["garage_spaces"] is None
-    assert imports.reported_rows(records.db, result.import_id)[0]["outcome"] == "blanked"
+    assert homes.listing(records.live, "A1")["garage_spaces"] is None
+    assert imports.reported_rows(records.live, result.import_id)[0]["outcome"] == "blanked"
 
 
 @pytest.mark.parametrize(
@@ -174,7 +174,7 @@ def test_other_faults_blank_the_one_value_and_are_listed(bring, records):
 def test_a_file_that_cannot_be_used_is_refused_and_changes_nothing(bring, records, text, name, words):
     with pytest.raises(Refused, match=words):
         bring(text, name)
-    assert not imports.list_imports(records.db) and imports.is_empty(records.db, "listings")
+    assert not imports.list_imports(records.live) and imports.is_empty(records.live, "listings")
     assert not list(records.folder.glob("staging*"))
 
 
@@ -193,14 +193,14 @@ def test_a_file_that_cannot_be_used_is_refused_and_changes_nothing(bring, record
 )
 def test_delimiters_encodings_quotes_and_json(bring, records, text, city):
     assert counts(bring(text)) == (1, 1, 0, 0, 0, 0)
-    assert homes.listing(records.db, "A1")["city"] == city
+    assert homes.listing(records.live, "A1")["city"] == city
 
 
 def test_a_mapping_names_columns_in_its_own_way(bring, records):
     text = "No,Paid,When,Size\n7,400000,2025-05-01,1800\n"
     mapping = {"No": "ListingId", "Paid": "ClosePrice", "When": "close_date", "Size": "living_area"}
     assert counts(bring(text, kind="listings", columns=mapping)) == (1, 1, 0, 0, 0, 0)
-    assert homes.listing(records.db, "7")["living_area"] == 1800
+    assert homes.listing(records.live, "7")["living_area"] == 1800
     with pytest.raises(Refused, match="Sizes"):
         bring(text, kind="listings", columns={"Sizes": "living_area"})
     with pytest.raises(Refused, match="no field"):
@@ -223,9 +223,9 @@ def test_parcels_transfers_and_closings_become_one_sale(bring, records):
         "P2,,,350000,Warranty Deed,X,Y,1\n",
         "transfers.csv",
     )
-    rows = records.db.execute("SELECT listing_id, not_arms_length FROM transfers ORDER BY row_id").fetchall()
+    rows = records.live.execute("SELECT listing_id, not_arms_length FROM transfers ORDER BY row_id").fetchall()
     assert [tuple(r) for r in rows] == [("A1", None), (None, None), (None, None), (None, "nominal price")]
-    columns = records.columns()
+    columns = records.snapshot().columns
     assert columns.deed.sum() == 2 and len(columns) == 3
     deed = int(columns.deed.argmax() + 1)
     assert columns.numbers["living_area"][deed] == 1900 and columns.numbers["close_price"][deed] == 350_000
@@ -248,7 +248,7 @@ def test_areas_come_in_mended_or_are_told(bring, records):
     result = bring(text, "areas.geojson")
     assert (result.kind, result.rows, result.new, result.rejected) == ("areas", 5, 2, 3)
     assert counts(bring(text, "areas.geojson"))[1:4] == (0, 0, 2)
-    kinds = records.db.execute("SELECT json_extract(geometry, '$.type') FROM areas ORDER BY name").fetchall()
+    kinds = records.live.execute("SELECT json_extract(geometry, '$.type') FROM areas ORDER BY name").fetchall()
     assert [k[0] for k in kinds] == ["MultiPolygon", "Polygon"]
 
 
@@ -261,7 +261,7 @@ def test_history_lets_a_price_be_rewound(bring, records):
         "A1,2025-05-01T09:00:00,New Listing,,410000\nA1,2025-05-21T09:00:00,Price Change,many,400000\n",
         "history.csv",
     )
-    columns = records.columns()
+    columns = records.snapshot().columns
     assert len(columns.changes.rows) == 1
     from rain_porch.core.dates import day_of, parse_date
 
@@ -271,7 +271,7 @@ def test_history_lets_a_price_be_rewound(bring, records):
 
 def test_a_crash_in_the_middle_leaves_all_as_it_was(bring, records, monkeypatch):
     bring(LISTINGS)
-    before = dump(records.db, "listings", "imports", "addresses")
+    before = dump(records.live, "listings", "imports", "addresses")
 
     def fails(*_):
         raise sqlite3.OperationalError("the disk went away")
@@ -279,7 +279,7 @@ def test_a_crash_in_the_middle_leaves_all_as_it_was(bring, records, monkeypatch)
     monkeypatch.setattr(indexing, "_listing_addresses", fails)
     with pytest.raises(sqlite3.OperationalError):
         bring(LISTINGS.replace("A1", "B1"))
-    assert dump(records.db, "listings", "imports", "addresses") == before
+    assert dump(records.live, "listings", "imports", "addresses") == before
     assert not list(records.folder.glob("staging*"))
     monkeypatch.undo()
     assert bring(LISTINGS.replace("A1", "B1")).new == 1

@@ -15,9 +15,10 @@ from pathlib import Path
 import pytest
 
 from rain_porch.demo.crowd import write_crowd
+from rain_porch.workups.agent import folders_agent
 from rain_porch.workups.homes import HomeRef
 from rain_porch.workups.records import Records
-from rain_porch.workups.workups import Workups
+from rain_porch.workups.workups import begin_workup, change_workup, open_workup
 from tests.conftest import NOW
 
 ROWS = 3_000
@@ -68,18 +69,18 @@ def test_an_import_killed_at_thirty_moments_leaves_all_or_nothing(crowd, tmp_pat
 
 def test_saves_of_workups_do_not_wait_for_an_import(crowd, town):
     records = Records(town, today=lambda: NOW.date())
-    with Workups(records, now=lambda: NOW) as workups:
-        row = records.db.execute("SELECT parcel_number FROM parcels WHERE home_kind = 'detached' LIMIT 1").fetchone()
-        n = workups.create(HomeRef("parcel", row[0]))
+    with folders_agent(records.snapshot(), now=lambda: NOW) as agent:
+        row = records.live.execute("SELECT parcel_number FROM parcels WHERE home_kind = 'detached' LIMIT 1").fetchone()
+        n = begin_workup(agent, HomeRef("parcel", row[0]))
         process = start_import(crowd, town)
         saved = 0
         while process.poll() is None:
-            opened = workups.open(n)
+            opened = open_workup(agent, n)
             from rain_porch.workups.changes import SetClient
 
-            workups.change(n, opened.revision, SetClient(change="set_client", client=f"Client {saved}"))
+            change_workup(agent, n, opened.revision, SetClient(change="set_client", client=f"Client {saved}"))
             saved += 1
         assert process.returncode == 0 and saved > 3
-        assert workups.open(n).state.client == f"Client {saved - 1}"
-        assert len(records.columns()) > ROWS, "the new records are seen once they are there"
+        assert open_workup(agent, n).state.client == f"Client {saved - 1}"
+        assert len(records.snapshot().columns) > ROWS, "the new records are seen once they are there"
     records.close()

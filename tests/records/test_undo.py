@@ -36,7 +36,7 @@ def whole(db: sqlite3.Connection) -> dict[str, list[tuple]]:
 
 def undo(records: Records, number: int | None):
     assert number is not None
-    return undo_import(records.db, number, "2026-11-02T19:30:00")
+    return undo_import(records.live, number, "2026-11-02T19:30:00")
 
 
 def line(key, status="Active", area="1800", close="", paid="", price="400000", parcel=""):
@@ -46,17 +46,17 @@ def line(key, status="Active", area="1800", close="", paid="", price="400000", p
 def test_every_demo_import_undone_leaves_the_records_as_they_were(town: Path, demo: Path):
     records = Records(town)
     file = sorted((demo / "files").glob("*.*csv")) + sorted((demo / "files").glob("*.geojson"))
-    before = whole(records.db)
+    before = whole(records.live)
     for path in file:
-        again = import_file(records.db, path, folder=town, now=NOW, source="again")
+        again = import_file(records.live, path, folder=town, now=NOW, source="again")
         assert (again.new, again.changed) == (0, 0), path.name
         undo(records, again.import_id)
-        assert whole(records.db) == before
-    first = records.db.execute("SELECT min(import_id) FROM imports WHERE kind = 'listings'").fetchone()[0]
+        assert whole(records.live) == before
+    first = records.live.execute("SELECT min(import_id) FROM imports WHERE kind = 'listings'").fetchone()[0]
     done = undo(records, first)
     assert done.removed == len(before["listings"]) and not done.kept
-    import_file(records.db, demo / "files/listings.csv", folder=town, now=NOW)
-    after = whole(records.db)
+    import_file(records.live, demo / "files/listings.csv", folder=town, now=NOW)
+    after = whole(records.live)
     assert len(after["listings"]) == len(before["listings"])
     assert all(after[table] == before[table] for table in ("transfers", *BESIDES))
     records.close()
@@ -64,20 +64,20 @@ def test_every_demo_import_undone_leaves_the_records_as_they_were(town: Path, de
 
 def test_what_was_changed_is_put_back_and_what_a_later_import_changed_is_kept_and_named(bring, records):
     bring(HEAD + line("A1") + line("A2") + line("A3"))
-    empty_or_first = whole(records.db)
+    empty_or_first = whole(records.live)
     second = bring(
         HEAD + line("A1", price="390000") + line("A2", "Closed", close="2025-05-01", paid="395000") + line("B1")
     )
     third = bring(HEAD + line("A2", "Closed", close="2025-05-02", paid="395000"))
-    assert records.db.execute("SELECT old_value, new_value FROM events WHERE event = 'Price Change'").fetchone()[:] == (
+    assert records.live.execute("SELECT old_value, new_value FROM events WHERE event = 'Price Change'").fetchone()[:] == (
         "400000", "390000",
     )  # fmt: skip
     done = undo(records, second.import_id)
     assert (done.removed, done.restored, done.kept) == (1, 1, (("A2", third.import_id),))
-    assert [r[0] for r in records.db.execute("SELECT list_price FROM listings ORDER BY listing_id")] == [400_000] * 3
+    assert [r[0] for r in records.live.execute("SELECT list_price FROM listings ORDER BY listing_id")] == [400_000] * 3
     undo(records, third.import_id)
     undo(records, second.import_id)
-    assert whole(records.db) == empty_or_first
+    assert whole(records.live) == empty_or_first
     with pytest.raises(Refused, match="already"):
         undo(records, third.import_id)
     with pytest.raises(NotFound, match="no import 99"):
@@ -86,13 +86,13 @@ def test_what_was_changed_is_put_back_and_what_a_later_import_changed_is_kept_an
 
 def test_an_undone_parcel_gives_its_address_back_to_the_listing(bring, records):
     bring(HEAD + line("A1", parcel="P1"))
-    before = whole(records.db)
+    before = whole(records.live)
     parcels = bring(
         "ParcelNumber,UnparsedAddress,LivingArea,Latitude,Longitude\nP1,1 Ferry Ln,1800,41.2,-38.4\n", "p.csv"
     )
-    assert [r[0] for r in records.db.execute("SELECT kind FROM addresses")] == ["parcel"]
+    assert [r[0] for r in records.live.execute("SELECT kind FROM addresses")] == ["parcel"]
     undo(records, parcels.import_id)
-    assert whole(records.db) == before
+    assert whole(records.live) == before
 
 
 rows = st.dictionaries(
@@ -109,14 +109,14 @@ def test_imports_undone_last_first_leave_nothing_behind(tmp_path_factory, files)
     records = Records(folder)
     states, numbers = [], []
     for n, listing_rows in enumerate(files):
-        states.append(whole(records.db))
+        states.append(whole(records.live))
         path = folder / f"f{n}.csv"
         path.write_text(
             HEAD + "".join(line(k, s, price=p, close="2025-05-01", paid="400000") for k, (s, p) in listing_rows.items())
         )
-        numbers.append(import_file(records.db, path, folder=folder, now=NOW).import_id)
+        numbers.append(import_file(records.live, path, folder=folder, now=NOW).import_id)
     for number, state in zip(reversed(numbers), reversed(states), strict=True):
         assert not undo(records, number).kept
-        assert whole(records.db) == state
-    assert imports.is_empty(records.db, "listings")
+        assert whole(records.live) == state
+    assert imports.is_empty(records.live, "listings")
     records.close()

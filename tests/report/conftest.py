@@ -9,27 +9,30 @@ from pathlib import Path
 import pytest
 
 from rain_porch.report.model import ReportInput
+from rain_porch.workups.agent import Agent, folders_agent
+from rain_porch.workups.handing import report_input
+from rain_porch.workups.opened import suggested
 from rain_porch.workups.records import Records
-from rain_porch.workups.workups import Workups
+from rain_porch.workups.workups import open_workup
 from tests.conftest import NOW
 from tests.workups.test_changes import begun, change
 
 
 @pytest.fixture(scope="package")
-def workups(demo: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Workups]:
+def agent(demo: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Agent]:
     """Workups that the package's tests share: each begins its own."""
     folder = tmp_path_factory.mktemp("paper")
     shutil.copy(demo / "records.db", folder / "records.db")
     records = Records(folder, today=lambda: NOW.date())
-    with Workups(records, now=lambda: NOW) as held:
+    with folders_agent(records.snapshot(), now=lambda: NOW) as held:
         yield held
     records.close()
 
 
 @pytest.fixture(scope="package")
-def given(workups: Workups) -> ReportInput:
-    n = begun(workups)
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
-    change(workups, n, change="set_list_price", list_price=309900)
-    change(workups, n, change="set_client", client="Orla Grayle")
-    return workups.report_input(n)
+def given(agent: Agent) -> ReportInput:
+    n = begun(agent)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
+    change(agent, n, change="set_list_price", list_price=309900)
+    change(agent, n, change="set_client", client="Orla Grayle")
+    return report_input(agent, n)

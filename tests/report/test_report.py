@@ -16,9 +16,13 @@ from rain_porch.report.maps import map_svg
 from rain_porch.report.model import Paper
 from rain_porch.report.papers import document, html, page_picture, pdf, write_report
 from rain_porch.report.workbook import workbook
+from rain_porch.workups.handing import report_input
 from rain_porch.workups.letters import LetterDoc, LetterItemDoc, add_letter, delete_letter
+from rain_porch.workups.opened import suggested
+from rain_porch.workups.saved_layouts import delete_layout, save_layout, saved_layouts
 from rain_porch.workups.stored import PaperDoc
 from rain_porch.workups.views import ViewDoc
+from rain_porch.workups.workups import open_workup
 from tests.workups.test_changes import begun, change
 
 
@@ -59,8 +63,8 @@ def test_the_pdf_has_a_title_tags_and_its_fonts_inside(given):
     assert any("Figtree" in f for f in fonts) and any("Serif" in f for f in fonts)
 
 
-def test_a_workup_without_comps_shows_what_is_missing(workups):
-    pages = text_of(pdf(workups.report_input(begun(workups)), "three_pages"))
+def test_a_workup_without_comps_shows_what_is_missing(agent):
+    pages = text_of(pdf(report_input(agent, begun(agent)), "three_pages"))
     assert len(pages) == 3
     assert "No comps are kept yet" in pages[0] and "not yet known" in pages[0] and "No list price is set" in pages[0]
     assert "No comps are kept yet" in pages[1] and "nothing to adjust" in pages[2]
@@ -96,10 +100,10 @@ OPTIONS = [
 
 
 @pytest.mark.parametrize("paper", OPTIONS, ids=["shown", "hidden", "blank", "bare", "chosen"])
-def test_no_agent_or_owner_is_named_on_any_page_with_any_option(given, workups, paper):
-    names = {r[0] for r in workups.records.db.execute("SELECT DISTINCT list_agent_full_name FROM listings")}
-    names |= {r[0] for r in workups.records.db.execute("SELECT DISTINCT list_office_name FROM listings")}
-    names |= {r[0] for r in workups.records.db.execute("SELECT DISTINCT grantee FROM transfers")}
+def test_no_agent_or_owner_is_named_on_any_page_with_any_option(given, agent, paper):
+    names = {r[0] for r in agent.records.db.execute("SELECT DISTINCT list_agent_full_name FROM listings")}
+    names |= {r[0] for r in agent.records.db.execute("SELECT DISTINCT list_office_name FROM listings")}
+    names |= {r[0] for r in agent.records.db.execute("SELECT DISTINCT grantee FROM transfers")}
     told = replace(given, client="", paper=replace(paper, pages=tuple(PAGES)))
     for page in document(told, None)["pages"]:
         text = str(page)
@@ -227,13 +231,13 @@ def test_the_map_stands_without_radius_places_or_base_map(given):
     assert svg.startswith("<svg") and "nan" not in svg.lower()
 
 
-def test_pages_for_the_clients_hand_hold_the_workups_figures(given, workups):
-    n = begun(workups)
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
+def test_pages_for_the_clients_hand_hold_the_workups_figures(given, agent):
+    n = begun(agent)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
     pages = ["tour", "size", "housing", "sheets", "statistics"]
     notes = {"housing": "Quiet streets, old trees."}
-    change(workups, n, change="set_paper", paper={"pages": pages, "statistics": ["share_of_list"], "notes": notes})
-    told = workups.report_input(n)
+    change(agent, n, change="set_paper", paper={"pages": pages, "statistics": ["share_of_list"], "notes": notes})
+    told = report_input(agent, n)
     text = text_of(pdf(told))
     whole = " ".join(text)
     assert "A drive past the comps" in text[0] and f"{len(told.comps)} homes" in text[0] and "Turn " in text[0]
@@ -244,29 +248,29 @@ def test_pages_for_the_clients_hand_hold_the_workups_figures(given, workups):
     assert "Quiet streets, old trees." in whole and "The housing around" in whole
     assert "Share of list" in text[-1] and "Living area" not in text[-1]
     assert told.tour["left"] == [] and told.tour["miles"] == pytest.approx(sum(x["miles"] for x in told.tour["legs"]))
-    parcels = workups.records.db.execute("SELECT count(*) FROM parcels WHERE suspect IS NULL").fetchone()[0]
+    parcels = agent.records.db.execute("SELECT count(*) FROM parcels WHERE suspect IS NULL").fetchone()[0]
     assert 0 < told.housing["homes"] < parcels and sum(told.housing["kinds"].values()) == told.housing["homes"]
 
 
-def test_a_market_letter_goes_with_the_report(workups):
-    n = begun(workups)
+def test_a_market_letter_goes_with_the_report(agent):
+    n = begun(agent)
     view = ViewDoc(measures=["median_price"], places=["Quarry Bend"])
-    letter = add_letter(workups, LetterDoc(title="Autumn", items=[LetterItemDoc(view=view, title="Prices here")]))
-    change(workups, n, change="set_paper", paper={"pages": ["summary", "market_letter"], "market_letter": letter})
-    assert "Prices here" in text_of(pdf(workups.report_input(n)))[1]
-    delete_letter(workups, letter)
-    assert "No market letter is chosen" in text_of(pdf(workups.report_input(n)))[1]
+    letter = add_letter(agent, LetterDoc(title="Autumn", items=[LetterItemDoc(view=view, title="Prices here")]))
+    change(agent, n, change="set_paper", paper={"pages": ["summary", "market_letter"], "market_letter": letter})
+    assert "Prices here" in text_of(pdf(report_input(agent, n)))[1]
+    delete_letter(agent, letter)
+    assert "No market letter is chosen" in text_of(pdf(report_input(agent, n)))[1]
 
 
-def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(workups):
+def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(agent):
     paper = PaperDoc(pages=["cover", "summary"], title="For Wilma", letter="Dear", notes={"cover": "x"}, formulas=False)
-    first = workups.keep_layout("Short", paper)
-    assert workups.keep_layout("Short", paper.model_copy(update={"pages": ["summary"]})) == first
-    ((number, name, held),) = workups.layouts()
+    first = save_layout(agent, "Short", paper)
+    assert save_layout(agent, "Short", paper.model_copy(update={"pages": ["summary"]})) == first
+    ((number, name, held),) = saved_layouts(agent)
     assert (number, name, held.pages, held.title, held.letter, held.notes) == (first, "Short", ["summary"], "", "", {})
     assert not held.formulas
-    workups.delete_layout(first)
-    assert workups.layouts() == []
+    delete_layout(agent, first)
+    assert saved_layouts(agent) == []
 
 
 @pytest.mark.parametrize("measured", [False, True])

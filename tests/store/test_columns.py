@@ -16,7 +16,7 @@ from rain_porch.workups.homes import HomeRef, read_home
 
 @pytest.fixture(scope="module")
 def both(demo_records):
-    return demo_records.db, demo_records.columns()
+    return demo_records.db, demo_records.columns
 
 
 @pytest.fixture(scope="module")
@@ -97,7 +97,8 @@ def test_records_of_one_parcel_are_one_home(both):
 
 def test_reading_again_gives_the_same(both):
     db, columns = both
-    again = load_columns(db)
+    with db.one() as connection:
+        again = load_columns(connection)
     assert (again.keys == columns.keys).all() and again.version == columns.version
     for name in NUMBERS:
         assert np.array_equal(again.numbers[name][:], columns.numbers[name][:], equal_nan=True)
@@ -121,7 +122,8 @@ def test_a_change_told_twice_counts_once_and_odd_prices_never(bring, records):
         "nowhere,2024-06-01,Price Change,1,2\n",
         "history.csv",
     )
-    columns = load_columns(records.db)
+    with records.connection() as db:
+        columns = load_columns(db)
     told = [(date_of(int(d)).isoformat(), p) for d, p in zip(columns.changes.days, columns.changes.old, strict=True)]
     assert told == [
         ("2024-02-01", 400_000),
@@ -142,17 +144,18 @@ def test_a_home_is_the_same_for_its_deed_its_parcel_and_its_listing(bring, recor
         "P2,2023-05-05,2023-05-01,300000,Warranty Deed,A Seller,A Buyer\n",
         "transfers.csv",
     )
-    assert read_home(records, HomeRef("parcel", "P1")).subject.home_id is None, "no record of a sale has it"
-    columns = records.columns()
+    assert read_home(records.snapshot(), HomeRef("parcel", "P1")).subject.home_id is None, "no record of a sale has it"
+    columns = records.snapshot().columns
     assert (
-        read_home(records, HomeRef("parcel", "P2")).subject.home_id == columns.home_id[np.flatnonzero(columns.deed)[0]]
+        read_home(records.snapshot(), HomeRef("parcel", "P2")).subject.home_id
+        == columns.home_id[np.flatnonzero(columns.deed)[0]]
     )
     bring(
         "ListingId,ParcelNumber,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\n"
         "A1,P2,Active,2024-01-01,390000,41.2,-38.4\nA2,P1,Active,2024-01-01,380000,41.2,-38.4\n",
         "listings.csv",
     )
-    columns = records.columns()
-    home_id = read_home(records, HomeRef("listing", "A1")).subject.home_id
-    assert home_id == read_home(records, HomeRef("parcel", "P2")).subject.home_id
+    columns = records.snapshot().columns
+    home_id = read_home(records.snapshot(), HomeRef("listing", "A1")).subject.home_id
+    assert home_id == read_home(records.snapshot(), HomeRef("parcel", "P2")).subject.home_id
     assert set(columns.rows_of_home(home_id)) == {columns.row_of["A1"], int(np.flatnonzero(columns.deed)[0])}

@@ -15,7 +15,7 @@ from rain_porch.store.sellers import sellers_of
 def test_the_schema_has_just_the_catalogues_columns(records):
     kept = {"row_id", "suspect", "source_id", "first_import", "last_import"}
     for layout in LAYOUTS.values():
-        held = {r["name"] for r in records.db.execute(f"PRAGMA table_info({layout.table})")} - kept
+        held = {r["name"] for r in records.live.execute(f"PRAGMA table_info({layout.table})")} - kept
         matched = {"listing_id"} if layout.kind == "transfers" else set()  # the closing that a transfer belongs to
         assert held - matched == {*layout.columns, layout.key_column} - matched, layout.kind
     assert {f.name for f in PARCEL} <= {f.name for f in FIELDS}
@@ -114,7 +114,7 @@ P4,140 Lantern Street,102,Brindle,00012,41.2200,-38.4
 )
 def test_addresses_are_found_however_they_are_typed(bring, records, text, keys):
     bring(PARCELS, "parcels.csv")
-    assert sorted(h.key for h in homes.search_address(records.db, text)) == keys
+    assert sorted(h.key for h in homes.search_address(records.live, text)) == keys
 
 
 WAYS = (
@@ -133,19 +133,19 @@ def test_twenty_ways_of_typing_one_address_all_find_it(bring, records, text):
         "H2,63 South Hedgerow Terrace,Brindle,00013\nH3,630 Thistle Terrace,Brindle,00013\n",
         "parcels.csv",
     )
-    assert [h.key for h in homes.search_address(records.db, text)] == ["H1"]
+    assert [h.key for h in homes.search_address(records.live, text)] == ["H1"]
 
 
 @pytest.mark.parametrize("text", ["140 lantern street 102", "unit 102 140 lantern", "140 lantern st no 102"])
 def test_a_unit_is_found_wherever_its_number_stands(bring, records, text):
     bring(PARCELS, "parcels.csv")
-    assert "P4" in [h.key for h in homes.search_address(records.db, text)]
+    assert "P4" in [h.key for h in homes.search_address(records.live, text)]
 
 
 def test_an_address_that_fits_nothing_offers_what_comes_near(bring, records):
     bring(PARCELS, "parcels.csv")
-    assert {h.key for h in homes.nearest_addresses(records.db, "99 fery lane")} == {"P1", "P2"} | set()
-    assert homes.nearest_addresses(records.db, "99") == []
+    assert {h.key for h in homes.nearest_addresses(records.live, "99 fery lane")} == {"P1", "P2"} | set()
+    assert homes.nearest_addresses(records.live, "99") == []
 
 
 def test_a_listing_of_a_known_parcel_adds_no_second_address(bring, records):
@@ -155,14 +155,14 @@ def test_a_listing_of_a_known_parcel_adds_no_second_address(bring, records):
         "A2,,Closed,9 Mill Row,Brindle,2025-05-01\nA3,,Closed,9 Mill Row,Brindle,2023-05-01\n",
         "l.csv",
     )
-    assert [h.key for h in homes.search_address(records.db, "14 n ferry lane")] == ["P1"]
-    assert [h.kind for h in homes.search_address(records.db, "9 mill row")] == ["listing"]
+    assert [h.key for h in homes.search_address(records.live, "14 n ferry lane")] == ["P1"]
+    assert [h.kind for h in homes.search_address(records.live, "9 mill row")] == ["listing"]
 
 
 def test_the_nearest_home_to_a_point(bring, records):
     bring(PARCELS, "parcels.csv")
-    assert homes.nearest_home(records.db, 41.2001, -38.4) == ("parcel", "P1")
-    assert homes.nearest_home(records.db, 42.0, -38.4) is None
+    assert homes.nearest_home(records.live, 41.2001, -38.4) == ("parcel", "P1")
+    assert homes.nearest_home(records.live, 42.0, -38.4) is None
 
 
 def test_areas_by_name_are_joined_and_lines_are_no_areas(bring, records):
@@ -177,10 +177,10 @@ def test_areas_by_name_are_joined_and_lines_are_no_areas(bring, records):
 
     text = {"type": "FeatureCollection", "features": [box("North", 0), box("North", 5), box("Big River", 0, "river")]}
     bring(json.dumps(text), "areas.geojson")
-    assert areas.area_shape(records.db, "north").area == pytest.approx(2)
-    assert areas.area_shape(records.db, "Big River") is None
-    assert [a["name"] for a in areas.named_areas(records.db)] == ["North", "North"]
-    assert len(areas.base_map(records.db)["features"]) == 3
+    assert areas.area_shape(records.live, "north").area == pytest.approx(2)
+    assert areas.area_shape(records.live, "Big River") is None
+    assert [a["name"] for a in areas.named_areas(records.live)] == ["North", "North"]
+    assert len(areas.base_map(records.live)["features"]) == 3
 
 
 def test_what_lies_between_corners_and_sellers_are_read_from_map_and_deeds(bring, records):
@@ -202,11 +202,11 @@ def test_what_lies_between_corners_and_sellers_are_read_from_map_and_deeds(bring
     bring(json.dumps({"type": "FeatureCollection", "features": town}), "areas.geojson")
     here = (-38.40, 41.2)
     spots = {"east": (-38.38, 41.2), "west": (-38.42, 41.2), "near": (-38.401, 41.21), "far": (-38.38, 41.28)}
-    crossed = areas.between(records.db, here, spots)
+    crossed = areas.between(records.live, here, spots)
     assert crossed == {"east": "Route 9", "west": "Reed Creek", "far": "Route 9"}
-    assert areas.between(records.db, here, {}) == {}
-    assert sorted(areas.streets_beside(records.db, 41.2002, -38.4001)) == ["Ferry Lane", "Marl Court"]
-    assert areas.streets_beside(records.db, 41.25, -38.4) == [], "no lot lies there"
+    assert areas.between(records.live, here, {}) == {}
+    assert sorted(areas.streets_beside(records.live, 41.2002, -38.4001)) == ["Ferry Lane", "Marl Court"]
+    assert areas.streets_beside(records.live, 41.25, -38.4) == [], "no lot lies there"
 
     bring("ListingId,StandardStatus,CloseDate,ClosePrice,ParcelNumber,BuilderName\n"
           "A,Closed,2026-03-01,400000,P1,Marl Homes\nB,Closed,2026-03-01,410000,P2,Marl Homes\n"
@@ -215,6 +215,6 @@ def test_what_lies_between_corners_and_sellers_are_read_from_map_and_deeds(bring
         "ParcelNumber,SaleDate,Price,DocumentType,Grantor,Grantee\nP2,2026-03-03,410000,WD,Ada Fenn,Bo Tarn\n",
         "transfers.csv",
     )
-    assert sellers_of(records.db, ["A", "B", "C"]) == {"A": "Marl Homes", "B": "Ada Fenn"}, (
+    assert sellers_of(records.live, ["A", "B", "C"]) == {"A": "Marl Homes", "B": "Ada Fenn"}, (
         "the deed before the builder"
     )

@@ -13,7 +13,7 @@ from tests.conftest import NOW
 
 @pytest.fixture
 def records(town):
-    return Records(town, today=lambda: NOW.date())
+    return Records(town, today=lambda: NOW.date()).snapshot()
 
 
 def test_around_a_home_the_figures_are_those_of_the_homes_listed(records):

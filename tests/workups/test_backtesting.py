@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import json
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -28,7 +29,7 @@ def tested(demo_records):
 
 def test_it_prices_a_sample_of_the_periods_sales_and_says_what_it_left_out(tested, demo_records):
     assert len(tested.cases) == 150 and tested.skipped["leases"] > 0
-    columns = demo_records.columns()
+    columns = demo_records.columns
     for c in tested.cases:
         row = columns.row_of[c.listing_id]
         assert FROM <= dt.date(1970, 1, 1) + dt.timedelta(days=int(columns.close[row])) <= TO
@@ -56,11 +57,14 @@ def test_nothing_of_the_sale_or_after_it_is_used(town, demo_records):
     early = [c for c in before.cases if c.day <= first + 20]
     records = Records(town, today=lambda: NOW.date())
     day = (dt.date(1970, 1, 1) + dt.timedelta(days=max(c.day for c in early) + 1)).isoformat()
-    records.db.execute(
+    records.live.execute(
         "UPDATE listings SET close_price = close_price * 3, list_price = list_price * 3 "
         "WHERE coalesce(purchase_contract_date, close_date) >= :day", {"day": day},
     )  # fmt: skip
-    after = {c.listing_id: c for c in backtest(records, dt.date(2026, 3, 1), dt.date(2026, 3, 31), workers=1).cases}
+    after = {
+        c.listing_id: c
+        for c in backtest(records.snapshot(), dt.date(2026, 3, 1), dt.date(2026, 3, 31), workers=1).cases
+    }
     for c in early:
         assert after[c.listing_id].value == pytest.approx(c.value), c.listing_id
     assert any(after[c.listing_id].actual == 3 * c.actual for c in before.cases)
@@ -68,7 +72,7 @@ def test_nothing_of_the_sale_or_after_it_is_used(town, demo_records):
 
 
 def test_the_quick_value_is_the_grids_own(demo_records):
-    columns = demo_records.columns()
+    columns = demo_records.columns
     rng = np.random.default_rng(4)
     sold = np.flatnonzero(
         (columns.close > 20_000) & ~columns.deed & ~columns.lease & (columns.numbers["living_area"][:] > 0)
@@ -98,15 +102,17 @@ def test_the_quick_value_is_the_grids_own(demo_records):
 
 def test_ranges_around_here_are_measured_once_a_backtest_was_kept(town):
     records = Records(town, today=lambda: NOW.date())
-    columns = records.columns()
+    columns = records.snapshot().columns
     row = int(np.flatnonzero((columns.home_kind == 0) & (columns.close == columns.close.max()))[0])
-    setting = Setting(records, columns, columns.as_of(columns.last_day()), subject_of(columns, row))
+    setting = Setting(records.snapshot(), columns, columns.as_of(columns.last_day()), subject_of(columns, row))
     comps = most_alike(setting, loosened(setting, setting.proposed())[0])
     assert price(setting, comps).range.measured is False
-    result = backtest(records, FROM, TO, 120, 3)
-    keep(records, result, {}, NOW)
-    measured = price(setting, comps).range
-    assert measured.measured and measured.low < price(setting, comps).value < measured.high
+    result = backtest(records.snapshot(), FROM, TO, 120, 3)
+    keep(records.live, columns, result, {}, NOW)
+    now = replace(setting, records=records.snapshot())
+    measured = price(now, comps).range
+    assert measured.measured and measured.low < price(now, comps).value < measured.high
+    assert now.records.columns is columns, "nothing is read again for it"
     records.close()
 
 
@@ -136,7 +142,7 @@ def test_the_command_gives_the_document_and_refuses_what_makes_no_sense(town, ca
 
 def test_empty_records_and_bad_samples(records, demo_records):
     with pytest.raises(NotEnough):
-        backtest(records, FROM, TO)
+        backtest(records.snapshot(), FROM, TO)
     with pytest.raises(BadInput):
         backtest(demo_records, FROM, TO, 0)
 

@@ -24,6 +24,7 @@ from rain_porch.workups.branding import (
     set_card,
     take_own_page_away,
 )
+from rain_porch.workups.handing import report_input
 from tests.workups.test_changes import begun, change
 
 
@@ -56,26 +57,26 @@ def test_every_colour_can_be_read_on_white(colour):
     assert readable(made) == made
 
 
-def test_own_pages_stand_where_they_are_placed(workups):
-    n = begun(workups)
-    promise = add_own_page(workups, "Our promise", leaves(2))
-    card = add_own_page(workups, "A card", picture("JPEG"))
+def test_own_pages_stand_where_they_are_placed(agent):
+    n = begun(agent)
+    promise = add_own_page(agent, "Our promise", leaves(2))
+    card = add_own_page(agent, "A card", picture("JPEG"))
     change(
-        workups,
+        agent,
         n,
         change="set_paper",
         paper={"pages": [card.page, "summary", promise.page], "notes": {"summary": "Call me."}},
     )
-    made = PdfReader(io.BytesIO(papers.pdf(workups.report_input(n))))
+    made = PdfReader(io.BytesIO(papers.pdf(report_input(agent, n))))
     assert len(made.pages) == 4
     text = [p.extract_text() for p in made.pages]
     assert "630 Hedgerow Terrace" in text[1] and "Call me." in text[1] and not text[0].strip() and not text[3].strip()
-    assert papers.html(workups.report_input(n)).count(b"data:image/") >= 5
-    take_own_page_away(workups, promise.page)
-    assert [p.title for p in own_pages(workups)] == ["A card"]
-    assert "has been taken away" in PdfReader(io.BytesIO(papers.pdf(workups.report_input(n)))).pages[2].extract_text()
+    assert papers.html(report_input(agent, n)).count(b"data:image/") >= 5
+    take_own_page_away(agent, promise.page)
+    assert [p.title for p in own_pages(agent)] == ["A card"]
+    assert "has been taken away" in PdfReader(io.BytesIO(papers.pdf(report_input(agent, n)))).pages[2].extract_text()
     with pytest.raises(NotFound):
-        take_own_page_away(workups, promise.page)
+        take_own_page_away(agent, promise.page)
 
 
 @pytest.mark.parametrize(
@@ -93,10 +94,10 @@ def test_own_pages_stand_where_they_are_placed(workups):
     ],
     ids=["svg", "broken", "locked", "long", "empty", "vast"],
 )
-def test_what_cannot_be_printed_is_refused(workups, data, why):
+def test_what_cannot_be_printed_is_refused(agent, data, why):
     with pytest.raises(Refused, match=why):
-        add_own_page(workups, "x", data)
-    assert own_pages(workups) == []
+        add_own_page(agent, "x", data)
+    assert own_pages(agent) == []
 
 
 @pytest.mark.parametrize("form", ["PNG", "JPEG"])
@@ -105,15 +106,15 @@ def test_pictures_tell_their_size(form):
     assert pixels(b"no picture") is None
 
 
-def test_logo_colour_and_paper_come_onto_the_cover(workups):
-    n = begun(workups)
-    logo = keep_picture(workups.records.folder, picture())
-    set_card(workups, CardDoc(name="Perrin Vale", colour="#FFD700", logo=logo, portrait=logo, size="a4"))
-    change(workups, n, change="set_paper", paper={"pages": ["cover"], "cover_price": False})
-    given = workups.report_input(n)
+def test_logo_colour_and_paper_come_onto_the_cover(agent):
+    n = begun(agent)
+    logo = keep_picture(agent.records.folder, picture())
+    set_card(agent, CardDoc(name="Perrin Vale", colour="#FFD700", logo=logo, portrait=logo, size="a4"))
+    change(agent, n, change="set_paper", paper={"pages": ["cover"], "cover_price": False})
+    given = report_input(agent, n)
     made = PdfReader(io.BytesIO(papers.pdf(given))).pages[0]
     assert [round(float(v)) for v in made.mediabox[2:]] == [595, 842]
-    assert given.brand.colour == readable("#FFD700") and branding.brand(workups).logo.startswith("<svg")
+    assert given.brand.colour == readable("#FFD700") and branding.brand(agent).logo.startswith("<svg")
     assert papers.document(given, None)["pages"][0]["price"] is None
     with pytest.raises(BadInput, match="add it again"):
-        set_card(workups, CardDoc(logo="../../etc/passwd"))
+        set_card(agent, CardDoc(logo="../../etc/passwd"))

@@ -10,9 +10,12 @@ from rain_porch.core.errors import BadInput, NotFound, OutOfDate
 from rain_porch.core.money import half_up
 from rain_porch.workups.changes import Change, apply
 from rain_porch.workups.documents import SearchDoc
+from rain_porch.workups.handing import report_input
 from rain_porch.workups.homes import HomeRef
+from rain_porch.workups.opened import priced, suggested
 from rain_porch.workups.stored import WorkupDoc
 from rain_porch.workups.story import story_of_home
+from rain_porch.workups.workups import begin_workup, change_workup, history_of, list_workups, open_workup, undo_change
 
 CHANGE = TypeAdapter(Change)
 STATE = WorkupDoc(
@@ -42,7 +45,7 @@ def done(state: WorkupDoc = STATE, **change):
         ),
         ({"change": "set_list_price", "list_price": 425000}, "list price set to 425,000"),
         ({"change": "set_list_price", "list_price": None}, "list price left open"),
-        ({"change": "set_date", "effective_date": "2025-05-01"}, "date set to 2025-05-01"),
+        ({"change": "set_date", "effective_date": "2025-05-01"}, "date set to May 1, 2025"),
         ({"change": "set_client", "client": "  Orla Grayle "}, "client changed"),
     ],
 )
@@ -99,110 +102,110 @@ def test_what_makes_no_sense_is_refused_at_its_field(change, field):
 # --- the workup over the records
 
 
-def begun(workups, text: str = "630 Hedgerow Terrace") -> int:
-    row = workups.records.db.execute(
+def begun(agent, text: str = "630 Hedgerow Terrace") -> int:
+    row = agent.records.db.execute(
         "SELECT parcel_number FROM parcels WHERE unparsed_address = :a", {"a": text}
     ).fetchone()
-    return workups.create(HomeRef("parcel", row[0]))
+    return begin_workup(agent, HomeRef("parcel", row[0]))
 
 
-def change(workups, n: int, **given):
-    return workups.change(n, workups.open(n).revision, CHANGE.validate_python(given))
+def change(agent, n: int, **given):
+    return change_workup(agent, n, open_workup(agent, n).revision, CHANGE.validate_python(given))
 
 
-def test_a_workup_begins_with_the_proposed_search_as_of_the_newest_day(workups):
-    opened = workups.open(begun(workups))
+def test_a_workup_begins_with_the_proposed_search_as_of_the_newest_day(agent):
+    opened = open_workup(agent, begun(agent))
     assert opened.state.effective_date == dt.date(2026, 10, 31)
     assert opened.state.search.home_kinds == ["detached"] and opened.state.search.radius_miles == 1
     assert opened.home.says["tax_roll"]["living_area"] == opened.subject.number("living_area")
 
 
-def test_a_correction_reaches_the_subject_and_keeps_the_original_beside_it(workups):
-    n = begun(workups)
-    change(workups, n, change="correct_fact", field="garage_spaces", value=3)
-    opened = workups.open(n)
+def test_a_correction_reaches_the_subject_and_keeps_the_original_beside_it(agent):
+    n = begun(agent)
+    change(agent, n, change="correct_fact", field="garage_spaces", value=3)
+    opened = open_workup(agent, n)
     assert opened.subject.number("garage_spaces") == 3
     assert opened.subject.originals["garage_spaces"] == opened.home.says["tax_roll"]["garage_spaces"]
 
 
-def test_kept_comps_are_priced_in_their_order_also_when_the_search_no_longer_finds_them(workups):
-    n = begun(workups)
-    keys = workups.suggested(workups.open(n))[:4][::-1]
-    change(workups, n, change="decide", listing_ids=keys, choice="kept")
-    narrow = workups.open(n).state.search.model_copy(update={"radius_miles": 0.01})
-    change(workups, n, change="set_search", search=narrow.model_dump())
-    assert [c.listing_id for c in workups.priced(workups.open(n)).comps] == keys
+def test_kept_comps_are_priced_in_their_order_also_when_the_search_no_longer_finds_them(agent):
+    n = begun(agent)
+    keys = suggested(open_workup(agent, n))[:4][::-1]
+    change(agent, n, change="decide", listing_ids=keys, choice="kept")
+    narrow = open_workup(agent, n).state.search.model_copy(update={"radius_miles": 0.01})
+    change(agent, n, change="set_search", search=narrow.model_dump())
+    assert [c.listing_id for c in priced(open_workup(agent, n)).comps] == keys
 
 
-def test_changes_are_refused_on_an_old_revision_and_undone_in_order(workups):
-    n = begun(workups)
-    change(workups, n, change="set_list_price", list_price=310000)
+def test_changes_are_refused_on_an_old_revision_and_undone_in_order(agent):
+    n = begun(agent)
+    change(agent, n, change="set_list_price", list_price=310000)
     with pytest.raises(OutOfDate):
-        workups.change(n, 1, CHANGE.validate_python({"change": "set_list_price", "list_price": 1000}))
-    change(workups, n, change="set_client", client="Orla Grayle")
-    assert workups.undo(n) == "client changed"
-    assert workups.open(n).state.list_price == 310000
-    assert workups.undo(n) == "list price set to 310,000" and workups.open(n).state.list_price is None
+        change_workup(agent, n, 1, CHANGE.validate_python({"change": "set_list_price", "list_price": 1000}))
+    change(agent, n, change="set_client", client="Orla Grayle")
+    assert undo_change(agent, n) == "client changed"
+    assert open_workup(agent, n).state.list_price == 310000
+    assert undo_change(agent, n) == "list price set to 310,000" and open_workup(agent, n).state.list_price is None
 
 
-def test_a_search_in_an_unknown_area_is_refused_and_nothing_is_saved(workups):
-    n = begun(workups)
-    search = {**workups.open(n).state.search.model_dump(), "areas": ["Atlantis"]}
+def test_a_search_in_an_unknown_area_is_refused_and_nothing_is_saved(agent):
+    n = begun(agent)
+    search = {**open_workup(agent, n).state.search.model_dump(), "areas": ["Atlantis"]}
     with pytest.raises(NotFound):
-        change(workups, n, change="set_search", search=search)
-    assert workups.open(n).revision == 1
+        change(agent, n, change="set_search", search=search)
+    assert open_workup(agent, n).revision == 1
 
 
-def test_the_list_tells_where_each_workup_stands(workups):
-    n = begun(workups)
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n))[:3], choice="kept")
-    change(workups, n, change="set_list_price", list_price=310000)
-    row = workups.rows()[0]
+def test_the_list_tells_where_each_workup_stands(agent):
+    n = begun(agent)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n))[:3], choice="kept")
+    change(agent, n, change="set_list_price", list_price=310000)
+    row = list_workups(agent)[0]
     assert (row["title"], row["kept"], row["list_price"]) == ("630 Hedgerow Terrace", 3, 310000)
-    assert [h["what"] for h in workups.history(n)] == ["list price set to 310,000", "3 homes kept", "workup begun"]
+    assert [h["what"] for h in history_of(agent, n)] == ["list price set to 310,000", "3 homes kept", "workup begun"]
 
 
-def test_a_lease_is_called_one_wherever_the_homes_story_is_told(workups):
+def test_a_lease_is_called_one_wherever_the_homes_story_is_told(agent):
     """730 Stoat Terrace was let in 2016 for 1,200 a month and never sold; what only that lease says is named."""
-    n = begun(workups, "730 Stoat Terrace")
-    opened = workups.open(n)
+    n = begun(agent, "730 Stoat Terrace")
+    opened = open_workup(agent, n)
     story = [
         (p["what"], p["price"], p["per"])
         for p in story_of_home(opened.setting.records, opened.home, opened.state.effective_date)
         if p["what"] != "assessed"
     ]
     assert ("leased", 1200.0, "month") in story and all(per == "month" for _, _, per in story)
-    change(workups, n, change="decide", listing_ids=workups.suggested(opened), choice="kept")
-    change(workups, n, change="set_list_price", list_price=400_000)
-    made = workups.report_input(n)
+    change(agent, n, change="decide", listing_ids=suggested(opened), choice="kept")
+    change(agent, n, change="set_list_price", list_price=400_000)
+    made = report_input(agent, n)
     assert not any("its own last sale" in s for s in made.asking["statements"])
     assert any("known only from a listing for lease" in w and "Condition" in w for w in made.price["warnings"])
-    change(workups, n, change="correct_fact", field="property_condition", value="Worn", back=False)
-    assert not any("Condition" in w and "lease" in w for w in workups.report_input(n).price["warnings"])
+    change(agent, n, change="correct_fact", field="property_condition", value="Worn", back=False)
+    assert not any("Condition" in w and "lease" in w for w in report_input(agent, n).price["warnings"])
 
 
-def test_the_bare_lot_before_the_house_is_no_sale_of_it(workups):
+def test_the_bare_lot_before_the_house_is_no_sale_of_it(agent):
     """1326 Equinox Terrace: its lot was sold in 2025, the house was built in 2026."""
-    n = begun(workups, "1326 Equinox Terrace")
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
-    change(workups, n, change="set_list_price", list_price=572_000)
-    made = workups.report_input(n)
+    n = begun(agent, "1326 Equinox Terrace")
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
+    change(agent, n, change="set_list_price", list_price=572_000)
+    made = report_input(agent, n)
     assert not any("its own last sale" in s for s in made.asking["statements"])
     assert "brought_forward" not in {m["name"] for m in made.price["methods"]}
 
 
-def test_an_improvement_raises_the_value_by_what_its_line_says_and_moves_no_weight(workups):
-    n = begun(workups)
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
-    before = workups.priced(workups.open(n))
+def test_an_improvement_raises_the_value_by_what_its_line_says_and_moves_no_weight(agent):
+    n = begun(agent)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
+    before = priced(open_workup(agent, n))
     kitchen = {"kind": "kitchen", "year": 2025, "cost": 25_000, "quality": "luxury", "note": ""}
-    change(workups, n, change="set_improvements", improvements=[kitchen])
-    after = workups.priced(workups.open(n))
+    change(agent, n, change="set_improvements", improvements=[kitchen])
+    after = priced(open_workup(agent, n))
     (line,) = after.apart
     assert after.value - before.value == pytest.approx(line.amount, abs=1e-6) and line.amount == pytest.approx(11_375)
     assert after.weights == before.weights
     assert [a.gross_pct for a in after.adjusted] == [a.gross_pct for a in before.adjusted]
-    told = workups.report_input(n).price
+    told = report_input(agent, n).price
     assert [(a["field"], a["amount"]) for a in told["apart"]] == [("improvements", 11_375.0)]
     for c in told["comps"]:
         assert c["adjusted_price"] == pytest.approx(
@@ -216,13 +219,13 @@ def test_an_improvement_raises_the_value_by_what_its_line_says_and_moves_no_weig
 
 
 @pytest.mark.parametrize("address", ["630 Hedgerow Terrace", "110 Parterre Drive", "410 Tinker Street"])
-def test_formulas_multiply_out_as_they_are_printed(workups, address):
+def test_formulas_multiply_out_as_they_are_printed(agent, address):
     """With a pocket calculator, from what stands on the paper, to the dollar."""
-    n = begun(workups, address)
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
-    change(workups, n, change="set_improvements",
+    n = begun(agent, address)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
+    change(agent, n, change="set_improvements",
            improvements=[{"kind": "kitchen", "year": 2025, "cost": 25_000, "quality": "good", "note": ""}])  # fmt: skip
-    made = workups.report_input(n)
+    made = report_input(agent, n)
     ways = {m["name"]: m for m in made.price["methods"]}
 
     def number(text: str) -> float:
@@ -238,12 +241,10 @@ def test_formulas_multiply_out_as_they_are_printed(workups, address):
         assert half_up(number(figure) * number(area)) == number(product), name
     if "brought_forward" in ways:
         paid, factor, product = re.match(
-            r"([\d,]+) on \S+ × ([\d.]+) market change since = ([\d,]+)", ways["brought_forward"]["formula"]
+            r"([\d,]+) on [^×]+ × ([\d.]+) market change since = ([\d,]+)", ways["brought_forward"]["formula"]
         ).groups()
         assert half_up(number(paid) * number(factor)) == number(product)
-    lines = [
-        x for a in workups.priced(workups.open(n)).adjusted for x in a.lines if x.rate and x.amount and not x.apart
-    ]
+    lines = [x for a in priced(open_workup(agent, n)).adjusted for x in a.lines if x.rate and x.amount and not x.apart]
     for x in lines:
         if (
             found := re.match(r"\(([\d.,−-]+) − ([\d.,−-]+)\)[^×]* × ([\d.,−]+) = ([+−])([\d,]+)$", x.formula)

@@ -16,15 +16,25 @@ from rain_porch.core.errors import BadInput
 from rain_porch.standins.mail import Pigeonhole
 from rain_porch.store import deliveries as store
 from rain_porch.workups import mailing
-from rain_porch.workups.delivering import NOT_SET_UP, DeliverAsk, deliver, post_beside, send_again
+from rain_porch.workups.delivering import (
+    NOT_SET_UP,
+    DeliverAsk,
+    deliver,
+    delivered_paper,
+    deliveries,
+    post_beside,
+    send_again,
+)
+from rain_porch.workups.opened import suggested
+from rain_porch.workups.workups import delete_workup, list_workups, open_workup
 from tests.workups.test_changes import begun, change
 
 
 @pytest.fixture
-def priced(workups):
-    n = begun(workups)
-    change(workups, n, change="decide", listing_ids=workups.suggested(workups.open(n)), choice="kept")
-    change(workups, n, change="set_list_price", list_price=309900)
+def priced(agent):
+    n = begun(agent)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
+    change(agent, n, change="set_list_price", list_price=309900)
     return n
 
 
@@ -40,84 +50,84 @@ def server(tmp_path, monkeypatch):
     controller.stop()
 
 
-def posted(workups, n, **ask):
-    number = deliver(workups, n, DeliverAsk(**ask))
-    if thread := post_beside(workups, number):
+def posted(agent, n, **ask):
+    number = deliver(agent, n, DeliverAsk(**ask))
+    if thread := post_beside(agent, number):
         thread.join(30)
-    return store.read(workups.db, 1, number)
+    return store.read(agent.porch, 1, number)
 
 
-def test_what_was_delivered_does_not_change_when_the_workup_does(workups, priced, tmp_path):
-    held = posted(workups, priced, client="Wilma Carrow")
+def test_what_was_delivered_does_not_change_when_the_workup_does(agent, priced, tmp_path):
+    held = posted(agent, priced, client="Wilma Carrow")
     assert (held["state"], held["pages"], held["list_price"]) == ("by_hand", 3, 309900)
-    before = workups.delivered_paper(held["delivery_id"], "pdf")
-    change(workups, priced, change="set_list_price", list_price=250000)
-    assert workups.delivered_paper(held["delivery_id"], "pdf") == before
+    before = delivered_paper(agent, held["delivery_id"], "pdf")
+    change(agent, priced, change="set_list_price", list_price=250000)
+    assert delivered_paper(agent, held["delivery_id"], "pdf") == before
     text = PdfReader(tmp_path / "x.pdf" if (tmp_path / "x.pdf").write_bytes(before) else "").pages[0].extract_text()
     assert "309,900" in text and "250,000" not in text
-    stood_on = json.loads(workups.delivered_paper(held["delivery_id"], "json"))
+    stood_on = json.loads(delivered_paper(agent, held["delivery_id"], "json"))
     assert stood_on["list_price"] == 309900 and len(stood_on["comps"]) == len(stood_on["price"]["comps"]) > 3
     assert "list_agent_full_name" not in json.dumps(stood_on)
-    assert workups.rows()[0]["delivered"] == "delivered to Wilma Carrow on 2026-11-02"
-    workups.delete(priced)
-    assert workups.delivered_paper(held["delivery_id"], "pdf") == before, "it outlives its workup"
+    assert list_workups(agent)[0]["delivered"] == "delivered to Wilma Carrow on 2026-11-02"
+    delete_workup(agent, priced)
+    assert delivered_paper(agent, held["delivery_id"], "pdf") == before, "it outlives its workup"
 
 
-def test_a_message_carries_the_pdf_unharmed(workups, priced, server: Path):
+def test_a_message_carries_the_pdf_unharmed(agent, priced, server: Path):
     held = posted(
-        workups, priced, client="Wílma, Carrow", email="wilma@carrow.example", subject="Your home\r\nBcc: x@y.example"
+        agent, priced, client="Wílma, Carrow", email="wilma@carrow.example", subject="Your home\r\nBcc: x@y.example"
     )
     assert held["state"] == "sent" and held["sent_at"]
     (laid,) = server.glob("*.eml")
-    ours = email.message_from_bytes(workups.delivered_paper(held["delivery_id"], "eml"), policy=policy.default)
+    ours = email.message_from_bytes(delivered_paper(agent, held["delivery_id"], "eml"), policy=policy.default)
     theirs = email.message_from_bytes(laid.read_bytes(), policy=policy.default)
     for made in (ours, theirs):
         (pdf,) = made.iter_attachments()
-        assert pdf.get_content() == workups.delivered_paper(held["delivery_id"], "pdf")
+        assert pdf.get_content() == delivered_paper(agent, held["delivery_id"], "pdf")
         assert pdf.get_filename() == "630-Hedgerow-Terrace.pdf" and pdf.get_content_type() == "application/pdf"
         assert made["To"].addresses[0].display_name == "Wílma, Carrow" and made["Bcc"] is None
         assert made["Subject"] == "Your home Bcc: x@y.example"
         assert "Dear Wílma, Carrow," in made.get_body(("plain",)).get_content()
 
 
-def test_a_server_that_refuses_hangs_or_is_not_there_keeps_the_message_waiting(workups, priced, server, monkeypatch):
-    held = posted(workups, priced, email="nobody@refused.example")
+def test_a_server_that_refuses_hangs_or_is_not_there_keeps_the_message_waiting(agent, priced, server, monkeypatch):
+    held = posted(agent, priced, email="nobody@refused.example")
     assert held["state"] == "waiting" and "does not take mail for nobody@refused.example: 550" in held["said"]
     monkeypatch.setattr(mailing, "TIMEOUT_SECONDS", 0.3)
     with socket.socket() as silent:
         silent.bind(("127.0.0.1", 0))
         silent.listen()
         monkeypatch.setenv("RAIN_PORCH_SMTP", f"127.0.0.1:{silent.getsockname()[1]}")
-        held = posted(workups, priced, email="wilma@carrow.example")
+        held = posted(agent, priced, email="wilma@carrow.example")
     assert held["state"] == "waiting" and "did not answer" in held["said"]
-    held = posted(workups, priced, email="wilma@carrow.example")
+    held = posted(agent, priced, email="wilma@carrow.example")
     assert held["state"] == "waiting" and "cannot be reached" in held["said"]
     monkeypatch.delenv("RAIN_PORCH_SMTP")
-    assert posted(workups, priced, email="wilma@carrow.example")["said"] == NOT_SET_UP
+    assert posted(agent, priced, email="wilma@carrow.example")["said"] == NOT_SET_UP
 
 
-def test_an_address_that_the_server_cannot_write_waits_and_says_so(workups, priced, server):
-    held = posted(workups, priced, email="wílma@carrow.example")
+def test_an_address_that_the_server_cannot_write_waits_and_says_so(agent, priced, server):
+    held = posted(agent, priced, email="wílma@carrow.example")
     assert held["state"] == "waiting" and "takes no address like wílma@carrow.example" in held["said"]
 
 
-def test_what_waits_is_tried_again(workups, priced, server, monkeypatch):
+def test_what_waits_is_tried_again(agent, priced, server, monkeypatch):
     address = mailing.setting("RAIN_PORCH_SMTP")
     monkeypatch.delenv("RAIN_PORCH_SMTP")
-    held = posted(workups, priced, email="wilma@carrow.example")
+    held = posted(agent, priced, email="wilma@carrow.example")
     monkeypatch.setenv("RAIN_PORCH_SMTP", address)
-    thread = send_again(workups, held["delivery_id"])
-    assert send_again(workups, held["delivery_id"]) is None, "pressed twice, it goes once"
+    thread = send_again(agent, held["delivery_id"])
+    assert send_again(agent, held["delivery_id"]) is None, "pressed twice, it goes once"
     thread.join(30)
-    assert store.read(workups.db, 1, held["delivery_id"])["state"] == "sent"
-    assert send_again(workups, held["delivery_id"]) is None, "what went out does not go twice"
+    assert store.read(agent.porch, 1, held["delivery_id"])["state"] == "sent"
+    assert send_again(agent, held["delivery_id"]) is None, "what went out does not go twice"
     assert len(list(server.glob("*.eml"))) == 1
 
 
 @pytest.mark.parametrize(
     "address", ["nobody", "a@b", "a b@c.example", "<x@y.example>", "x@y.example, z@y.example", "a" * 250 + "@b.example"]
 )
-def test_addresses_that_are_none_keep_nothing(workups, priced, address):
+def test_addresses_that_are_none_keep_nothing(agent, priced, address):
     with pytest.raises(BadInput):
-        deliver(workups, priced, DeliverAsk(email=address[:254]))
-    assert workups.deliveries() == []
+        deliver(agent, priced, DeliverAsk(email=address[:254]))
+    assert deliveries(agent) == []

@@ -37,7 +37,7 @@ def three(bring, records):
 
 
 def test_the_tax_roll_leads_for_a_parcel_and_the_listing_fills_its_gaps(three):
-    home = homes.read_home(three, HomeRef("parcel", "P1"))
+    home = homes.read_home(three.snapshot(), HomeRef("parcel", "P1"))
     assert home.subject.number("living_area") == 1800 and home.subject.number("fireplaces_total") == 1
     assert home.says["tax_roll"]["garage_spaces"] == 3 and home.says["last_listing"]["garage_spaces"] == 2
     assert [x["listing_id"] for x in home.listings] == ["A2", "A1"], "newest first"
@@ -45,25 +45,25 @@ def test_the_tax_roll_leads_for_a_parcel_and_the_listing_fills_its_gaps(three):
 
 
 def test_the_listing_leads_where_it_is_named(three):
-    home = homes.read_home(three, HomeRef("listing", "A1"))
+    home = homes.read_home(three.snapshot(), HomeRef("listing", "A1"))
     assert home.subject.number("living_area") == 1790 and home.subject.number("year_built") == 1985
     assert home.subject.own_listing == "A1" and home.subject.parcel_number == "P1"
     both = {
-        homes.read_home(three, HomeRef(*r)).subject.home_id
+        homes.read_home(three.snapshot(), HomeRef(*r)).subject.home_id
         for r in (("parcel", "P1"), ("listing", "A1"), ("listing", "A2"))
     }
     assert len(both) == 1, "three names of one home"
 
 
 def test_a_place_or_a_kind_that_one_record_lacks_comes_from_the_other(three):
-    home = homes.read_home(three, HomeRef("parcel", "P2"))
+    home = homes.read_home(three.snapshot(), HomeRef("parcel", "P2"))
     assert (home.subject.latitude, home.subject.home_kind) == (41.21, HomeKind.ATTACHED)
-    assert homes.read_home(three, HomeRef("parcel", "P3")).subject.home_kind == HomeKind.DETACHED
+    assert homes.read_home(three.snapshot(), HomeRef("parcel", "P3")).subject.home_kind == HomeKind.DETACHED
 
 
 def test_suspect_values_are_no_facts(bring, three):
     bring("ParcelNumber,YearBuilt,LivingArea\nP1,20231,1800\n", "later.csv")
-    home = homes.read_home(three, HomeRef("parcel", "P1"))
+    home = homes.read_home(three.snapshot(), HomeRef("parcel", "P1"))
     assert "year_built" not in home.says["tax_roll"] and home.subject.number("year_built") is None
     assert home.subject.number("living_area") == 1800, "the rest of the record is believed"
 
@@ -78,10 +78,10 @@ R3,P9,Closed,Residential Lease,Worn,2025-04-01,2025-05-01,1900,1850,41.2,-38.4
 def test_a_lease_gives_no_facts_where_a_sale_does_and_else_says_that_it_does(bring, three):
     bring(LEASE, "leases.csv")
     bring("ParcelNumber,UnparsedAddress,LivingArea,Latitude,Longitude\nP9,9 Lone Ln,1500,41.2,-38.4\n", "more.csv")
-    let = homes.read_home(three, HomeRef("parcel", "P1"))
+    let = homes.read_home(three.snapshot(), HomeRef("parcel", "P1"))
     assert let.subject.word("property_condition") is None and not let.from_lease and not let.subject.from_lease
     assert let.says["last_listing"]["living_area"] == 1795, "the last listing for sale"
-    only = homes.read_home(three, HomeRef("parcel", "P9"))
+    only = homes.read_home(three.snapshot(), HomeRef("parcel", "P9"))
     assert (
         only.from_lease
         and only.subject.from_lease >= {"property_condition"}
@@ -90,13 +90,13 @@ def test_a_lease_gives_no_facts_where_a_sale_does_and_else_says_that_it_does(bri
     assert only.subject.corrected({"property_condition": "New"}).from_lease == only.subject.from_lease - {
         "property_condition"
     }
-    assert homes.own_sale(three, let) == ("A1", dt.date(2019, 2, 1)), "what is hidden of itself is no lease"
+    assert homes.own_sale(three.snapshot(), let) == ("A1", dt.date(2019, 2, 1)), "what is hidden of itself is no lease"
 
 
 def test_homes_that_are_not_there_are_named(three):
     for kind in ("listing", "parcel"):
         with pytest.raises(NotFound, match="none"):
-            homes.read_home(three, HomeRef(kind, "none"))
+            homes.read_home(three.snapshot(), HomeRef(kind, "none"))
 
 
 @pytest.mark.parametrize(
@@ -109,7 +109,7 @@ def test_homes_that_are_not_there_are_named(three):
     ],
 )
 def test_the_own_sale_is_hidden_from_its_contract_on(three, ref, own):
-    assert homes.own_sale(three, homes.read_home(three, HomeRef(*ref))) == own
+    assert homes.own_sale(three.snapshot(), homes.read_home(three.snapshot(), HomeRef(*ref))) == own
 
 
 def test_corrections_are_checked_one_by_one():
@@ -123,9 +123,9 @@ def test_corrections_are_checked_one_by_one():
 
 
 def test_freshness_is_told_in_counts(three):
-    from rain_porch.workups.records import freshness
+    from rain_porch.workups.snapshot import freshness
 
-    told = freshness(three)
+    told = freshness(three.snapshot())
     assert told["counts"] == {"listings": 5, "parcels": 3, "transfers": 0, "events": 0, "assessments": 0, "areas": 0}
     assert told["through"] == "2025-05-01"
 
@@ -139,7 +139,7 @@ def test_price_changes_have_their_direction(bring, three):
         "A2,2024-01-01T09:00:00,New Listing,,400000\n",
         "history.csv",
     )
-    told = photos.price_history(three, "A2")
+    told = photos.price_history(three.snapshot(), "A2")
     assert [e["change_pct"] for e in told] == [None, 5.0, -5.0, None]
     assert [e["what"] for e in told][:2] == ["new listing", "price change"]
 

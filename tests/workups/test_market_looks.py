@@ -41,7 +41,7 @@ def test_what_changed_counts_what_the_measures_count(demo_records):
     since = through - dt.timedelta(days=60)
     told = changes(demo_records, ChangesAsk(view=ViewDoc(places=["Lantern Hill"]), since=since))
     chosen = np.flatnonzero(demo_records.area_mask(("Lantern Hill",)))
-    market = mk.Market(demo_records.columns(), chosen, (through - dt.date(1970, 1, 1)).days)
+    market = mk.Market(demo_records.columns, chosen, (through - dt.date(1970, 1, 1)).days)
     (point,) = mk.series(market, list(COUNTS), [mk.Period("since", since, through, True)])
     pairs = {"new": "new_listings", "back": "back_on_market", "closed": "closings", "failed": "failed"}
     for what, measure in pairs.items():
@@ -96,7 +96,7 @@ def test_a_circle_round_a_home_is_a_place_like_any_other(demo_records):
     view = ViewDoc(measures=["closings"], by="year", years=2, shapes=[circle], drawn="within 0.5 mi of 12 Made Street")
     told = answer(demo_records, view)
     assert "of homes within 0.5 mi of 12 Made Street in the 12 months" in told.sentence
-    columns = demo_records.columns()
+    columns = demo_records.columns
     near = miles(lat, lon, columns.lats, columns.lons) <= 0.5
     ours = near & ~columns.lease & ~columns.deed & ~columns.not_arms_length
     years = 1970 + columns.close[ours].astype("datetime64[D]").astype("datetime64[Y]").astype(int)
@@ -118,7 +118,7 @@ def test_deed_sales_count_by_choice_and_the_sentence_says_so(demo_records):
 
 def test_a_view_says_what_its_records_lack(demo_records):
     told = answer(demo_records, ViewDoc(measures=["median_days", "contracts"], by="year"))
-    columns = demo_records.columns()
+    columns = demo_records.columns
     rows = (columns.close >= (told.periods[0].start - dt.date(1970, 1, 1)).days) & ~columns.lease & ~columns.deed
     rows &= ~columns.not_arms_length & np.isfinite(columns.numbers["close_price"][:])
     lacking = (columns.contract[rows] < 0).mean()

@@ -52,18 +52,22 @@ def ames(bring, records):
 
 def test_a_foreign_file_prices_one_of_its_rows_by_place_and_by_made_key(records, ames):
     row = ames[200]
-    place = homes.locate(records, place=(float(row[0]), float(row[1])))
-    doc, _ = answers.price_doc(records, homes.read_home(records, place), None, None)
+    place = homes.locate(records.snapshot(), place=(float(row[0]), float(row[1])))
+    doc, _ = answers.price_doc(records.snapshot(), homes.read_home(records.snapshot(), place), None, None)
     check_price(doc)
     key = doc.comps[0].listing_id
     assert key.startswith("at_42.")
     own, comps = answers.price_doc(
-        records, homes.read_home(records, homes.locate(records, listing=key)), None, None, True
+        records.snapshot(),
+        homes.read_home(records.snapshot(), homes.locate(records.snapshot(), listing=key)),
+        None,
+        None,
+        True,
     )
     check_price(own)
     assert key not in comps, "a home is no comp of itself"
     assert own.effective_date == dt.date.fromisoformat(
-        homes.read_home(records, HomeRef("listing", key)).listings[0]["close_date"]
+        homes.read_home(records.snapshot(), HomeRef("listing", key)).listings[0]["close_date"]
     )
 
 
@@ -85,13 +89,13 @@ def check_price(doc):
 
 def test_adjusted_comps_come_nearer_than_price_per_square_foot_on_a_foreign_county(records, ames):
     """Every 6th sale of the last 18 months, each predicted from what was known the day before its month's sales."""
-    columns = records.columns()
+    columns = records.snapshot().columns
     late = np.flatnonzero(columns.close >= day_of(dt.date(2009, 2, 1)))[::6]
     ours, plain = [], []
     for row in late:
-        home = homes.read_home(records, HomeRef("listing", str(columns.keys[row])))
+        home = homes.read_home(records.snapshot(), HomeRef("listing", str(columns.keys[row])))
         as_of = dt.date.fromisoformat(home.listings[0]["close_date"]) - dt.timedelta(days=1)
-        doc, _ = answers.price_doc(records, home, as_of, None)
+        doc, _ = answers.price_doc(records.snapshot(), home, as_of, None)
         paid = columns.numbers["close_price"][row]
         values = {m.name: m.value for m in doc.methods}
         ours.append(abs(values["adjusted_comps"] / paid - 1))
@@ -171,7 +175,7 @@ def test_candidates_are_ranked_and_carry_their_facts(demo_records):
 
 def test_records_that_are_empty_say_what_to_do(records):
     with pytest.raises(NotEnough, match="bring in a file"):
-        records.through()
+        records.snapshot().through()
 
 
 def test_a_single_sale_is_priced_with_its_cautions(bring, records):
@@ -179,8 +183,8 @@ def test_a_single_sale_is_priced_with_its_cautions(bring, records):
         "ListingId,CloseDate,ClosePrice,Latitude,Longitude,LivingArea\nA1,2025-05-01,400000,41.2,-38.4,1800\n"
         "A2,2025-05-20,410000,41.201,-38.4,1850\n"
     )
-    home = homes.read_home(records, HomeRef("listing", "A1"))
-    doc, _ = answers.price_doc(records, home, None, None)
+    home = homes.read_home(records.snapshot(), HomeRef("listing", "A1"))
+    doc, _ = answers.price_doc(records.snapshot(), home, None, None)
     assert [c.listing_id for c in doc.comps] == ["A2"] and doc.indicated_value
     assert any("house rules" in w for w in doc.warnings) and any("at least three" in w for w in doc.warnings)
 
@@ -190,7 +194,7 @@ def test_no_sale_at_all_is_refused_with_the_search(bring, records):
         "ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n"
     )
     with pytest.raises(NotEnough, match="No sale fits"):
-        answers.price_doc(records, homes.read_home(records, HomeRef("listing", "A1")), None, None)
+        answers.price_doc(records.snapshot(), homes.read_home(records.snapshot(), HomeRef("listing", "A1")), None, None)
 
 
 def test_homes_are_named_or_the_choices_are_listed(demo_records):
@@ -210,7 +214,7 @@ def test_homes_are_named_or_the_choices_are_listed(demo_records):
 def test_a_home_without_a_place_cannot_be_searched_around(bring, records):
     bring("ListingId,CloseDate,ClosePrice\nA1,2025-05-01,400000\n")
     with pytest.raises(BadInput, match="do not say where"):
-        homes.read_home(records, HomeRef("listing", "A1"))
+        homes.read_home(records.snapshot(), HomeRef("listing", "A1"))
 
 
 def test_an_area_that_is_nowhere_names_those_that_are(demo_records):
@@ -239,7 +243,7 @@ def lot_price(records, size: float, kind: HomeKind = HomeKind.LAND):
 def test_land_with_few_sales_is_adjusted_by_the_house_rule_of_land(bring, records):
     """Four lots tell nothing of their own: a lot's size carries 0.6 of its worth, not the 0.08 that it has under a house."""
     bring(lots({8000: 90_000, 9000: 100_000, 10_000: 104_000, 12_000: 120_000}), "lots.csv")
-    made = lot_price(records, 10_500)
+    made = lot_price(records.snapshot(), 10_500)
     rate = made.rates["lot_size_square_feet"]
     assert (rate.source, rate.elasticity) == ("house rule", 0.6)
     assert rate.dollars == round(0.6 * 102_000 / 10_500, 2) == 5.83
@@ -255,7 +259,7 @@ def test_land_with_many_sales_is_priced_by_them(bring, records):
     rng = np.random.default_rng(3)
     sizes = {int(s): round(1200 * s**0.5 * float(np.exp(rng.normal(0, 0.03)))) for s in rng.integers(5000, 15_000, 80)}
     bring(lots(sizes), "lots.csv")
-    made = lot_price(records, 9000)
+    made = lot_price(records.snapshot(), 9000)
     true = 1200 * 9000**0.5
     assert made.value == pytest.approx(true, rel=0.03)
     assert made.rates["lot_size_square_feet"].dollars == pytest.approx(0.5 * true / 9000, rel=0.2)
@@ -265,7 +269,7 @@ def test_land_with_many_sales_is_priced_by_them(bring, records):
 def test_what_the_home_is_not_rated_in_is_left_out_said_and_asked_for(demo_records):
     home = homes.read_home(demo_records, homes.locate(demo_records, address="630 Hedgerow Terrace"))
     facts = {k: v for k, v in home.subject.facts.items() if k != "property_condition"}
-    setting = Setting.at(demo_records, replace(home.subject, facts=facts), demo_records.columns().last_day())
+    setting = Setting.at(demo_records, replace(home.subject, facts=facts), demo_records.columns.last_day())
     search = setting.proposed()
     made = price(setting, most_alike(setting, search))
     assert made.rates["condition_grade"].dollars > 0
@@ -284,7 +288,7 @@ def test_what_the_home_is_not_rated_in_is_left_out_said_and_asked_for(demo_recor
 
 def test_lying_by_the_highway_is_a_difference(demo_records):
     home = homes.read_home(demo_records, homes.locate(demo_records, address="110 Parterre Drive"))
-    setting = Setting.at(demo_records, home.subject, demo_records.columns().last_day())
+    setting = Setting.at(demo_records, home.subject, demo_records.columns.last_day())
     rows = sold_rows(setting, replace(setting.proposed(), radius_miles=3.0))
     here = by_roads(demo_records, setting.columns, replace(home.subject, latitude=41.0, longitude=-38.0), rows)
     assert {*here} == {"", "by Route 9"}, "seen from a home that lies elsewhere"
@@ -303,7 +307,7 @@ def test_lying_by_the_highway_is_a_difference(demo_records):
 
 def test_what_went_quickly_is_of_the_search_and_counts_what_it_says(demo_records):
     home = homes.read_home(demo_records, homes.locate(demo_records, address="110 Parterre Drive"))
-    setting = Setting.at(demo_records, home.subject, demo_records.columns().last_day())
+    setting = Setting.at(demo_records, home.subject, demo_records.columns.last_day())
     wide = replace(setting.proposed(), radius_miles=3.0)
     made = price(setting, most_alike(setting, wide))
     none = np.zeros(0, dtype=np.int64)

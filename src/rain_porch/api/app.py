@@ -12,8 +12,6 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
 
-from ..workups.records import Records
-from ..workups.workups import Workups
 from . import (
     around,
     asking,
@@ -36,6 +34,7 @@ from . import (
     workups,
     worth,
 )
+from .limits import BodyLimits
 from .state import State
 
 WEB = Path(str(files("rain_porch"))) / "web"
@@ -44,12 +43,10 @@ WEB = Path(str(files("rain_porch"))) / "web"
 def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -> FastAPI:
     """The application on one data folder; `now` is its only clock."""
     app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
-    held = Records(folder, today=lambda: now().date())
-    workups_held = Workups(held, now)
-    workups_held.let_wait()
-    app.state.porch = State(held, workups_held)
+    app.state.porch = State(folder, now)
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
+    app.add_middleware(BodyLimits)
     for part in (
         desk,
         workups,

@@ -11,6 +11,8 @@ from ..core import proceeds as pr
 from ..core.list_price import WITHIN_DAYS, Group
 from ..store.homes import addresses_of
 from ..workups.asking import AtPrice, asking
+from ..workups.opened import priced
+from ..workups.workups import open_workup
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -97,8 +99,8 @@ def _at(p: AtPrice) -> AtPriceDoc:
 @router.get("/workups/{workup_id}/asking")
 def ask(porch: Porch, workup_id: Number, list_price: Annotated[float, Query(gt=1000, lt=1e9)]) -> AskingDoc:
     """Time against price, the ladder of competing homes, and what the price stands above, for one list price."""
-    opened = porch.workups.open(workup_id)
-    pricing = porch.workups.priced(opened)
+    opened = open_workup(porch.agent, workup_id)
+    pricing = priced(opened)
     search = opened.state.search.search()
     rows = opened.setting.run(search).rows
     a = asking(opened.setting, pricing, search, rows, list_price)
@@ -128,5 +130,5 @@ class NetLineDoc(BaseModel):
 @router.get("/workups/{workup_id}/proceeds")
 def proceeds(porch: Porch, workup_id: Number) -> list[list[NetLineDoc]]:
     """Net sheets of the workup's scenarios; the last line of each is the sum of the others."""
-    scenarios = porch.workups.open(workup_id).state.scenarios
+    scenarios = open_workup(porch.agent, workup_id).state.scenarios
     return [[NetLineDoc(label=label, amount=str(n)) for label, n in pr.net_sheet(s.scenario())] for s in scenarios]

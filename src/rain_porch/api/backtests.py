@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from ..core.errors import NotFound
 from ..workups.backtester import Testing
 from ..workups.documents import BacktestDoc
+from ..workups.workups import open_workup
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -49,7 +50,7 @@ def _doc(testing: Testing) -> TestDoc:
 @router.post("/workups/{workup_id}/backtest")
 def start(porch: Porch, workup_id: Number, asked: TestRequest) -> TestDoc:
     """Price the last sales around the home as if they were not known; ask for the same address to see how far it is."""
-    opened = porch.workups.open(workup_id)
+    opened = open_workup(porch.agent, workup_id)
     running = porch.tests.get(workup_id)
     if running is not None:
         running.stop()
@@ -62,7 +63,7 @@ def start(porch: Porch, workup_id: Number, asked: TestRequest) -> TestDoc:
 @router.get("/workups/{workup_id}/backtest")
 def state(porch: Porch, workup_id: Number) -> TestDoc:
     if workup_id not in porch.tests:
-        porch.workups.open(workup_id)
+        open_workup(porch.agent, workup_id)
         return TestDoc(stage="none", done=0, of=0, message="", result=None)
     return _doc(porch.tests[workup_id])
 

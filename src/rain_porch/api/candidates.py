@@ -23,11 +23,12 @@ from ..core.words import COUNTED
 from ..workups.answers import candidate_docs
 from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc
 from ..workups.homes import HomeRef, read_home
-from ..workups.pricing import candidates, label, sold_rows
+from ..workups.opened import Opened, suggested
+from ..workups.pricing import Setting, candidates, label, sold_rows
 from ..workups.summaries import SummariesDoc, summaries
-from ..workups.workups import Opened
+from ..workups.workups import open_workup
 from .errors import RESPONSES
-from .state import Number, Porch, State
+from .state import Asked, Number, Porch
 
 router = APIRouter(tags=["workups"], responses=RESPONSES)
 
@@ -113,13 +114,13 @@ class CandidatesDoc(CountsDoc):
 @router.post("/workups/{workup_id}/counts")
 def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
     """What a search would find, without saving it."""
-    return CountsDoc(**_counts(porch, porch.workups.open(workup_id), body.search()))
+    return CountsDoc(**_counts(porch, open_workup(porch.agent, workup_id), body.search()))
 
 
 @router.get("/workups/{workup_id}/proposals")
 def proposals(porch: Porch, workup_id: Number) -> ProposalsDoc:
     """The search that the home itself suggests, one with every fact of it, and the change that helps most now."""
-    opened = porch.workups.open(workup_id)
+    opened = open_workup(porch.agent, workup_id)
     setting, search = opened.setting, opened.state.search.search()
     best = helps_most(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
     return ProposalsDoc(
@@ -137,7 +138,7 @@ def proposals(porch: Porch, workup_id: Number) -> ProposalsDoc:
 @router.get("/workups/{workup_id}/spread")
 def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(max_length=60)]) -> SpreadDoc:
     """One field over the homes that the search would find without its limit on it."""
-    opened = porch.workups.open(workup_id)
+    opened = open_workup(porch.agent, workup_id)
     search = opened.state.search.search().without_criterion(field)
     found = spread(opened.setting.columns, opened.setting.run(search).rows, field)
     return SpreadDoc(
@@ -147,7 +148,7 @@ def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(m
 
 @router.get("/workups/{workup_id}/candidates")
 def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
-    opened = porch.workups.open(workup_id)
+    opened = open_workup(porch.agent, workup_id)
     setting, search = opened.setting, opened.state.search.search()
     try:
         rows = setting.run(search).rows
@@ -155,24 +156,19 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
         return _faulty(opened, search, error)
     here = candidates(setting, rows)
     held = {c.listing_id for c in here}
-    sold_within = {}
-    for days in THIN_DAYS:
-        back = replace(search, windows={**search.windows, "sold": sr.Window(days=days)})
-        rows = setting.run(back).rows
-        sold_within[days] = int((setting.view.kind[rows] == SOLD).sum())
     return CandidatesDoc(
         **_counts(porch, opened, search),
         candidates=candidate_docs(setting, here),
         kept_elsewhere=_elsewhere(opened, held),
-        suggested=porch.workups.suggested(opened),
-        sold_within=sold_within,
+        suggested=suggested(opened),
+        sold_within=_sold_within(setting, search),
     )
 
 
 @router.get("/workups/{workup_id}/summaries")
 def figures_of_homes(porch: Porch, workup_id: Number) -> SummariesDoc:
     """Mean, median and the like of what the search finds, by kind, with the values that lie far from the rest."""
-    return summaries(porch.workups.open(workup_id))
+    return summaries(open_workup(porch.agent, workup_id))
 
 
 @router.get("/workups/{workup_id}/of-home")
@@ -183,7 +179,7 @@ def records_of_home(
     key: Annotated[str, Query(max_length=200)],
 ) -> list[CandidateDoc]:
     """The records of one home that may be kept in a workup, whatever its search says, newest first."""
-    setting = porch.workups.open(workup_id).setting
+    setting = open_workup(porch.agent, workup_id).setting
     home = read_home(porch.records, HomeRef(kind, key)).subject.home_id
     if home is None:
         return []
@@ -200,7 +196,7 @@ def likeness_parts(
     porch: Porch, workup_id: Number, listing_id: Annotated[str, Path(max_length=200)]
 ) -> list[LikenessPartDoc]:
     """How alike one home is, part by part, the weightiest first."""
-    setting = porch.workups.open(workup_id).setting
+    setting = open_workup(porch.agent, workup_id).setting
     row = setting.columns.row_of.get(listing_id)
     if row is None:
         raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
@@ -210,6 +206,14 @@ def likeness_parts(
         for name, (like, weight) in setting.likeness_parts(row).items()
     ]
     return sorted(parts, key=lambda p: -p.weight)
+
+
+def _sold_within(setting: Setting, search: sr.Search) -> dict[int, int]:
+    """How many sales the search would find by how far back it looks: counted in one, the longest look."""
+    longest = replace(search, windows={"sold": sr.Window(days=max(THIN_DAYS))})
+    rows = setting.run(longest).rows
+    ages = setting.view.day - setting.view.date[rows[setting.view.kind[rows] == SOLD]]
+    return {days: int((ages <= days).sum()) for days in THIN_DAYS}
 
 
 def _elsewhere(opened: Opened, held: set[str]) -> list[CandidateDoc]:
@@ -234,7 +238,7 @@ def _faulty(opened: Opened, search: sr.Search, error: BadInput | NotFound) -> Ca
     )  # fmt: skip
 
 
-def _counts(porch: State, opened: Opened, search: sr.Search) -> dict[str, Any]:
+def _counts(porch: Asked, opened: Opened, search: sr.Search) -> dict[str, Any]:
     setting = opened.setting
     masks = porch.records.masks_of(search)
     found = sr.run(search, setting.columns, setting.view, setting.subject, masks)

@@ -7,6 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from ..workups import choices as chosen
 from .errors import RESPONSES
 from .state import Porch
 
@@ -23,11 +24,11 @@ class ColumnsDoc(BaseModel):
 
 @router.get("/columns")
 def columns(porch: Porch) -> ColumnsDoc:
-    columns, land = porch.workups.chosen_columns()
+    columns, land = chosen.chosen_columns(porch.agent)
     return ColumnsDoc(columns=columns, land=land)
 
 
 @router.put("/columns")
 def set_columns(porch: Porch, body: ColumnsDoc) -> ColumnsDoc:
-    porch.workups.choose_columns(body.columns, body.land)
+    chosen.choose_columns(porch.agent, body.columns, body.land)
     return body

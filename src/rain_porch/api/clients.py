@@ -5,10 +5,13 @@ from __future__ import annotations
 from typing import Literal
 
 from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadInput
 from ..records.contacts import EMAIL, read_people
+from ..workups import clients as people
+from ..workups import delivering
 from ..workups.delivering import DeliverAsk, DeliveryDoc, deliver, post_beside, send_again
 from .bodies import read_body
 from .errors import RESPONSES
@@ -51,56 +54,57 @@ def _checked(person: PersonDoc) -> dict[str, str]:
 
 @router.get("/clients")
 def clients(porch: Porch) -> list[ClientDoc]:
-    return [ClientDoc(**c) for c in porch.workups.clients()]
+    return [ClientDoc(**c) for c in people.list_clients(porch.agent)]
 
 
 @router.post("/clients", status_code=201)
 def add_client(porch: Porch, body: PersonDoc) -> ClientDoc:
-    (number,) = porch.workups.add_clients([_checked(body)])
+    (number,) = people.add_clients(porch.agent, [_checked(body)])
     return ClientDoc(client_id=number, **body.model_dump())
 
 
 @router.put("/clients/{client_id}")
 def change_client(porch: Porch, client_id: Number, body: PersonDoc) -> ClientDoc:
-    porch.workups.change_client(client_id, _checked(body))
+    people.change_client(porch.agent, client_id, _checked(body))
     return ClientDoc(client_id=client_id, **body.model_dump())
 
 
 @router.delete("/clients/{client_id}", status_code=204)
 def delete_client(porch: Porch, client_id: Number) -> None:
-    porch.workups.delete_client(client_id)
+    people.delete_client(porch.agent, client_id)
 
 
 @router.post("/clients/file")
 async def bring_in_clients(porch: Porch, request: Request) -> TakenDoc:
     """People from a vCard or CSV file, sent as the body."""
-    found = read_people(await read_body(request, MOST_BYTES, remedy="split it"))
-    return TakenDoc(taken=len(porch.workups.add_clients(found.people)), left=found.left)
+    data = await read_body(request, MOST_BYTES, remedy="split it")
+    found = await run_in_threadpool(read_people, data)
+    return TakenDoc(taken=len(await run_in_threadpool(people.add_clients, porch.agent, found.people)), left=found.left)
 
 
 @router.post("/workups/{workup_id}/deliveries", status_code=201)
 def deliver_report(porch: Porch, workup_id: Number, body: DeliverAsk) -> DeliveryDoc:
     """Freeze the report as it is now and keep it; with an e-mail address it is sent."""
-    number = deliver(porch.workups, workup_id, body)
-    post_beside(porch.workups, number)
-    return next(DeliveryDoc(**d) for d in porch.workups.deliveries(workup_id) if d["delivery_id"] == number)
+    number = deliver(porch.agent, workup_id, body)
+    post_beside(porch.agent, number)
+    return next(DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id) if d["delivery_id"] == number)
 
 
 @router.get("/deliveries")
 def deliveries(porch: Porch, workup_id: int | None = None) -> list[DeliveryDoc]:
-    return [DeliveryDoc(**d) for d in porch.workups.deliveries(workup_id)]
+    return [DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id)]
 
 
 @router.post("/deliveries/{delivery_id}/again", status_code=204)
 def try_again(porch: Porch, delivery_id: Number) -> None:
     """Send a message that waits."""
-    send_again(porch.workups, delivery_id)
+    send_again(porch.agent, delivery_id)
 
 
 @router.get("/deliveries/{delivery_id}/paper.{form}", response_class=Response)
 def delivered_paper(porch: Porch, delivery_id: Number, form: Literal["pdf", "html", "eml", "json"]) -> Response:
     """A delivered paper, just as it went out."""
-    data = porch.workups.delivered_paper(delivery_id, form)
+    data = delivering.delivered_paper(porch.agent, delivery_id, form)
     shown = "inline" if form == "pdf" else "attachment"
     return Response(
         data,

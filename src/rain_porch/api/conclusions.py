@@ -74,7 +74,7 @@ class RulingRequest(BaseModel):
 
 @router.get("/records/health")
 def health_of(porch: Porch) -> HealthDoc:
-    db = porch.records.db
+    db = porch.live
     return HealthDoc(
         fields={name: BY_NAME[name].label for name in _SHOWN},
         by_source=[HealthRow(**r) for r in health.known_by(db, "source", _SHOWN)],
@@ -96,7 +96,7 @@ def how_many(porch: Porch) -> dict[str, int]:
 @router.get("/records/conclusions/{what}")
 def records_of(porch: Porch, what: What, limit: Limit = 200) -> list[dict[str, Any]]:
     """The records for which one conclusion holds, newest first."""
-    db = porch.records.db
+    db = porch.live
     if what == "suspect":
         return health.suspects(db, "listings", "listing_id", "unparsed_address", limit)
     if what in ("new_construction", "quick_resale"):
@@ -111,11 +111,11 @@ def records_of(porch: Porch, what: What, limit: Limit = 200) -> list[dict[str, A
 
 @router.get("/records/rulings")
 def all_rulings(porch: Porch) -> list[dict[str, Any]]:
-    return conclusions.all_rulings(porch.records.db)
+    return conclusions.all_rulings(porch.live)
 
 
 @router.post("/records/rulings")
 def rule(porch: Porch, asked: RulingRequest) -> list[dict[str, Any]]:
     """Confirm or overrule a conclusion; it stands through later imports."""
-    rulings.rule(porch.records.db, asked.kind, asked.key, asked.about, asked.says, dt.datetime.now())
-    return conclusions.all_rulings(porch.records.db)
+    rulings.rule(porch.live, asked.kind, asked.key, asked.about, asked.says, dt.datetime.now())
+    return conclusions.all_rulings(porch.live)

@@ -44,7 +44,7 @@ class SpotDoc(BaseModel):
 @router.get("/lookup")
 def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc:
     """Homes, places and workups that a text may mean."""
-    return looked_up(porch.workups, text)
+    return looked_up(porch.agent, text)
 
 
 @router.get("/nearest")
@@ -85,7 +85,7 @@ def words_of_a_field(
     text: Annotated[str, Query(max_length=100)] = "",
 ) -> dict[str, int]:
     """The words that a field has in the records and that hold a text, with their counts."""
-    return words_of(porch.records.columns(), field, text, 40)
+    return words_of(porch.records.columns, field, text, 40)
 
 
 @router.get("/record-statuses")

@@ -10,6 +10,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 
 from ..core.errors import Ambiguous, BadInput, NotEnough, NotFound, Odd, OutOfDate, RainPorchError, Refused
+from .limits import TooMuch
 
 STATUS: dict[type[RainPorchError], int] = {
     BadInput: 422,
@@ -43,6 +44,12 @@ def install(app: FastAPI) -> None:
             message=error.message, field=field if isinstance(field, str) else None, odd=isinstance(error, Odd)
         )
         return JSONResponse(body.model_dump(), STATUS.get(type(error), 422))
+
+    @app.exception_handler(TooMuch)
+    def cut_off(_: Request, error: TooMuch) -> JSONResponse:
+        return JSONResponse(
+            ErrorDoc(message=error.detail).model_dump(), error.status_code, headers={"Connection": "close"}
+        )
 
     @app.exception_handler(RequestValidationError)
     def misread(_: Request, error: RequestValidationError) -> JSONResponse:

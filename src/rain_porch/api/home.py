@@ -5,12 +5,14 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
 from ..core.improvements import KINDS, QUALITIES, returned
 from ..records.photos import MAX_BYTES
 from ..store.areas import near_features, streets_beside
 from ..workups import photos
+from ..workups.workups import open_workup
 from .bodies import read_body
 from .errors import RESPONSES
 from .state import Number, Porch
@@ -46,7 +48,7 @@ class KeptPhoto(BaseModel):
 
 @router.get("/workups/{workup_id}/around")
 def around(porch: Porch, workup_id: Number) -> AroundDoc:
-    opened = porch.workups.open(workup_id)
+    opened = open_workup(porch.agent, workup_id)
     year = opened.state.effective_date.year
     sums = [returned(x.improvement(), year) for x in opened.state.improvements]
     near = near_features(porch.records.db, opened.subject.latitude, opened.subject.longitude)
@@ -63,8 +65,9 @@ def around(porch: Porch, workup_id: Number) -> AroundDoc:
 @router.post("/workups/{workup_id}/photos", status_code=201)
 async def add_photo(porch: Porch, workup_id: Number, request: Request) -> KeptPhoto:
     """Keep a picture, sent as the body; a change of the workup then puts it in its place."""
-    porch.workups.open(workup_id)
-    return KeptPhoto(file=photos.keep_own(porch.records.folder, await read_body(request, MAX_BYTES, "picture")))
+    await run_in_threadpool(open_workup, porch.agent, workup_id)
+    data = await read_body(request, MAX_BYTES, "picture")
+    return KeptPhoto(file=await run_in_threadpool(photos.keep_own, porch.records.folder, data))
 
 
 @router.get("/workups/{workup_id}/photos/{file}", response_class=Response)

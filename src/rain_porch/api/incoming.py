@@ -114,12 +114,16 @@ async def bring(
     """A file, as it is, in the body of the request."""
     file = held.place(name)
     size = 0
-    with file.path.open("wb") as out:
-        async for part in request.stream():
-            size += len(part)
-            if size > files.MAX_BYTES:
-                break
-            out.write(part)
+    try:
+        with file.path.open("wb") as out:
+            async for part in request.stream():
+                size += len(part)
+                if size > files.MAX_BYTES:
+                    break
+                out.write(part)
+    except BaseException:  # the sender went away, or was too slow
+        held.cancel(file.file_id)
+        raise
     if size == 0 or size > files.MAX_BYTES:
         held.cancel(file.file_id)
         raise Refused("The file is empty." if size == 0 else "The file is larger than 4 GB: bring it in parts.")
@@ -147,7 +151,8 @@ def preview(
     """How the file would be read: its columns with samples, and the mapping remembered or proposed."""
     path = held.get(file_id).path
     source = source or path.stem
-    seen = importing.preview(porch.records.db, path, source, kind)
+    with porch.state.records.connection() as db:
+        seen = importing.preview(db, path, source, kind)
     columns = []
     for i, column in enumerate(seen.columns):
         cells = [row[i].strip() for row in seen.sample if i < len(row) and row[i].strip()]

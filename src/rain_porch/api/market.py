@@ -14,6 +14,7 @@ from ..core.market import MEASURES
 from ..report.market_book import market_workbook
 from ..report.sheet import sheet
 from ..workups import market_looks as looks
+from ..workups import saved_views as kept_views
 from ..workups import views
 from ..workups.answers import market_doc
 from ..workups.documents import MarketDoc
@@ -144,7 +145,7 @@ def by_size_and_price(porch: Porch, ask: BandsAsk) -> BandsDoc:
 
 @router.get("/views")
 def saved_views(porch: Porch) -> list[SavedView]:
-    return [SavedView(**v) for v in porch.workups.views()]
+    return [SavedView(**v) for v in kept_views.saved_views(porch.agent)]
 
 
 @router.post("/views", status_code=201)
@@ -152,7 +153,7 @@ def save_view(porch: Porch, body: SaveView) -> SavedView:
     """Save a view under a new name; Refused where another has it, unless that one is to be replaced."""
     views.answer(porch.records, body.view)
     name = body.name.strip()
-    view_id = porch.workups.save_view(name, body.view, body.pinned, body.replace)
+    view_id = kept_views.save_view(porch.agent, name, body.view, body.pinned, body.replace)
     return SavedView(view_id=view_id, name=name, pinned=body.pinned, view=body.view)
 
 
@@ -161,10 +162,10 @@ def change_view(porch: Porch, view_id: Number, body: SaveView) -> SavedView:
     """Rename a saved view, pin it, or give it another content."""
     views.answer(porch.records, body.view)
     name = body.name.strip()
-    porch.workups.change_view(view_id, name, body.view, body.pinned)
+    kept_views.change_view(porch.agent, view_id, name, body.view, body.pinned)
     return SavedView(view_id=view_id, name=name, pinned=body.pinned, view=body.view)
 
 
 @router.delete("/views/{view_id}", status_code=204)
 def delete_view(porch: Porch, view_id: Number) -> None:
-    porch.workups.delete_view(view_id)
+    kept_views.delete_view(porch.agent, view_id)

@@ -6,6 +6,7 @@ import re
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Path, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
 from ..report.layouts import LABELS, LAYOUTS
@@ -13,8 +14,10 @@ from ..report.opening import HOME_ROWS
 from ..report.papers import FORMS, page_picture
 from ..report.readings import STATISTICS
 from ..report.wording import label
-from ..workups import branding
+from ..workups import branding, saved_layouts
+from ..workups import choices as chosen
 from ..workups.branding import CardDoc, OwnPageDoc
+from ..workups.handing import report_input
 from ..workups.photos import own_picture
 from ..workups.stored import PaperDoc
 from .bodies import read_body
@@ -41,7 +44,7 @@ class LayoutsDoc(BaseModel):
 
 @router.get("/layouts")
 def layouts(porch: Porch) -> LayoutsDoc:
-    own = {p.page: p.title for p in branding.own_pages(porch.workups)}
+    own = {p.page: p.title for p in branding.own_pages(porch.agent)}
     return LayoutsDoc(
         pages={**LABELS, **own},
         layouts={name: list(pages) for name, pages in LAYOUTS.items()},
@@ -52,12 +55,12 @@ def layouts(porch: Porch) -> LayoutsDoc:
 
 @router.get("/card")
 def card(porch: Porch) -> CardDoc:
-    return CardDoc(**porch.workups.card())
+    return CardDoc(**chosen.agent_card(porch.agent))
 
 
 @router.put("/card")
 def set_card(porch: Porch, body: CardDoc) -> CardDoc:
-    branding.set_card(porch.workups, body)
+    branding.set_card(porch.agent, body)
     return body
 
 
@@ -69,7 +72,7 @@ class KeptPicture(BaseModel):
 async def add_picture(porch: Porch, request: Request) -> KeptPicture:
     """Keep a logo or portrait, sent as the body; the card then names it."""
     data = await read_body(request, branding.MOST_BYTES)
-    return KeptPicture(file=branding.keep_picture(porch.records.folder, data))
+    return KeptPicture(file=await run_in_threadpool(branding.keep_picture, porch.records.folder, data))
 
 
 @router.get("/card/pictures/{file}", response_class=Response)
@@ -80,18 +83,19 @@ def card_picture(porch: Porch, file: Annotated[str, Path(pattern=branding.FileNa
 
 @router.get("/own-pages")
 def own_pages(porch: Porch) -> list[OwnPageDoc]:
-    return branding.own_pages(porch.workups)
+    return branding.own_pages(porch.agent)
 
 
 @router.post("/own-pages", status_code=201)
 async def add_own_page(porch: Porch, request: Request, title: Annotated[str, Query(max_length=200)] = "") -> OwnPageDoc:
     """A PDF or picture, sent as the body, as pages of the agent's own."""
-    return branding.add_own_page(porch.workups, title, await read_body(request, branding.MOST_BYTES))
+    data = await read_body(request, branding.MOST_BYTES)
+    return await run_in_threadpool(branding.add_own_page, porch.agent, title, data)
 
 
 @router.delete("/own-pages/{page}", status_code=204)
 def take_own_page_away(porch: Porch, page: Annotated[str, Path(max_length=80)]) -> None:
-    branding.take_own_page_away(porch.workups, page)
+    branding.take_own_page_away(porch.agent, page)
 
 
 class KeptLayout(BaseModel):
@@ -108,24 +112,26 @@ class NewLayout(BaseModel):
 @router.get("/kept-layouts")
 def kept_layouts(porch: Porch) -> list[KeptLayout]:
     """Layouts that the agent has kept by name: pages, their order and options, without what belongs to one home."""
-    return [KeptLayout(layout_id=n, name=name, paper=paper) for n, name, paper in porch.workups.layouts()]
+    return [
+        KeptLayout(layout_id=n, name=name, paper=paper) for n, name, paper in saved_layouts.saved_layouts(porch.agent)
+    ]
 
 
 @router.post("/kept-layouts", status_code=201)
 def keep_layout(porch: Porch, body: NewLayout) -> int:
     """Keep a layout under a name; one of the same name is replaced. Returns its number."""
-    return porch.workups.keep_layout(body.name.strip(), body.paper)
+    return saved_layouts.save_layout(porch.agent, body.name.strip(), body.paper)
 
 
 @router.delete("/kept-layouts/{layout_id}", status_code=204)
 def delete_layout(porch: Porch, layout_id: Number) -> None:
-    porch.workups.delete_layout(layout_id)
+    saved_layouts.delete_layout(porch.agent, layout_id)
 
 
 @router.get("/workups/{workup_id}/pages/{number}.png", response_class=Response)
 def page(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> Response:
     """One page as a picture, just as it will print; without a layout of the workup's own pages."""
-    given = porch.workups.report_input(workup_id)
+    given = report_input(porch.agent, workup_id)
     return Response(page_picture(given, layout, number), media_type="image/png")
 
 
@@ -133,7 +139,7 @@ def page(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = N
 def report(
     porch: Porch, workup_id: Number, form: Literal["pdf", "html", "xlsx"], layout: LayoutName = None
 ) -> Response:
-    given = porch.workups.report_input(workup_id)
+    given = report_input(porch.agent, workup_id)
     name = re.sub(r"[^A-Za-z0-9]+", "-", given.title).strip("-") or "report"
     return Response(
         FORMS[f".{form}"](given, layout),

@@ -26,7 +26,7 @@ from ..store.undo import undo_import
 from ..workups import answers
 from ..workups.documents import ImportDoc, UndoneDoc
 from ..workups.fetching import fetch
-from ..workups.records import freshness
+from ..workups.snapshot import freshness
 from .errors import RESPONSES
 from .state import Files, Number, Porch
 
@@ -85,7 +85,7 @@ class PullRequest(BaseModel):
 
 @router.get("/records")
 def records(porch: Porch) -> RecordsDoc:
-    db = porch.records.db
+    db = porch.live
     return RecordsDoc(
         **freshness(porch.records),
         imports=[ImportRow(**r) for r in imports.list_imports(db)],
@@ -97,13 +97,13 @@ def records(porch: Porch) -> RecordsDoc:
 @router.get("/records/imports/{import_id}/rows")
 def reported_rows(porch: Porch, import_id: Number) -> list[dict[str, Any]]:
     """Rows of an import that were rejected, or in which something was blanked or marked suspect."""
-    return imports.reported_rows(porch.records.db, import_id)
+    return imports.reported_rows(porch.live, import_id)
 
 
 @router.get("/records/imports/{import_id}/rejects.csv", response_class=Response)
 def rejects(porch: Porch, import_id: Number) -> Response:
     """The rejected rows as they stood in the file, with row and reason before them, to be mended and brought in again."""
-    rows = [r for r in imports.reported_rows(porch.records.db, import_id, ALL_ROWS) if r["outcome"] == "rejected"]
+    rows = [r for r in imports.reported_rows(porch.live, import_id, ALL_ROWS) if r["outcome"] == "rejected"]
     if not rows:
         raise NotFound(f"Import {import_id} rejected nothing.", import_id=import_id)
     originals = [json.loads(r["original"]) for r in rows]
@@ -123,7 +123,8 @@ def rejects(porch: Porch, import_id: Number) -> Response:
 @router.post("/records/imports/{import_id}/undo")
 def undo(porch: Porch, import_id: Number) -> UndoneDoc:
     now = dt.datetime.now().isoformat(timespec="seconds")
-    return answers.undo_doc(undo_import(porch.records.db, import_id, now))
+    with porch.state.records.connection() as db:
+        return answers.undo_doc(undo_import(db, import_id, now))
 
 
 @router.post("/records/feed")
@@ -148,7 +149,8 @@ def export(
     """All records of a kind, in the form that the import reads (or a workbook for people)."""
     file = Path(tempfile.mkdtemp(dir=porch.records.folder)) / f"{kind[:20].replace('/', '_')}.{ending}"
     try:
-        exporting.export(porch.records.db, kind, file)
+        with porch.state.records.connection() as db:
+            exporting.export(db, kind, file)
     except BaseException:
         _forget(file)
         raise

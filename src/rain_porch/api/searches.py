@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from ..workups import saved_searches as kept_searches
 from ..workups.documents import SearchDoc
 from .errors import RESPONSES
 from .state import Number, Porch
@@ -33,22 +34,24 @@ class Carried(BaseModel):
 
 @router.get("/searches")
 def saved_searches(porch: Porch) -> list[SavedSearch]:
-    return [SavedSearch(search_id=n, name=name, words=words) for n, name, words in porch.workups.searches()]
+    return [
+        SavedSearch(search_id=n, name=name, words=words) for n, name, words in kept_searches.saved_searches(porch.agent)
+    ]
 
 
 @router.post("/workups/{workup_id}/searches", status_code=201)
 def save_search(porch: Porch, workup_id: Number, body: SearchName) -> int:
     """Keep the workup's search under a name; one of the same name is replaced. Returns its number."""
-    return porch.workups.save_search(workup_id, body.name.strip())
+    return kept_searches.save_search(porch.agent, workup_id, body.name.strip())
 
 
 @router.get("/workups/{workup_id}/searches/{search_id}")
 def carry_search(porch: Porch, workup_id: Number, search_id: Number) -> Carried:
     """A saved search as it would be for this home; nothing changes yet."""
-    search, left = porch.workups.carried_search(workup_id, search_id)
+    search, left = kept_searches.carried_search(porch.agent, workup_id, search_id)
     return Carried(search=SearchDoc.of(search), left=left)
 
 
 @router.delete("/searches/{search_id}", status_code=204)
 def delete_search(porch: Porch, search_id: Number) -> None:
-    porch.workups.delete_search(search_id)
+    kept_searches.delete_search(porch.agent, search_id)

@@ -15,6 +15,6 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
     app = create_app(folder)
-    app.state.porch.records.columns()
+    app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
     uvicorn.run(app, host=host, port=port, log_level="warning")

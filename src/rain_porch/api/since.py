@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 
 from ..workups.since import SinceDoc, StandingDoc, since_then, standing
+from ..workups.workups import open_workup
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -13,10 +14,10 @@ router = APIRouter(tags=["workups"], responses=RESPONSES)
 
 @router.get("/workups/{workup_id}/standing")
 def where_it_stands(porch: Porch, workup_id: Number) -> StandingDoc:
-    return standing(porch.workups, workup_id)
+    return standing(porch.agent, workup_id)
 
 
 @router.get("/workups/{workup_id}/since")
 def since(porch: Porch, workup_id: Number) -> SinceDoc:
     """What has happened since the effective date to the home, its comps, and all that its search looks at."""
-    return since_then(porch.workups, porch.workups.open(workup_id))
+    return since_then(porch.agent, open_workup(porch.agent, workup_id))

@@ -1,47 +1,70 @@
-"""What every request works on, handed out one request at a time."""
+"""What a request works on: who asks, the records as they are at its beginning, and what runs beside."""
 
 from __future__ import annotations
 
-import asyncio
-from collections.abc import AsyncIterator
+import datetime as dt
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path as FilePath
 from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
+from ..store import db as database
+from ..workups.agent import FOLDERS_OWNER, Agent
 from ..workups.backtester import Testing
+from ..workups.delivering import let_wait
 from ..workups.incoming import IncomingFiles
 from ..workups.records import Records
-from ..workups.workups import Workups
+from ..workups.snapshot import Snapshot
 
 
 class State:
-    """The open records and workups. SQLite connections are shared, so requests take turns.
+    """The open data folder. Requests run side by side: each reads one snapshot of the records."""
 
-    Waiting is done on the event loop: no thread of the pool is held by a request whose turn has not come.
-    """
-
-    def __init__(self, records: Records, workups: Workups) -> None:
-        self.records = records
-        self.workups = workups
-        self.incoming = IncomingFiles(records.folder)
+    def __init__(self, folder: FilePath, now: Callable[[], dt.datetime]) -> None:
+        self.now = now
+        self.records = Records(folder, today=lambda: now().date())
+        self.porch = database.Database(folder, database.PORCH)
+        self.incoming = IncomingFiles(folder)
         self.tests: dict[int, Testing] = {}  # running or done, by workup
-        self.turn = asyncio.Lock()
+        let_wait(self.porch)
 
 
-async def take_turn(request: Request) -> AsyncIterator[State]:
+@dataclass(frozen=True)
+class Asked:
+    """One request: its agent with one snapshot of the records, which is all that it reads."""
+
+    agent: Agent
+    state: State
+
+    @property
+    def records(self) -> Snapshot:
+        return self.agent.records
+
+    @property
+    def live(self) -> database.Database:
+        """records.db itself, for what is no part of a snapshot: imports, feeds, what the agent says of a record."""
+        return self.state.records.live
+
+    @property
+    def tests(self) -> dict[int, Testing]:
+        return self.state.tests
+
+
+def asked(request: Request) -> Asked:
     state: State = request.app.state.porch
-    async with state.turn:
-        yield state
+    return Asked(Agent(FOLDERS_OWNER, state.porch, state.records.snapshot(), state.now), state)
 
 
 def incoming_files(request: Request) -> IncomingFiles:
-    """Files on their way in; they wait for nobody's turn."""
+    """Files on their way in."""
     state: State = request.app.state.porch
     return state.incoming
 
 
 Files = Annotated[IncomingFiles, Depends(incoming_files)]
-Porch = Annotated[State, Depends(take_turn)]
+Porch = Annotated[Asked, Depends(asked)]
 
 # no more than the store can hold
 Number = Annotated[int, Path(ge=1, le=2**53)]

@@ -10,15 +10,16 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ..workups import photos
+from ..workups import workups as book
 from ..workups.answers import subject_doc
 from ..workups.changes import Change
 from ..workups.documents import SubjectDoc, Value
 from ..workups.homes import FACT_FIELDS, HomeRef, by_hand
+from ..workups.opened import Opened
 from ..workups.stored import WorkupDoc
 from ..workups.story import story_of_home
-from ..workups.workups import Opened
 from .errors import RESPONSES
-from .state import Number, Porch, State
+from .state import Asked, Number, Porch
 
 router = APIRouter(tags=["workups"], responses=RESPONSES)
 
@@ -104,25 +105,25 @@ class UndoDoc(BaseModel):
 
 @router.get("/workups")
 def list_workups(porch: Porch) -> list[WorkupRow]:
-    return [WorkupRow(**row) for row in porch.workups.rows()]
+    return [WorkupRow(**row) for row in book.list_workups(porch.agent)]
 
 
 @router.post("/workups", status_code=201)
 def make_workup(porch: Porch, body: NewWorkup) -> Made:
-    return Made(workup_id=porch.workups.create(HomeRef(body.kind, body.key), body.as_of))
+    return Made(workup_id=book.begin_workup(porch.agent, HomeRef(body.kind, body.key), body.as_of))
 
 
 @router.post("/workups/by-hand", status_code=201)
 def enter_by_hand(porch: Porch, body: EnteredHome) -> Made:
     """A workup of a home that no record holds: where it is and what kind; its facts come as corrections."""
     ref = by_hand(body.address, body.latitude, body.longitude, body.home_kind)
-    return Made(workup_id=porch.workups.create(ref))
+    return Made(workup_id=book.begin_workup(porch.agent, ref))
 
 
 @router.get("/workups/{workup_id}")
 def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
-    opened = porch.workups.open(workup_id)
-    history = porch.workups.history(workup_id)
+    opened = book.open_workup(porch.agent, workup_id)
+    history = book.history_of(porch.agent, workup_id)
     return OpenDoc(
         workup_id=workup_id,
         revision=opened.revision,
@@ -141,26 +142,26 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
 
 @router.delete("/workups/{workup_id}", status_code=204)
 def delete_workup(porch: Porch, workup_id: Number) -> None:
-    porch.workups.delete(workup_id)
+    book.delete_workup(porch.agent, workup_id)
 
 
 @router.post("/workups/{workup_id}/changes")
 def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest) -> Changed:
-    revision, what = porch.workups.change(workup_id, body.revision, body.change)
+    revision, what = book.change_workup(porch.agent, workup_id, body.revision, body.change)
     return Changed(revision=revision, what=what)
 
 
 @router.post("/workups/{workup_id}/undo")
 def undo(porch: Porch, workup_id: Number) -> UndoDoc:
-    return UndoDoc(what=porch.workups.undo(workup_id))
+    return UndoDoc(what=book.undo_change(porch.agent, workup_id))
 
 
 @router.get("/workups/{workup_id}/history")
 def history(porch: Porch, workup_id: Number) -> list[dict[str, Any]]:
-    return porch.workups.history(workup_id)
+    return book.history_of(porch.agent, workup_id)
 
 
-def _front(porch: State, opened: Opened) -> str | None:
+def _front(porch: Asked, opened: Opened) -> str | None:
     """Address of the agent's first picture, else of the newest of the home's front, where there is one."""
     if opened.state.photos:
         return f"/api/workups/{opened.workup_id}/photos/{opened.state.photos[0].file}"

@@ -13,8 +13,10 @@ from ..core.rate_evidence import market_index
 from ..store.homes import addresses_of
 from ..workups.answers import pricing_doc
 from ..workups.documents import PriceDoc
+from ..workups.opened import priced
 from ..workups.pricing import label
 from ..workups.scrutiny import checked, opened_rate, weights_say
+from ..workups.workups import open_workup
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -118,8 +120,8 @@ class IndexPointDoc(BaseModel):
 
 @router.get("/workups/{workup_id}/worth")
 def worth(porch: Porch, workup_id: Number) -> WorthDoc:
-    opened = porch.workups.open(workup_id)
-    pricing = porch.workups.priced(opened)
+    opened = open_workup(porch.agent, workup_id)
+    pricing = priced(opened)
     doc = pricing_doc(opened.setting, pricing, opened.state.search.search(), [])
     doc.workup_id = workup_id
     grid = [
@@ -148,8 +150,8 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
 @router.get("/workups/{workup_id}/rates/{field}")
 def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_length=60)]) -> RateOpenedDoc:
     """One rate with the local sales as a partial plot, the pairs of sales, and every figure that might be used."""
-    opened = porch.workups.open(workup_id)
-    rate = opened_rate(opened, porch.workups.priced(opened), field)
+    opened = open_workup(porch.agent, workup_id)
+    rate = opened_rate(opened, priced(opened), field)
     keys = opened.setting.columns.keys
     named = {str(keys[r]) for p in rate.pairs.shown for r in (p.more, p.fewer)}
     shown = addresses_of(porch.records.db, sorted(named))
@@ -176,8 +178,8 @@ def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_le
 @router.get("/workups/{workup_id}/index")
 def price_index(porch: Porch, workup_id: Number) -> list[IndexPointDoc]:
     """Market change by quarter against the effective date, newest first, with its band and the quarter's sales."""
-    opened = porch.workups.open(workup_id)
-    found = porch.workups.priced(opened).found
+    opened = open_workup(porch.agent, workup_id)
+    found = priced(opened).found
     day = opened.setting.view.day
     return [
         IndexPointDoc(date=date_of(day - p.days_back), pct=p.pct, low=p.low, high=p.high, sales=p.sales)

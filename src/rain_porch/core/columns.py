@@ -6,21 +6,21 @@ Suspect values arrive here already unknown, so that no statistic sees them.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Any, TypeVar
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from .dates import NO_DAY
+from .memo import Memo
 from .packed import Numbers
 from .stages import NOTHING, Told, stages_by_dates, told_by_history
 from .status_history import NO_STATUSES, StatusChanges
 from .words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 
-T = TypeVar("T")
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Rows = NDArray[np.int32]  # row numbers where many are kept
@@ -99,8 +99,12 @@ class Columns:
     statuses: StatusChanges = NO_STATUSES
     no_quick_resale: frozenset[int] = frozenset()  # rows of which the agent has said so
     version: int = 0
-    _kept: dict[str, Any] = field(default_factory=dict, repr=False, compare=False)
-    _views: dict[int, AsOf] = field(default_factory=dict, repr=False, compare=False)
+    memo: Memo = field(init=False, default_factory=lambda: Memo(32), repr=False, compare=False)
+    _views: Memo = field(init=False, default_factory=lambda: Memo(9), repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        if len(self) > MANY:
+            self._views.most = 3
 
     def __len__(self) -> int:
         return len(self.keys)
@@ -142,21 +146,9 @@ class Columns:
         """The newest event date in the records; NO_DAY when there is none."""
         return max(int(d.max(initial=NO_DAY)) for d in (self.on_market, self.contract, self.close, self.off_market))
 
-    def keep(self, name: str, make: Callable[[], T]) -> T:
-        """What is worked out once from these columns and asked for often."""
-        if name not in self._kept:
-            self._kept[name] = make()
-        out: T = self._kept[name]
-        return out
-
     def as_of(self, day: int) -> AsOf:
         """The market as it stood at the end of `day`. Kept, since every search of a workup asks for the same day."""
-        view = self._views.get(day)
-        if view is None:
-            while len(self._views) > (8 if len(self) <= MANY else 2):
-                self._views.pop(next(iter(self._views)), None)
-            view = self._views[day] = rewind(self, day)
-        return view
+        return self._views.get(day, lambda: rewind(self, day))
 
     def values(self, name: str, rows: Ints) -> Floats | None:
         """A field's numbers in some rows, or its days as dates.py counts them, NaN where unknown; None for words."""
@@ -210,10 +202,14 @@ class AsOf:
     list_price: Floats
     price: Floats
     open_to_search: Bools
+    _sorted: Memo = field(default_factory=lambda: Memo(1), repr=False, compare=False)
 
-    @cached_property
+    @property
     def _by_kind(self) -> dict[int, tuple[Ints, Days]]:
-        """Rows open to search by kind, in the order of their dates, and those dates."""
+        """Rows open to search by kind, in the order of their dates, and those dates; sorted once for all days of a month."""
+        return self._sorted.get("by kind", self._sort)
+
+    def _sort(self) -> dict[int, tuple[Ints, Days]]:
         out = {}
         for code in range(len(RECORD_KINDS)):
             rows = np.flatnonzero((self.kind == code) & self.open_to_search)
@@ -223,9 +219,7 @@ class AsOf:
 
     def sales_until(self, day: int) -> AsOf:
         """The same view for its sales alone, as they were known on an earlier day: only later sales are hidden."""
-        earlier: AsOf = replace(self, day=day)
-        earlier.__dict__["_by_kind"] = self._by_kind  # sorted once for all days of a month
-        return earlier
+        return replace(self, day=day)
 
     def rows_since(self, code: int, first_day: int | None) -> Ints:
         """Rows of a kind whose date lies from `first_day` to the view's day; all of the kind where it is None."""

@@ -45,7 +45,7 @@ def condition_mask(condition: Condition, columns: Columns) -> Bools:
         codes, words = columns.home_kind.astype(np.int64), tuple(HOME_KINDS)
         return _words_mask(codes, tuple(str(w) for w in words), op, value)
     if name == "seller":
-        return _words_mask(columns.keep("sellers", lambda: _sellers(columns)), SELLERS, op, value)
+        return _words_mask(columns.memo.get("sellers", lambda: _sellers(columns)), SELLERS, op, value)
     if name == "price" or name in columns.numbers:
         return _numbers_mask(values_of(columns, name), name, op, value)
     if name in columns.words:

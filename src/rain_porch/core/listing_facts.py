@@ -196,7 +196,7 @@ def resold_from(columns: Columns) -> dict[int, int]:
         pairs = zip(sold[second[quick]].tolist(), sold[first[quick]].tolist(), strict=True)
         return {later: earlier for later, earlier in pairs if later not in columns.no_quick_resale}
 
-    return columns.keep("resold_from", find)
+    return columns.memo.get("resold from", find)
 
 
 def recent_sale_rows(columns: Columns, view: AsOf) -> Ints:

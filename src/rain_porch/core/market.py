@@ -101,7 +101,7 @@ class Market:
     def __init__(self, columns: Columns, rows: Ints, through: int, deeds: bool = False) -> None:
         self.columns = columns
         self.through = through
-        self.book = columns.keep("book", lambda: Book(columns))
+        self.book = columns.memo.get("book", lambda: Book(columns))
         chosen = np.zeros(len(columns), dtype=np.bool_)
         chosen[rows] = True
         chosen &= ~columns.lease & ~columns.not_arms_length

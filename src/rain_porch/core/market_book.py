@@ -199,7 +199,7 @@ def _failures(columns: Columns) -> Days:
 
 def followed(columns: Columns) -> tuple[Bools, Rows]:
     """`back_on_market` of all listings, worked out once."""
-    return columns.keep("followed", lambda: back_on_market(columns.home_id, _starts(columns), _failures(columns)))
+    return columns.memo.get("followed", lambda: back_on_market(columns.home_id, _starts(columns), _failures(columns)))
 
 
 def with_earlier(columns: Columns, rows: Ints, own: Floats) -> Floats:

@@ -10,9 +10,10 @@ from pathlib import Path
 import numpy as np
 
 from ..records.importing import import_file
+from ..workups.agent import folders_agent
 from ..workups.records import Records
+from ..workups.saved_views import save_view
 from ..workups.views import ViewDoc
-from ..workups.workups import Workups
 from .files import write_town
 from .houses import build
 from .plan import lay_out
@@ -57,10 +58,11 @@ def prepare_demo(folder: Path, seed: int = SEED, say: Callable[[str], None] = la
     files = make_town(folder / "files", seed)
     records = Records(folder)
     for path in files:
-        result = import_file(records.db, path, folder=folder, now=dt.datetime.now(), source=f"Demo {path.stem}")
+        with records.connection() as db:
+            result = import_file(db, path, folder=folder, now=dt.datetime.now(), source=f"Demo {path.stem}")
         say(f"  {path.name}: {result.new:,} new, {result.suspect:,} suspect, {result.rejected:,} rejected")
-    with Workups(records) as workups:
+    with folders_agent(records.snapshot()) as agent:
         for name, view in VIEWS.items():
-            workups.save_view(name, view, pinned=True)
+            save_view(agent, name, view, pinned=True)
     records.close()
     marker.write_text(recipe + "\n", encoding="utf-8")

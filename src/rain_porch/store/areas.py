@@ -12,6 +12,7 @@ import numpy as np
 import shapely
 
 from ..core.place import across_fence, feet_to
+from .db import Db
 
 FINE_KINDS = ("lot", "building")
 FINE_LIMIT = 4000
@@ -20,7 +21,7 @@ BARRIERS = ("highway", "river", "railway", "creek")
 AREA_KINDS = ("neighbourhood", "subdivision", "district", "city", "area", "plat")
 
 
-def named_areas(db: sqlite3.Connection) -> list[dict[str, str]]:
+def named_areas(db: Db) -> list[dict[str, str]]:
     """Polygons that name a place, by kind and name."""
     marks = ", ".join("?" * len(AREA_KINDS))
     rows = db.execute(f"SELECT area_key, name, kind FROM areas WHERE kind IN ({marks}) ORDER BY kind, name", AREA_KINDS)
@@ -32,7 +33,7 @@ def pattern(name: str) -> str:
     return "".join("*" if ch == "*" else f"[{ch}]" if ch in "?[" else ch for ch in name.casefold())
 
 
-def area_shape(db: sqlite3.Connection, name: str) -> Any | None:
+def area_shape(db: Db, name: str) -> Any | None:
     """The union of the polygons with this name (without case; `*` stands for any letters), or None."""
     rows = db.execute(
         f"SELECT geometry FROM areas WHERE lower(name) GLOB :name AND kind IN ({', '.join(repr(k) for k in AREA_KINDS)})",
@@ -43,7 +44,7 @@ def area_shape(db: sqlite3.Connection, name: str) -> Any | None:
     return shapely.union_all(polygons) if polygons else None
 
 
-def barriers(db: sqlite3.Connection) -> list[dict[str, Any]]:
+def barriers(db: Db) -> list[dict[str, Any]]:
     """Highways, waters and railways of the base map by name, each with its lines: what may be taken as a fence."""
     marks = ", ".join("?" * len(BARRIERS))
     held: dict[tuple[str, str], list[Any]] = {}
@@ -62,7 +63,7 @@ def barriers(db: sqlite3.Connection) -> list[dict[str, Any]]:
 
 
 def _touching(
-    db: sqlite3.Connection, west: float, south: float, east: float, north: float, kinds: Sequence[str]
+    db: Db, west: float, south: float, east: float, north: float, kinds: Sequence[str]
 ) -> list[tuple[str, str, Any]]:
     """(name, kind, shape) of the base map's features of some kinds whose bounds touch a box."""
     marks = ", ".join("?" * len(kinds))
@@ -74,7 +75,7 @@ def _touching(
     return [(r["name"], r["kind"], shapely.from_geojson(r["geometry"])) for r in rows]
 
 
-def near_features(db: sqlite3.Connection, lat: float, lon: float, miles: float = 0.5) -> list[dict[str, Any]]:
+def near_features(db: Db, lat: float, lon: float, miles: float = 0.5) -> list[dict[str, Any]]:
     """What of the base map bears on a home's price nearby (roads, rails, water, parks, schools), nearest first, in feet."""
     reach_lat, reach_lon = miles / 69, miles / 69 / max(0.05, math.cos(math.radians(lat)))
     held: dict[tuple[str, str], float] = {}
@@ -90,7 +91,7 @@ STREETS = ("street", "main street", "highway")
 BESIDE_FEET = 40.0  # from a lot's edge to the middle of the street that it lies on
 
 
-def streets_beside(db: sqlite3.Connection, lat: float, lon: float) -> list[str]:
+def streets_beside(db: Db, lat: float, lon: float) -> list[str]:
     """Names of the streets that the lot under a spot lies on, as the base map has lots and streets: two at a corner."""
     here = shapely.Point(lon, lat)
     lot = next((shape for _, _, shape in _touching(db, lon, lat, lon, lat, ("lot",)) if shape.intersects(here)), None)
@@ -107,7 +108,7 @@ def streets_beside(db: sqlite3.Connection, lat: float, lon: float) -> list[str]:
     return sorted(found, key=lambda name: found[name])
 
 
-def base_map(db: sqlite3.Connection) -> dict[str, Any]:
+def base_map(db: Db) -> dict[str, Any]:
     """What is drawn under the marks at any scale, as one GeoJSON feature collection; lots and buildings apart."""
     marks = ", ".join("?" * len(FINE_KINDS))
     return _collection(
@@ -115,7 +116,7 @@ def base_map(db: sqlite3.Connection) -> dict[str, Any]:
     )
 
 
-def fine_map(db: sqlite3.Connection, west: float, south: float, east: float, north: float) -> dict[str, Any]:
+def fine_map(db: Db, west: float, south: float, east: float, north: float) -> dict[str, Any]:
     """Lots and buildings that touch a box, at most FINE_LIMIT of them."""
     rows = db.execute(
         "SELECT a.row_id, a.name, a.kind, a.geometry FROM area_places p JOIN areas a USING (row_id) "
@@ -141,7 +142,7 @@ def _collection(rows: Iterable[sqlite3.Row]) -> dict[str, Any]:
     }
 
 
-def between(db: sqlite3.Connection, here: tuple[float, float], there: dict[str, tuple[float, float]]) -> dict[str, str]:
+def between(db: Db, here: tuple[float, float], there: dict[str, tuple[float, float]]) -> dict[str, str]:
     """What of the base map's highways, railways and waters lies between a spot and others, both (longitude, latitude).
 
     Key of a spot → the name of the first that the straight way to it touches; spots with a free way are left out.

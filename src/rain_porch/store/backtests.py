@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 import json
-import sqlite3
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 REACH_DEGREES = 0.25  # about 15 miles: cases from further away say nothing of a range here
 
 
-def save(db: sqlite3.Connection, made_at: str, document: Mapping[str, Any], cases: Iterable[tuple[Any, ...]]) -> int:
+def save(db: WritableDb, made_at: str, document: Mapping[str, Any], cases: Iterable[tuple[Any, ...]]) -> int:
     """Keep a backtest. cases: (listing_id, home_kind, latitude, longitude, day, close_day, actual, value, width)."""
     with atomic(db):
         number = int(
@@ -32,7 +31,7 @@ def save(db: sqlite3.Connection, made_at: str, document: Mapping[str, Any], case
 
 
 def cases_near(
-    db: sqlite3.Connection, home_kind: str, lat: float, lon: float, limit: int = 3000
+    db: Db, home_kind: str, lat: float, lon: float, limit: int = 3000
 ) -> list[tuple[float, float, float, int]]:
     """(actual, value, width, close_day) of cases of a kind within about 15 miles, the latest first."""
     rows = db.execute(
@@ -44,7 +43,12 @@ def cases_near(
     return [tuple(r) for r in rows]
 
 
-def last(db: sqlite3.Connection) -> dict[str, Any] | None:
+def newest(db: Db) -> int:
+    """The number of the newest backtest, 0 before the first."""
+    return int(db.execute("SELECT coalesce(max(backtest_id), 0) FROM backtests").fetchone()[0])
+
+
+def last(db: Db) -> dict[str, Any] | None:
     """The newest backtest's document, with when it was made."""
     row = db.execute("SELECT made_at, document FROM backtests ORDER BY backtest_id DESC LIMIT 1").fetchone()
     return {**json.loads(row["document"]), "made_at": row["made_at"]} if row else None

@@ -3,21 +3,20 @@
 from __future__ import annotations
 
 import json
-import sqlite3
 from typing import Any
 
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 AGENT_CARD, COLUMNS, LAND_COLUMNS, OWN_PAGES = "agent_card", "columns", "land_columns", "own_pages"
 
 
-def read(db: sqlite3.Connection, owner: int, name: str) -> Any:
+def read(db: Db, owner: int, name: str) -> Any:
     """The value kept under a name; None where there is none."""
     row = db.execute("SELECT value FROM settings WHERE owner = :o AND name = :n", {"o": owner, "n": name}).fetchone()
     return json.loads(row[0]) if row else None
 
 
-def write(db: sqlite3.Connection, owner: int, name: str, value: Any) -> None:
+def write(db: WritableDb, owner: int, name: str, value: Any) -> None:
     with atomic(db):
         db.execute(
             "INSERT INTO settings VALUES (:o, :n, :v) ON CONFLICT DO UPDATE SET value = excluded.value",

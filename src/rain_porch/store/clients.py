@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-import sqlite3
 from collections.abc import Iterable, Mapping
 from typing import Any
 
 from ..core.errors import NotFound
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 FIELDS = ("name", "email", "phone", "address", "note")
 
 
-def listed(db: sqlite3.Connection, owner: int) -> list[dict[str, Any]]:
+def listed(db: Db, owner: int) -> list[dict[str, Any]]:
     rows = db.execute(
         "SELECT client_id, name, email, phone, address, note FROM clients WHERE owner = :o ORDER BY name, client_id",
         {"o": owner},
@@ -20,7 +19,7 @@ def listed(db: sqlite3.Connection, owner: int) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
-def add(db: sqlite3.Connection, owner: int, people: Iterable[Mapping[str, str]]) -> list[int]:
+def add(db: WritableDb, owner: int, people: Iterable[Mapping[str, str]]) -> list[int]:
     """Keep people; one of the same name and e-mail as one held is changed in place. Returns their numbers."""
     out = []
     with atomic(db):
@@ -46,7 +45,7 @@ def add(db: sqlite3.Connection, owner: int, people: Iterable[Mapping[str, str]])
     return out
 
 
-def change(db: sqlite3.Connection, owner: int, client_id: int, person: Mapping[str, str]) -> None:
+def change(db: WritableDb, owner: int, client_id: int, person: Mapping[str, str]) -> None:
     done = db.execute(
         "UPDATE clients SET name = :name, email = :email, phone = :phone, address = :address, note = :note "
         "WHERE client_id = :id AND owner = :o",
@@ -56,7 +55,7 @@ def change(db: sqlite3.Connection, owner: int, client_id: int, person: Mapping[s
         raise NotFound(f"There is no client {client_id}.", client_id=client_id)
 
 
-def delete(db: sqlite3.Connection, owner: int, client_id: int) -> None:
+def delete(db: WritableDb, owner: int, client_id: int) -> None:
     if not db.execute(
         "DELETE FROM clients WHERE client_id = :id AND owner = :o", {"id": client_id, "o": owner}
     ).rowcount:

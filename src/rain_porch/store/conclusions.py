@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import sqlite3
 from typing import Any
 
 from . import indexing
-from .db import atomic
+from .db import Db, WritableDb, atomic
 from .imports import bump_version
 
 
-def transfers(db: sqlite3.Connection, what: str, limit: int) -> list[dict[str, Any]]:
+def transfers(db: Db, what: str, limit: int) -> list[dict[str, Any]]:
     """Deeds by what was concluded of them: "matched" to a closing, "deed_sale", or "not_sale" with the reason."""
     condition = {
         "matched": "t.listing_id IS NOT NULL",
@@ -28,7 +27,7 @@ def transfers(db: sqlite3.Connection, what: str, limit: int) -> list[dict[str, A
     return [dict(r) for r in rows]
 
 
-def listings(db: sqlite3.Connection, what: str, limit: int) -> list[dict[str, Any]]:
+def listings(db: Db, what: str, limit: int) -> list[dict[str, Any]]:
     """Listings by what was concluded of them: "lease", "distressed", "not_arms_length"."""
     condition = "is_lease = 1" if what == "lease" else "manner = :what"
     rows = db.execute(
@@ -40,7 +39,7 @@ def listings(db: sqlite3.Connection, what: str, limit: int) -> list[dict[str, An
     return [dict(r) for r in rows]
 
 
-def relisted(db: sqlite3.Connection, limit: int) -> list[dict[str, Any]]:
+def relisted(db: Db, limit: int) -> list[dict[str, Any]]:
     """Homes listed more than once, most often first: the listings one after another."""
     rows = db.execute(
         "SELECT home_key AS key, max(unparsed_address) AS shown, count(*) AS n, "
@@ -52,7 +51,7 @@ def relisted(db: sqlite3.Connection, limit: int) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
-def counts(db: sqlite3.Connection) -> dict[str, int]:
+def counts(db: Db) -> dict[str, int]:
     """How many records each conclusion holds for."""
     t = db.execute(
         "SELECT sum(listing_id IS NOT NULL), sum(listing_id IS NULL AND not_arms_length IS NULL), "
@@ -69,9 +68,7 @@ def counts(db: sqlite3.Connection) -> dict[str, int]:
     return {name: int(n or 0) for name, n in zip(names, (*t, *x, *homes), strict=True)}
 
 
-def rule(
-    db: sqlite3.Connection, kind: str, key: str, about: str, says: str | None, now: str, columns: dict[str, Any]
-) -> None:
+def rule(db: WritableDb, kind: str, key: str, about: str, says: str | None, now: str, columns: dict[str, Any]) -> None:
     """Keep what the agent says of a record, or take it back (`says` None); `columns` are the record's values with it.
 
     Names in `columns` come from the layouts.
@@ -97,6 +94,6 @@ def rule(
         bump_version(db)
 
 
-def all_rulings(db: sqlite3.Connection) -> list[dict[str, Any]]:
+def all_rulings(db: Db) -> list[dict[str, Any]]:
     rows = db.execute("SELECT kind, record_key AS key, about, says, ruled_at FROM rulings ORDER BY ruled_at DESC")
     return [dict(r) for r in rows]

@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Iterator
+import threading
+import weakref
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from contextlib import contextmanager
 from importlib.resources import files
 from pathlib import Path
+from queue import SimpleQueue
+from typing import Any, TypeAlias, TypeVar
 
 from ..core import addresses
 from ..core.errors import Refused
 
 RECORDS, PORCH = "records", "porch"
+Stamp = TypeVar("Stamp")
 CACHE = 24_576  # KB that a connection may keep of its database in memory
 
 
@@ -39,8 +44,12 @@ def snapshot(path: Path) -> Iterator[sqlite3.Connection]:
 
 
 @contextmanager
-def atomic(db: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
+def atomic(db: WritableDb) -> Iterator[WritableDb]:
     """All of the block or none of it; may be nested, an inner block being a savepoint."""
+    if isinstance(db, Database):
+        with db.line() as connection, atomic(connection):
+            yield db
+        return
     if not db.in_transaction:
         db.execute("BEGIN IMMEDIATE")
         try:
@@ -83,3 +92,108 @@ def open_database(folder: Path, which: str) -> sqlite3.Connection:
     db = connect(folder / f"{which}.db")
     migrate(db, which)
     return db
+
+
+class Rows:
+    """What a statement has answered, read to its end: rows in order, the last row's number, how many it touched."""
+
+    def __init__(self, cursor: sqlite3.Cursor) -> None:
+        self._rows = iter(cursor.fetchall() if cursor.description else [])
+        self.lastrowid, self.rowcount = cursor.lastrowid, cursor.rowcount
+
+    def __iter__(self) -> Iterator[Any]:
+        return self._rows
+
+    def fetchone(self) -> Any:
+        return next(self._rows, None)
+
+    def fetchall(self) -> list[Any]:
+        return list(self._rows)
+
+
+class Readers:
+    """Connections that are lent for one statement each, so that threads may read side by side."""
+
+    def __init__(self, connections: Sequence[sqlite3.Connection]) -> None:
+        self._idle: SimpleQueue[sqlite3.Connection] = SimpleQueue()
+        for connection in connections:
+            self._idle.put(connection)
+        self._closing = weakref.finalize(self, _close_all, list(connections))
+
+    @contextmanager
+    def one(self) -> Iterator[sqlite3.Connection]:
+        """One of the connections for the length of a block: to read a whole table."""
+        connection = self._idle.get()
+        try:
+            yield connection
+        finally:
+            self._idle.put(connection)
+
+    def execute(self, sql: str, parameters: Any = ()) -> Rows:
+        with self.one() as connection:
+            return Rows(connection.execute(sql, parameters))
+
+    def close(self) -> None:
+        self._closing()
+
+
+def _close_all(connections: list[sqlite3.Connection]) -> None:
+    for connection in connections:
+        connection.close()
+
+
+def frozen(path: Path, stamp: Callable[[sqlite3.Connection], Stamp], readers: int = 3) -> tuple[Stamp, Readers]:
+    """Readers that all see the database as it is now, whatever is written meanwhile, with the stamp of that moment."""
+    while True:
+        made = [connect(path, cache=6000) for _ in range(readers)]
+        for connection in made:
+            connection.execute("BEGIN")
+        stamps = [stamp(connection) for connection in made]
+        if all(s == stamps[0] for s in stamps):
+            return stamps[0], Readers(made)
+        _close_all(made)  # something was written between the first and the last: again
+
+
+class Database:
+    """One database for many threads: reading side by side, writing one after the other.
+
+    What is read inside `atomic` is read by the writing connection, so that a change sees what it builds on.
+    """
+
+    def __init__(self, folder: Path, which: str, readers: int = 3) -> None:
+        self.folder = folder
+        self._writer = open_database(folder, which)
+        self._readers = Readers([connect(folder / f"{which}.db", cache=4000) for _ in range(readers)])
+        self._line = threading.RLock()
+        self._mine = threading.local()
+
+    def execute(self, sql: str, parameters: Any = ()) -> Rows:
+        if not self._writing() and sql.lstrip()[:6].upper() in ("SELECT", "WITH"):
+            return self._readers.execute(sql, parameters)
+        with self._line:
+            return Rows(self._writer.execute(sql, parameters))
+
+    def executemany(self, sql: str, parameters: Iterable[Any]) -> Rows:
+        with self._line:
+            return Rows(self._writer.executemany(sql, parameters))
+
+    def _writing(self) -> bool:
+        return bool(getattr(self._mine, "depth", 0))
+
+    @contextmanager
+    def line(self) -> Iterator[sqlite3.Connection]:
+        """The writing connection, for one thread at a time."""
+        with self._line:
+            self._mine.depth = getattr(self._mine, "depth", 0) + 1
+            try:
+                yield self._writer
+            finally:
+                self._mine.depth -= 1
+
+    def close(self) -> None:
+        self._readers.close()
+        self._writer.close()
+
+
+Db: TypeAlias = sqlite3.Connection | Database | Readers  # what a question may be put to
+WritableDb: TypeAlias = sqlite3.Connection | Database

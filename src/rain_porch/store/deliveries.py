@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import sqlite3
 from collections.abc import Mapping
 from typing import Any
 
 from ..core.errors import NotFound
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 BY_HAND, SENDING, SENT, WAITING = "by_hand", "sending", "sent", "waiting"
 _SHOWN = (
@@ -15,7 +14,7 @@ _SHOWN = (
 )
 
 
-def add(db: sqlite3.Connection, owner: int, delivery: Mapping[str, Any], papers: Mapping[str, bytes]) -> int:
+def add(db: WritableDb, owner: int, delivery: Mapping[str, Any], papers: Mapping[str, bytes]) -> int:
     with atomic(db):
         cursor = db.execute(
             "INSERT INTO deliveries (owner, workup_id, revision, title, client, email, subject, state, pages, list_price, "
@@ -31,7 +30,7 @@ def add(db: sqlite3.Connection, owner: int, delivery: Mapping[str, Any], papers:
     return number
 
 
-def listed(db: sqlite3.Connection, owner: int, workup_id: int | None = None) -> list[dict[str, Any]]:
+def listed(db: Db, owner: int, workup_id: int | None = None) -> list[dict[str, Any]]:
     """Deliveries, newest first; of one workup where it is named."""
     rows = db.execute(
         f"SELECT {_SHOWN} FROM deliveries WHERE owner = :o AND (:w IS NULL OR workup_id = :w) "
@@ -41,7 +40,7 @@ def listed(db: sqlite3.Connection, owner: int, workup_id: int | None = None) -> 
     return [dict(r) for r in rows]
 
 
-def read(db: sqlite3.Connection, owner: int, delivery_id: int) -> dict[str, Any]:
+def read(db: Db, owner: int, delivery_id: int) -> dict[str, Any]:
     row = db.execute(
         f"SELECT {_SHOWN} FROM deliveries WHERE delivery_id = :id AND owner = :o", {"id": delivery_id, "o": owner}
     ).fetchone()
@@ -50,7 +49,7 @@ def read(db: sqlite3.Connection, owner: int, delivery_id: int) -> dict[str, Any]
     return dict(row)
 
 
-def paper(db: sqlite3.Connection, owner: int, delivery_id: int, form: str) -> bytes:
+def paper(db: Db, owner: int, delivery_id: int, form: str) -> bytes:
     """One of the delivered papers, just as it went out."""
     read(db, owner, delivery_id)
     row = db.execute(
@@ -61,7 +60,7 @@ def paper(db: sqlite3.Connection, owner: int, delivery_id: int, form: str) -> by
     return bytes(row[0])
 
 
-def note(db: sqlite3.Connection, delivery_id: int, state: str, said: str, sent_at: str | None) -> None:
+def note(db: WritableDb, delivery_id: int, state: str, said: str, sent_at: str | None) -> None:
     """Whether the message went out, and what was said where it did not."""
     db.execute(
         "UPDATE deliveries SET state = :s, said = :t, sent_at = coalesce(:at, sent_at) WHERE delivery_id = :id",
@@ -69,7 +68,7 @@ def note(db: sqlite3.Connection, delivery_id: int, state: str, said: str, sent_a
     )
 
 
-def let_wait(db: sqlite3.Connection) -> None:
+def let_wait(db: WritableDb) -> None:
     """What was being sent when the application stopped waits for another try."""
     db.execute(
         "UPDATE deliveries SET state = :w, said = 'The application stopped while it was being sent: try again.' "

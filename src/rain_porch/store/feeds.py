@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
+from .db import Db, WritableDb
 from .imports import source_id
 
 
@@ -17,12 +17,12 @@ class FeedState:
     next_page: str | None = None
 
 
-def state(db: sqlite3.Connection, address: str) -> FeedState:
+def state(db: Db, address: str) -> FeedState:
     row = db.execute("SELECT read_to, next_page FROM feeds WHERE address = :a", {"a": address}).fetchone()
     return FeedState(row["read_to"], row["next_page"]) if row else FeedState()
 
 
-def keep_page(db: sqlite3.Connection, address: str, source: str, page: str) -> None:
+def keep_page(db: WritableDb, address: str, source: str, page: str) -> None:
     """Remember the page to go on with."""
     db.execute(
         "INSERT INTO feeds (address, source_id, next_page) VALUES (:a, :s, :p) "
@@ -31,7 +31,7 @@ def keep_page(db: sqlite3.Connection, address: str, source: str, page: str) -> N
     )
 
 
-def finish(db: sqlite3.Connection, address: str, source: str, read_to: str | None, now: str) -> None:
+def finish(db: WritableDb, address: str, source: str, read_to: str | None, now: str) -> None:
     """A pull is through: the next one starts after `read_to`."""
     db.execute(
         "INSERT INTO feeds (address, source_id, read_to, last_pulled_at) VALUES (:a, :s, :r, :now) "
@@ -40,7 +40,7 @@ def finish(db: sqlite3.Connection, address: str, source: str, read_to: str | Non
     )
 
 
-def all_feeds(db: sqlite3.Connection) -> list[dict[str, Any]]:
+def all_feeds(db: Db) -> list[dict[str, Any]]:
     rows = db.execute(
         "SELECT f.address, s.name AS source, f.read_to, f.last_pulled_at, f.next_page IS NOT NULL AS broken_off "
         "FROM feeds f JOIN sources s USING (source_id) ORDER BY f.address"

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import json
-import sqlite3
 from collections.abc import Sequence
 from typing import Any
 
+from .db import Db
 
-def known_by(db: sqlite3.Connection, group: str, fields: Sequence[str], limit: int = 40) -> list[dict[str, Any]]:
+
+def known_by(db: Db, group: str, fields: Sequence[str], limit: int = 40) -> list[dict[str, Any]]:
     """Of the listings of each source ("source") or neighbourhood ("place"): how many, and how many know each field."""
     counts = ", ".join(f"count({name}) AS {name}" for name in fields)
     by, join = {
@@ -22,7 +23,7 @@ def known_by(db: sqlite3.Connection, group: str, fields: Sequence[str], limit: i
     return [{"name": r["name_"], "rows": r["rows_"], "known": {f: r[f] for f in fields}} for r in rows.fetchall()]
 
 
-def sources(db: sqlite3.Connection) -> list[dict[str, Any]]:
+def sources(db: Db) -> list[dict[str, Any]]:
     """Each source that has records or imports: kinds, last import, records now, its newest event."""
     out: list[dict[str, Any]] = []
     for r in db.execute(
@@ -40,7 +41,7 @@ def sources(db: sqlite3.Connection) -> list[dict[str, Any]]:
     return out
 
 
-def suspects(db: sqlite3.Connection, table: str, key: str, shown: str, limit: int = 300) -> list[dict[str, Any]]:
+def suspects(db: Db, table: str, key: str, shown: str, limit: int = 300) -> list[dict[str, Any]]:
     """Records with values that are not believed: key, what to show of it, and {field: value}."""
     out = []
     for r in db.execute(

@@ -14,6 +14,7 @@ import numpy as np
 from ..core import addresses
 from ..core.parcels import plain
 from ..core.place import near_miles
+from .db import Db
 
 
 @dataclass(frozen=True)
@@ -25,12 +26,12 @@ class Hit:
     shown: str
 
 
-def parcel(db: sqlite3.Connection, number: str) -> dict[str, Any] | None:
+def parcel(db: Db, number: str) -> dict[str, Any] | None:
     row = db.execute("SELECT * FROM parcels WHERE parcel_number = :n", {"n": number}).fetchone()
     return dict(row) if row else None
 
 
-def parcel_as_typed(db: sqlite3.Connection, text: str) -> dict[str, Any] | None:
+def parcel_as_typed(db: Db, text: str) -> dict[str, Any] | None:
     """The parcel of a number typed with other signs between its parts, or with none: "0312" may be "03-12"."""
     bare = plain(text)
     if not bare or not any(ch.isdigit() for ch in bare):
@@ -48,17 +49,17 @@ def parcel_as_typed(db: sqlite3.Connection, text: str) -> dict[str, Any] | None:
     return None
 
 
-def listing(db: sqlite3.Connection, listing_id: str) -> dict[str, Any] | None:
+def listing(db: Db, listing_id: str) -> dict[str, Any] | None:
     row = db.execute("SELECT * FROM listings WHERE listing_id = :n", {"n": listing_id}).fetchone()
     return dict(row) if row else None
 
 
-def transfer(db: sqlite3.Connection, key: str) -> dict[str, Any] | None:
+def transfer(db: Db, key: str) -> dict[str, Any] | None:
     row = db.execute("SELECT * FROM transfers WHERE transfer_key = :n", {"n": key}).fetchone()
     return dict(row) if row else None
 
 
-def listings_of_home(db: sqlite3.Connection, home_key: str) -> list[dict[str, Any]]:
+def listings_of_home(db: Db, home_key: str) -> list[dict[str, Any]]:
     """All listings of one home, newest first."""
     rows = db.execute(
         "SELECT * FROM listings WHERE home_key = :k "
@@ -68,13 +69,13 @@ def listings_of_home(db: sqlite3.Connection, home_key: str) -> list[dict[str, An
     return [dict(r) for r in rows]
 
 
-def source_of(db: sqlite3.Connection, record: dict[str, Any]) -> str:
+def source_of(db: Db, record: dict[str, Any]) -> str:
     """Name of the source that a record came from."""
     row = db.execute("SELECT name FROM sources WHERE source_id = :id", {"id": record["source_id"]}).fetchone()
     return str(row["name"])
 
 
-def events_of(db: sqlite3.Connection, listing_id: str) -> list[dict[str, Any]]:
+def events_of(db: Db, listing_id: str) -> list[dict[str, Any]]:
     """Events of a listing, oldest first."""
     rows = db.execute(
         "SELECT at, event, old_value, new_value FROM events WHERE listing_id = :n ORDER BY at, row_id",
@@ -83,7 +84,7 @@ def events_of(db: sqlite3.Connection, listing_id: str) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
-def photos_of(db: sqlite3.Connection, listing_id: str) -> list[tuple[int, str, str | None]]:
+def photos_of(db: Db, listing_id: str) -> list[tuple[int, str, str | None]]:
     """(place, file name, caption) of a listing's photos, in order."""
     rows = db.execute(
         "SELECT place, file_name, caption FROM photos WHERE listing_id = :n ORDER BY place", {"n": listing_id}
@@ -91,7 +92,7 @@ def photos_of(db: sqlite3.Connection, listing_id: str) -> list[tuple[int, str, s
     return [tuple(r) for r in rows]
 
 
-def transfers_of_parcel(db: sqlite3.Connection, number: str) -> list[dict[str, Any]]:
+def transfers_of_parcel(db: Db, number: str) -> list[dict[str, Any]]:
     """Transfers of a parcel, newest first, without the parties' names."""
     rows = db.execute(
         "SELECT coalesce(sale_date, recording_date) AS date, price, document_type, not_arms_length, listing_id, transfer_key "
@@ -101,7 +102,7 @@ def transfers_of_parcel(db: sqlite3.Connection, number: str) -> list[dict[str, A
     return [dict(r) for r in rows]
 
 
-def addresses_of(db: sqlite3.Connection, listing_ids: list[str]) -> dict[str, str]:
+def addresses_of(db: Db, listing_ids: list[str]) -> dict[str, str]:
     """listing id → address with unit, for those that have one. Deed sales take their parcel's."""
     out: dict[str, str] = {}
     for first in range(0, len(listing_ids), 900):
@@ -119,7 +120,7 @@ def addresses_of(db: sqlite3.Connection, listing_ids: list[str]) -> dict[str, st
     return out
 
 
-def _match(db: sqlite3.Connection, query: str, limit: int) -> list[Hit]:
+def _match(db: Db, query: str, limit: int) -> list[Hit]:
     rows = db.execute(
         "SELECT kind, key, shown FROM addresses WHERE addresses MATCH :q ORDER BY rank, length(shown), shown LIMIT :limit",
         {"q": query, "limit": limit},
@@ -127,7 +128,7 @@ def _match(db: sqlite3.Connection, query: str, limit: int) -> list[Hit]:
     return [Hit(r["kind"], r["key"], r["shown"]) for r in rows]
 
 
-def search_address(db: sqlite3.Connection, text: str, limit: int = 12) -> list[Hit]:
+def search_address(db: Db, text: str, limit: int = 12) -> list[Hit]:
     """Homes whose address has all the words, in any order, the last one perhaps unfinished; else with one slip a word;
     else as `addresses.readings` reads them."""
     parts = addresses.words(text)
@@ -148,7 +149,7 @@ def _unfinished(word: str) -> str:
     return "(" + " OR ".join([f'"{word}" *', *(f'"{w}"' for w in addresses.unfinished(word))]) + ")"
 
 
-def nearest_addresses(db: sqlite3.Connection, text: str, limit: int = 5) -> list[Hit]:
+def nearest_addresses(db: Db, text: str, limit: int = 5) -> list[Hit]:
     """What comes close to an address that fits nothing: any of its words, house numbers last."""
     parts = addresses.words(text)
     words = [p for p in parts if not p[0].isdigit()]
@@ -157,7 +158,7 @@ def nearest_addresses(db: sqlite3.Connection, text: str, limit: int = 5) -> list
     return _match(db, " OR ".join(_with_slips(db, p) for p in words), limit)
 
 
-def _with_slips(db: sqlite3.Connection, word: str) -> str:
+def _with_slips(db: Db, word: str) -> str:
     """The word, its continuations, and the words of the records one typing slip away, as an FTS5 expression."""
     if word[0].isdigit() or len(word) < 4:
         return f'"{word}"'
@@ -175,7 +176,7 @@ def _with_slips(db: sqlite3.Connection, word: str) -> str:
 _PLACED = "({0}.suspect IS NULL OR {0}.suspect NOT LIKE '%itude%')"
 
 
-def nearest_home(db: sqlite3.Connection, lat: float, lon: float, within_miles: float = 0.15) -> tuple[str, str] | None:
+def nearest_home(db: Db, lat: float, lon: float, within_miles: float = 0.15) -> tuple[str, str] | None:
     """("parcel" or "listing", key) of the home nearest to a point; a parcel before a listing at the same distance."""
     reach = within_miles / 60
     box = {"s": lat - reach, "n": lat + reach, "w": lon - 2 * reach, "e": lon + 2 * reach}
@@ -206,7 +207,7 @@ def _miles(lat: float, lon: float, row: sqlite3.Row) -> float:
     return round(float(near_miles(lat, lon, np.array([row["latitude"]]), np.array([row["longitude"]]))[0]), 3)
 
 
-def assessments_of(db: sqlite3.Connection, parcel_number: str) -> list[dict[str, Any]]:
+def assessments_of(db: Db, parcel_number: str) -> list[dict[str, Any]]:
     """A parcel's assessments by year, newest first."""
     rows = db.execute(
         "SELECT tax_year, total_value, tax_amount FROM assessments WHERE parcel_number = :n ORDER BY tax_year DESC",
@@ -215,7 +216,7 @@ def assessments_of(db: sqlite3.Connection, parcel_number: str) -> list[dict[str,
     return [dict(r) for r in rows]
 
 
-def with_parcels(db: sqlite3.Connection) -> Iterator[tuple[str, str]]:
+def with_parcels(db: Db) -> Iterator[tuple[str, str]]:
     """Every listing and deed sale that names its parcel: (key among the columns, parcel number)."""
     yield from db.execute("SELECT listing_id, parcel_number FROM listings WHERE parcel_number IS NOT NULL")
     yield from db.execute(
@@ -223,7 +224,7 @@ def with_parcels(db: sqlite3.Connection) -> Iterator[tuple[str, str]]:
     )
 
 
-def with_words(db: sqlite3.Connection, field: str, words: Sequence[str], must_be_known: bool) -> list[str]:
+def with_words(db: Db, field: str, words: Sequence[str], must_be_known: bool) -> list[str]:
     """Listings whose text has any of the words, anywhere and without case; those without a text too unless they must.
 
     The field's name comes from the catalogue.
@@ -238,9 +239,7 @@ def _literal(word: str) -> str:
     return word.replace("!", "!!").replace("%", "!%").replace("_", "!_")
 
 
-def parcels_within(
-    db: sqlite3.Connection, lat: float, lon: float, within_miles: float, fields: tuple[str, ...]
-) -> list[sqlite3.Row]:
+def parcels_within(db: Db, lat: float, lon: float, within_miles: float, fields: tuple[str, ...]) -> list[sqlite3.Row]:
     """Parcels of a box that holds the circle, with their place, kind and some fields of the catalogue; at most 50,000."""
     tall, wide = within_miles / 68.5, within_miles / max(1.0, 68.5 * math.cos(math.radians(lat)))
     return db.execute(

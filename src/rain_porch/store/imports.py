@@ -10,13 +10,13 @@ from typing import Any
 
 from ..core.keys import made_key, number_words
 from . import indexing
-from .db import CACHE, atomic
+from .db import CACHE, Db, WritableDb, atomic
 
 IMPORT_CACHE = 131_072  # KB: most of the indexes that a large import changes
 COUNTS = ("rows", "new", "changed", "same", "suspect", "rejected")
 
 
-def source_id(db: sqlite3.Connection, name: str) -> int:
+def source_id(db: WritableDb, name: str) -> int:
     db.execute("INSERT OR IGNORE INTO sources (name) VALUES (:name)", {"name": name})
     return int(db.execute("SELECT source_id FROM sources WHERE name = :name", {"name": name}).fetchone()[0])
 
@@ -150,15 +150,15 @@ def write_record(db: sqlite3.Connection, record: Mapping[str, Any]) -> int:
     return int(cursor.lastrowid or 0)
 
 
-def bump_version(db: sqlite3.Connection) -> None:
+def bump_version(db: WritableDb) -> None:
     db.execute("UPDATE meta SET value = CAST(value AS INTEGER) + 1 WHERE name = 'version'")
 
 
-def records_version(db: sqlite3.Connection) -> int:
+def records_version(db: Db) -> int:
     return int(db.execute("SELECT value FROM meta WHERE name = 'version'").fetchone()[0])
 
 
-def list_imports(db: sqlite3.Connection) -> list[dict[str, Any]]:
+def list_imports(db: Db) -> list[dict[str, Any]]:
     """Newest first, with the source's name."""
     rows = db.execute(
         "SELECT i.import_id, s.name AS source, i.kind, i.file_name, i.finished_at, i.row_count AS rows, i.new_count AS new, "
@@ -168,7 +168,7 @@ def list_imports(db: sqlite3.Connection) -> list[dict[str, Any]]:
     return [{**dict(r), "reasons": json.loads(r["reasons"])} for r in rows]
 
 
-def reported_rows(db: sqlite3.Connection, import_id: int, limit: int = 500) -> list[dict[str, Any]]:
+def reported_rows(db: Db, import_id: int, limit: int = 500) -> list[dict[str, Any]]:
     """Rows of an import that were rejected, suspect or partly blanked, as they stood in the file."""
     rows = db.execute(
         "SELECT row_number, outcome, reasons, original FROM import_rows WHERE import_id = :id ORDER BY row_number LIMIT :limit",

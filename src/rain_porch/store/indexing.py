@@ -7,6 +7,8 @@ import sqlite3
 
 import shapely
 
+from .db import WritableDb
+
 # which rows are to be indexed anew; filled by whoever changes records, empty between transactions
 TOUCHED = "CREATE TEMP TABLE IF NOT EXISTS touched (row_id INTEGER PRIMARY KEY)"
 
@@ -94,7 +96,7 @@ def _listing_entries(db: sqlite3.Connection, have: str) -> None:
     db.execute("DELETE FROM temp.stirred_homes")
 
 
-def match_transfers(db: sqlite3.Connection) -> None:
+def match_transfers(db: WritableDb) -> None:
     """A transfer is a listing's closing when the parcel is the same, the dates lie within 45 days and the prices within 1 %.
 
     Where the agent has ruled that a transfer is no listing's closing, it stays a sale of its own.

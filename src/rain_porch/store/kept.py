@@ -6,7 +6,7 @@ import sqlite3
 from dataclasses import dataclass
 
 from ..core.errors import BadInput, NotFound
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 LETTER, LAYOUT = "letter", "layout"
 
@@ -18,14 +18,14 @@ class Kept:
     document: str
 
 
-def listed(db: sqlite3.Connection, owner: int, kind: str) -> list[Kept]:
+def listed(db: Db, owner: int, kind: str) -> list[Kept]:
     rows = db.execute(
         "SELECT kept_id, name, document FROM kept WHERE owner = :o AND kind = :k ORDER BY name", {"o": owner, "k": kind}
     )
     return [Kept(*r) for r in rows]
 
 
-def read(db: sqlite3.Connection, owner: int, kind: str, kept_id: int) -> Kept:
+def read(db: Db, owner: int, kind: str, kept_id: int) -> Kept:
     """Raises NotFound for one that is not there or not this owner's."""
     row = db.execute(
         "SELECT kept_id, name, document FROM kept WHERE kept_id = :id AND owner = :o AND kind = :k",
@@ -36,7 +36,7 @@ def read(db: sqlite3.Connection, owner: int, kind: str, kept_id: int) -> Kept:
     return Kept(*row)
 
 
-def add(db: sqlite3.Connection, owner: int, kind: str, name: str, document: str) -> int:
+def add(db: WritableDb, owner: int, kind: str, name: str, document: str) -> int:
     """Keep a new one; raises BadInput where the name is taken."""
     try:
         cursor = db.execute(
@@ -48,7 +48,7 @@ def add(db: sqlite3.Connection, owner: int, kind: str, name: str, document: str)
     return int(cursor.lastrowid or 0)
 
 
-def write(db: sqlite3.Connection, owner: int, kind: str, kept_id: int, name: str, document: str) -> None:
+def write(db: WritableDb, owner: int, kind: str, kept_id: int, name: str, document: str) -> None:
     """Change one; raises NotFound, or BadInput where another has the name."""
     with atomic(db):
         read(db, owner, kind, kept_id)
@@ -61,6 +61,6 @@ def write(db: sqlite3.Connection, owner: int, kind: str, kept_id: int, name: str
             raise BadInput("name", f"There is a {kind} “{name}” already: choose another name.") from None
 
 
-def delete(db: sqlite3.Connection, owner: int, kind: str, kept_id: int) -> None:
+def delete(db: WritableDb, owner: int, kind: str, kept_id: int) -> None:
     read(db, owner, kind, kept_id)
     db.execute("DELETE FROM kept WHERE kept_id = :id", {"id": kept_id})

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-import sqlite3
-
 from ..core.errors import NotFound
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 
-def listed(db: sqlite3.Connection, owner: int) -> list[tuple[int, str, str]]:
+def listed(db: Db, owner: int) -> list[tuple[int, str, str]]:
     """(number, name, document) by name."""
     rows = db.execute("SELECT search_id, name, document FROM searches WHERE owner = :o ORDER BY name", {"o": owner})
     return [(r[0], r[1], r[2]) for r in rows]
 
 
-def keep(db: sqlite3.Connection, owner: int, name: str, document: str) -> int:
+def keep(db: WritableDb, owner: int, name: str, document: str) -> int:
     """Save a search under its name; one of the same name is replaced."""
     with atomic(db):
         db.execute(
@@ -26,7 +24,7 @@ def keep(db: sqlite3.Connection, owner: int, name: str, document: str) -> int:
         return int(row.fetchone()[0])
 
 
-def read(db: sqlite3.Connection, owner: int, search_id: int) -> str:
+def read(db: Db, owner: int, search_id: int) -> str:
     row = db.execute(
         "SELECT document FROM searches WHERE search_id = :id AND owner = :o", {"id": search_id, "o": owner}
     )
@@ -36,6 +34,6 @@ def read(db: sqlite3.Connection, owner: int, search_id: int) -> str:
     return str(found[0])
 
 
-def delete(db: sqlite3.Connection, owner: int, search_id: int) -> None:
+def delete(db: WritableDb, owner: int, search_id: int) -> None:
     read(db, owner, search_id)
     db.execute("DELETE FROM searches WHERE search_id = :id AND owner = :o", {"id": search_id, "o": owner})

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-import sqlite3
 from collections.abc import Sequence
 
+from .db import Db
 
-def sellers_of(db: sqlite3.Connection, listing_ids: Sequence[str]) -> dict[str, str]:
+
+def sellers_of(db: Db, listing_ids: Sequence[str]) -> dict[str, str]:
     """Listing → seller, for the listings of which one is known. For checks alone: no name of it reaches paper."""
     marks = ", ".join("?" * len(listing_ids))
     out: dict[str, str] = {}

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import sqlite3
+from .db import Db
 
 
-def names(db: sqlite3.Connection) -> list[str]:
+def names(db: Db) -> list[str]:
     rows = db.execute("SELECT DISTINCT s.name FROM series x JOIN sources s USING (source_id) ORDER BY 1")
     return [r[0] for r in rows]
 
 
-def values(db: sqlite3.Connection, name: str) -> list[tuple[str, float]]:
+def values(db: Db, name: str) -> list[tuple[str, float]]:
     """(date, value) of one series in the order of dates."""
     rows = db.execute(
         "SELECT x.date, x.value FROM series x JOIN sources s USING (source_id) "

@@ -2,21 +2,20 @@
 
 from __future__ import annotations
 
-import sqlite3
 from typing import Any
 
 from ..core.errors import NotFound
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 
-def listed(db: sqlite3.Connection, owner: int) -> list[dict[str, Any]]:
+def listed(db: Db, owner: int) -> list[dict[str, Any]]:
     rows = db.execute(
         "SELECT view_id, name, document, pinned FROM views WHERE owner = :o ORDER BY name", {"o": owner}
     ).fetchall()
     return [dict(r) for r in rows]
 
 
-def keep(db: sqlite3.Connection, owner: int, name: str, document: str, pinned: bool) -> int:
+def keep(db: WritableDb, owner: int, name: str, document: str, pinned: bool) -> int:
     """Save a view under its name; one of the same name is replaced."""
     with atomic(db):
         db.execute(
@@ -28,7 +27,7 @@ def keep(db: sqlite3.Connection, owner: int, name: str, document: str, pinned: b
     return int(row[0])
 
 
-def change(db: sqlite3.Connection, owner: int, view_id: int, name: str, document: str, pinned: bool) -> None:
+def change(db: WritableDb, owner: int, view_id: int, name: str, document: str, pinned: bool) -> None:
     """Give a saved view a name, a content and a place on the desk. NotFound."""
     with atomic(db):
         done = db.execute(
@@ -39,6 +38,6 @@ def change(db: sqlite3.Connection, owner: int, view_id: int, name: str, document
         raise NotFound(f"There is no saved view {view_id}.", view_id=view_id)
 
 
-def delete(db: sqlite3.Connection, owner: int, view_id: int) -> None:
+def delete(db: WritableDb, owner: int, view_id: int) -> None:
     if not db.execute("DELETE FROM views WHERE view_id = :id AND owner = :o", {"id": view_id, "o": owner}).rowcount:
         raise NotFound(f"There is no saved view {view_id}.", view_id=view_id)

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import sqlite3
 from typing import Any
 
 from ..core.errors import NotFound, OutOfDate
-from .db import atomic
+from .db import Db, WritableDb, atomic
 
 
-def create(db: sqlite3.Connection, owner: int, title: str, document: str, what: str, now: str) -> int:
+def create(db: WritableDb, owner: int, title: str, document: str, what: str, now: str) -> int:
     with atomic(db):
         cursor = db.execute(
             "INSERT INTO workups (owner, title, revision, document, created_at, changed_at) "
@@ -21,7 +20,7 @@ def create(db: sqlite3.Connection, owner: int, title: str, document: str, what: 
     return number
 
 
-def read(db: sqlite3.Connection, owner: int, workup_id: int) -> dict[str, Any]:
+def read(db: Db, owner: int, workup_id: int) -> dict[str, Any]:
     """Raises NotFound for a workup that is not there or not this owner's."""
     row = db.execute(
         "SELECT workup_id, title, revision, document, created_at, changed_at FROM workups "
@@ -34,7 +33,7 @@ def read(db: sqlite3.Connection, owner: int, workup_id: int) -> dict[str, Any]:
 
 
 def save(
-    db: sqlite3.Connection, owner: int, workup_id: int, revision: int, title: str, document: str, what: str, now: str
+    db: WritableDb, owner: int, workup_id: int, revision: int, title: str, document: str, what: str, now: str
 ) -> int:
     """Write the next revision; `revision` is the one that was read. Raises OutOfDate when another came between."""
     with atomic(db):
@@ -50,7 +49,7 @@ def save(
     return revision + 1
 
 
-def undo(db: sqlite3.Connection, owner: int, workup_id: int, now: str) -> str | None:
+def undo(db: WritableDb, owner: int, workup_id: int, now: str) -> str | None:
     """Put back the state before the last change; returns what was undone, None at the first revision."""
     with atomic(db):
         held = read(db, owner, workup_id)
@@ -70,7 +69,7 @@ def undo(db: sqlite3.Connection, owner: int, workup_id: int, now: str) -> str | 
     return str(last["what"])
 
 
-def history(db: sqlite3.Connection, owner: int, workup_id: int) -> list[dict[str, Any]]:
+def history(db: Db, owner: int, workup_id: int) -> list[dict[str, Any]]:
     rows = db.execute(
         "SELECT revision, what, at FROM workup_revisions WHERE workup_id = :id AND owner = :owner "
         "ORDER BY revision DESC LIMIT 200",
@@ -79,7 +78,7 @@ def history(db: sqlite3.Connection, owner: int, workup_id: int) -> list[dict[str
     return [dict(r) for r in rows]
 
 
-def listed(db: sqlite3.Connection, owner: int) -> list[dict[str, Any]]:
+def listed(db: Db, owner: int) -> list[dict[str, Any]]:
     rows = db.execute(
         "SELECT workup_id, title, document, created_at, changed_at FROM workups WHERE owner = :owner "
         "ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
@@ -88,12 +87,12 @@ def listed(db: sqlite3.Connection, owner: int) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
-def delete(db: sqlite3.Connection, owner: int, workup_id: int) -> None:
+def delete(db: WritableDb, owner: int, workup_id: int) -> None:
     read(db, owner, workup_id)
     db.execute("DELETE FROM workups WHERE workup_id = :id AND owner = :owner", {"id": workup_id, "owner": owner})
 
 
-def _write(db: sqlite3.Connection, workup_id: int, revision: int, title: str, document: str, now: str) -> None:
+def _write(db: WritableDb, workup_id: int, revision: int, title: str, document: str, now: str) -> None:
     db.execute(
         "UPDATE workups SET revision = :revision, title = :title, document = :document, changed_at = :now "
         "WHERE workup_id = :id",
@@ -101,9 +100,7 @@ def _write(db: sqlite3.Connection, workup_id: int, revision: int, title: str, do
     )
 
 
-def _note(
-    db: sqlite3.Connection, workup_id: int, revision: int, owner: int, what: str, document: str, now: str
-) -> None:
+def _note(db: WritableDb, workup_id: int, revision: int, owner: int, what: str, document: str, now: str) -> None:
     db.execute(
         "INSERT INTO workup_revisions (workup_id, revision, owner, what, document, at) "
         "VALUES (:id, :revision, :owner, :what, :document, :now)",

@@ -26,7 +26,7 @@ from . import documents as d
 from .backtesting import BacktestResult
 from .homes import Home, own_sale
 from .pricing import Pricing, Setting, candidates, label, loosened, most_alike, price
-from .records import Records
+from .snapshot import Snapshot
 
 
 def backtest_doc(result: BacktestResult) -> d.BacktestDoc:
@@ -86,7 +86,7 @@ def subject_doc(subject: Subject) -> d.SubjectDoc:
     )
 
 
-def find_doc(records: Records, home: Home, as_of: dt.date | None, search: sr.Search | None) -> d.FindDoc:
+def find_doc(records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Search | None) -> d.FindDoc:
     """Candidates of a home: the given search as it is, or the proposed one, loosened until it finds enough."""
     setting = Setting.at(records, home.subject, records.effective_day(as_of))
     said: list[str] = []
@@ -105,7 +105,7 @@ def find_doc(records: Records, home: Home, as_of: dt.date | None, search: sr.Sea
 
 
 def price_doc(
-    records: Records, home: Home, as_of: dt.date | None, search: sr.Search | None, exclude_self: bool = False
+    records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Search | None, exclude_self: bool = False
 ) -> tuple[d.PriceDoc, list[str]]:
     """The price that Rain Porch finds left to itself, and the comps it took. Raises NotEnough without any sale."""
     subject = home.subject
@@ -185,7 +185,7 @@ def pricing_doc(setting: Setting, pricing: Pricing, search: sr.Search, said: lis
 
 
 def market_doc(
-    records: Records,
+    records: Snapshot,
     measures: Sequence[str],
     by: str,
     start: dt.date | None,
@@ -201,7 +201,7 @@ def market_doc(
     spans = mk.periods(by, start, end, through) if start else mk.last_years(by, years, end, through)
     if len(spans) > 1200:
         raise BadInput("from", f"{len(spans):,} periods are more than 1,200: choose a later start or longer periods.")
-    columns = records.columns()
+    columns = records.columns
     chosen = np.ones(len(columns), dtype=np.bool_)
     mask = records.area_mask((area,) if area else ())
     if mask is not None:

@@ -20,7 +20,7 @@ from .answers import candidate_docs, subject_doc
 from .documents import CandidateDoc, Doc, SearchDoc, SubjectDoc
 from .homes import HomeRef, read_home
 from .pricing import Setting, candidates, loosened
-from .records import Records
+from .snapshot import Snapshot
 from .stored import HomeRefDoc
 
 SHOWN = 500
@@ -62,11 +62,11 @@ class LookDoc(Doc):
     candidates: list[CandidateDoc]
 
 
-def look_around(records: Records, ask: LookAsk) -> LookDoc:
+def look_around(records: Snapshot, ask: LookAsk) -> LookDoc:
     """Counts, statistics and the homes themselves. Raises NotFound for a record, BadInput for a search that is none."""
     if ask.home is None and ask.search is None:
         raise BadInput("search", "Name a home to look around, or give a search: an area, a shape or a field.")
-    columns, day = records.columns(), records.effective_day(None)
+    columns, day = records.columns, records.effective_day(None)
     view = columns.as_of(day)
     search = ask.search.search() if ask.search else None
     said: list[str] = []
@@ -91,7 +91,7 @@ def look_around(records: Records, ask: LookAsk) -> LookDoc:
     )  # fmt: skip
 
 
-def _middle(records: Records, search: sr.Search, rows: Ints) -> Subject:
+def _middle(records: Snapshot, search: sr.Search, rows: Ints) -> Subject:
     """A place to look from where no home is named: the middle of what is found."""
     kind = HomeKind(search.home_kinds[0]) if search.home_kinds else HomeKind.UNKNOWN
     return Subject({}, *records.middle(rows), kind)

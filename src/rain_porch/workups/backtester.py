@@ -45,7 +45,8 @@ class Testing:
 
 def main() -> None:
     task = json.loads(sys.stdin.readline())
-    records = Records(Path(task["folder"]))
+    held = Records(Path(task["folder"]))
+    records = held.snapshot()
     try:
         near = Subject({}, task["lat"], task["lon"], HomeKind(task["kind"]))
         start, end = last_sales(records, near, task["day"], task["sample"])
@@ -58,12 +59,12 @@ def main() -> None:
              "per_sqft": c.predicted.get("mean_price_per_sqft")}
             for c in result.cases
         ]  # fmt: skip
-        keep(records, result, doc, dt.datetime.fromisoformat(task["now"]))
+        keep(held.live, records.columns, result, doc, dt.datetime.fromisoformat(task["now"]))
         say(stage="done", result={**doc, "cases": cases})
     except RainPorchError as error:
         say(stage="failed", message=error.message)
     finally:
-        records.close()
+        held.close()
 
 
 if __name__ == "__main__":

@@ -8,7 +8,7 @@ import os
 import time
 from collections import Counter
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -26,8 +26,9 @@ from ..core.valuation import value_by_comps
 from ..core.words import LAND_KINDS
 from ..core.worth import per_sqft_values
 from ..store import backtests
+from ..store.db import Readers, WritableDb, connect
 from .pricing import TAKE, Setting, loosened, rates_for_rows, sold_rows
-from .records import Records
+from .snapshot import Snapshot
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
@@ -51,7 +52,7 @@ class BacktestResult:
 
 
 def backtest(
-    records: Records,
+    records: Snapshot,
     start: dt.date,
     end: dt.date,
     sample: int | None = None,
@@ -71,7 +72,7 @@ def backtest(
     if sample is not None and sample < 1:
         raise BadInput("sample", "Give a sample of at least 1.")
     began = time.monotonic()
-    columns = records.columns()
+    columns = records.columns
     rows, skipped = _eligible(columns, day_of(start), day_of(end), near)
     if not rows.size:
         raise NotEnough(f"No sale from {start} to {end} can be tested: {_say(skipped)}.")
@@ -140,11 +141,11 @@ def _drawn(columns: Columns, rows: Ints, n: int | None, rng: np.random.Generator
 
 Outcome = tuple[Case | None, str]
 # the records that forked workers inherit
-_inherited: dict[str, Records] = {}
+_inherited: dict[str, Snapshot] = {}
 
 
-def _run(records: Records, rows: Ints, workers: int | None, progress: Progress | None) -> Iterator[Outcome]:
-    columns = records.columns()
+def _run(records: Snapshot, rows: Ints, workers: int | None, progress: Progress | None) -> Iterator[Outcome]:
+    columns = records.columns
     tasks = list(_by_month(columns, rows))
     workers = min(workers or os.cpu_count() or 1, len(tasks))
     done = 0
@@ -170,7 +171,11 @@ def _run(records: Records, rows: Ints, workers: int | None, progress: Progress |
 
 
 def _price_inherited(task: tuple[int, int, Ints]) -> list[Outcome]:
-    return _price_month(_inherited["records"], *task)
+    held = _inherited["records"]
+    if "own" not in _inherited:  # a database is never read over a parent's connection
+        own = Readers([connect(held.folder / "records.db", cache=6000)])
+        _inherited["own"] = replace(held, db=own)
+    return _price_month(_inherited["own"], *task)
 
 
 def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
@@ -198,9 +203,9 @@ def subject_of(columns: Columns, row: int) -> Subject:
     )  # fmt: skip
 
 
-def _price_month(records: Records, month: int, kind: int, rows: Ints) -> list[Outcome]:
+def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[Outcome]:
     """Price the sales of one month and kind; the wider market's fit is made once, as of the month's first day."""
-    columns = records.columns()
+    columns = records.columns
     subjects = [subject_of(columns, int(r)) for r in rows]
     middle = Subject({}, float(np.median(columns.lats[rows])), float(np.median(columns.lons[rows])), HOME_KINDS[kind])
     days = price_days(columns, rows) - 1
@@ -242,20 +247,21 @@ def _price_one(setting: Setting, row: int, shared: ev.WideFit | None) -> Outcome
     ), ""  # fmt: skip
 
 
-def keep(records: Records, result: BacktestResult, document: Mapping[str, Any], now: dt.datetime) -> int:
+def keep(
+    db: WritableDb, columns: Columns, result: BacktestResult, document: Mapping[str, Any], now: dt.datetime
+) -> int:
     """Keep a backtest with the records: ranges around its sales are measured by it from now on."""
-    columns = records.columns()
     rows = (
         (c.listing_id, HOME_KINDS[columns.home_kind[columns.row_of[c.listing_id]]].value, c.latitude, c.longitude,
          c.day, c.close_day, c.actual, c.value, c.width)
         for c in [*result.before, *result.cases]
     )  # fmt: skip
-    return backtests.save(records.db, now.isoformat(timespec="seconds"), document, rows)
+    return backtests.save(db, now.isoformat(timespec="seconds"), document, rows)
 
 
-def last_sales(records: Records, subject: Subject, day: int, n: int) -> tuple[dt.date, dt.date]:
+def last_sales(records: Snapshot, subject: Subject, day: int, n: int) -> tuple[dt.date, dt.date]:
     """The period of the last sales of the subject's kind that holds about `n` of those nearest: up to three years."""
-    columns = records.columns()
+    columns = records.columns
     rows = recent_sale_rows(columns, columns.as_of(day))
     rows = rows[columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)]
     close = np.sort(columns.close[rows])

@@ -8,7 +8,7 @@ import io
 import re
 import struct
 from pathlib import Path
-from typing import TYPE_CHECKING, Any, Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -19,12 +19,10 @@ from ..report.model import Brand, OwnPages
 from ..report.own import OWN
 from ..store import choices
 from . import photos
+from .agent import Agent
+from .choices import agent_card, set_agent_card
 from .documents import Doc
 
-if TYPE_CHECKING:
-    from .workups import Workups
-
-OWNER = 1
 MOST_PAGES, MOST_BYTES, MOST_PIXELS, MOST_FILES = 30, 20_000_000, 60_000_000, 40
 FileName = re.compile(r"^[0-9a-f]{32}\.(jpg|png|webp|pdf)$")
 
@@ -49,31 +47,31 @@ class OwnPageDoc(Doc):
     pages: int
 
 
-def set_card(workups: Workups, card: CardDoc) -> None:
+def set_card(agent: Agent, card: CardDoc) -> None:
     """Keep the card. Raises BadInput for a picture that has not been added."""
     for field in ("logo", "portrait"):
         file = getattr(card, field)
-        if file and not (FileName.match(file) and (workups.records.folder / "photos" / file).is_file()):
+        if file and not (FileName.match(file) and (agent.records.folder / "photos" / file).is_file()):
             raise BadInput(field, f"There is no picture {file}: add it again.")
-    workups.set_card(card.model_dump())
+    set_agent_card(agent, card.model_dump())
 
 
-def brand(workups: Workups) -> Brand:
-    card = CardDoc(**workups.card())
+def brand(agent: Agent) -> Brand:
+    card = CardDoc(**agent_card(agent))
     return Brand(
         colour=readable(card.colour) if card.colour else Brand().colour,
-        logo=_fitted(workups, card.logo, 360, 120, "xMaxYMid"),
-        portrait=_fitted(workups, card.portrait, 300, 360, "xMidYMid"),
+        logo=_fitted(agent, card.logo, 360, 120, "xMaxYMid"),
+        portrait=_fitted(agent, card.portrait, 300, 360, "xMidYMid"),
         size=card.size,
     )
 
 
-def _fitted(workups: Workups, file: str, width: int, height: int, align: str) -> str:
+def _fitted(agent: Agent, file: str, width: int, height: int, align: str) -> str:
     """A kept picture as SVG, whole, in a box; nothing where it is gone."""
     if not file:
         return ""
     try:
-        data, media = photos.own_picture(workups.records.folder, file)
+        data, media = photos.own_picture(agent.records.folder, file)
     except NotFound:
         return ""
     inside = f"data:{media};base64,{base64.b64encode(data).decode()}"
@@ -113,21 +111,21 @@ def pixels(data: bytes) -> tuple[int, int] | None:
     return None
 
 
-def own_pages(workups: Workups) -> list[OwnPageDoc]:
-    held: list[dict[str, Any]] = choices.read(workups.db, OWNER, choices.OWN_PAGES) or []
+def own_pages(agent: Agent) -> list[OwnPageDoc]:
+    held: list[dict[str, Any]] = choices.read(agent.porch, agent.owner, choices.OWN_PAGES) or []
     return [OwnPageDoc(**p) for p in held]
 
 
-def add_own_page(workups: Workups, title: str, data: bytes) -> OwnPageDoc:
+def add_own_page(agent: Agent, title: str, data: bytes) -> OwnPageDoc:
     """Keep a PDF or picture as pages of the agent's own. Refused for what cannot be printed."""
     if len(data) > MOST_BYTES:
         raise Refused(
             f"The file has {len(data) / 1e6:.0f} MB, more than {MOST_BYTES // 1_000_000}: make it smaller first."
         )
-    held = own_pages(workups)
+    held = own_pages(agent)
     if len(held) >= MOST_FILES:
         raise Refused(f"There are {MOST_FILES} files already: take one away first.")
-    folder = workups.records.folder
+    folder = agent.records.folder
     if data[:5] == b"%PDF-":
         count, name = _pages_of(data), hashlib.blake2b(data, digest_size=16).hexdigest() + ".pdf"
         target = folder / "photos" / name
@@ -139,7 +137,7 @@ def add_own_page(workups: Workups, title: str, data: bytes) -> OwnPageDoc:
         raise Refused("This is no PDF and no JPEG, PNG or WebP picture: save it as one of these and add it again.")
     made = OwnPageDoc(page=OWN + name, title=" ".join(title.split())[:80] or "A page of my own", pages=count)
     kept = [p for p in held if p.page != made.page]
-    choices.write(workups.db, OWNER, choices.OWN_PAGES, [p.model_dump() for p in [*kept, made]])
+    choices.write(agent.porch, agent.owner, choices.OWN_PAGES, [p.model_dump() for p in [*kept, made]])
     return made
 
 
@@ -159,18 +157,18 @@ def _pages_of(data: bytes) -> int:
     return count
 
 
-def take_own_page_away(workups: Workups, page: str) -> None:
-    held = own_pages(workups)
+def take_own_page_away(agent: Agent, page: str) -> None:
+    held = own_pages(agent)
     if page not in [p.page for p in held]:
         raise NotFound(f"There is no page {page}.", page=page)
-    choices.write(workups.db, OWNER, choices.OWN_PAGES, [p.model_dump() for p in held if p.page != page])
+    choices.write(agent.porch, agent.owner, choices.OWN_PAGES, [p.model_dump() for p in held if p.page != page])
 
 
-def own_files(workups: Workups) -> dict[str, OwnPages]:
+def own_files(agent: Agent) -> dict[str, OwnPages]:
     """Page name → its file; those whose file is gone are left out."""
     out = {}
-    for p in own_pages(workups):
-        path = workups.records.folder / "photos" / p.page.removeprefix(OWN)
+    for p in own_pages(agent):
+        path = agent.records.folder / "photos" / p.page.removeprefix(OWN)
         if path.is_file():
             out[p.page] = OwnPages(p.title, str(path.resolve()), p.pages)
     return out

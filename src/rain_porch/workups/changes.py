@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ..core.condition import SCALE
+from ..core.dates import said
 from ..core.errors import BadInput
 from ..core.fields import ADJUSTED, BY_NAME, Kind
 from ..core.improvements import check_improvement
@@ -242,10 +243,10 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         return state.model_copy(update={"paper": change.paper}), "paper changed"
     if isinstance(change, SetDate):
         if not dt.date(1950, 1, 1) <= change.effective_date <= dt.date(2100, 1, 1):
-            raise BadInput("effective_date", f"{change.effective_date} is no usable date: give one from 1950 on.")
+            raise BadInput("effective_date", f"{said(change.effective_date)} is no usable date: give one from 1950 on.")
         return state.model_copy(
             update={"effective_date": change.effective_date}
-        ), f"date set to {change.effective_date}"
+        ), f"date set to {said(change.effective_date)}"
     return state.model_copy(update={"client": change.client.strip()}), "client changed"
 
 

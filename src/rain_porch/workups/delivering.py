@@ -6,7 +6,7 @@ import dataclasses
 import json
 import re
 import threading
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from pydantic import Field
 
@@ -16,12 +16,11 @@ from ..report.model import ReportInput
 from ..store import db as database
 from ..store import deliveries as store
 from . import mailing
+from .agent import Agent
 from .documents import Doc
+from .handing import report_input
+from .workups import open_workup
 
-if TYPE_CHECKING:
-    from .workups import Workups
-
-OWNER = 1
 NOT_SET_UP = "No mail server is set up: the message waits here as a file that any mail program opens."
 
 
@@ -52,14 +51,14 @@ class DeliveryDoc(Doc):
     sent_at: str | None
 
 
-def deliver(workups: Workups, workup_id: int, ask: DeliverAsk) -> int:
+def deliver(agent: Agent, workup_id: int, ask: DeliverAsk) -> int:
     """Freeze the workup's report and keep it; with an e-mail address its message is made too. Returns its number.
 
     Raises BadInput for an address that is none; nothing is kept then.
     """
     if ask.email:
         mailing.check_address(ask.email)
-    given = workups.report_input(workup_id)
+    given = report_input(agent, workup_id)
     pdf = papers.pdf(given)
     made: dict[str, bytes] = {"pdf": pdf, "html": papers.html(given), "json": _frozen(given)}
     subject = ask.subject.strip() or f"{given.title}: what it is worth"
@@ -68,51 +67,62 @@ def deliver(workups: Workups, workup_id: int, ask: DeliverAsk) -> int:
             _sender(), given.agent.get("name", ""), ask.email, ask.client, subject, ask.words or _words(given, ask), pdf,
             f"{re.sub(r'[^A-Za-z0-9]+', '-', given.title).strip('-') or 'report'}.pdf",
         )  # fmt: skip
-    held = workups.open(workup_id)
+    held = open_workup(agent, workup_id)
     return store.add(
-        workups.db,
-        OWNER,
+        agent.porch,
+        agent.owner,
         {
             "workup_id": workup_id, "revision": held.revision, "title": given.title, "client": ask.client.strip(),
             "email": ask.email, "subject": subject if ask.email else "", "pages": len(given.paper.pages),
             "state": store.SENDING if ask.email else store.BY_HAND, "list_price": given.list_price,
-            "made_at": workups.now().isoformat(timespec="seconds"),
+            "made_at": agent.now().isoformat(timespec="seconds"),
         },
         made,
     )  # fmt: skip
 
 
-def send_again(workups: Workups, delivery_id: int) -> threading.Thread | None:
+def let_wait(porch: database.Database) -> None:
+    """When the service starts, no message is on its way any more: what was being sent waits for another try."""
+    store.let_wait(porch)
+
+
+def deliveries(agent: Agent, workup_id: int | None = None) -> list[dict[str, Any]]:
+    return store.listed(agent.porch, agent.owner, workup_id)
+
+
+def delivered_paper(agent: Agent, delivery_id: int, form: str) -> bytes:
+    return store.paper(agent.porch, agent.owner, delivery_id, form)
+
+
+def send_again(agent: Agent, delivery_id: int) -> threading.Thread | None:
     """Send a message that waits; one that went out, or is on its way, is left alone."""
-    if store.read(workups.db, OWNER, delivery_id)["state"] != store.WAITING:
+    if store.read(agent.porch, agent.owner, delivery_id)["state"] != store.WAITING:
         return None
-    store.note(workups.db, delivery_id, store.SENDING, "", None)
-    return post_beside(workups, delivery_id)
+    store.note(agent.porch, delivery_id, store.SENDING, "", None)
+    return post_beside(agent, delivery_id)
 
 
-def post_beside(workups: Workups, delivery_id: int) -> threading.Thread | None:
+def post_beside(agent: Agent, delivery_id: int) -> threading.Thread | None:
     """Send a message that is to be sent, on a thread of its own: a slow mail server holds nobody up."""
-    if store.read(workups.db, OWNER, delivery_id)["state"] != store.SENDING:
+    if store.read(agent.porch, agent.owner, delivery_id)["state"] != store.SENDING:
         return None
-    thread = threading.Thread(target=_post, args=(workups, delivery_id), daemon=True)
+    thread = threading.Thread(target=_post, args=(agent, delivery_id), daemon=True)
     thread.start()
     return thread
 
 
-def _post(workups: Workups, delivery_id: int) -> None:
-    db = database.open_database(workups.records.folder, database.PORCH)
+def _post(agent: Agent, delivery_id: int) -> None:
+    db = agent.porch
     try:
-        held = store.read(db, OWNER, delivery_id)
+        held = store.read(db, agent.owner, delivery_id)
         server = mailing.Server.from_settings()
         if server is None:
             store.note(db, delivery_id, store.WAITING, NOT_SET_UP, None)
             return
-        mailing.send(server, _sender(), held["email"], store.paper(db, OWNER, delivery_id, "eml"))
-        store.note(db, delivery_id, store.SENT, "", workups.now().isoformat(timespec="seconds"))
+        mailing.send(server, _sender(), held["email"], store.paper(db, agent.owner, delivery_id, "eml"))
+        store.note(db, delivery_id, store.SENT, "", agent.now().isoformat(timespec="seconds"))
     except RainPorchError as error:
         store.note(db, delivery_id, store.WAITING, error.message, None)
-    finally:
-        db.close()
 
 
 def _sender() -> str:

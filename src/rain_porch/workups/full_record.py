@@ -17,7 +17,7 @@ from ..core.stages import NOTHING
 from ..store import homes
 from . import photos
 from .documents import Doc, Value
-from .records import Records
+from .snapshot import Snapshot
 from .story import story
 
 _OWN_PLACE = frozenset({"public_remarks", "private_remarks", "list_agent_full_name", "list_office_name", "listing_id",
@@ -71,12 +71,12 @@ class FullRecordDoc(Doc):
     story: list[StoryDoc]
 
 
-def full_record(records: Records, key: str, until: dt.date | None = None) -> FullRecordDoc:
+def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> FullRecordDoc:
     """One record as it stood at the end of a day, the newest day of the records unless given. Raises NotFound.
 
     Everything is rewound: what was paid, what was asked and which status it had later is not told.
     """
-    columns = records.columns()
+    columns = records.columns
     row = columns.row_of.get(key)
     listing = homes.listing(records.db, key)
     deed = homes.transfer(records.db, key.removeprefix(DEED)) if key.startswith(DEED) else None

@@ -6,7 +6,7 @@ import base64
 import datetime as dt
 import itertools
 from collections.abc import Iterable, Sequence
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from ..core import proceeds as pr
 from ..core.columns import FOR_SALE
@@ -19,27 +19,28 @@ from ..report.model import Paper, ReportInput
 from ..store.areas import base_map
 from ..store.health import sources
 from . import photos
+from .agent import Agent
 from .answers import candidate_docs, market_doc, pricing_doc, subject_doc
 from .asking import Asking, asking
 from .branding import brand, own_files
+from .choices import agent_card
 from .letters import items_of, read_letter
+from .opened import Opened, priced
 from .outings import housing, tour
 from .pricing import Pricing, candidates
+from .snapshot import Snapshot
 from .story import story_of_home
-
-if TYPE_CHECKING:
-    from .records import Records
-    from .workups import Opened, Workups
+from .workups import open_workup
 
 AROUND, PICTURED, MONTHS = 300, 30, 36
 INSIDE, INSIDE_PICTURES = 2, 3  # competing homes that are shown inside, with so many rooms each
 
 
-def report_input(workups: Workups, workup_id: int) -> ReportInput:
+def report_input(agent: Agent, workup_id: int) -> ReportInput:
     """What the pages are made from: the workup frozen as plain data, nothing private in it."""
-    opened = workups.open(workup_id)
-    pricing = workups.priced(opened)
-    state, setting, records = opened.state, opened.setting, workups.records
+    opened = open_workup(agent, workup_id)
+    pricing = priced(opened)
+    state, setting, records = opened.state, opened.setting, agent.records
     search = state.search.search()
     found = setting.run(search)
     around = candidates(setting, found.rows, AROUND)
@@ -52,7 +53,7 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
     return ReportInput(
         title=state.address,
         client=state.client,
-        made_on=workups.now().date(),
+        made_on=agent.now().date(),
         subject=subject_doc(opened.subject).model_dump(mode="json"),
         price=pricing_doc(setting, pricing, search, []).model_dump(mode="json"),
         comps=[c.model_dump(mode="json") for c in candidate_docs(setting, pricing.comps)],
@@ -63,14 +64,14 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
         through=records.through(),
         base_map=base_map(records.db),
         paper=paper,
-        agent={k: v for k, v in workups.card().items() if k in ("name", "licence", "contact")},
-        brand=brand(workups),
-        own_pages=own_files(workups),
+        agent={k: v for k, v in agent_card(agent).items() if k in ("name", "licence", "contact")},
+        brand=brand(agent),
+        own_pages=own_files(agent),
         tour=tour(setting, pricing.comps) if "tour" in paper.pages and pricing.comps else None,
         housing=housing(records, opened.subject, search.radius_miles or 1.0, setting.view.day)
         if "housing" in paper.pages
         else None,
-        pictures=_pictures(workups, opened, pricing.comps, around) if paper.pictures else {},
+        pictures=_pictures(agent, opened, pricing.comps, around) if paper.pictures else {},
         past=story_of_home(opened.setting.records, opened.home, state.effective_date),
         asking=None if ask is None else _asked(ask),
         recommendation=state.recommendation or (ask.sentence if ask else ""),
@@ -78,22 +79,22 @@ def report_input(workups: Workups, workup_id: int) -> ReportInput:
         market=market,
         market_place=place,
         sources=_sources(records),
-        market_letter=_market_letter(workups, paper),
+        market_letter=_market_letter(agent, paper),
     )
 
 
-def _market_letter(workups: Workups, paper: Paper) -> list[dict[str, Any]]:
+def _market_letter(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
     """Pages of the chosen market letter; none where it is not on paper, or has been deleted since."""
     if paper.market_letter is None or "market_letter" not in paper.pages:
         return []
     try:
-        letter = read_letter(workups, paper.market_letter)
+        letter = read_letter(agent, paper.market_letter)
     except NotFound:
         return []
-    return item_pages(items_of(workups.records, letter))
+    return item_pages(items_of(agent.records, letter))
 
 
-def _sources(records: Records) -> list[str]:
+def _sources(records: Snapshot) -> list[str]:
     """Each source of listings, parcels and deeds, with the newest day of its listings, else the day it came in."""
 
     def told() -> list[str]:
@@ -101,11 +102,14 @@ def _sources(records: Records) -> list[str]:
         for s in sources(records.db):
             if {"listings", "parcels", "transfers"} & set(str(s["kinds"] or "").split(",")):
                 day = str(s["through"] or s["last_import"] or "")[:10]
-                out.append(f"{s['name']}, {'newest' if s['through'] else 'taken in'} {said(dt.date.fromisoformat(day))}" if day else str(s["name"]))
+                out.append(
+                    f"{s['name']}, {'newest' if s['through'] else 'taken in'} {said(dt.date.fromisoformat(day))}"
+                    if day
+                    else str(s["name"])
+                )
         return out
 
-    held: list[str] = records.columns().keep("sources", told)
-    return held
+    return records.remember("sources", told)
 
 
 def _grid(pricing: Pricing) -> list[dict[str, Any]]:
@@ -146,11 +150,9 @@ def _market(opened: Opened) -> tuple[str, dict[str, Any] | None]:
     return f"{words[0].upper()}{words[1:]}" + (f" around {city}" if city else ""), doc.model_dump(mode="json")
 
 
-def _pictures(
-    workups: Workups, opened: Opened, comps: Sequence[Candidate], around: Iterable[Candidate]
-) -> dict[str, str]:
+def _pictures(agent: Agent, opened: Opened, comps: Sequence[Candidate], around: Iterable[Candidate]) -> dict[str, str]:
     """Front pictures as SVG: the subject's under "", the comps' and those of the most alike homes of each kind."""
-    records = workups.records
+    records = agent.records
     out: dict[str, str] = {}
     if opened.state.photos:
         out[""] = framed(*photos.own_picture(records.folder, opened.state.photos[0].file))

@@ -18,7 +18,7 @@ from ..core.homes import Subject, Value
 from ..core.listing_facts import price_days
 from ..core.words import HomeKind
 from ..store import homes as store
-from .records import Records
+from .snapshot import Snapshot
 
 _FACTS = (*HOME_FACTS, "subdivision_name", "city", "postal_code", "tax_assessed_value", "tax_annual_amount",
           "association_fee", "list_price")  # fmt: skip
@@ -46,7 +46,7 @@ class Home:
 
 
 def locate(
-    records: Records,
+    records: Snapshot,
     *,
     address: str | None = None,
     parcel: str | None = None,
@@ -120,7 +120,7 @@ def _place(row: Mapping[str, Any] | None) -> tuple[float, float] | None:
     return None if {"latitude", "longitude"} & set(suspect) else (row["latitude"], row["longitude"])
 
 
-def read_home(records: Records, ref: HomeRef) -> Home:
+def read_home(records: Snapshot, ref: HomeRef) -> Home:
     """The home with its facts: the named record's first, what it does not know from the others."""
     tax: dict[str, Any] | None = None
     own: dict[str, Any] | None = None
@@ -169,7 +169,7 @@ def read_home(records: Records, ref: HomeRef) -> Home:
         home_kind=HomeKind(kind),
         address=f"{shown}, unit {unit}" if unit else shown,
         parcel_number=number,
-        home_id=_home_id(records.columns(), past, deeds),
+        home_id=_home_id(records.columns, past, deeds),
         own_listing=ref.key if ref.kind == "listing" else None,
         from_lease=leased,
         assessed_year=_assessed_year(records, number, facts.get("tax_assessed_value")),
@@ -177,7 +177,7 @@ def read_home(records: Records, ref: HomeRef) -> Home:
     return Home(ref, subject, says, past, deeds, from_lease=bool(last and last["is_lease"]))
 
 
-def _assessed_year(records: Records, parcel: str | None, value: Value | None) -> int | None:
+def _assessed_year(records: Snapshot, parcel: str | None, value: Value | None) -> int | None:
     """The newest tax year in which the parcel was assessed at this value."""
     held = store.assessments_of(records.db, parcel) if parcel and value is not None else []
     return next((int(a["tax_year"]) for a in held if a["tax_year"] and a["total_value"] == value), None)
@@ -215,12 +215,12 @@ def checked_corrections(corrections: Mapping[str, Value | None]) -> dict[str, Va
     return out
 
 
-def own_sale(records: Records, home: Home) -> tuple[str, dt.date] | None:
+def own_sale(records: Snapshot, home: Home) -> tuple[str, dt.date] | None:
     """The home's own sale that --exclude-self hides: the named listing if it sold, else its newest sale; no lease.
 
     Returns its number and the date at which its price was agreed (contract, else closing).
     """
-    columns = records.columns()
+    columns = records.columns
     keys = [home.subject.own_listing, *(r["listing_id"] for r in home.listings)]
     for row in map(columns.row, keys):
         if row is not None and columns.close[row] != NO_DAY and not columns.lease[row]:

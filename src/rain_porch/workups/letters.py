@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import TYPE_CHECKING, Any, Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -13,14 +13,11 @@ from ..report.letter import letter_pages
 from ..report.papers import letter_document
 from ..store import kept
 from . import market_looks as looks
+from .agent import Agent
+from .choices import agent_card
 from .documents import Doc
-from .records import Records
+from .snapshot import Snapshot
 from .views import ViewDoc, answer, place_words, year_so_far
-
-if TYPE_CHECKING:
-    from .workups import Workups
-
-OWNER = 1
 
 
 class LetterItemDoc(Doc):
@@ -48,40 +45,40 @@ class KeptLetterDoc(Doc):
     letter: LetterDoc
 
 
-def letters(workups: Workups) -> list[KeptLetterDoc]:
+def letters(agent: Agent) -> list[KeptLetterDoc]:
     return [
         KeptLetterDoc(letter_id=k.kept_id, letter=LetterDoc.model_validate_json(k.document))
-        for k in kept.listed(workups.db, OWNER, kept.LETTER)
+        for k in kept.listed(agent.porch, agent.owner, kept.LETTER)
     ]
 
 
-def read_letter(workups: Workups, letter_id: int) -> LetterDoc:
-    return LetterDoc.model_validate_json(kept.read(workups.db, OWNER, kept.LETTER, letter_id).document)
+def read_letter(agent: Agent, letter_id: int) -> LetterDoc:
+    return LetterDoc.model_validate_json(kept.read(agent.porch, agent.owner, kept.LETTER, letter_id).document)
 
 
-def letter_named(workups: Workups, title: str) -> LetterDoc:
-    held = {k.name: k.document for k in kept.listed(workups.db, OWNER, kept.LETTER)}
+def letter_named(agent: Agent, title: str) -> LetterDoc:
+    held = {k.name: k.document for k in kept.listed(agent.porch, agent.owner, kept.LETTER)}
     if title not in held:
         raise NotFound(f"There is no letter “{title}”: there are {', '.join(held) or 'none yet'}.", name=title)
     return LetterDoc.model_validate_json(held[title])
 
 
-def add_letter(workups: Workups, letter: LetterDoc) -> int:
+def add_letter(agent: Agent, letter: LetterDoc) -> int:
     """Keep a new letter; nothing is kept of one that cannot be made."""
-    items_of(workups.records, letter)
-    return kept.add(workups.db, OWNER, kept.LETTER, letter.title.strip(), letter.model_dump_json())
+    items_of(agent.records, letter)
+    return kept.add(agent.porch, agent.owner, kept.LETTER, letter.title.strip(), letter.model_dump_json())
 
 
-def change_letter(workups: Workups, letter_id: int, letter: LetterDoc) -> None:
-    items_of(workups.records, letter)
-    kept.write(workups.db, OWNER, kept.LETTER, letter_id, letter.title.strip(), letter.model_dump_json())
+def change_letter(agent: Agent, letter_id: int, letter: LetterDoc) -> None:
+    items_of(agent.records, letter)
+    kept.write(agent.porch, agent.owner, kept.LETTER, letter_id, letter.title.strip(), letter.model_dump_json())
 
 
-def delete_letter(workups: Workups, letter_id: int) -> None:
-    kept.delete(workups.db, OWNER, kept.LETTER, letter_id)
+def delete_letter(agent: Agent, letter_id: int) -> None:
+    kept.delete(agent.porch, agent.owner, kept.LETTER, letter_id)
 
 
-def items_of(records: Records, letter: LetterDoc) -> list[dict[str, Any]]:
+def items_of(records: Snapshot, letter: LetterDoc) -> list[dict[str, Any]]:
     """The letter's parts with their figures of today, as the report's pages take them."""
     return [
         {"kind": item.kind, "title": item.title or _title(item), "comment": item.comment, "table": item.table,
@@ -91,14 +88,14 @@ def items_of(records: Records, letter: LetterDoc) -> list[dict[str, Any]]:
     ]  # fmt: skip
 
 
-def letter_model(workups: Workups, letter: LetterDoc) -> dict[str, Any]:
+def letter_model(agent: Agent, letter: LetterDoc) -> dict[str, Any]:
     """The document model from which PDF, pictures and web page are made."""
-    pages = letter_pages(letter.title, letter.comment, items_of(workups.records, letter))
-    by = workups.card().get("name", "")
-    return letter_document(letter.title, by, workups.now().date(), workups.records.through(), pages)
+    pages = letter_pages(letter.title, letter.comment, items_of(agent.records, letter))
+    by = agent_card(agent).get("name", "")
+    return letter_document(letter.title, by, agent.now().date(), agent.records.through(), pages)
 
 
-def _answer(records: Records, item: LetterItemDoc) -> Doc:
+def _answer(records: Snapshot, item: LetterItemDoc) -> Doc:
     if item.kind == "so_far":
         return year_so_far(records, item.view)
     if item.kind == "bands":

@@ -8,9 +8,10 @@ from typing import Literal
 from pydantic import Field
 
 from ..store import homes
+from .agent import Agent
 from .documents import Doc
-from .records import Records
-from .workups import Workups
+from .snapshot import Snapshot
+from .workups import list_workups
 
 MOST_WORKUPS, MOST_PLACES, MOST_HOMES, MOST_UNITS = 4, 4, 14, 120
 UNIT = ", unit "
@@ -36,12 +37,12 @@ def hit_doc(hit: homes.Hit, note: str = "") -> HitDoc:
     return HitDoc(kind="parcel" if hit.kind == "parcel" else "listing", key=hit.key, shown=hit.shown, note=note)
 
 
-def looked_up(workups: Workups, text: str) -> HitsDoc:
-    """Places first, then workups, then homes: by number, then by address, with every unit of a building that is named."""
-    records, text = workups.records, text.strip()
+def looked_up(agent: Agent, text: str) -> HitsDoc:
+    """Places first, then agent, then homes: by number, then by address, with every unit of a building that is named."""
+    records, text = agent.records, text.strip()
     if not text:
         return HitsDoc(hits=[])
-    titled = [row for row in workups.rows() if text.casefold() in row["title"].casefold()][:MOST_WORKUPS]
+    titled = [row for row in list_workups(agent) if text.casefold() in row["title"].casefold()][:MOST_WORKUPS]
     hits = [
         *_places(records, text),
         *(HitDoc(kind="workup", key=str(row["workup_id"]), shown=row["title"], note="workup") for row in titled),
@@ -52,7 +53,7 @@ def looked_up(workups: Workups, text: str) -> HitsDoc:
     return HitsDoc(hits=hits, nearest=[hit_doc(h) for h in near])
 
 
-def _places(records: Records, text: str) -> list[HitDoc]:
+def _places(records: Snapshot, text: str) -> list[HitDoc]:
     """Places whose name begins with the text: a neighbourhood, a subdivision, a project, a city, a postal code."""
     if len(text) < 3:
         return []
@@ -60,7 +61,7 @@ def _places(records: Records, text: str) -> list[HitDoc]:
     return [HitDoc(kind="area", key=p["name"], shown=p["name"], note=p["kind"]) for p in found[:MOST_PLACES]]
 
 
-def _by_number(records: Records, text: str) -> list[HitDoc]:
+def _by_number(records: Snapshot, text: str) -> list[HitDoc]:
     out = []
     if parcel := homes.parcel(records.db, text) or homes.parcel_as_typed(records.db, text):
         number = parcel["parcel_number"]

@@ -20,7 +20,7 @@ from ..core.market_records import KINDS, Event, changed_since, records_behind
 from ..core.market_views import twelve_months
 from ..store.homes import addresses_of
 from .documents import Doc
-from .records import Records
+from .snapshot import Snapshot
 from .views import PointDoc, ViewDoc, market_of
 
 SHOWN = 500
@@ -116,7 +116,7 @@ class BandsDoc(Doc):
     price: list[BandRow]
 
 
-def behind(records: Records, ask: BehindAsk) -> BehindDoc:
+def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
     """The records from which one figure of a view was made, as they stood at its period's end."""
     if ask.start > ask.end:
         raise BadInput("start", f"{ask.start} lies after {ask.end}: swap the two.")
@@ -132,7 +132,7 @@ def behind(records: Records, ask: BehindAsk) -> BehindDoc:
     )  # fmt: skip
 
 
-def changes(records: Records, ask: ChangesAsk) -> ChangesDoc:
+def changes(records: Snapshot, ask: ChangesAsk) -> ChangesDoc:
     """What happened in a view's first place since a day."""
     through = records.through()
     if ask.since > through:
@@ -141,7 +141,7 @@ def changes(records: Records, ask: ChangesAsk) -> ChangesDoc:
     return told_of(records, ask.since, changed_since(market, day_of(ask.since)))
 
 
-def told_of(records: Records, since: dt.date, events: Sequence[Event]) -> ChangesDoc:
+def told_of(records: Snapshot, since: dt.date, events: Sequence[Event]) -> ChangesDoc:
     """Events since a day, newest first, with the records that they happened to as these stand now."""
     through = records.through()
     counts = Counter(e.what for e in events)
@@ -150,7 +150,7 @@ def told_of(records: Records, since: dt.date, events: Sequence[Event]) -> Change
         r.listing_id: r
         for r in _records(records, np.array(sorted({e.row for e in shown}), dtype=np.int64), day_of(through))
     }
-    keys = records.columns().keys
+    keys = records.columns.keys
     return ChangesDoc(
         since=since, through=through, counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
         changes=[
@@ -168,8 +168,8 @@ def _known(x: float) -> float | None:
     return float(x) if np.isfinite(x) else None
 
 
-def _price_then(records: Records, event: Event) -> float | None:
-    columns = records.columns()
+def _price_then(records: Snapshot, event: Event) -> float | None:
+    columns = records.columns
     if event.what == "closed":
         return _known(columns.numbers["close_price"][event.row])
     return _known(list_price_at(columns, np.array([event.row], dtype=np.int64), event.day)[0])
@@ -179,12 +179,12 @@ SIZE_MEASURES = ("closings", "median_price_per_sqft", "median_price", "for_sale"
 PRICE_MEASURES = ("closings", "for_sale", "months_of_supply", "median_days", "median_share_of_list")
 
 
-def by_bands(records: Records, ask: BandsAsk) -> BandsDoc:
+def by_bands(records: Snapshot, ask: BandsAsk) -> BandsDoc:
     """Price per square foot by size, months of supply by price, over the last twelve whole months."""
     span, _ = twelve_months(records.through())
 
     def rows(field: str, measures: tuple[str, ...], mine: float | None) -> list[BandRow]:
-        values = values_of(records.columns(), field)
+        values = values_of(records.columns, field)
         place = ask.view.places[0] if ask.view.places else ""
         recent = market_of(records, ask.view, place).within("close", day_of(span.start), day_of(span.end))
         out = []
@@ -226,9 +226,9 @@ def bands_table(told: BandsDoc) -> list[list[object]]:
     return rows
 
 
-def _records(records: Records, rows: Ints, day: int) -> list[RecordDoc]:
-    """Records as they stood at the end of `day`, dearest first, at most 500."""
-    columns = records.columns()
+def _records(records: Snapshot, rows: Ints, day: int) -> list[RecordDoc]:
+    """Snapshot as they stood at the end of `day`, dearest first, at most 500."""
+    columns = records.columns
     view = columns.as_of(day)
     price = view.price[rows]
     rows = rows[np.argsort(-np.nan_to_num(price), kind="stable")][:SHOWN]

@@ -14,7 +14,7 @@ from ..store.areas import base_map
 from ..store.homes import parcels_within
 from .answers import candidate_docs
 from .pricing import Setting
-from .records import Records
+from .snapshot import Snapshot
 
 HOUSING = {
     "year_built": "Year built", "living_area": "Living area, sq ft", "lot_size_square_feet": "Lot, sq ft",
@@ -26,7 +26,7 @@ def tour(setting: Setting, comps: list[Candidate]) -> dict[str, Any]:
     """The drive past the comps from the home, over the streets of the records."""
     from ..standins.routing import Network, Stop  # with a large package that only these pages need
 
-    network: Network = setting.columns.keep("streets", lambda: Network(base_map(setting.records.db)["features"]))
+    network: Network = setting.records.remember("streets", lambda: Network(base_map(setting.records.db)["features"]))
     subject = setting.subject
     start = Stop(subject.address or "the home", subject.longitude, subject.latitude)
     placed = [
@@ -44,7 +44,7 @@ def tour(setting: Setting, comps: list[Candidate]) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def housing(records: Records, subject: Subject, radius_miles: float, day: int) -> dict[str, Any]:
+def housing(records: Snapshot, subject: Subject, radius_miles: float, day: int) -> dict[str, Any]:
     """Kinds, ages, sizes, lots and taxes of the homes on the tax roll within a radius; how many sold in a year."""
     rows = parcels_within(records.db, subject.latitude, subject.longitude, radius_miles, tuple(HOUSING))
     lats, lons = (np.array([r[k] for r in rows], dtype=float) for k in ("latitude", "longitude"))
@@ -60,7 +60,7 @@ def housing(records: Records, subject: Subject, radius_miles: float, day: int) -
                 "count": int(known.size),
                 **{k: shown.format(v) for k, v in (("low", low), ("median", median), ("high", high))},
             }
-    columns, view = records.columns(), records.columns().as_of(day)
+    columns, view = records.columns, records.columns.as_of(day)
     sold = view.rows_since(SOLD, day - 365)
     near = miles(subject.latitude, subject.longitude, columns.lats[sold], columns.lons[sold]) <= radius_miles
     n = int(near.sum())

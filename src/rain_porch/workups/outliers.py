@@ -10,19 +10,19 @@ from ..core.columns import HOME_KINDS
 from ..core.fields import BY_NAME
 from ..core.summary import outside_fences, summarise
 from ..store.homes import addresses_of
-from .records import Records
+from .snapshot import Snapshot
 
 FIELDS = ("close_price", "living_area", "lot_size_square_feet", "year_built", "bedrooms_total", "bathrooms_full")
 BINS = 48
 FARTHEST = 6
 
 
-def spreads(records: Records, home_kind: str) -> list[dict[str, Any]]:
+def spreads(records: Snapshot, home_kind: str) -> list[dict[str, Any]]:
     """Of one kind of home, each field's counts in 48 equal bins between the fences, and what lies beyond them.
 
     Fences are Tukey's: 1.5 interquartile ranges from the quartiles. Values that are suspect already are left out.
     """
-    columns = records.columns()
+    columns = records.columns
     usual = ~columns.lease & ~columns.deed & (columns.home_kind == HOME_KINDS.index(home_kind))
     out = []
     for name in FIELDS:

@@ -11,20 +11,20 @@ from ..core.errors import NotFound, Refused
 from ..records.photos import MAX_BYTES, kind_of
 from ..standins import camera
 from ..store import homes
-from .records import Records
+from .snapshot import Snapshot
 
 DEMO_SOURCE = "Demo"
 _MEDIA = {".jpg": "image/jpeg", ".png": "image/png", ".webp": "image/webp"}
 
 
-def _scene(records: Records, listing_id: str) -> camera.Scene | None:
+def _scene(records: Snapshot, listing_id: str) -> camera.Scene | None:
     record = homes.listing(records.db, listing_id)
     if record is None:
         raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
     return camera.scene_of(record) if homes.source_of(records.db, record).startswith(DEMO_SOURCE) else None
 
 
-def captions(records: Records, listing_id: str) -> list[str]:
+def captions(records: Snapshot, listing_id: str) -> list[str]:
     """What the pictures of a listing show, in their order; none where it has none."""
     scene = _scene(records, listing_id)
     kept = homes.photos_of(records.db, listing_id)
@@ -33,14 +33,14 @@ def captions(records: Records, listing_id: str) -> list[str]:
     return camera.captions(scene) if scene else []
 
 
-def front_listing(records: Records, listings: Iterable[Mapping[str, Any]]) -> str | None:
+def front_listing(records: Snapshot, listings: Iterable[Mapping[str, Any]]) -> str | None:
     """Of a home's listings, newest first, the one whose first picture shows its front; none where no sale has pictures."""
     return next(
         (str(x["listing_id"]) for x in listings if not x["is_lease"] and captions(records, x["listing_id"])), None
     )
 
 
-def picture(records: Records, listing_id: str, number: int) -> tuple[bytes, str]:
+def picture(records: Snapshot, listing_id: str, number: int) -> tuple[bytes, str]:
     """One picture, numbered from 1, and its media type. NotFound for one that is not there."""
     scene = _scene(records, listing_id)
     missing = NotFound(f"Listing {listing_id} has no picture {number}.")
@@ -81,7 +81,7 @@ def own_picture(folder: Path, name: str) -> tuple[bytes, str]:
     return file.read_bytes(), _MEDIA[file.suffix]
 
 
-def price_history(records: Records, listing_id: str) -> list[dict[str, Any]]:
+def price_history(records: Snapshot, listing_id: str) -> list[dict[str, Any]]:
     """What happened to a listing, oldest first, with the direction and size of each price change in percent."""
     out = []
     for event in homes.events_of(records.db, listing_id):

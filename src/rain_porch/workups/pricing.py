@@ -42,8 +42,8 @@ from ..core.worth import (
     without,
 )
 from ..store.backtests import cases_near
-from .records import Records
 from .roads import by_roads
+from .snapshot import Snapshot
 
 TAKE = 12
 SHOWN_FACTS = (
@@ -56,15 +56,15 @@ SHOWN_FACTS = (
 class Setting:
     """Everything a computation stands on: the market, its view at a day, and the subject."""
 
-    records: Records
+    records: Snapshot
     columns: Columns
     view: AsOf
     subject: Subject
     distressed: float | None = None  # share of distressed sales, where it has been counted already
 
     @classmethod
-    def at(cls, records: Records, subject: Subject, day: int) -> Setting:
-        columns = records.columns()
+    def at(cls, records: Snapshot, subject: Subject, day: int) -> Setting:
+        columns = records.columns
         return cls(records, columns, columns.as_of(day), subject)
 
     def distressed_share(self) -> float:

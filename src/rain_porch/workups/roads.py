@@ -11,15 +11,15 @@ from ..core.columns import Columns, Floats, Ints
 from ..core.homes import Subject
 from ..core.place import on_a_plane
 from ..store import areas
-from .records import Records
+from .snapshot import Snapshot
 
 BY_MILES = 0.15  # some 800 feet: as far as its noise is heard
 
 
-def by_roads(records: Records, columns: Columns, subject: Subject, rows: Ints) -> list[str]:
+def by_roads(records: Snapshot, columns: Columns, subject: Subject, rows: Ints) -> list[str]:
     """For each of `rows`, (n,): "by Route 9" where it lies by a highway and the subject does not, "not by Route 9" where the
     subject does and it does not, else ""."""
-    roads = records.remember(columns, "highways", lambda: _highways(records))
+    roads = records.remember("highways", lambda: _highways(records))
     if not roads or not rows.size:
         return [""] * len(rows)
     mine = _beside(roads, np.array([subject.latitude]), np.array([subject.longitude]))[0]
@@ -27,7 +27,7 @@ def by_roads(records: Records, columns: Columns, subject: Subject, rows: Ints) -
     return ["" if there == mine else f"by {there}" if there else f"not by {mine}" for there in theirs]
 
 
-def _highways(records: Records) -> list[tuple[str, Any]]:
+def _highways(records: Snapshot) -> list[tuple[str, Any]]:
     return [
         (b["name"] or "a highway", shapely.MultiLineString([[(lon, lat) for lon, lat in line] for line in b["lines"]]))
         for b in areas.barriers(records.db)

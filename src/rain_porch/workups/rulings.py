@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import datetime as dt
 import json
-import sqlite3
 from typing import Any
 
 import numpy as np
@@ -16,7 +15,8 @@ from ..core.listing_facts import resold_from
 from ..core.words import HomeKind
 from ..records.layouts import LAYOUTS
 from ..store import conclusions, homes
-from .records import Records
+from ..store.db import Db, WritableDb
+from .snapshot import Snapshot
 
 # about → what may be said; "suspect:FIELD" is confirmed or not
 SAYS: dict[tuple[str, str], tuple[str, ...]] = {
@@ -30,7 +30,7 @@ SAYS: dict[tuple[str, str], tuple[str, ...]] = {
 }
 
 
-def rule(db: sqlite3.Connection, kind: str, key: str, about: str, says: str | None, now: dt.datetime) -> None:
+def rule(db: WritableDb, kind: str, key: str, about: str, says: str | None, now: dt.datetime) -> None:
     """Keep what the agent says of one record; None leaves it to Rain Porch again. BadInput, NotFound."""
     record = _record(db, kind, key)
     columns: dict[str, Any]
@@ -57,9 +57,9 @@ def rule(db: sqlite3.Connection, kind: str, key: str, about: str, says: str | No
     conclusions.rule(db, kind, key, about, says, now.isoformat(timespec="seconds"), columns)
 
 
-def new_construction(records: Records, limit: int) -> list[dict[str, Any]]:
+def new_construction(records: Snapshot, limit: int) -> list[dict[str, Any]]:
     """Listings taken for new construction, newest first, with the builder and year that led to it."""
-    columns = records.columns()
+    columns = records.columns
     rows = np.flatnonzero(columns.new_construction & ~columns.lease & ~columns.deed)
     return [
         {**_shown(columns, row), "builder": columns.fact(row, "builder_name"), "year": columns.fact(row, "year_built")}
@@ -67,17 +67,17 @@ def new_construction(records: Records, limit: int) -> list[dict[str, Any]]:
     ]
 
 
-def quick_resales(records: Records, limit: int) -> list[dict[str, Any]]:
+def quick_resales(records: Snapshot, limit: int) -> list[dict[str, Any]]:
     """Sales within a year of the same home's sale before, newest first, with what was paid then."""
-    columns = records.columns()
+    columns = records.columns
     pairs = resold_from(columns)
     rows = np.array([row for row in pairs if not columns.deed[row]], dtype=np.int64)
     return [{**_shown(columns, row), "before": _shown(columns, pairs[row])} for row in _newest(columns, rows)[:limit]]
 
 
-def counts(records: Records) -> dict[str, int]:
+def counts(records: Snapshot) -> dict[str, int]:
     """How many records each conclusion holds for, those that are worked out from all records among them."""
-    columns = records.columns()
+    columns = records.columns
     return conclusions.counts(records.db) | {
         "new_construction": int((columns.new_construction & ~columns.lease & ~columns.deed).sum()),
         "quick_resale": sum(not columns.deed[row] for row in resold_from(columns)),
@@ -96,13 +96,13 @@ def _shown(columns: Columns, row: int) -> dict[str, Any]:
     return {"key": key, "date": None if day == NO_DAY else date_of(day).isoformat(), "price": price}
 
 
-def with_addresses(db: sqlite3.Connection, rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def with_addresses(db: Db, rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
     """The rows with the address of each listing as what is shown of it."""
     shown = homes.addresses_of(db, [r["key"] for r in rows])
     return [{"shown": shown.get(r["key"], r["key"]), **r} for r in rows]
 
 
-def _record(db: sqlite3.Connection, kind: str, key: str) -> dict[str, Any]:
+def _record(db: Db, kind: str, key: str) -> dict[str, Any]:
     record = homes.listing(db, key) if kind == "listings" else homes.transfer(db, key) if kind == "transfers" else None
     if record is None:
         raise NotFound(f"There is no record {key} among the {kind}.", key=key)

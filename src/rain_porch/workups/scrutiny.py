@@ -17,8 +17,8 @@ from ..core.listing_facts import price_days
 from ..core.worth import from_model, why_heaviest
 from ..store.areas import between
 from ..store.sellers import sellers_of
+from .opened import Opened
 from .pricing import Pricing
-from .workups import Opened
 
 
 def checked(opened: Opened, pricing: Pricing) -> list[Check]:

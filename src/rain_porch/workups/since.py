@@ -12,9 +12,11 @@ from ..core.market import Market
 from ..core.market_records import Event, changed_since, rows_touched
 from ..core.money import half_up
 from ..core.search import let_through
+from .agent import Agent
 from .documents import Doc
 from .market_looks import ChangesDoc, told_of
-from .workups import Opened, Workups
+from .opened import Opened, priced
+from .workups import open_workup
 
 
 class SinceDoc(ChangesDoc):
@@ -37,10 +39,10 @@ class StandingDoc(Doc):
     kept: int
 
 
-def since_then(workups: Workups, opened: Opened) -> SinceDoc:
+def since_then(agent: Agent, opened: Opened) -> SinceDoc:
     """Everything since the effective date that the workup's search, its comps or its home have to do with."""
-    own, kept, events = _events(workups, opened)
-    told = told_of(workups.records, _first_day(opened), events)
+    own, kept, events = _events(agent, opened)
+    told = told_of(agent.records, _first_day(opened), events)
     there = {e.row for e in events}
 
     def keys(of: set[int]) -> list[str]:
@@ -49,20 +51,16 @@ def since_then(workups: Workups, opened: Opened) -> SinceDoc:
     return SinceDoc(**dict(told), kept=keys(kept), own=keys(own))
 
 
-def standing(workups: Workups, workup_id: int) -> StandingDoc:
+def standing(agent: Agent, workup_id: int) -> StandingDoc:
     """Worked out once for a revision of the workup and a version of the records."""
-    opened = workups.open(workup_id)
-    stamp = opened.revision, opened.setting.columns.version
-    held = workups.standings.get(workup_id)
-    if held is None or held[0] != stamp:
-        held = workups.standings[workup_id] = stamp, _standing(workups, opened)
-    out: StandingDoc = held[1]
-    return out
+    opened = open_workup(agent, workup_id)
+    held = agent.records.remember(("standing", opened.document), lambda: _standing(agent, opened))
+    return held.model_copy(update={"workup_id": workup_id})
 
 
-def _standing(workups: Workups, opened: Opened) -> StandingDoc:
-    value = workups.priced(opened).value if opened.state.kept() else None
-    _, kept, events = _events(workups, opened)
+def _standing(agent: Agent, opened: Opened) -> StandingDoc:
+    value = priced(opened).value if opened.state.kept() else None
+    _, kept, events = _events(agent, opened)
     return StandingDoc(
         workup_id=opened.workup_id, effective_date=opened.state.effective_date,
         indicated_value=None if value is None else half_up(value, 100),
@@ -74,14 +72,14 @@ def _first_day(opened: Opened) -> dt.date:
     return opened.state.effective_date + dt.timedelta(days=1)
 
 
-def _events(workups: Workups, opened: Opened) -> tuple[set[int], set[int], list[Event]]:
+def _events(agent: Agent, opened: Opened) -> tuple[set[int], set[int], list[Event]]:
     """(rows of the home itself, rows of the kept comps, what happened to these and to all that the search looks at)."""
     columns, search, first = opened.setting.columns, opened.state.search.search(), day_of(_first_day(opened))
     touched = rows_touched(columns, first)
-    found = let_through(search, columns, touched, opened.subject, workups.records.masks_of(search))
+    found = let_through(search, columns, touched, opened.subject, agent.records.masks_of(search))
     home = opened.subject.home_id
     own = set() if home is None else set(columns.rows_of_home(home).tolist())
     kept = {row for key in opened.state.kept() if (row := columns.row(key)) is not None}
     rows = np.array(sorted(own | kept | set(found.tolist())), dtype=np.int64)
-    market = Market(columns, rows, day_of(workups.records.through()), deeds=True)
+    market = Market(columns, rows, day_of(agent.records.through()), deeds=True)
     return own, kept, changed_since(market, first)

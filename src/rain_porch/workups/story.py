@@ -10,16 +10,16 @@ from ..core.money import dollars
 from ..store import homes
 from . import photos
 from .homes import Home
-from .records import Records
+from .snapshot import Snapshot
 
 
-def story_of_home(records: Records, home: Home, until: dt.date) -> list[dict[str, Any]]:
+def story_of_home(records: Snapshot, home: Home, until: dt.date) -> list[dict[str, Any]]:
     """The story of a home that has been read already."""
     return story(records, home.listings, home.transfers, home.subject.parcel_number, until)
 
 
 def story(
-    records: Records,
+    records: Snapshot,
     listings: Sequence[dict[str, Any]],
     transfers: Sequence[dict[str, Any]],
     parcel_number: str | None,

@@ -13,8 +13,8 @@ from ..core.summary import DISPLAY_STEP, outside_fences, pulls, summarise
 from ..core.words import COUNTED
 from ..store.homes import addresses_of
 from .documents import Doc
+from .opened import Opened
 from .pricing import Setting
-from .workups import Opened
 
 FAR = 12  # values a figure that are named because they lie far from the rest
 FEW = 4  # of fewer values none can be called far from the rest

@@ -21,7 +21,7 @@ from ..core.shapes import check_shapes, in_shapes
 from ..core.words import HOME_PLURAL, SELLERS, HomeKind
 from ..store import series as store_series
 from .documents import Doc, ShapeDoc
-from .records import Records
+from .snapshot import Snapshot
 
 MOST_LINES = 6
 
@@ -120,9 +120,9 @@ class SoFarDoc(Doc):
     rows: list[SoFarRow]
 
 
-def chosen_rows(records: Records, doc: ViewDoc, place: str) -> Bools:
+def chosen_rows(records: Snapshot, doc: ViewDoc, place: str) -> Bools:
     """Rows of one of a view's places ("" for everywhere), of its kind, inside its shapes, fitting its conditions."""
-    columns = records.columns()
+    columns = records.columns
     chosen = np.ones(len(columns), dtype=np.bool_)
     if place:
         mask = records.area_mask((place,))
@@ -141,11 +141,11 @@ def chosen_rows(records: Records, doc: ViewDoc, place: str) -> Bools:
     return chosen
 
 
-def market_of(records: Records, doc: ViewDoc, place: str, also: Sequence[str] = ()) -> mk.Market:
+def market_of(records: Snapshot, doc: ViewDoc, place: str, also: Sequence[str] = ()) -> mk.Market:
     """The market of one place of a view, or of the part of it that fits further conditions."""
     asked = doc.model_copy(update={"where": [*doc.where, *also]}) if also else doc
     rows = np.flatnonzero(chosen_rows(records, asked, place))
-    return mk.Market(records.columns(), rows, day_of(records.through()), doc.deeds)
+    return mk.Market(records.columns, rows, day_of(records.through()), doc.deeds)
 
 
 def place_words(doc: ViewDoc) -> str:
@@ -154,14 +154,14 @@ def place_words(doc: ViewDoc) -> str:
     return " ".join(x for x in (f"in {doc.places[0]}" if doc.places else "", inside) if x)
 
 
-def _parts(records: Records, doc: ViewDoc) -> list[tuple[str, str, list[str]]]:
+def _parts(records: Snapshot, doc: ViewDoc) -> list[tuple[str, str, list[str]]]:
     """The lines as (name, place, further conditions): places side by side, or bands of the first."""
     if not doc.split:
         return [(place, place, []) for place in doc.places or [""]]
     place = doc.places[0] if doc.places else ""
     if doc.split == "seller":
         return [(who, place, [f"seller = {who}"]) for who in SELLERS]
-    columns = records.columns()
+    columns = records.columns
     inside = chosen_rows(records, doc, place) & ~columns.lease & ~columns.not_arms_length
     made = bands(doc.split, values_of(columns, doc.split)[inside])
     return [(band.label, place, band.conditions(doc.split)) for band in made]
@@ -180,7 +180,7 @@ def _before(doc: ViewDoc, spans: list[mk.Period]) -> list[mk.Period]:
     return mk.periods(doc.by, add_months(first, -back), first - dt.timedelta(days=1), first) if back else []
 
 
-def answer(records: Records, doc: ViewDoc) -> ViewAnswerDoc:
+def answer(records: Snapshot, doc: ViewDoc) -> ViewAnswerDoc:
     """Lines, sentence, newest value and its change on the year."""
     through = records.through()
     spans = _spans(doc, through)
@@ -232,7 +232,7 @@ _OF_START = frozenset(("new_listings", "back_on_market", "for_sale", "months_of_
                        "mean_list_price", "median_list_price"))  # fmt: skip
 
 
-def _notes(records: Records, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
+def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
     """What the first place's records lack that the view's measures need, with its share."""
     market = market_of(records, doc, doc.places[0] if doc.places else "")
     whole = mk.Period("all", spans[0].start, spans[-1].end, False)
@@ -319,7 +319,7 @@ def _overlaid(
     return [n.model_copy(update={"finished": True}) for n in names], out
 
 
-def _outside(records: Records, name: str, spans: list[mk.Period], axis: int) -> ViewLineDoc:
+def _outside(records: Snapshot, name: str, spans: list[mk.Period], axis: int) -> ViewLineDoc:
     """An outside series, averaged over each period."""
     values = store_series.values(records.db, name)
     if not values:
@@ -334,7 +334,7 @@ def _outside(records: Records, name: str, spans: list[mk.Period], axis: int) -> 
     return ViewLineDoc(name=name, measure="series", label=name, unit="series", axis=axis, points=points)
 
 
-def _told(records: Records, doc: ViewDoc, through: dt.date) -> Told:
+def _told(records: Snapshot, doc: ViewDoc, through: dt.date) -> Told:
     name = doc.measures[0]
     wanted = list(dict.fromkeys([name, "closings", "for_sale"]))
     market = market_of(records, doc, doc.places[0] if doc.places else "")
@@ -343,7 +343,7 @@ def _told(records: Records, doc: ViewDoc, through: dt.date) -> Told:
     return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], now["for_sale"])
 
 
-def year_so_far(records: Records, doc: ViewDoc) -> SoFarDoc:
+def year_so_far(records: Snapshot, doc: ViewDoc) -> SoFarDoc:
     """All measures of this year to the newest day, against the same days of last year."""
     through = records.through()
     spans = mk.periods("ytd", dt.date(through.year - 2, 1, 1), through, through)
