@@ -11,7 +11,7 @@ from ..core import proceeds as pr
 from ..core.list_price import WITHIN_DAYS, Group
 from ..store.homes import addresses_of
 from ..workups.asking import AtPrice, asking
-from ..workups.opened import priced
+from ..workups.opened import found, priced
 from ..workups.workups import open_workup
 from .errors import RESPONSES
 from .state import Number, Porch
@@ -101,9 +101,7 @@ def ask(porch: Porch, workup_id: Number, list_price: Annotated[float, Query(gt=1
     """Time against price, the ladder of competing homes, and what the price stands above, for one list price."""
     opened = open_workup(porch.agent, workup_id)
     pricing = priced(opened)
-    search = opened.state.search.search()
-    rows = opened.setting.run(search).rows
-    a = asking(opened.setting, pricing, search, rows, list_price)
+    a = asking(opened.setting, pricing, opened.state.search.search(), found(opened).rows, list_price)
     shown = addresses_of(porch.records.db, [r.listing_id for r in a.rivals])
     return AskingDoc(
         list_price=a.list_price, position=a.position, within_days=list(WITHIN_DAYS), groups=[_group(g) for g in a.groups],

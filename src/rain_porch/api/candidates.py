@@ -23,7 +23,7 @@ from ..core.words import COUNTED
 from ..workups.answers import candidate_docs
 from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc
 from ..workups.homes import HomeRef, read_home
-from ..workups.opened import Opened, suggested
+from ..workups.opened import Opened, found, found_candidates, suggested
 from ..workups.pricing import Setting, candidates, label, sold_rows
 from ..workups.summaries import SummariesDoc, summaries
 from ..workups.workups import open_workup
@@ -140,26 +140,29 @@ def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(m
     """One field over the homes that the search would find without its limit on it."""
     opened = open_workup(porch.agent, workup_id)
     search = opened.state.search.search().without_criterion(field)
-    found = spread(opened.setting.columns, opened.setting.run(search).rows, field)
-    return SpreadDoc(
-        low=found.low, high=found.high, bins=list(found.bins), words=dict(found.words), unknown=found.unknown
-    )
+    told = spread(opened.setting.columns, opened.setting.run(search).rows, field)
+    return SpreadDoc(low=told.low, high=told.high, bins=list(told.bins), words=dict(told.words), unknown=told.unknown)
 
 
 @router.get("/workups/{workup_id}/candidates")
 def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
     opened = open_workup(porch.agent, workup_id)
-    setting, search = opened.setting, opened.state.search.search()
     try:
-        rows = setting.run(search).rows
+        found(opened)
     except (BadInput, NotFound) as error:  # an area that was named went with its import, say: the search stays in sight
-        return _faulty(opened, search, error)
-    here = candidates(setting, rows)
-    held = {c.listing_id for c in here}
+        return _faulty(opened, opened.state.search.search(), error)
+    made = porch.records.tables.get((*opened.sought, "table"), lambda: _table(porch, opened))
+    held = {c.listing_id for c in made.candidates}
+    return made.model_copy(update={"kept_elsewhere": _elsewhere(opened, held)})
+
+
+def _table(porch: Asked, opened: Opened) -> CandidatesDoc:
+    """All of the answer that no decision changes."""
+    setting, search = opened.setting, opened.state.search.search()
     return CandidatesDoc(
         **_counts(porch, opened, search),
-        candidates=candidate_docs(setting, here),
-        kept_elsewhere=_elsewhere(opened, held),
+        candidates=candidate_docs(setting, found_candidates(opened)),
+        kept_elsewhere=[],
         suggested=suggested(opened),
         sold_within=_sold_within(setting, search),
     )

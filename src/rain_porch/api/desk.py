@@ -102,7 +102,7 @@ def home_kinds() -> dict[str, str]:
 @router.get("/map")
 def base_map(porch: Porch) -> dict[str, Any]:
     """The base map as one GeoJSON feature collection."""
-    return areas.base_map(porch.records.db)
+    return porch.records.base_map()
 
 
 Degrees = Annotated[float, Query(ge=-180, le=180, allow_inf_nan=False)]

@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field
 
 from ..report.layouts import LABELS, LAYOUTS
 from ..report.opening import HOME_ROWS
-from ..report.papers import FORMS, page_picture
+from ..report.papers import FORMS, page_drawing, page_picture
 from ..report.readings import STATISTICS
 from ..report.wording import label
 from ..workups import branding, saved_layouts
@@ -128,11 +128,15 @@ def delete_layout(porch: Porch, layout_id: Number) -> None:
     saved_layouts.delete_layout(porch.agent, layout_id)
 
 
-@router.get("/workups/{workup_id}/pages/{number}.png", response_class=Response)
-def page(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> Response:
+@router.get("/workups/{workup_id}/pages/{number}.{form}", response_class=Response)
+def page(
+    porch: Porch, workup_id: Number, number: Number, form: Literal["svg", "png"], layout: LayoutName = None
+) -> Response:
     """One page as a picture, just as it will print; without a layout of the workup's own pages."""
     given = report_input(porch.agent, workup_id)
-    return Response(page_picture(given, layout, number), media_type="image/png")
+    if form == "png":
+        return Response(page_picture(given, layout, number), media_type="image/png")
+    return Response(page_drawing(given, layout, number), media_type="image/svg+xml")
 
 
 @router.get("/workups/{workup_id}/report.{form}", response_class=Response)

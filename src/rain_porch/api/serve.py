@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import uvicorn
+from threadpoolctl import threadpool_limits
 
 from ..settings import setting
 from .app import create_app
@@ -17,4 +18,6 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     app = create_app(folder)
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
-    uvicorn.run(app, host=host, port=port, log_level="warning")
+    # many requests at once are worth more than one on all processors: each computes on one
+    with threadpool_limits(1, user_api="blas"):
+        uvicorn.run(app, host=host, port=port, log_level="warning")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from functools import cache
 from importlib.resources import files
 from pathlib import Path
 from typing import Any, Literal
@@ -13,12 +14,17 @@ _HERE = Path(str(files("rain_porch.report")))
 _MEDIA = {".png": "image/png", ".jpg": "image/jpeg", ".webp": "image/webp"}
 
 
-def compiled(model: dict[str, Any], form: Literal["pdf", "png"]) -> Any:
+@cache
+def _fonts() -> typst.Fonts:
+    """Read from their files once."""
+    return typst.Fonts(include_system_fonts=False, font_paths=[str(_HERE / "fonts")])
+
+
+def compiled(model: dict[str, Any], form: Literal["pdf", "png", "svg"]) -> Any:
     return typst.compile(
         str(_HERE / "report.typ"),
         root="/",  # the agent's own pages stand elsewhere; the template reads no file that its data does not name
-        font_paths=[str(_HERE / "fonts")],
-        ignore_system_fonts=True,
+        font_paths=_fonts(),
         sys_inputs={"data": json.dumps(model, ensure_ascii=False)},
         format=form,
         ppi=150,

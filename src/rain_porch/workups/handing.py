@@ -16,7 +16,6 @@ from ..core.homes import Candidate
 from ..core.list_price import WITHIN_DAYS
 from ..report.letter import item_pages
 from ..report.model import Paper, ReportInput
-from ..store.areas import base_map
 from ..store.health import sources
 from . import photos
 from .agent import Agent
@@ -25,9 +24,10 @@ from .asking import Asking, asking
 from .branding import brand, own_files
 from .choices import agent_card
 from .letters import items_of, read_letter
-from .opened import Opened, priced
+from .opened import Opened, found_candidates, priced
+from .opened import found as found_by
 from .outings import housing, tour
-from .pricing import Pricing, candidates
+from .pricing import Pricing
 from .snapshot import Snapshot
 from .story import story_of_home
 from .workups import open_workup
@@ -42,8 +42,8 @@ def report_input(agent: Agent, workup_id: int) -> ReportInput:
     pricing = priced(opened)
     state, setting, records = opened.state, opened.setting, agent.records
     search = state.search.search()
-    found = setting.run(search)
-    around = candidates(setting, found.rows, AROUND)
+    found = found_by(opened)
+    around = found_candidates(opened)[:AROUND]
     paper = Paper(**state.paper.model_dump())
     ask = None
     if state.list_price:
@@ -62,7 +62,7 @@ def report_input(agent: Agent, workup_id: int) -> ReportInput:
         grid=_grid(pricing),
         list_price=state.list_price,
         through=records.through(),
-        base_map=base_map(records.db),
+        base_map=records.base_map(),
         paper=paper,
         agent={k: v for k, v in agent_card(agent).items() if k in ("name", "licence", "contact")},
         brand=brand(agent),
@@ -145,7 +145,10 @@ def _market(opened: Opened) -> tuple[str, dict[str, Any] | None]:
     end = opened.state.effective_date
     start = add_months(end.replace(day=1), 1 - MONTHS)
     where = [f"home_kind = {kind}"] if kind != "unknown" else []
-    doc = market_doc(records, ["median_price", "closings", "for_sale"], "month", start, end, None, where)
+    doc = records.remember(
+        ("months on paper", kind, end),
+        lambda: market_doc(records, ["median_price", "closings", "for_sale"], "month", start, end, None, where),
+    )
     words = "homes" if kind == "unknown" else f"{kind.replace('_', ' ')} homes"
     return f"{words[0].upper()}{words[1:]}" + (f" around {city}" if city else ""), doc.model_dump(mode="json")
 
@@ -163,12 +166,21 @@ def _pictures(agent: Agent, opened: Opened, comps: Sequence[Candidate], around: 
     for key in dict.fromkeys(wanted):
         if len(out) > PICTURED:
             break
-        if not key.startswith("deed:") and photos.captions(records, key):
-            out[key] = framed(*photos.picture(records, key, 1))
+        if not key.startswith("deed:") and (front := _front(records, key)):
+            out[key] = front
     for key in [c.listing_id for c in around if c.kind == "for_sale"][:INSIDE]:
         for number, caption in enumerate(photos.captions(records, key)[1 : 1 + INSIDE_PICTURES], start=2):
             out[f"{key} · {caption}"] = framed(*photos.picture(records, key, number))
     return out
+
+
+def _front(records: Snapshot, key: str) -> str:
+    """A listing's first picture, "" where it has none."""
+
+    def made() -> str:
+        return framed(*photos.picture(records, key, 1)) if photos.captions(records, key) else ""
+
+    return records.pictures.get(key, made)
 
 
 def framed(data: bytes, media: str) -> str:

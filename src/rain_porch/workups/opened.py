@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 
+from ..core.evidence import Evidence, evidence, wide_fit
 from ..core.grid import Own
-from ..core.homes import Subject
+from ..core.homes import Candidate, Subject
 from ..core.improvements import returned
+from ..core.search import Found
 from . import changes
 from .homes import Home
-from .pricing import Decided, Pricing, Setting, candidates, most_alike, price
+from .pricing import TAKE, Decided, Pricing, Setting, candidates, most_alike, price
 from .stored import WorkupDoc
 
 
@@ -27,10 +30,32 @@ class Opened:
     subject: Subject
     setting: Setting
 
+    @property
+    def sought(self) -> tuple[str, ...]:
+        """The key of all that depends on the home, its day and its search, and on nothing that was decided since."""
+        return (*self.stands, "sought", self.state.search.model_dump_json())
+
+    @property
+    def stands(self) -> tuple[str, ...]:
+        """The key of all that depends on the home and its day alone."""
+        return ("stands", self.state.model_dump_json(include={"home", "corrections", "place", "effective_date"}))
+
+
+def found(opened: Opened) -> Found:
+    """What the search finds. BadInput, NotFound for one that cannot be run."""
+    key = (*opened.sought, "found")
+    return opened.setting.records.tables.get(key, lambda: opened.setting.run(opened.state.search.search()))
+
+
+def found_candidates(opened: Opened) -> list[Candidate]:
+    """The homes that the search finds, the most alike 2,000."""
+    key = (*opened.sought, "candidates")
+    return opened.setting.records.tables.get(key, lambda: candidates(opened.setting, found(opened).rows))
+
 
 def priced(opened: Opened) -> Pricing:
     """Grid and worth of the kept comps, in the order in which they were kept."""
-    return opened.setting.records.remember(("price", opened.document), lambda: _priced(opened))
+    return opened.setting.records.fits.get(("price", opened.document), lambda: _priced(opened))
 
 
 def _priced(opened: Opened) -> Pricing:
@@ -40,12 +65,24 @@ def _priced(opened: Opened) -> Pricing:
     kept = [found[key] for key in state.kept() if key in found]
     decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, conditions=state.conditions,
                       own=own_lines(state))  # fmt: skip
-    return price(opened.setting, kept, decided=decided)
+    return price(opened.setting, kept, decided=decided, evidence_of=partial(_evidence, opened))
+
+
+def _evidence(opened: Opened, days: int) -> Evidence | None:
+    """What the sales around the home tell, by so many days: the same whichever comps are kept."""
+    s, kept, stands = opened.setting, opened.setting.records.fits.get, opened.stands
+    wide = kept((*stands, "wide fit"), lambda: wide_fit(s.columns, s.view, s.subject))
+    if wide is None:
+        return None
+    return kept((*stands, "evidence", days), lambda: evidence(s.columns, s.view, s.subject, days, shared=wide))
 
 
 def suggested(opened: Opened) -> list[str]:
     """The most alike sales of the search as it stands: what Rain Porch would keep."""
-    return [c.listing_id for c in most_alike(opened.setting, opened.state.search.search())]
+    here = found_candidates(opened)
+    if len(found(opened).rows) > len(here):
+        return [c.listing_id for c in most_alike(opened.setting, opened.state.search.search())]
+    return [c.listing_id for c in here if c.kind == "sold"][:TAKE]
 
 
 def own_lines(state: WorkupDoc) -> list[Own]:

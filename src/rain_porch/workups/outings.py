@@ -10,7 +10,6 @@ import numpy as np
 from ..core.columns import SOLD
 from ..core.homes import Candidate, Subject
 from ..core.place import miles
-from ..store.areas import base_map
 from ..store.homes import parcels_within
 from .answers import candidate_docs
 from .pricing import Setting
@@ -26,7 +25,7 @@ def tour(setting: Setting, comps: list[Candidate]) -> dict[str, Any]:
     """The drive past the comps from the home, over the streets of the records."""
     from ..standins.routing import Network, Stop  # with a large package that only these pages need
 
-    network: Network = setting.records.remember("streets", lambda: Network(base_map(setting.records.db)["features"]))
+    network: Network = setting.records.remember("streets", lambda: Network(setting.records.base_map()["features"]))
     subject = setting.subject
     start = Stop(subject.address or "the home", subject.longitude, subject.latitude)
     placed = [

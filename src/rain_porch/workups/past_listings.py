@@ -39,7 +39,7 @@ def past_listings(setting: Setting, found: Evidence) -> PastListings:
         round(s.longitude, 4),
         setting.view.day,
     )
-    return setting.records.remember(key, lambda: _past_listings(setting, found))
+    return setting.records.fitted(key, lambda: _past_listings(setting, found))
 
 
 def _past_listings(setting: Setting, found: Evidence) -> PastListings:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -190,8 +190,11 @@ def price(
     decided: Decided | None = None,
     leave_out_home: bool = False,
     shared: ev.WideFit | None = None,
+    evidence_of: Callable[[int], Evidence | None] | None = None,
 ) -> Pricing:
     """Rates, grid, weights, indicated value and range for these comps, in the given order.
+
+    evidence_of: the evidence of so many days where it is kept; else it is found, around `shared` where a wide fit is given.
 
     Raises NotEnough where the records hold no sale to learn from at all. Without comps there is no value and
     the warnings say so.
@@ -201,7 +204,10 @@ def price(
     columns, day = setting.columns, setting.view.day
     ages = (day - price_days(columns, np.array([c.row for c in sold], dtype=np.int64))).astype(np.float64)
     window = int(max(180, *ages)) if sold else 180
-    found = evidence(columns, setting.view, setting.subject, window, leave_out_home, shared)
+    if evidence_of is None:
+        found = evidence(columns, setting.view, setting.subject, window, leave_out_home, shared)
+    else:
+        found = evidence_of(window)
     warnings: list[str] = []
     if found is None:
         found = _no_evidence(sold)

@@ -28,6 +28,7 @@ class Records:
         self._newest: Snapshot | None = None
         self._turn = threading.Lock()
         self._next: threading.Thread | None = None
+        self._fits = threading.Lock()
 
     def snapshot(self) -> Snapshot:
         """The newest records as one value.
@@ -60,7 +61,7 @@ class Records:
         else:
             with readers.one() as connection:
                 read = columns.load_columns(connection)
-        return Snapshot(self.folder, stamp, read, readers, self.today)
+        return Snapshot(self.folder, stamp, read, readers, self.today, self._fits)
 
     @contextmanager
     def connection(self) -> Iterator[sqlite3.Connection]:

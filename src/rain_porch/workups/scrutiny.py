@@ -23,6 +23,10 @@ from .pricing import Pricing
 
 def checked(opened: Opened, pricing: Pricing) -> list[Check]:
     """Every check of the price as it stands, those with something to do first."""
+    return opened.setting.records.remember(("checks", opened.document), lambda: _checked(opened, pricing))
+
+
+def _checked(opened: Opened, pricing: Pricing) -> list[Check]:
     setting, columns = opened.setting, opened.setting.columns
     here = setting.subject.longitude, setting.subject.latitude
     spots = {c.listing_id: (float(columns.lons[c.row]), float(columns.lats[c.row])) for c in pricing.comps}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import threading
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from fnmatch import fnmatchcase
@@ -24,7 +25,8 @@ from ..store import areas, homes, series
 from ..store.db import Readers
 
 T = TypeVar("T")
-MASKS, REMEMBERED = 60, 240
+# so many are kept of each: a fit takes some 2 MB, a table up to 4
+MASKS, REMEMBERED, FITS, TABLES, PICTURES = 60, 400, 160, 60, 300
 
 # what else may be named as an area, beside the polygons of the map: field → how it is called
 _PLACE_WORDS = {
@@ -48,12 +50,25 @@ class Snapshot:
     columns: Columns
     db: Readers
     today: Callable[[], dt.date]
+    turn: threading.Lock = field(repr=False, compare=False, default_factory=threading.Lock)
     _masks: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(MASKS))
     _memo: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(REMEMBERED))
+    fits: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(FITS))
+    tables: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(TABLES))
+    pictures: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(PICTURES))
 
     def remember(self, key: Hashable, make: Callable[[], T]) -> T:
         """What is dear to work out from this snapshot; the key says all else that it depends on."""
         return self._memo.get(key, make)
+
+    def fitted(self, key: Hashable, make: Callable[[], T]) -> T:
+        """The same for long work: one after the other, so that short answers come between."""
+
+        def in_turn() -> T:
+            with self.turn:
+                return make()
+
+        return self.fits.get(key, in_turn)
 
     def middle(self, rows: Ints | None = None) -> tuple[float, float]:
         """(latitude, longitude) in the middle of some records, or of all where none of them has a place; 0, 0 of none."""
@@ -145,6 +160,10 @@ class Snapshot:
                     known.add(word.casefold())
                     out.append({"area_key": f"{of}:{word}", "name": word, "kind": kind})
         return out
+
+    def base_map(self) -> dict[str, Any]:
+        """What is drawn under the marks, as GeoJSON; not to be changed."""
+        return self.remember("base map", lambda: areas.base_map(self.db))
 
     def series_names(self) -> list[str]:
         return series.names(self.db)

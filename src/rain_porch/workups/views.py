@@ -183,6 +183,11 @@ def _before(doc: ViewDoc, spans: list[mk.Period]) -> list[mk.Period]:
 def answer(records: Snapshot, doc: ViewDoc) -> ViewAnswerDoc:
     """Lines, sentence, newest value and its change on the year."""
     through = records.through()
+    key = ("view", through, doc.model_dump_json())
+    return records.tables.get(key, lambda: _answer(records, doc, through)).model_copy(deep=True)
+
+
+def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
     spans = _spans(doc, through)
     lead = _before(doc, spans)  # so that smoothing starts with whole windows
     lines: list[ViewLineDoc] = []

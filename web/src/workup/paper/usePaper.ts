@@ -22,7 +22,7 @@ export function usePaper() {
   const label = (page: string) => known.data.value?.pages[page] ?? page
   const layouts = computed(() => known.data.value?.layouts ?? {})
   const picture = (number: number) =>
-    `/api/workups/${id.value}/pages/${number}.png?revision=${open.data.value?.revision}`
+    `/api/workups/${id.value}/pages/${number}.svg?revision=${open.data.value?.revision}`
   const set = (to: Partial<Paper>) => change((held) => ({ ...held, ...to }))
 
   function move(page: string, to: number) {
