@@ -48,9 +48,10 @@ class WorkupRow(BaseModel):
     changed_at: str
     kept: int
     list_price: float | None
-    effective_date: dt.date
+    effective_date: dt.date | None
     client: str
     delivered: str | None
+    fault: str = ""  # why it cannot be opened, where it cannot
 
 
 class FactDoc(BaseModel):

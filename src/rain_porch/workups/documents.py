@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Annotated
+from typing import Annotated, Any, ClassVar
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, PrivateAttr
 
 from ..core import parcels as parcel_spans
 from ..core import search as sr
@@ -20,6 +20,13 @@ FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
 
 class Doc(BaseModel):
     model_config = ConfigDict(extra="forbid")
+
+
+class StoredDoc(Doc):
+    """A document that is kept in porch.db: see versions.py. form: what it is called where it cannot be read."""
+
+    form: ClassVar[str]
+    _carried: list[tuple[tuple[str, ...], Any]] = PrivateAttr(default_factory=list)
 
 
 class CriterionDoc(Doc):

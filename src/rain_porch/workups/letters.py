@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -15,8 +15,9 @@ from ..store import kept
 from . import market_looks as looks
 from .agent import Agent
 from .choices import agent_card
-from .documents import Doc
+from .documents import Doc, StoredDoc
 from .snapshot import Snapshot
+from .versions import read, written
 from .views import ViewDoc, answer, place_words, year_so_far
 
 
@@ -32,8 +33,10 @@ class LetterItemDoc(Doc):
     days: int = Field(default=30, ge=1, le=366)
 
 
-class LetterDoc(Doc):
+class LetterDoc(StoredDoc):
     """A letter as it is kept: no figure is, so that it always tells the newest."""
+
+    form: ClassVar[str] = "letter"
 
     title: str = Field(min_length=1, max_length=120, pattern=r"\S")
     comment: str = Field(default="", max_length=8000)
@@ -47,31 +50,31 @@ class KeptLetterDoc(Doc):
 
 def letters(agent: Agent) -> list[KeptLetterDoc]:
     return [
-        KeptLetterDoc(letter_id=k.kept_id, letter=LetterDoc.model_validate_json(k.document))
+        KeptLetterDoc(letter_id=k.kept_id, letter=read(LetterDoc, k.document))
         for k in kept.listed(agent.porch, agent.owner, kept.LETTER)
     ]
 
 
 def read_letter(agent: Agent, letter_id: int) -> LetterDoc:
-    return LetterDoc.model_validate_json(kept.read(agent.porch, agent.owner, kept.LETTER, letter_id).document)
+    return read(LetterDoc, kept.read(agent.porch, agent.owner, kept.LETTER, letter_id).document)
 
 
 def letter_named(agent: Agent, title: str) -> LetterDoc:
     held = {k.name: k.document for k in kept.listed(agent.porch, agent.owner, kept.LETTER)}
     if title not in held:
         raise NotFound(f"There is no letter “{title}”: there are {', '.join(held) or 'none yet'}.", name=title)
-    return LetterDoc.model_validate_json(held[title])
+    return read(LetterDoc, held[title])
 
 
 def add_letter(agent: Agent, letter: LetterDoc) -> int:
     """Keep a new letter; nothing is kept of one that cannot be made."""
     items_of(agent.records, letter)
-    return kept.add(agent.porch, agent.owner, kept.LETTER, letter.title.strip(), letter.model_dump_json())
+    return kept.add(agent.porch, agent.owner, kept.LETTER, letter.title.strip(), written(letter))
 
 
 def change_letter(agent: Agent, letter_id: int, letter: LetterDoc) -> None:
     items_of(agent.records, letter)
-    kept.write(agent.porch, agent.owner, kept.LETTER, letter_id, letter.title.strip(), letter.model_dump_json())
+    kept.write(agent.porch, agent.owner, kept.LETTER, letter_id, letter.title.strip(), written(letter))
 
 
 def delete_letter(agent: Agent, letter_id: int) -> None:

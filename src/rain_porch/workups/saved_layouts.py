@@ -6,17 +6,18 @@ from ..store import kept
 from ..store.db import atomic
 from .agent import Agent
 from .stored import PaperDoc
+from .versions import read, written
 
 
 def saved_layouts(agent: Agent) -> list[tuple[int, str, PaperDoc]]:
     """(number, name, paper) of each."""
     held = kept.listed(agent.porch, agent.owner, kept.LAYOUT)
-    return [(k.kept_id, k.name, PaperDoc.model_validate_json(k.document)) for k in held]
+    return [(k.kept_id, k.name, read(PaperDoc, k.document)) for k in held]
 
 
 def save_layout(agent: Agent, name: str, paper: PaperDoc) -> int:
     """Keep pages, order and options; what belongs to one home (title, letter, comments) stays behind."""
-    document = paper.model_copy(update={"title": "", "letter": "", "notes": {}}).model_dump_json()
+    document = written(paper.model_copy(update={"title": "", "letter": "", "notes": {}}))
     with atomic(agent.porch):
         for k in kept.listed(agent.porch, agent.owner, kept.LAYOUT):
             if k.name == name:

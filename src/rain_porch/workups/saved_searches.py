@@ -8,13 +8,14 @@ from ..core.sentence import sentence
 from ..store import searches as store
 from .agent import Agent
 from .stored import SavedSearchDoc
+from .versions import read, written
 from .workups import open_workup
 
 
 def saved_searches(agent: Agent) -> list[tuple[int, str, str]]:
     """(number, name, sentence) of each."""
     return [
-        (n, name, sentence(SavedSearchDoc.model_validate_json(held).search.search()))
+        (n, name, sentence(read(SavedSearchDoc, held).search.search()))
         for n, name, held in store.listed(agent.porch, agent.owner)
     ]
 
@@ -25,12 +26,12 @@ def save_search(agent: Agent, workup_id: int, name: str) -> int:
     doc = SavedSearchDoc(
         search=opened.state.search, facts=dict(opened.subject.facts), home_kind=opened.subject.home_kind.value
     )
-    return store.keep(agent.porch, agent.owner, name, doc.model_dump_json())
+    return store.keep(agent.porch, agent.owner, name, written(doc))
 
 
 def carried_search(agent: Agent, workup_id: int, search_id: int) -> tuple[Search, list[str]]:
     """A saved search about this workup's home, and what stayed behind."""
-    held = SavedSearchDoc.model_validate_json(store.read(agent.porch, agent.owner, search_id))
+    held = read(SavedSearchDoc, store.read(agent.porch, agent.owner, search_id))
     return carried(held.search.search(), held.facts, held.home_kind, open_workup(agent, workup_id).subject)
 
 

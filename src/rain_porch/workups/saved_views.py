@@ -8,6 +8,7 @@ from ..core.errors import Refused
 from ..store import views as store
 from ..store.db import atomic
 from .agent import Agent
+from .versions import read, written
 from .views import ViewDoc
 
 
@@ -15,7 +16,7 @@ def saved_views(agent: Agent) -> list[dict[str, Any]]:
     """By name: view_id, name, pinned, view."""
     return [
         {"view_id": r["view_id"], "name": r["name"], "pinned": bool(r["pinned"]),
-         "view": ViewDoc.model_validate_json(r["document"])}
+         "view": read(ViewDoc, r["document"])}
         for r in store.listed(agent.porch, agent.owner)
     ]  # fmt: skip
 
@@ -25,14 +26,14 @@ def save_view(agent: Agent, name: str, view: ViewDoc, pinned: bool, replace_it: 
     with atomic(agent.porch):
         if not replace_it:
             _free_name(agent, name)
-        return store.keep(agent.porch, agent.owner, name, view.model_dump_json(), pinned)
+        return store.keep(agent.porch, agent.owner, name, written(view), pinned)
 
 
 def change_view(agent: Agent, view_id: int, name: str, view: ViewDoc, pinned: bool) -> None:
     """Raises Refused where another view has the name, NotFound where there is no such view."""
     with atomic(agent.porch):
         _free_name(agent, name, besides=view_id)
-        store.change(agent.porch, agent.owner, view_id, name, view.model_dump_json(), pinned)
+        store.change(agent.porch, agent.owner, view_id, name, written(view), pinned)
 
 
 def delete_view(agent: Agent, view_id: int) -> None:

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 from decimal import Decimal
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from ..core import improvements as im
 from ..core import proceeds as pr
-from .documents import Doc, FiniteNumber, Place, SearchDoc, Value
+from .documents import Doc, FiniteNumber, Place, SearchDoc, StoredDoc, Value
 
 
 class HomeRefDoc(Doc):
@@ -100,17 +100,21 @@ class PhotoDoc(Doc):
     caption: str = Field("", max_length=120)
 
 
-class SavedSearchDoc(Doc):
+class SavedSearchDoc(StoredDoc):
     """A search and the home it was made for."""
+
+    form: ClassVar[str] = "search"
 
     search: SearchDoc
     facts: dict[str, Value] = {}
     home_kind: str = ""
 
 
-class PaperDoc(Doc):
+class PaperDoc(StoredDoc):
     """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table.
     ways_left_out: names of ways to the number that the client does not see. market_letter: the letter whose pages go with it."""
+
+    form: ClassVar[str] = "layout"
 
     pages: Annotated[list[str], Field(min_length=1, max_length=40)] = ["summary", "comps", "grid"]
     price: Literal["shown", "hidden", "blank"] = "shown"
@@ -126,8 +130,10 @@ class PaperDoc(Doc):
     notes: dict[Annotated[str, Field(max_length=60)], Annotated[str, Field(max_length=2000)]] = {}
 
 
-class WorkupDoc(Doc):
+class WorkupDoc(StoredDoc):
     """Everything that the agent has decided about one home; the rest is computed from the records."""
+
+    form: ClassVar[str] = "workup"
 
     home: HomeRefDoc
     address: str

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import itertools
 from collections.abc import Sequence
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
@@ -20,19 +20,21 @@ from ..core.market_views import Told, sentence, trailing, twelve_months
 from ..core.shapes import check_shapes, in_shapes
 from ..core.words import HOME_PLURAL, SELLERS, HomeKind
 from ..store import series as store_series
-from .documents import Doc, ShapeDoc
+from .documents import Doc, ShapeDoc, StoredDoc
 from .snapshot import Snapshot
 
 MOST_LINES = 6
 
 
-class ViewDoc(Doc):
+class ViewDoc(StoredDoc):
     """A market view. It names no dates: it always ends with the newest records, `years` back.
 
     places: areas to compare, none for all of the records. shapes: drawn areas, or circles round a home, to stay inside,
     named in `drawn`. split: bands of the first place as lines of their own. smooth: mean of so many periods. overlay:
     years as lines of their own, months alike. series: an outside series laid over it. deeds: deed sales count as closings.
     """
+
+    form: ClassVar[str] = "market view"
 
     measures: list[str] = Field(default=["median_price"], min_length=1, max_length=2)
     by: Literal["month", "quarter", "year"] = "month"

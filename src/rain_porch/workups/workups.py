@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from ..core.dates import said
-from ..core.errors import BadInput, Odd
+from ..core.errors import BadInput, Odd, Refused
 from ..core.fields import BY_NAME, Kind
 from ..core.homes import Subject
 from ..core.oddness import odd_fact, odd_price
@@ -25,6 +25,7 @@ from .opened import Opened
 from .pricing import Setting
 from .snapshot import Snapshot
 from .stored import DecisionDoc, HomeRefDoc, WorkupDoc
+from .versions import read, written
 
 NO_ROWS = np.zeros(0, dtype=np.int64)
 
@@ -58,7 +59,7 @@ def begin_priced(agent: Agent, home: Home, doc: PriceDoc, comps: list[str]) -> i
 
 
 def _begun(agent: Agent, state: WorkupDoc, what: str) -> int:
-    return store.create(agent.porch, agent.owner, state.address, state.model_dump_json(), what, agent.stamp())
+    return store.create(agent.porch, agent.owner, state.address, written(state), what, agent.stamp())
 
 
 def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -> tuple[int, str]:
@@ -67,7 +68,7 @@ def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -
     if isinstance(change, changes.SetDate):
         _not_to_come(records, change.effective_date)
     held = store.read(agent.porch, agent.owner, workup_id)
-    before = WorkupDoc.model_validate_json(held["document"])
+    before = read(WorkupDoc, held["document"])
     state, what = changes.apply(before, change)
     if isinstance(change, changes.CorrectFact):
         home = read_home(records, HomeRef(state.home.kind, state.home.key)).subject
@@ -78,7 +79,7 @@ def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -
     if isinstance(change, changes.SetSearch):
         _check_search(records, state.search.search())
     number = store.save(
-        agent.porch, agent.owner, workup_id, revision, held["title"], state.model_dump_json(), what, agent.stamp()
+        agent.porch, agent.owner, workup_id, revision, held["title"], written(state), what, agent.stamp()
     )
     return number, what
 
@@ -102,12 +103,17 @@ def list_workups(agent: Agent) -> list[dict[str, Any]]:
     given: dict[int, str] = {}
     for d in delivered.listed(agent.porch, agent.owner):
         to = f" to {d['client'] or d['email']}" if d["client"] or d["email"] else ""
-        given.setdefault(d["workup_id"], f"delivered{to} on {d['made_at'][:10]}")
+        given.setdefault(d["workup_id"], f"delivered{to} on {said(dt.date.fromisoformat(d['made_at'][:10]))}")
     for row in store.listed(agent.porch, agent.owner):
-        state = WorkupDoc.model_validate_json(row.pop("document"))
+        delivery = given.get(row["workup_id"])
+        try:
+            state = read(WorkupDoc, row.pop("document"))
+        except Refused as error:  # one that cannot be read hides none of the others
+            out.append({**row, "kept": 0, "list_price": None, "effective_date": None, "client": "", "delivered": delivery,
+                        "fault": error.message})  # fmt: skip
+            continue
         out.append({**row, "kept": len(state.kept()), "list_price": state.list_price,
-                    "effective_date": state.effective_date.isoformat(), "client": state.client,
-                    "delivered": given.get(row["workup_id"])})  # fmt: skip
+                    "effective_date": state.effective_date.isoformat(), "client": state.client, "delivered": delivery})  # fmt: skip
     return out
 
 
@@ -115,7 +121,7 @@ def open_workup(agent: Agent, workup_id: int) -> Opened:
     """Raises NotFound for a workup, or a home of one, that is not there any more."""
     records = agent.records
     held = store.read(agent.porch, agent.owner, workup_id)
-    state = WorkupDoc.model_validate_json(held["document"])
+    state = read(WorkupDoc, held["document"])
     ref = HomeRef(state.home.kind, state.home.key)
     home = records.remember(("home", ref), lambda: read_home(records, ref))
     subject = home.subject.corrected(state.corrections)

@@ -26,8 +26,9 @@ const standings = useQueries({
 const stands = computed(
   () => new Map(standings.value.flatMap((q) => (q.data ? [[q.data.workup_id, q.data]] : []))),
 )
-/** 7 comps kept · 418,000 indicated · list 425,000 · 3 changes since 8/31/26 */
+/** 7 comps kept · $418,000 indicated · list $425,000 · 3 changes since Aug 31, 2026 */
 function says(row: Docs['WorkupRow']): string {
+  if (row.fault) return row.fault
   const s = stands.value.get(row.workup_id)
   const changes = s?.changes === 1 ? '1 change' : `${s?.changes} changes`
   const comps = s?.kept ? `, ${s.kept} to its comps` : ''
