@@ -14,9 +14,9 @@ from pathlib import Path
 
 from bench import accuracy, meanwhile, memory, on_demo, screen, whole_market
 from bench.timing import Result, table
+from rain_porch.app.records import Records
 from rain_porch.demo.crowd import write_crowd
 from rain_porch.demo.town import prepare_demo
-from rain_porch.workups.records import Records
 
 PARTS = ("import", "market", "memory", "meanwhile", "demo", "screen", "accuracy")
 

@@ -16,16 +16,16 @@ import numpy as np
 
 from bench.timing import Result
 from bench.whole_market import LAST
-from rain_porch.core.columns import Columns
-from rain_porch.core.dates import NO_DAY
-from rain_porch.core.features import features_of
-from rain_porch.core.listing_facts import recent_sale_rows
-from rain_porch.core.place import near_miles
-from rain_porch.core.words import HomeKind
+from rain_porch.app.pricing.backtesting import BacktestResult, backtest
+from rain_porch.app.records import Records
+from rain_porch.app.snapshot import Snapshot
+from rain_porch.core.facts.dates import NO_DAY
+from rain_porch.core.facts.place import near_miles
+from rain_porch.core.facts.words import HomeKind
+from rain_porch.core.market.columns import Columns
+from rain_porch.core.market.features import features_of
+from rain_porch.core.market.listing_facts import recent_sale_rows
 from rain_porch.records.importing import import_file
-from rain_porch.workups.backtesting import BacktestResult, backtest
-from rain_porch.workups.records import Records
-from rain_porch.workups.snapshot import Snapshot
 
 AMES = Path(__file__).parent.parent / "tests/reference/data/ames.csv"
 AMES_MAPPING = {
@@ -96,7 +96,7 @@ def report(
     records: Snapshot, start: dt.date, end: dt.date, kind: HomeKind, sample: int | None = None
 ) -> dict[str, Any]:
     """Median errors of ours, the peer's and price per square foot, their ratios, and how the range held."""
-    from rain_porch.core.homes import Subject
+    from rain_porch.core.facts.homes import Subject
 
     columns = records.columns
     known = columns.home_kind == list(HomeKind).index(kind)

@@ -21,24 +21,24 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.stats import rankdata
 
-from rain_porch.core import contract_chance as cc
-from rain_porch.core import list_price as lp
-from rain_porch.core.columns import HOME_KINDS
-from rain_porch.core.dates import date_of
-from rain_porch.core.evidence import wide_fit
-from rain_porch.core.homes import Subject
-from rain_porch.core.words import HomeKind
-from rain_porch.core.worth_then import worths_then
+from rain_porch.app.pricing.past_listings import listings_around, market_of, seen_of
+from rain_porch.app.pricing.pricing import Standpoint
+from rain_porch.app.records import Records
+from rain_porch.app.snapshot import Snapshot
+from rain_porch.core.facts.dates import date_of
+from rain_porch.core.facts.homes import Subject
+from rain_porch.core.facts.words import HomeKind
+from rain_porch.core.market.columns import HOME_KINDS
+from rain_porch.core.price import contract_chance as cc
+from rain_porch.core.price import list_price as lp
+from rain_porch.core.price.evidence import wide_fit
+from rain_porch.core.price.worth_then import worths_then
 from rain_porch.demo import truth
 from rain_porch.demo.files import write_town
 from rain_porch.demo.houses import build
 from rain_porch.demo.plan import lay_out
 from rain_porch.demo.trading import LAST_DAY, Market
 from rain_porch.records.importing import import_file
-from rain_porch.workups.past_listings import listings_around, market_of, seen_of
-from rain_porch.workups.pricing import Setting
-from rain_porch.workups.records import Records
-from rain_porch.workups.snapshot import Snapshot
 
 WITHIN = (30, 60, 90)
 QUARTERS = 6
@@ -96,16 +96,16 @@ def measured(records: Snapshot, true: dict[str, float]) -> Told:
     now = columns.as_of(last)
     for k in range(QUARTERS, 0, -1):
         first = last - 90 - 91 * k
-        setting = Setting(records, columns, columns.as_of(first), centre)
-        known = listings_around(setting)
-        worth = worths_then(columns, setting.view, centre, known)
+        standpoint = Standpoint(records, columns, columns.as_of(first), centre)
+        known = listings_around(standpoint)
+        worth = worths_then(columns, standpoint.view, centre, known)
         known, worth = known[np.isfinite(worth)], worth[np.isfinite(worth)]
-        wide = wide_fit(columns, setting.view, centre)
-        seen = seen_of(setting, wide, known, worth)
-        model = cc.fit(seen.where(lp.usable(columns, setting.view, known)))
+        wide = wide_fit(columns, standpoint.view, centre)
+        seen = seen_of(standpoint, wide, known, worth)
+        model = cc.fit(seen.where(lp.usable(columns, standpoint.view, known)))
         if model is None:
             continue
-        held = lp.outcomes(columns, setting.view, known, np.exp(worth))
+        held = lp.outcomes(columns, standpoint.view, known, np.exp(worth))
         plain = lp.kaplan_meier(held.days, held.contract)
         good = detached & ~columns.lease & ~columns.deed & ~columns.not_arms_length & ~columns.distressed
         rows = np.flatnonzero(good & (columns.on_market >= first) & (columns.on_market < first + 91))

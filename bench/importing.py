@@ -11,8 +11,8 @@ import sys
 import time
 from pathlib import Path
 
+from rain_porch.app.records import Records
 from rain_porch.records.importing import import_file
-from rain_porch.workups.records import Records
 
 
 def ours(file: Path, folder: Path) -> int:

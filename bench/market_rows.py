@@ -10,13 +10,13 @@ import duckdb
 import numpy as np
 import pandas as pd
 
-from rain_porch.core import search as sr
-from rain_porch.core.columns import RECORD_KINDS, STATUSES, AsOf, Columns
-from rain_porch.core.dates import day_of
-from rain_porch.core.homes import Subject
-from rain_porch.core.market import Period
-from rain_porch.core.search import Criterion, Search
-from rain_porch.core.words import COUNTED, HomeKind
+from rain_porch.core.facts.dates import day_of
+from rain_porch.core.facts.homes import Subject
+from rain_porch.core.facts.words import COUNTED, HomeKind
+from rain_porch.core.market.columns import RECORD_KINDS, STATUSES, AsOf, Columns
+from rain_porch.core.market.measures import Period
+from rain_porch.core.search import search as sr
+from rain_porch.core.search.search import Criterion, Search
 
 _FIELDS = ("living_area", "bathrooms_full", "year_built", "garage_spaces", "bedrooms_total", "lot_size_square_feet")
 

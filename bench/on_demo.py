@@ -10,16 +10,16 @@ from typing import Any
 import numpy as np
 
 from bench.timing import Result, times
-from rain_porch.core.evidence import wide_fit
+from rain_porch.app.agent import folders_agent
+from rain_porch.app.changes import Decide
+from rain_porch.app.handover.report_input import report_input
+from rain_porch.app.homes import HomeRef
+from rain_porch.app.pricing.pricing import Decided, Standpoint, most_alike, price
+from rain_porch.app.records import Records
+from rain_porch.app.workups import begin_workup, change_workup, open_workup
+from rain_porch.core.price.evidence import wide_fit
 from rain_porch.report.layouts import LAYOUTS
 from rain_porch.report.papers import page_picture, pdf
-from rain_porch.workups.agent import folders_agent
-from rain_porch.workups.changes import Decide
-from rain_porch.workups.handing import report_input
-from rain_porch.workups.homes import HomeRef
-from rain_porch.workups.pricing import Decided, Setting, most_alike, price
-from rain_porch.workups.records import Records
-from rain_porch.workups.workups import begin_workup, change_workup, open_workup
 
 
 def measured(demo: Path, work: Path) -> list[Result]:
@@ -35,24 +35,24 @@ def measured(demo: Path, work: Path) -> list[Result]:
     with folders_agent(records.snapshot()) as agent:
         n = begin_workup(agent, HomeRef("parcel", row[0]))
         opened = open_workup(agent, n)
-        setting = opened.setting
-        comps = most_alike(setting, opened.state.search.search().with_days("sold", 730))
-        out = prices(setting, comps)
+        standpoint = opened.standpoint
+        comps = most_alike(standpoint, opened.state.search.search().with_days("sold", 730))
+        out = prices(standpoint, comps)
         change_workup(agent, n, 1, Decide(change="decide", listing_ids=[c.listing_id for c in comps], choice="kept"))
         return [*out, *papers(lambda: report_input(agent, n), comps, work / "plain")]
 
 
-def prices(setting: Setting, comps: list[Any]) -> list[Result]:
+def prices(standpoint: Standpoint, comps: list[Any]) -> list[Result]:
     on = f"{len(comps)} comps, demo"
-    shared = wide_fit(setting.columns, setting.view, setting.subject)
+    shared = wide_fit(standpoint.columns, standpoint.view, standpoint.subject)
     one = Decided(rates={"living_area": 90.0})
-    facts = {k: v for k, v in setting.subject.facts.items() if isinstance(v, float)}
+    facts = {k: v for k, v in standpoint.subject.facts.items() if isinstance(v, float)}
     rates = dict.fromkeys(facts, 10.0)
     return [
-        Result("grid and value after one decision", on, *times([lambda: price(setting, comps, decided=one, shared=shared)] * 40),
+        Result("grid and value after one decision", on, *times([lambda: price(standpoint, comps, decided=one, shared=shared)] * 40),
                15, "plain pandas", times([lambda: plain_grid(comps, facts, rates)] * 20)[0]),
-        Result("grid and value, fresh evidence", on, *times([lambda: price(setting, comps)] * 40), 35,
-               "statsmodels and pandas", times([lambda: plain_evidence(setting, comps, facts)] * 20)[0],
+        Result("grid and value, fresh evidence", on, *times([lambda: price(standpoint, comps)] * 40), 35,
+               "statsmodels and pandas", times([lambda: plain_evidence(standpoint, comps, facts)] * 20)[0],
                note="the peer fits one robust regression of the sales within a mile"),
     ]  # fmt: skip
 
@@ -83,11 +83,11 @@ def plain_grid(comps: list[Any], subject: dict[str, float], rates: dict[str, flo
     return float((total * weight).sum() / weight.sum())
 
 
-def plain_evidence(setting: Setting, comps: list[Any], subject: dict[str, float]) -> float:
+def plain_evidence(standpoint: Standpoint, comps: list[Any], subject: dict[str, float]) -> float:
     """Rates by statsmodels' robust regression of the two years' sales within a mile, then the grid in pandas."""
     import statsmodels.api as sm
 
-    columns, view, me = setting.columns, setting.view, setting.subject
+    columns, view, me = standpoint.columns, standpoint.view, standpoint.subject
     rows = view.rows_since(0, view.day - 730)
     far = np.hypot((columns.lats[rows] - me.latitude) * 69, (columns.lons[rows] - me.longitude) * 52)
     rows = rows[(far <= 1) & (columns.home_kind[rows] == 0)]

@@ -12,14 +12,14 @@ import numpy as np
 from bench import market_rows
 from bench.market_rows import Asked
 from bench.timing import Result, times
-from rain_porch.core import market as mk
-from rain_porch.core import search as sr
-from rain_porch.core import steps
-from rain_porch.core.columns import AsOf, Columns
-from rain_porch.core.dates import day_of
-from rain_porch.core.shapes import Shape
-from rain_porch.workups.pricing import Setting, candidates
-from rain_porch.workups.snapshot import Snapshot
+from rain_porch.app.pricing.pricing import Standpoint, candidates
+from rain_porch.app.snapshot import Snapshot
+from rain_porch.core.facts.dates import day_of
+from rain_porch.core.market import measures as mk
+from rain_porch.core.market.columns import AsOf, Columns
+from rain_porch.core.search import search as sr
+from rain_porch.core.search import steps
+from rain_porch.core.search.shapes import Shape
 
 LAST = dt.date(2026, 10, 31)
 MEASURES = (
@@ -132,8 +132,8 @@ def ranked(records: Snapshot, columns: Columns, view: AsOf, con: Any, on: str) -
     asked = market_rows.searches(columns, 60, True, seed=4)
 
     def ours(a: Asked) -> object:
-        setting = Setting(records, columns, view, a.subject)
-        return candidates(setting, setting.run(a.search).rows, 200)
+        standpoint = Standpoint(records, columns, view, a.subject)
+        return candidates(standpoint, standpoint.run(a.search).rows, 200)
 
     def theirs(a: Asked) -> object:
         facts = market_rows.as_sql(a, view).replace("SELECT kind, count(*)", "SELECT *").replace(" GROUP BY kind", "")

@@ -10,11 +10,11 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
+from rain_porch.app.agent import Agent, folders_agent
+from rain_porch.app.records import Records
+from rain_porch.app.snapshot import Snapshot
 from rain_porch.demo.town import prepare_demo
 from rain_porch.records.importing import ImportResult, import_file
-from rain_porch.workups.agent import Agent, folders_agent
-from rain_porch.workups.records import Records
-from rain_porch.workups.snapshot import Snapshot
 
 NOW = dt.datetime(2026, 11, 2, 19, 30)
 # machines are shared and noisy: how long one example takes is no fault of the code

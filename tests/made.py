@@ -8,12 +8,12 @@ from typing import Any
 
 import numpy as np
 
-from rain_porch.core.columns import HOME_KINDS, KIND_CODE, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
-from rain_porch.core.dates import NO_DAY, day_of
-from rain_porch.core.fields import FIELDS, Kind
-from rain_porch.core.homes import Subject
-from rain_porch.core.status_history import NO_STATUSES, StatusChanges
-from rain_porch.core.words import HomeKind
+from rain_porch.core.facts.dates import NO_DAY, day_of
+from rain_porch.core.facts.fields import FIELDS, Kind
+from rain_porch.core.facts.homes import Subject
+from rain_porch.core.facts.words import HomeKind
+from rain_porch.core.market.columns import HOME_KINDS, KIND_CODE, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
+from rain_porch.core.market.status_history import NO_STATUSES, StatusChanges
 
 NUMBERS = [f.name for f in FIELDS if f.numeric]
 WORDS = [f.name for f in FIELDS if f.kind == Kind.WORD]

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from rain_porch.core import market as mk
+from rain_porch.core.market import measures as mk
 from tests.made import DAY, TODAY, market
 
 START = TODAY - dt.timedelta(days=500)

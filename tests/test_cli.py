@@ -12,13 +12,13 @@ import jsonschema_rs
 import pytest
 from pypdf import PdfReader
 
+from rain_porch.app.agent import folders_agent
+from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, add_letter
+from rain_porch.app.market.saved_views import save_view
+from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.records import Records
+from rain_porch.app.schemas import SCHEMAS
 from rain_porch.cli import main
-from rain_porch.workups.agent import folders_agent
-from rain_porch.workups.letters import LetterDoc, LetterItemDoc, add_letter
-from rain_porch.workups.records import Records
-from rain_porch.workups.saved_views import save_view
-from rain_porch.workups.schemas import SCHEMAS
-from rain_porch.workups.views import ViewDoc
 
 LISTING_FILE = "Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n41.2,-38.4,1800,2025-05-01,400000\n41.2,-38.4,x,,\n"
 

@@ -12,11 +12,11 @@ from pathlib import Path
 
 from . import commands as c
 from . import market_commands
+from .app.schemas import SCHEMAS
 from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
 from .records.forms import DATES, NUMBERS
 from .settings import SETTINGS
-from .workups.schemas import SCHEMAS
 
 KINDS_IN = [*KINDS_OUT, "photos"]
 

@@ -12,8 +12,20 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
+from .app import homes
+from .app.agent import folders_agent
+from .app.handover.report_input import report_input
+from .app.incoming import outcomes
+from .app.incoming.fetching import fetch, post
+from .app.pricing import answers
+from .app.pricing.backtesting import backtest, keep
+from .app.records import Records
+from .app.schemas import SCHEMAS
+from .app.snapshot import Snapshot
+from .app.workups import begin_priced, list_workups
 from .core.errors import BadInput, Refused
-from .core.money import dollars
+from .core.facts.money import dollars
+from .documents.wire import SearchDoc
 from .records.column_forms import FormsAsked
 from .records.exporting import KINDS as KINDS_OUT
 from .records.exporting import export
@@ -22,16 +34,6 @@ from .records.importing import import_file
 from .settings import data_folder, setting
 from .store import backups
 from .store.undo import undo_import
-from .workups import answers, homes
-from .workups.agent import folders_agent
-from .workups.backtesting import backtest, keep
-from .workups.documents import SearchDoc
-from .workups.fetching import fetch, post
-from .workups.handing import report_input
-from .workups.records import Records
-from .workups.schemas import SCHEMAS
-from .workups.snapshot import Snapshot
-from .workups.workups import begin_priced, list_workups
 
 FEED_PORT, MAIL_PORT = 8041, 8042
 
@@ -85,7 +87,7 @@ def run_import(args: argparse.Namespace) -> int:
                 columns=columns, dry_run=args.dry_run, forms=FormsAsked(args.decimal or "", args.dates or ""),
                 places=args.places,
             )  # fmt: skip
-        doc = answers.import_doc(result)
+        doc = outcomes.import_doc(result)
         out.append(doc)
         if not args.json:
             print(
@@ -106,7 +108,7 @@ def run_import(args: argparse.Namespace) -> int:
 def run_undo(args: argparse.Namespace) -> int:
     records = Records(data_folder(args.data))
     with records.connection() as db:
-        doc = answers.undo_doc(undo_import(db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
+        doc = outcomes.undo_doc(undo_import(db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
     lines = [f"import {doc.import_id} undone: {doc.removed:,} records removed, {doc.restored:,} put back"]
     lines += [f"kept {k.key}: import {k.changed_by} changed it later; undo that one first" for k in doc.kept[:20]]
     return show(args, doc, "\n".join(lines))
@@ -145,7 +147,7 @@ def run_feed(args: argparse.Namespace) -> int:
         result = pull(
             db, args.address, args.token, folder=records.folder, now=dt.datetime.now(), get=fetch, source=args.source
         )
-    doc = answers.import_doc(result)
+    doc = outcomes.import_doc(result)
     return show(args, doc, f"{doc.rows:,} listings: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same")
 
 

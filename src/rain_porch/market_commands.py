@@ -7,18 +7,18 @@ import csv
 import datetime as dt
 import sys
 
+from .app.agent import folders_agent
+from .app.market import closer_looks as looks
+from .app.market.saved_views import saved_views
+from .app.market.views import PointDoc, ViewDoc, answer, table_of, year_so_far
+from .app.pricing import answers
+from .app.records import Records
+from .app.snapshot import Snapshot
 from .commands import show
 from .core.errors import BadInput, NotFound
-from .core.market import MEASURES, periods
-from .core.market_views import shown
+from .core.market.measures import MEASURES, periods
+from .core.market.view_reading import shown
 from .settings import data_folder
-from .workups import answers
-from .workups import market_looks as looks
-from .workups.agent import folders_agent
-from .workups.records import Records
-from .workups.saved_views import saved_views
-from .workups.snapshot import Snapshot
-from .workups.views import PointDoc, ViewDoc, answer, table_of, year_so_far
 
 
 def run_market(args: argparse.Namespace) -> int:
@@ -64,7 +64,7 @@ def _value(point: PointDoc | None, unit: str) -> str:
 
 
 def _view(args: argparse.Namespace, records: Snapshot) -> int:
-    from .report.market_book import market_workbook
+    from .report.market_workbook import market_workbook
 
     with folders_agent(records) as agent:
         held: dict[str, ViewDoc] = {v["name"]: v["view"] for v in saved_views(agent)}
@@ -89,9 +89,9 @@ def _view(args: argparse.Namespace, records: Snapshot) -> int:
 
 
 def _letter(args: argparse.Namespace, records: Snapshot) -> int:
+    from .app.market.letters import letter_model, letter_named
     from .report.papers import as_pdf
     from .report.webpage import web_page
-    from .workups.letters import letter_model, letter_named
 
     if args.out is None or args.out.suffix.lower() not in (".pdf", ".html"):
         raise BadInput("out", "A letter is written to a file: name one with --out, ending in .pdf or .html.")

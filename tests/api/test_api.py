@@ -8,9 +8,9 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, Phase, given, settings
 
 from rain_porch.api.app import create_app
-from rain_porch.core.fields import PRIVATE
+from rain_porch.app.records import Records
+from rain_porch.core.facts.fields import PRIVATE
 from rain_porch.records.importing import import_file
-from rain_porch.workups.records import Records
 from tests.conftest import NOW
 
 

@@ -12,13 +12,13 @@ import numpy as np
 import pytest
 import statsmodels.api as sm
 
-from rain_porch.core import evidence as ev
-from rain_porch.core.dates import day_of, parse_date
+from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.core.facts.dates import day_of, parse_date
+from rain_porch.core.price import evidence as ev
 from rain_porch.demo import truth
 from rain_porch.demo.crowd import write_crowd
 from rain_porch.demo.plan import NEIGHBOURHOODS, lay_out
 from rain_porch.demo.town import make_town, prepare_demo
-from rain_porch.workups.homes import HomeRef, read_home
 
 
 @pytest.fixture(scope="module")

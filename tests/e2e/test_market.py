@@ -11,7 +11,7 @@ import openpyxl
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
-from rain_porch.core.market import MEASURES
+from rain_porch.core.market.measures import MEASURES
 from tests.e2e.test_evening import find_home, room
 
 

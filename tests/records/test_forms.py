@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.errors import Refused
-from rain_porch.core.fields import BY_NAME
+from rain_porch.core.facts.fields import BY_NAME
 from rain_porch.records.column_forms import FormsAsked
 from rain_porch.records.forms import evidence_of, judge, likely
 from rain_porch.records.importing import import_file

@@ -135,8 +135,8 @@ def test_bundles_that_swell_or_are_cut_short_are_refused(bring, records, data, w
 
 
 def test_a_ruling_outlives_the_next_import_and_can_be_taken_back(bring, records):
+    from rain_porch.app.incoming.conclusions import rule
     from rain_porch.core.errors import BadInput
-    from rain_porch.workups.rulings import rule
 
     text = "ParcelNumber,SaleDate,Price,DocumentType\nP1,2025-05-01,400000,Quitclaim Deed\nP2,2025-05-01,390000,Warranty Deed\n"
     bring(text, "t.csv")

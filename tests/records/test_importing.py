@@ -263,7 +263,7 @@ def test_history_lets_a_price_be_rewound(bring, records):
     )
     columns = records.snapshot().columns
     assert len(columns.changes.rows) == 1
-    from rain_porch.core.dates import day_of, parse_date
+    from rain_porch.core.facts.dates import day_of, parse_date
 
     prices = [columns.as_of(day_of(parse_date(d))).list_price[0] for d in ("2025-05-10", "2025-05-20")]
     assert prices == [410_000, 400_000]

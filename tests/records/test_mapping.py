@@ -7,9 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.errors import Refused
-from rain_porch.core.fields import FIELDS
-from rain_porch.core.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS
-from rain_porch.core.words import plain
+from rain_porch.core.facts.fields import FIELDS
+from rain_porch.core.facts.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS
+from rain_porch.core.facts.words import plain
 from rain_porch.records import mapping
 from rain_porch.records.layouts import LAYOUTS, home_key, recognise
 from rain_porch.records.proposing import SURE, propose, taken

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.fields import BY_NAME
+from rain_porch.core.facts.fields import BY_NAME
 from rain_porch.records.parsing import Unreadable, date, number, parse_column, yes_no
 
 

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from rain_porch.core.errors import Refused
-from rain_porch.records import ahead
+from rain_porch.records import read_ahead as ahead
 from rain_porch.records.mapping import Part
 from rain_porch.records.reading import Reader, packed, unpacked
 

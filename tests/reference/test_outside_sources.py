@@ -12,15 +12,15 @@ import pytest
 import statsmodels.api as sm
 from geographiclib.geodesic import Geodesic
 
-from rain_porch.core import market as mk
-from rain_porch.core import search as sr
-from rain_porch.core.columns import Columns
-from rain_porch.core.dates import day_of
-from rain_porch.core.homes import Subject
-from rain_porch.core.place import METRES_PER_MILE, miles
-from rain_porch.core.regression import least_squares, robust_fit
-from rain_porch.core.summary import summarise
-from rain_porch.core.words import HomeKind
+from rain_porch.core.facts.dates import day_of
+from rain_porch.core.facts.homes import Subject
+from rain_porch.core.facts.place import METRES_PER_MILE, miles
+from rain_porch.core.facts.words import HomeKind
+from rain_porch.core.market import measures as mk
+from rain_porch.core.market.columns import Columns
+from rain_porch.core.search import search as sr
+from rain_porch.core.statistics.regression import least_squares, robust_fit
+from rain_porch.core.statistics.summary import summarise
 from tests.made import market
 
 DATA = Path(__file__).parent / "data"

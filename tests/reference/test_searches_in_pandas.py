@@ -12,11 +12,11 @@ from geographiclib.geodesic import Geodesic
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rain_porch.core import search as sr
-from rain_porch.core.dates import day_of
-from rain_porch.core.homes import Subject
-from rain_porch.core.place import METRES_PER_MILE
-from rain_porch.core.words import HomeKind
+from rain_porch.core.facts.dates import day_of
+from rain_porch.core.facts.homes import Subject
+from rain_porch.core.facts.place import METRES_PER_MILE
+from rain_porch.core.facts.words import HomeKind
+from rain_porch.core.search import search as sr
 from tests.made import market
 
 LAST = dt.date(2010, 7, 31)

@@ -8,14 +8,14 @@ from pathlib import Path
 
 import pytest
 
+from rain_porch.app.agent import Agent, folders_agent
+from rain_porch.app.handover.report_input import report_input
+from rain_porch.app.pricing.opened import suggested
+from rain_porch.app.records import Records
+from rain_porch.app.workups import open_workup
 from rain_porch.report.model import ReportInput
-from rain_porch.workups.agent import Agent, folders_agent
-from rain_porch.workups.handing import report_input
-from rain_porch.workups.opened import suggested
-from rain_porch.workups.records import Records
-from rain_porch.workups.workups import open_workup
+from tests.app.test_changes import begun, change
 from tests.conftest import NOW
-from tests.workups.test_changes import begun, change
 
 
 @pytest.fixture(scope="package")

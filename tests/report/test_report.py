@@ -9,21 +9,21 @@ import openpyxl
 import pytest
 from pypdf import PdfReader
 
+from rain_porch.app.handover.report_input import report_input
+from rain_porch.app.handover.saved_layouts import delete_layout, save_layout, saved_layouts
+from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, add_letter, delete_letter
+from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.pricing.opened import suggested
+from rain_porch.app.workups import open_workup
 from rain_porch.core.errors import BadInput
-from rain_porch.core.money import dollars, half_up, priced
+from rain_porch.core.facts.money import dollars, half_up, priced
+from rain_porch.documents.stored import PaperDoc
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.maps import map_svg
 from rain_porch.report.model import Paper
 from rain_porch.report.papers import document, html, page_picture, pdf, write_report
 from rain_porch.report.workbook import workbook
-from rain_porch.workups.handing import report_input
-from rain_porch.workups.letters import LetterDoc, LetterItemDoc, add_letter, delete_letter
-from rain_porch.workups.opened import suggested
-from rain_porch.workups.saved_layouts import delete_layout, save_layout, saved_layouts
-from rain_porch.workups.stored import PaperDoc
-from rain_porch.workups.views import ViewDoc
-from rain_porch.workups.workups import open_workup
-from tests.workups.test_changes import begun, change
+from tests.app.test_changes import begun, change
 
 
 def text_of(made: bytes) -> list[str]:

@@ -7,11 +7,11 @@ import json
 import numpy as np
 import pytest
 
-from rain_porch.core.dates import date_of
-from rain_porch.core.fields import BY_NAME
+from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.core.facts.dates import date_of
+from rain_porch.core.facts.fields import BY_NAME
 from rain_porch.store.columns import load_columns
 from rain_porch.store.gathering import DATES, NUMBERS, WORDS
-from rain_porch.workups.homes import HomeRef, read_home
 
 
 @pytest.fixture(scope="module")

@@ -6,7 +6,7 @@ import sqlite3
 import pytest
 
 from rain_porch.core.errors import NotFound, OutOfDate, Refused
-from rain_porch.core.fields import FIELDS, PARCEL
+from rain_porch.core.facts.fields import FIELDS, PARCEL
 from rain_porch.records.layouts import LAYOUTS
 from rain_porch.store import areas, db, homes, workups
 from rain_porch.store.sellers import sellers_of

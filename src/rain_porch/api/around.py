@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from ..workups.around import LookAsk, LookDoc, look_around
+from ..app.around import LookAsk, LookDoc, look_around
 from .errors import RESPONSES
 from .state import Porch
 

@@ -7,10 +7,10 @@ import datetime as dt
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from ..app.pricing.backtester import Testing
+from ..app.workups import open_workup
 from ..core.errors import NotFound
-from ..workups.backtester import Testing
-from ..workups.documents import BacktestDoc
-from ..workups.workups import open_workup
+from ..documents.wire import BacktestDoc
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -54,8 +54,8 @@ def start(porch: Porch, workup_id: Number, asked: TestRequest) -> TestDoc:
     running = porch.tests.get(workup_id)
     if running is not None:
         running.stop()
-    setting = opened.setting
-    testing = Testing(porch.records.folder, setting.subject, setting.view.day, asked.sample, dt.datetime.now())
+    standpoint = opened.standpoint
+    testing = Testing(porch.records.folder, standpoint.subject, standpoint.view.day, asked.sample, dt.datetime.now())
     porch.tests[workup_id] = testing
     return _doc(testing)
 

@@ -10,23 +10,23 @@ import numpy as np
 from fastapi import APIRouter, Path, Query
 from pydantic import BaseModel
 
-from ..core import search as sr
-from ..core import steps
-from ..core.columns import SOLD
+from ..app.homes import HomeRef, read_home
+from ..app.pricing.answers import candidate_docs
+from ..app.pricing.opened import Opened, found, found_candidates, suggested
+from ..app.pricing.pricing import Standpoint, candidates, label, sold_rows
+from ..app.pricing.summaries import SummariesDoc, summaries
+from ..app.workups import open_workup
 from ..core.errors import BadInput, NotFound
-from ..core.fields import CATALOGUE
-from ..core.proposals import helps_most, match_everything, matching
-from ..core.sentence import phrases
-from ..core.shapes import crossings
-from ..core.spread import spread
-from ..core.words import COUNTED
-from ..workups.answers import candidate_docs
-from ..workups.documents import CandidateDoc, CriterionDoc, SearchDoc
-from ..workups.homes import HomeRef, read_home
-from ..workups.opened import Opened, found, found_candidates, suggested
-from ..workups.pricing import Setting, candidates, label, sold_rows
-from ..workups.summaries import SummariesDoc, summaries
-from ..workups.workups import open_workup
+from ..core.facts.fields import CATALOGUE
+from ..core.facts.words import COUNTED
+from ..core.market.columns import SOLD
+from ..core.search import search as sr
+from ..core.search import steps
+from ..core.search.proposals import helps_most, match_everything, matching
+from ..core.search.sentence import phrases
+from ..core.search.shapes import crossings
+from ..core.search.spread import spread
+from ..documents.wire import CandidateDoc, CriterionDoc, SearchDoc
 from .errors import RESPONSES
 from .state import Asked, Number, Porch
 
@@ -121,10 +121,10 @@ def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
 def proposals(porch: Porch, workup_id: Number) -> ProposalsDoc:
     """The search that the home itself suggests, one with every fact of it, and the change that helps most now."""
     opened = open_workup(porch.agent, workup_id)
-    setting, search = opened.setting, opened.state.search.search()
-    best = helps_most(search, lambda s: sold_rows(setting, s), lambda rows: setting.likeness(rows)[0])
+    standpoint, search = opened.standpoint, opened.state.search.search()
+    best = helps_most(search, lambda s: sold_rows(standpoint, s), lambda rows: standpoint.likeness(rows)[0])
     return ProposalsDoc(
-        proposed=SearchDoc.of(setting.proposed()),
+        proposed=SearchDoc.of(standpoint.proposed()),
         everything=SearchDoc.of(match_everything(search, opened.subject)),
         fields={
             f.name: CriterionDoc.of(c)
@@ -140,7 +140,7 @@ def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(m
     """One field over the homes that the search would find without its limit on it."""
     opened = open_workup(porch.agent, workup_id)
     search = opened.state.search.search().without_criterion(field)
-    told = spread(opened.setting.columns, opened.setting.run(search).rows, field)
+    told = spread(opened.standpoint.columns, opened.standpoint.run(search).rows, field)
     return SpreadDoc(low=told.low, high=told.high, bins=list(told.bins), words=dict(told.words), unknown=told.unknown)
 
 
@@ -158,13 +158,13 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
 
 def _table(porch: Asked, opened: Opened) -> CandidatesDoc:
     """All of the answer that no decision changes."""
-    setting, search = opened.setting, opened.state.search.search()
+    standpoint, search = opened.standpoint, opened.state.search.search()
     return CandidatesDoc(
         **_counts(porch, opened, search),
-        candidates=candidate_docs(setting, found_candidates(opened)),
+        candidates=candidate_docs(standpoint, found_candidates(opened)),
         kept_elsewhere=[],
         suggested=suggested(opened),
-        sold_within=_sold_within(setting, search),
+        sold_within=_sold_within(standpoint, search),
     )
 
 
@@ -182,16 +182,16 @@ def records_of_home(
     key: Annotated[str, Query(max_length=200)],
 ) -> list[CandidateDoc]:
     """The records of one home that may be kept in a workup, whatever its search says, newest first."""
-    setting = open_workup(porch.agent, workup_id).setting
+    standpoint = open_workup(porch.agent, workup_id).standpoint
     home = read_home(porch.records, HomeRef(kind, key)).subject.home_id
     if home is None:
         return []
-    if home == setting.subject.home_id:
+    if home == standpoint.subject.home_id:
         raise BadInput("key", "This is the home itself: it cannot be its own comp.")
-    rows = setting.columns.rows_of_home(home)
-    rows = rows[setting.view.open_to_search[rows]]
-    found = sorted(candidates(setting, rows), key=lambda c: c.date or dt.date.min, reverse=True)
-    return candidate_docs(setting, sorted(found, key=lambda c: c.listing_id != key))
+    rows = standpoint.columns.rows_of_home(home)
+    rows = rows[standpoint.view.open_to_search[rows]]
+    found = sorted(candidates(standpoint, rows), key=lambda c: c.date or dt.date.min, reverse=True)
+    return candidate_docs(standpoint, sorted(found, key=lambda c: c.listing_id != key))
 
 
 @router.get("/workups/{workup_id}/likeness/{listing_id}")
@@ -199,32 +199,32 @@ def likeness_parts(
     porch: Porch, workup_id: Number, listing_id: Annotated[str, Path(max_length=200)]
 ) -> list[LikenessPartDoc]:
     """How alike one home is, part by part, the weightiest first."""
-    setting = open_workup(porch.agent, workup_id).setting
-    row = setting.columns.row_of.get(listing_id)
+    standpoint = open_workup(porch.agent, workup_id).standpoint
+    row = standpoint.columns.row_of.get(listing_id)
     if row is None:
         raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
     told = {"distance": "Distance", "days_since": "Days since the sale"}
     parts = [
         LikenessPartDoc(field=name, label=told.get(name) or label(name), likeness=like, weight=weight)
-        for name, (like, weight) in setting.likeness_parts(row).items()
+        for name, (like, weight) in standpoint.likeness_parts(row).items()
     ]
     return sorted(parts, key=lambda p: -p.weight)
 
 
-def _sold_within(setting: Setting, search: sr.Search) -> dict[int, int]:
+def _sold_within(standpoint: Standpoint, search: sr.Search) -> dict[int, int]:
     """How many sales the search would find by how far back it looks: counted in one, the longest look."""
     longest = replace(search, windows={"sold": sr.Window(days=max(THIN_DAYS))})
-    rows = setting.run(longest).rows
-    ages = setting.view.day - setting.view.date[rows[setting.view.kind[rows] == SOLD]]
+    rows = standpoint.run(longest).rows
+    ages = standpoint.view.day - standpoint.view.date[rows[standpoint.view.kind[rows] == SOLD]]
     return {days: int((ages <= days).sum()) for days in THIN_DAYS}
 
 
 def _elsewhere(opened: Opened, held: set[str]) -> list[CandidateDoc]:
     """The decided homes that the search does not find."""
-    row_of = opened.setting.columns.row_of
+    row_of = opened.standpoint.columns.row_of
     rows = [row_of[k] for k in opened.state.decisions if k in row_of and k not in held]
-    found = candidates(opened.setting, np.array(rows, dtype=np.int64)) if rows else []
-    return candidate_docs(opened.setting, found)
+    found = candidates(opened.standpoint, np.array(rows, dtype=np.int64)) if rows else []
+    return candidate_docs(opened.standpoint, found)
 
 
 def _faulty(opened: Opened, search: sr.Search, error: BadInput | NotFound) -> CandidatesDoc:
@@ -242,10 +242,10 @@ def _faulty(opened: Opened, search: sr.Search, error: BadInput | NotFound) -> Ca
 
 
 def _counts(porch: Asked, opened: Opened, search: sr.Search) -> dict[str, Any]:
-    setting = opened.setting
+    standpoint = opened.standpoint
     masks = porch.records.masks_of(search)
-    found = sr.run(search, setting.columns, setting.view, setting.subject, masks)
-    what_if = steps.what_if(search, setting.columns, setting.view, setting.subject, masks)
+    found = sr.run(search, standpoint.columns, standpoint.view, standpoint.subject, masks)
+    what_if = steps.what_if(search, standpoint.columns, standpoint.view, standpoint.subject, masks)
 
     def step(given: Any) -> StepDoc | None:
         return None if given is None else StepDoc(words=given[0], counts=dict(given[1]))

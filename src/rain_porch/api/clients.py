@@ -8,11 +8,11 @@ from fastapi import APIRouter, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
+from ..app import clients as people
+from ..app.handover import delivering
+from ..app.handover.delivering import DeliverAsk, DeliveryDoc, deliver, post_beside, send_again
 from ..core.errors import BadInput
 from ..records.contacts import EMAIL, read_people
-from ..workups import clients as people
-from ..workups import delivering
-from ..workups.delivering import DeliverAsk, DeliveryDoc, deliver, post_beside, send_again
 from .bodies import read_body
 from .errors import RESPONSES
 from .state import Number, Porch

@@ -8,10 +8,11 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
-from ..core.fields import BY_NAME, FIELDS
-from ..core.words import HomeKind
+from ..app.incoming import conclusions as rulings
+from ..app.market import outliers
+from ..core.facts.fields import BY_NAME, FIELDS
+from ..core.facts.words import HomeKind
 from ..store import conclusions, health
-from ..workups import outliers, rulings
 from .errors import RESPONSES
 from .state import Porch
 

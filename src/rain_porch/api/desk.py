@@ -7,14 +7,14 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
+from ..app.homes import HomeRef, read_home
+from ..app.lookup import HitsDoc, hit_doc, looked_up
 from ..core.errors import BadInput
-from ..core.fields import CATALOGUE
-from ..core.search import statuses_of
-from ..core.spread import words_of
-from ..core.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
+from ..core.facts.fields import CATALOGUE
+from ..core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
+from ..core.search.search import statuses_of
+from ..core.search.spread import words_of
 from ..store import areas, homes
-from ..workups.homes import HomeRef, read_home
-from ..workups.lookup import HitsDoc, hit_doc, looked_up
 from .errors import RESPONSES
 from .state import Porch
 

@@ -8,11 +8,11 @@ from fastapi import APIRouter, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
-from ..core.improvements import KINDS, QUALITIES, returned
+from ..app import photos
+from ..app.workups import open_workup
+from ..core.facts.improvements import KINDS, QUALITIES, returned
 from ..records.photos import MAX_BYTES
 from ..store.areas import near_features, streets_beside
-from ..workups import photos
-from ..workups.workups import open_workup
 from .bodies import read_body
 from .errors import RESPONSES
 from .state import Number, Porch

@@ -10,12 +10,12 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Path, Query, Request
 from pydantic import BaseModel, Field
 
+from ..app.incoming import files as files
 from ..core.errors import Refused
+from ..documents.wire import FormReadDoc
 from ..records import importing
 from ..records.mapping import Part
 from ..records.proposing import SURE
-from ..workups import incoming as files
-from ..workups.documents import FormReadDoc
 from .errors import RESPONSES
 from .state import Files, Porch
 

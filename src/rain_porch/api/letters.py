@@ -7,11 +7,11 @@ from typing import Literal
 
 from fastapi import APIRouter, Response
 
+from ..app.market import letters as kept
+from ..app.market.letters import KeptLetterDoc, LetterDoc
 from ..core.errors import BadInput
 from ..report.papers import as_pdf, as_pictures
 from ..report.webpage import web_page
-from ..workups import letters as kept
-from ..workups.letters import KeptLetterDoc, LetterDoc
 from .errors import RESPONSES
 from .state import Number, Porch
 

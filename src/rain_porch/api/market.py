@@ -10,16 +10,16 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
-from ..core.market import MEASURES
-from ..report.market_book import market_workbook
+from ..app.market import closer_looks as looks
+from ..app.market import saved_views as kept_views
+from ..app.market import views
+from ..app.market.closer_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, ChangesAsk, ChangesDoc
+from ..app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc
+from ..app.pricing.answers import market_doc
+from ..core.market.measures import MEASURES
+from ..documents.wire import MarketDoc
+from ..report.market_workbook import market_workbook
 from ..report.sheet import sheet
-from ..workups import market_looks as looks
-from ..workups import saved_views as kept_views
-from ..workups import views
-from ..workups.answers import market_doc
-from ..workups.documents import MarketDoc
-from ..workups.market_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, ChangesAsk, ChangesDoc
-from ..workups.views import SoFarDoc, ViewAnswerDoc, ViewDoc
 from .errors import RESPONSES
 from .state import Number, Porch
 

@@ -9,17 +9,17 @@ from fastapi import APIRouter, Path, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
+from ..app import choices as chosen
+from ..app.handover import branding, saved_layouts
+from ..app.handover.branding import CardDoc, OwnPageDoc
+from ..app.handover.report_input import report_input
+from ..app.photos import own_picture
+from ..documents.stored import PaperDoc
 from ..report.layouts import LABELS, LAYOUTS
 from ..report.opening import HOME_ROWS
 from ..report.papers import FORMS, page_drawing, page_picture
 from ..report.readings import STATISTICS
 from ..report.wording import label
-from ..workups import branding, saved_layouts
-from ..workups import choices as chosen
-from ..workups.branding import CardDoc, OwnPageDoc
-from ..workups.handing import report_input
-from ..workups.photos import own_picture
-from ..workups.stored import PaperDoc
 from .bodies import read_body
 from .errors import RESPONSES
 from .state import Number, Porch

@@ -16,17 +16,17 @@ from fastapi.responses import FileResponse
 from pydantic import BaseModel, Field
 from starlette.background import BackgroundTask
 
+from ..app.incoming import outcomes
+from ..app.incoming.fetching import fetch
+from ..app.snapshot import freshness
 from ..core.errors import NotFound
+from ..documents.wire import ImportDoc, UndoneDoc
 from ..records import exporting
 from ..records.feed import pull
 from ..records.parsing import guarded
 from ..store import db as database
 from ..store import feeds, health, imports
 from ..store.undo import undo_import
-from ..workups import answers
-from ..workups.documents import ImportDoc, UndoneDoc
-from ..workups.fetching import fetch
-from ..workups.snapshot import freshness
 from .errors import RESPONSES
 from .state import Files, Number, Porch
 
@@ -124,7 +124,7 @@ def rejects(porch: Porch, import_id: Number) -> Response:
 def undo(porch: Porch, import_id: Number) -> UndoneDoc:
     now = dt.datetime.now().isoformat(timespec="seconds")
     with porch.state.records.connection() as db:
-        return answers.undo_doc(undo_import(db, import_id, now))
+        return outcomes.undo_doc(undo_import(db, import_id, now))
 
 
 @router.post("/records/feed")
@@ -137,7 +137,7 @@ def pull_feed(held: Files, asked: PullRequest) -> ImportDoc:
         )
     finally:
         db.close()
-    return answers.import_doc(result)
+    return outcomes.import_doc(result)
 
 
 @router.get("/records/export/{kind}.{ending}", response_class=FileResponse)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ..workups import saved_searches as kept_searches
-from ..workups.documents import SearchDoc
+from ..app import saved_searches as kept_searches
+from ..documents.wire import SearchDoc
 from .errors import RESPONSES
 from .state import Number, Porch
 

@@ -10,13 +10,13 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
+from ..app.agent import FOLDERS_OWNER, Agent
+from ..app.handover.delivering import let_wait
+from ..app.incoming.files import IncomingFiles
+from ..app.pricing.backtester import Testing
+from ..app.records import Records
+from ..app.snapshot import Snapshot
 from ..store import db as database
-from ..workups.agent import FOLDERS_OWNER, Agent
-from ..workups.backtester import Testing
-from ..workups.delivering import let_wait
-from ..workups.incoming import IncomingFiles
-from ..workups.records import Records
-from ..workups.snapshot import Snapshot
 
 
 class State:

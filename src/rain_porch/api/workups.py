@@ -9,15 +9,15 @@ from urllib.parse import quote
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ..workups import photos
-from ..workups import workups as book
-from ..workups.answers import subject_doc
-from ..workups.changes import Change
-from ..workups.documents import SubjectDoc, Value
-from ..workups.homes import FACT_FIELDS, HomeRef, by_hand
-from ..workups.opened import Opened
-from ..workups.stored import WorkupDoc
-from ..workups.story import story_of_home
+from ..app import photos
+from ..app import workups as book
+from ..app.changes import Change
+from ..app.homes import FACT_FIELDS, HomeRef, by_hand
+from ..app.pricing.answers import subject_doc
+from ..app.pricing.opened import Opened
+from ..app.story import story_of_home
+from ..documents.stored import WorkupDoc
+from ..documents.wire import SubjectDoc, Value
 from .errors import RESPONSES
 from .state import Asked, Number, Porch
 

@@ -8,15 +8,15 @@ from typing import Annotated
 from fastapi import APIRouter, Path
 from pydantic import BaseModel
 
-from ..core.dates import date_of
-from ..core.rate_evidence import market_index
+from ..app.pricing.answers import pricing_doc
+from ..app.pricing.opened import priced
+from ..app.pricing.pricing import label
+from ..app.pricing.scrutiny import checked, opened_rate, weights_say
+from ..app.workups import open_workup
+from ..core.facts.dates import date_of
+from ..core.price.rate_evidence import market_index
+from ..documents.wire import PriceDoc
 from ..store.homes import addresses_of
-from ..workups.answers import pricing_doc
-from ..workups.documents import PriceDoc
-from ..workups.opened import priced
-from ..workups.pricing import label
-from ..workups.scrutiny import checked, opened_rate, weights_say
-from ..workups.workups import open_workup
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -122,7 +122,7 @@ class IndexPointDoc(BaseModel):
 def worth(porch: Porch, workup_id: Number) -> WorthDoc:
     opened = open_workup(porch.agent, workup_id)
     pricing = priced(opened)
-    doc = pricing_doc(opened.setting, pricing, opened.state.search.search(), [])
+    doc = pricing_doc(opened.standpoint, pricing, opened.state.search.search(), [])
     doc.workup_id = workup_id
     grid = [
         ColumnDoc(
@@ -152,7 +152,7 @@ def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_le
     """One rate with the local sales as a partial plot, the pairs of sales, and every figure that might be used."""
     opened = open_workup(porch.agent, workup_id)
     rate = opened_rate(opened, priced(opened), field)
-    keys = opened.setting.columns.keys
+    keys = opened.standpoint.columns.keys
     named = {str(keys[r]) for p in rate.pairs.shown for r in (p.more, p.fewer)}
     shown = addresses_of(porch.records.db, sorted(named))
     return RateOpenedDoc(
@@ -180,7 +180,7 @@ def price_index(porch: Porch, workup_id: Number) -> list[IndexPointDoc]:
     """Market change by quarter against the effective date, newest first, with its band and the quarter's sales."""
     opened = open_workup(porch.agent, workup_id)
     found = priced(opened).found
-    day = opened.setting.view.day
+    day = opened.standpoint.view.day
     return [
         IndexPointDoc(date=date_of(day - p.days_back), pct=p.pct, low=p.low, high=p.high, sales=p.sales)
         for p in (market_index(found, day) if found else [])

@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 import shapely
 
-from ..core.dates import date_of
+from ..core.facts.dates import date_of
 from . import truth
 from .houses import House
 from .plan import CREEK, FT, GREENS, NEIGHBOURHOODS, RAILWAY, Plan, highway_line, in_degrees, river_line, to_degrees

@@ -9,11 +9,11 @@ from pathlib import Path
 
 import numpy as np
 
+from ..app.agent import folders_agent
+from ..app.market.saved_views import save_view
+from ..app.market.views import ViewDoc
+from ..app.records import Records
 from ..records.importing import import_file
-from ..workups.agent import folders_agent
-from ..workups.records import Records
-from ..workups.saved_views import save_view
-from ..workups.views import ViewDoc
 from .files import write_town
 from .houses import build
 from .plan import lay_out

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from ..core.dates import day_of
+from ..core.facts.dates import day_of
 from . import truth
 from .houses import House
 from .words import BUILDERS, FIRST, LAST, OFFICES

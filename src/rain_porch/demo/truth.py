@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.dates import day_of
+from ..core.facts.dates import day_of
 
 FIRST_DAY = dt.date(2016, 7, 1)
 LAST_DAY = dt.date(2026, 10, 31)

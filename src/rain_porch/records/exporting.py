@@ -15,7 +15,7 @@ from typing import Any
 import xlsxwriter
 
 from ..core.errors import Refused
-from ..core.fields import Field, Kind
+from ..core.facts.fields import Field, Kind
 from ..store import exports
 from .layouts import LAYOUTS
 from .parsing import guarded, written

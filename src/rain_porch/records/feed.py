@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any, Protocol
 
 from ..core.errors import Refused
-from ..core.keys import made_key
+from ..core.facts.keys import made_key
 from ..store import feeds
 from .importing import ImportResult, import_file
 

@@ -15,16 +15,16 @@ from pathlib import Path
 from typing import Any
 
 from ..core.errors import Refused
-from ..core.fields import Field
-from ..core.keys import made_key
-from ..core.words import plain
+from ..core.facts.fields import Field
+from ..core.facts.keys import made_key
+from ..core.facts.words import plain
 from ..store import imports as store
 from ..store.db import atomic
 from . import areas, column_forms, mapping, photos, proposing, readers
-from .ahead import read_ahead
 from .chunks import ChunkWork, Tally
 from .column_forms import FormRead, FormsAsked
 from .layouts import LAYOUTS, Layout, recognise
+from .read_ahead import read_ahead
 
 SAMPLE_ROWS = 1000
 Progress = Callable[[int], None]

@@ -6,11 +6,11 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ..core import addresses
-from ..core.fields import FIELDS, PARCEL, Field
-from ..core.keys import made_key
-from ..core.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS, not_arms_length
-from ..core.words import Status, home_kind_of, is_lease, sale_manner, status_of
+from ..core.facts import addresses
+from ..core.facts.fields import FIELDS, PARCEL, Field
+from ..core.facts.keys import made_key
+from ..core.facts.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS, not_arms_length
+from ..core.facts.words import Status, home_kind_of, is_lease, sale_manner, status_of
 
 Row = Mapping[str, object]
 Held = Mapping[str, Sequence[object]]  # columns of some rows, by field

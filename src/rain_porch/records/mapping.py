@@ -18,8 +18,8 @@ from dataclasses import field as _field
 from typing import Any, Literal, get_args
 
 from ..core.errors import Refused
-from ..core.fields import Field, Kind
-from ..core.words import plain
+from ..core.facts.fields import Field, Kind
+from ..core.facts.words import plain
 from .forms import WORDS as FORM_WORDS
 from .forms import forms_of
 from .parsing import Unreadable, number, written

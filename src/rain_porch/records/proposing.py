@@ -6,8 +6,8 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..core.fields import Field, Kind
-from ..core.words import plain, status_of
+from ..core.facts.fields import Field, Kind
+from ..core.facts.words import plain, status_of
 from .forms import likely
 from .mapping import Part
 from .parsing import parse_column

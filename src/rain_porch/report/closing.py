@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ..core.dates import said
-from ..core.money import dollars
+from ..core.facts.dates import said
+from ..core.facts.money import dollars
 from . import ink
 from .blocks import heading, note, page, para, picture, table
 from .model import ReportInput

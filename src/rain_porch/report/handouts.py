@@ -6,8 +6,8 @@ from typing import Any
 
 import numpy as np
 
-from ..core.money import dollars, priced
-from ..core.summary import summarise
+from ..core.facts.money import dollars, priced
+from ..core.statistics.summary import summarise
 from . import ink
 from .blocks import figures, heading, note, page, para, picture, table
 from .maps import map_svg

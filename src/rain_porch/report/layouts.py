@@ -10,8 +10,8 @@ from .handouts import comp_sheets, housing_page, size_page, tour_page
 from .model import ReportInput
 from .opening import cover_page, home_page, letter_page, search_page
 from .pages import comps_page, grid_page, summary_page
+from .price_pages import net_page, strategy_page
 from .readings import KINDS, reading_page, statistics_page
-from .strategy import net_page, strategy_page
 
 Page = Callable[[ReportInput], Any]  # a page, or several
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ..core.market import SMALL
-from ..core.market_views import shown
+from ..core.market.measures import SMALL
+from ..core.market.view_reading import shown
 from .blocks import Block, figures, note, page, para, picture, table
 from .market_chart import view_svg
 from .wording import day

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from ..core.place import MILES_EAST, MILES_NORTH
+from ..core.facts.place import MILES_EAST, MILES_NORTH
 from . import ink
 
 _STYLE = {

@@ -6,8 +6,8 @@ import math
 from collections.abc import Sequence
 from typing import Any
 
-from ..core.market import SMALL
-from ..core.market_views import shown
+from ..core.market.measures import SMALL
+from ..core.market.view_reading import shown
 from . import ink
 
 COLOURS = (ink.RAIN, ink.SLATE, ink.CEDAR, ink.MOSS, ink.CLAY, ink.GREY)

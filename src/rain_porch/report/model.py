@@ -7,8 +7,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..core.fields import PRIVATE
-from ..core.money import dollars, half_up
+from ..core.facts.fields import PRIVATE
+from ..core.facts.money import dollars, half_up
 from . import ink
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from ..core.dates import said
-from ..core.money import dollars, priced
+from ..core.facts.dates import said
+from ..core.facts.money import dollars, priced
 from .blocks import Block, figures, heading, page, para, picture, ruled, table
 from .maps import map_svg
 from .model import ReportInput

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..core.money import dollars, pct_words, priced, rate_words
-from ..core.summary import summarise
+from ..core.facts.money import dollars, pct_words, priced, rate_words
+from ..core.statistics.summary import summarise
 from .maps import map_svg
 from .model import ReportInput
 from .rail import rail_svg

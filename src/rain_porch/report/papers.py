@@ -7,12 +7,12 @@ from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
-from ..core.dates import said
 from ..core.errors import BadInput
+from ..core.facts.dates import said
 from .layouts import LAYOUTS, PAGES
 from .model import ReportInput
 from .own import OWN, own_pages
-from .setting import compiled
+from .typesetting import compiled
 from .webpage import web_page
 from .wording import day
 from .workbook import workbook

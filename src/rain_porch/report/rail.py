@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..core.money import dollars, priced
+from ..core.facts.money import dollars, priced
 from . import ink
 
 

@@ -7,8 +7,8 @@ from typing import Any
 
 import numpy as np
 
-from ..core.money import dollars, priced
-from ..core.summary import DISPLAY_STEP, summarise
+from ..core.facts.money import dollars, priced
+from ..core.statistics.summary import DISPLAY_STEP, summarise
 from .blocks import Block, heading, homes, note, page, para, table
 from .model import ReportInput
 from .wording import day, fact, facts_line

@@ -7,7 +7,7 @@ from html import escape
 from typing import Any
 
 from .ink import CEDAR
-from .setting import own_picture
+from .typesetting import own_picture
 
 _STYLE = """
 :root{color:#24404E;background:#EDF2F3;font:16px/1.5 system-ui,sans-serif}

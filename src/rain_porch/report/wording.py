@@ -6,9 +6,9 @@ import datetime as dt
 from collections.abc import Mapping
 from typing import Any
 
-from ..core.dates import said
-from ..core.fields import BY_NAME
-from ..core.money import half_up, signed
+from ..core.facts.dates import said
+from ..core.facts.fields import BY_NAME
+from ..core.facts.money import half_up, signed
 
 _SPECIAL = {
     "bathrooms": "Baths", "concessions": "Concessions", "market_change": "Market change", "improvements": "Improvements",

@@ -9,7 +9,7 @@ from typing import Any
 import xlsxwriter
 from xlsxwriter.utility import xl_col_to_name
 
-from ..core.summary import summarise
+from ..core.statistics.summary import summarise
 from .model import ReportInput
 from .readings import KINDS
 from .wording import facts_line, label

@@ -12,13 +12,13 @@ from typing import Any
 
 import numpy as np
 
-from ..core.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
-from ..core.condition import grade_of
-from ..core.dates import NO_DAY, day_of
-from ..core.fields import FIELDS, Kind
-from ..core.packed import Names, Numbers, Packed, packed
-from ..core.status_history import NO_STATUSES, StatusChanges, tells_more
-from ..core.words import plain, status_of
+from ..core.facts.condition import grade_of
+from ..core.facts.dates import NO_DAY, day_of
+from ..core.facts.fields import FIELDS, Kind
+from ..core.facts.words import plain, status_of
+from ..core.market.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
+from ..core.market.packed import Names, Numbers, Packed, packed
+from ..core.market.status_history import NO_STATUSES, StatusChanges, tells_more
 from .gathering import DATES, NAMES, NUMBERS, WORDS, Gathering, by_code
 from .imports import records_version
 

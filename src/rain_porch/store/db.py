@@ -12,8 +12,8 @@ from pathlib import Path
 from queue import SimpleQueue
 from typing import Any, TypeAlias, TypeVar
 
-from ..core import addresses
 from ..core.errors import Refused
+from ..core.facts import addresses
 
 RECORDS, PORCH = "records", "porch"
 Stamp = TypeVar("Stamp")

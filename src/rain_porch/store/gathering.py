@@ -10,10 +10,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..core.columns import HOME_KINDS, STATUSES, Words
-from ..core.dates import NO_DAY
-from ..core.fields import FIELDS, Kind
-from ..core.packed import Coding, Filling, Numbers, Packed, smallest
+from ..core.facts.dates import NO_DAY
+from ..core.facts.fields import FIELDS, Kind
+from ..core.market.columns import HOME_KINDS, STATUSES, Words
+from ..core.market.packed import Coding, Filling, Numbers, Packed, smallest
 
 NUMBERS = tuple(f.name for f in FIELDS if f.numeric)
 WORDS = tuple(f.name for f in FIELDS if f.kind == Kind.WORD and f.name != "standard_status")

@@ -11,9 +11,9 @@ from typing import Any
 
 import numpy as np
 
-from ..core import addresses
-from ..core.parcels import plain
-from ..core.place import near_miles
+from ..core.facts import addresses
+from ..core.facts.parcels import plain
+from ..core.facts.place import near_miles
 from .db import Db
 
 

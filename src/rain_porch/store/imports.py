@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
-from ..core.keys import made_key, number_words
+from ..core.facts.keys import made_key, number_words
 from . import indexing
 from .db import CACHE, Db, WritableDb, atomic
 

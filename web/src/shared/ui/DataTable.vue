@@ -41,6 +41,7 @@ watch(
     const added = now.find((key) => !before.includes(key))
     if (!added || now.length !== before.length + 1) return
     await nextTick()
+    await new Promise(requestAnimationFrame) // its width stands only when it has been laid out
     const box = scroller.value
     const head = box?.querySelector<HTMLElement>(`th[data-key="${CSS.escape(added)}"]`)
     const stays = box?.querySelector<HTMLElement>('th.first')?.offsetWidth ?? 0

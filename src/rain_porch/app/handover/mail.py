@@ -1,0 +1,116 @@
+"""Messages: made by the standard library, sent through the mail server that the settings name."""
+
+from __future__ import annotations
+
+import smtplib
+import ssl
+from dataclasses import dataclass
+from email.errors import MessageError
+from email.headerregistry import Address
+from email.message import EmailMessage
+from email.policy import SMTP
+from email.utils import formataddr, formatdate, make_msgid
+
+from ...core.errors import BadInput, Refused
+from ...records.contacts import EMAIL
+from ...settings import setting
+
+TIMEOUT_SECONDS = 15.0
+
+
+@dataclass(frozen=True)
+class Server:
+    """Where messages go out. security: "none", "starttls" or "tls"."""
+
+    host: str
+    port: int
+    user: str = ""
+    password: str = ""
+    security: str = "none"
+    sender: str = ""
+
+    @classmethod
+    def from_settings(cls) -> Server | None:
+        """The server of the settings; None where none is set up."""
+        address = setting("RAIN_PORCH_SMTP")
+        if not address:
+            return None
+        host, _, port = address.rpartition(":")
+        if not host or not port.isdigit():
+            raise BadInput("RAIN_PORCH_SMTP", f"“{address}” is no mail server: write host:port.")
+        return cls(
+            host, int(port), setting("RAIN_PORCH_SMTP_USER"), setting("RAIN_PORCH_SMTP_PASSWORD"),
+            setting("RAIN_PORCH_SMTP_SECURITY"), setting("RAIN_PORCH_MAIL_FROM"),
+        )  # fmt: skip
+
+
+def check_address(text: str) -> str:
+    """An e-mail address, checked. Raises BadInput."""
+    if not EMAIL.match(text) or len(text) > 254 or text.index("@") > 64:
+        raise BadInput("email", f"“{text}” is no e-mail address: write one like name@place.example.")
+    return text
+
+
+def message(
+    sender: str, sender_name: str, to: str, to_name: str, subject: str, words: str, pdf: bytes, file: str
+) -> bytes:
+    """A message with the report attached, as .eml: plain words, one PDF."""
+    try:
+        return _made(sender, sender_name, to, to_name, subject, words, pdf, file)
+    except (ValueError, MessageError) as error:
+        raise BadInput(
+            "email", f"No message can be written to “{to}”: {error}. Check the address and the name."
+        ) from error
+
+
+def _made(
+    sender: str, sender_name: str, to: str, to_name: str, subject: str, words: str, pdf: bytes, file: str
+) -> bytes:
+    mail = EmailMessage(policy=SMTP)
+    mail["From"] = formataddr((sender_name, sender)) if sender_name else sender
+    local, _, domain = to.rpartition("@")
+    mail["To"] = Address(_line(to_name), local, domain)
+    mail["Subject"] = _line(subject)
+    mail["Date"] = formatdate(localtime=True)
+    mail["Message-ID"] = make_msgid(domain="rain-porch.invalid")
+    mail.set_content(words if words.endswith("\n") else words + "\n")
+    mail.add_attachment(pdf, maintype="application", subtype="pdf", filename=file)
+    return mail.as_bytes()
+
+
+def _line(text: str) -> str:
+    return " ".join(text.split())
+
+
+def send(server: Server, sender: str, to: str, data: bytes) -> None:
+    """Hand a message to the server. Raises Refused with what went wrong and what to do."""
+    try:
+        kind = smtplib.SMTP_SSL if server.security == "tls" else smtplib.SMTP
+        with kind(server.host, server.port, timeout=TIMEOUT_SECONDS) as smtp:
+            if server.security == "starttls":
+                smtp.starttls(context=ssl.create_default_context())
+            if server.user:
+                smtp.login(server.user, server.password)
+            smtp.sendmail(sender, [to], data)
+    except smtplib.SMTPRecipientsRefused as error:
+        code, said = next(iter(error.recipients.values()))
+        raise Refused(
+            f"The mail server does not take mail for {to}: {code} {_said(said)}. Check the address."
+        ) from error
+    except smtplib.SMTPAuthenticationError as error:
+        raise Refused("The mail server does not accept the name and password of the settings.") from error
+    except smtplib.SMTPResponseException as error:
+        raise Refused(f"The mail server refused the message: {error.smtp_code} {_said(error.smtp_error)}.") from error
+    except UnicodeError as error:
+        raise Refused(f"The mail server takes no address like {to}: use one in plain letters.") from error
+    except (OSError, smtplib.SMTPException) as error:
+        where = f"{server.host}:{server.port}"
+        if isinstance(error, TimeoutError) or "timed out" in str(error):
+            raise Refused(
+                f"The mail server {where} did not answer in {TIMEOUT_SECONDS:g} s: try again later."
+            ) from error
+        raise Refused(f"The mail server {where} cannot be reached: try again later.") from error
+
+
+def _said(text: bytes | str) -> str:
+    return text.decode("utf-8", "replace") if isinstance(text, bytes) else str(text)

@@ -1,0 +1,135 @@
+"""Files on their way in: kept, previewed, planned by a process of their own, accepted or let go."""
+
+from __future__ import annotations
+
+import datetime as dt
+import re
+import shutil
+import uuid
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+from ...core.errors import NotFound, Refused
+from ...records import importing
+from ..side_process import Beside, Step
+
+MAX_BYTES = 4_000_000_000
+WAITING, RUNNING = ("waiting", "planned"), ("reading", "taking in")
+
+
+@dataclass
+class Incoming:
+    """One file. stage: waiting, reading, planned, taking in, done, failed or cancelled."""
+
+    file_id: str
+    path: Path
+    stage: str = "waiting"
+    rows: int = 0
+    result: dict[str, Any] | None = None
+    samples: dict[str, list[dict[str, Any]]] = field(default_factory=dict)
+    message: str = ""
+    process: Beside | None = None
+    run: int = 0  # counts the processes it has had
+
+
+class IncomingFiles:
+    """The files that wait in one data folder."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self.kept = folder / "incoming"
+        self._files: dict[str, Incoming] = {}
+        shutil.rmtree(self.kept, ignore_errors=True)  # what an earlier run left was never in effect
+        importing.clear_staging(folder)
+
+    def place(self, name: str) -> Incoming:
+        """A place for a file of this name to be written to."""
+        safe = re.sub(r"[^\w .()-]+", "_", Path(name.replace("\\", "/")).name).strip(" .")[:120]
+        if not safe:
+            raise Refused("The file has no name: give it one with an ending such as .csv.")
+        file_id = uuid.uuid4().hex[:12]
+        path = self.kept / file_id / safe
+        path.parent.mkdir(parents=True)
+        self._files[file_id] = made = Incoming(file_id, path)
+        return made
+
+    def get(self, file_id: str) -> Incoming:
+        if file_id not in self._files:
+            raise NotFound("This file is no longer waiting: bring it in again.", file_id=file_id)
+        return self._files[file_id]
+
+    def plan(
+        self,
+        file_id: str,
+        kind: str | None,
+        source: str,
+        mapping: Mapping[str, Any] | None,
+        now: dt.datetime,
+        places: str = "",
+    ) -> Incoming:
+        """Start to read the file; what it would do is in `result` once the stage is "planned"."""
+        file = self.get(file_id)
+        if file.stage in RUNNING:
+            raise Refused("This file is being read already: wait for it, or cancel it first.")
+        self._stop(file)
+        file.stage, file.rows, file.result, file.message, file.samples = "reading", 0, None, "", {}
+        task = {
+            "folder": str(self.folder), "path": str(file.path), "now": now.isoformat(), "kind": kind,
+            "source": source, "mapping": mapping, "places": places,
+        }  # fmt: skip
+        file.run += 1
+        run = file.run
+        file.process = Beside(
+            "rain_porch.app.incoming.importer", task, lambda step: _told(file, run, step), lambda: _ended(file, run)
+        )
+        return file
+
+    def accept(self, file_id: str) -> Incoming:
+        """Let the planned import take effect."""
+        file = self.get(file_id)
+        if file.stage != "planned" or file.process is None:
+            raise Refused("There is no plan to accept yet: look at what would change first.")
+        file.stage = "taking in"
+        file.process.say("accept")
+        return file
+
+    def cancel(self, file_id: str) -> None:
+        """Let the file go; nothing of it was in effect unless it was done."""
+        file = self.get(file_id)
+        if file.stage == "taking in":
+            raise Refused("It is taking effect now; undo the import when it is done.")
+        self._stop(file)
+        del self._files[file_id]
+        shutil.rmtree(file.path.parent, ignore_errors=True)
+
+    def waiting(self) -> list[Incoming]:
+        return list(self._files.values())
+
+    def close(self) -> None:
+        for file in self.waiting():
+            self._stop(file)
+
+    def _stop(self, file: Incoming) -> None:
+        process, file.process = file.process, None
+        file.run += 1
+        if process is not None:
+            process.stop()
+        importing.clear_staging(self.folder)
+
+
+def _told(file: Incoming, run: int, step: Step) -> None:
+    """Keep a file's state as its process tells it; what an earlier run still says is not heard."""
+    if file.run != run:
+        return
+    file.rows = step.get("rows", file.rows)
+    file.result = step.get("result", file.result)
+    file.samples = step.get("samples", file.samples)
+    file.message = step.get("message", file.message)
+    file.stage = step["stage"]
+
+
+def _ended(file: Incoming, run: int) -> None:
+    if file.run == run and file.stage not in ("done", "failed"):
+        file.stage, file.message = "failed", "Reading stopped before it was done; nothing has changed. Try again."

@@ -1,0 +1,78 @@
+"""What a typed text may mean: a workup, a place, a parcel or listing number, an address in parts."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Literal
+
+from pydantic import Field
+
+from ..documents.wire import Doc
+from ..store import homes
+from .agent import Agent
+from .snapshot import Snapshot
+from .workups import list_workups
+
+MOST_WORKUPS, MOST_PLACES, MOST_HOMES, MOST_UNITS = 4, 4, 14, 120
+UNIT = ", unit "
+
+
+class HitDoc(Doc):
+    """Something that the command field may mean. kind: parcel, listing, workup or area."""
+
+    kind: Literal["parcel", "listing", "workup", "area"]
+    key: str
+    shown: str
+    note: str = ""
+
+
+class HitsDoc(Doc):
+    """nearest: what comes close, where nothing fits."""
+
+    hits: list[HitDoc]
+    nearest: list[HitDoc] = Field(default=[])
+
+
+def hit_doc(hit: homes.Hit, note: str = "") -> HitDoc:
+    return HitDoc(kind="parcel" if hit.kind == "parcel" else "listing", key=hit.key, shown=hit.shown, note=note)
+
+
+def looked_up(agent: Agent, text: str) -> HitsDoc:
+    """Places first, then agent, then homes: by number, then by address, with every unit of a building that is named."""
+    records, text = agent.records, text.strip()
+    if not text:
+        return HitsDoc(hits=[])
+    titled = [row for row in list_workups(agent) if text.casefold() in row["title"].casefold()][:MOST_WORKUPS]
+    hits = [
+        *_places(records, text),
+        *(HitDoc(kind="workup", key=str(row["workup_id"]), shown=row["title"], note="workup") for row in titled),
+        *_by_number(records, text),
+        *map(hit_doc, _with_its_units(homes.search_address(records.db, text, MOST_UNITS))),
+    ]
+    near = [] if hits else homes.nearest_addresses(records.db, text)
+    return HitsDoc(hits=hits, nearest=[hit_doc(h) for h in near])
+
+
+def _places(records: Snapshot, text: str) -> list[HitDoc]:
+    """Places whose name begins with the text: a neighbourhood, a subdivision, a project, a city, a postal code."""
+    if len(text) < 3:
+        return []
+    found = [p for p in records.named_places() if p["name"].casefold().startswith(text.casefold())]
+    return [HitDoc(kind="area", key=p["name"], shown=p["name"], note=p["kind"]) for p in found[:MOST_PLACES]]
+
+
+def _by_number(records: Snapshot, text: str) -> list[HitDoc]:
+    out = []
+    if parcel := homes.parcel(records.db, text) or homes.parcel_as_typed(records.db, text):
+        number = parcel["parcel_number"]
+        out.append(hit_doc(homes.Hit("parcel", number, parcel["unparsed_address"] or number), f"parcel {number}"))
+    if listing := homes.listing(records.db, text) or homes.listing(records.db, text.upper()):
+        key = listing["listing_id"]
+        out.append(hit_doc(homes.Hit("listing", key, listing["unparsed_address"] or key), f"listing {key}"))
+    return out
+
+
+def _with_its_units(found: Sequence[homes.Hit]) -> list[homes.Hit]:
+    """The first of the homes found; where they are units of one building, all of them."""
+    first = found[0].shown.split(UNIT)[0] if found else ""
+    return [h for i, h in enumerate(found) if i < MOST_HOMES or h.shown.split(UNIT)[0] == first]

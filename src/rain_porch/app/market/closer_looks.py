@@ -1,0 +1,257 @@
+"""Closer looks at a market: the records behind a figure, what changed since a day, size and price bands."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections import Counter
+from collections.abc import Sequence
+
+import numpy as np
+from pydantic import Field
+
+from ...core.errors import BadInput
+from ...core.facts.dates import NO_DAY, date_of, day_of
+from ...core.market import measures as mk
+from ...core.market.bands import bands
+from ...core.market.columns import RECORD_KINDS, SOLD, Ints, list_price_at
+from ...core.market.conditions import values_of
+from ...core.market.figure_records import KINDS, Event, changed_since, records_behind
+from ...core.market.listing_facts import days_on_market, price_per_sqft
+from ...core.market.view_reading import twelve_months
+from ...documents.wire import Doc
+from ...store.homes import addresses_of
+from ..snapshot import Snapshot
+from .views import PointDoc, ViewDoc, market_of
+
+SHOWN = 500
+
+
+class RecordDoc(Doc):
+    """A record as it stood on a day: its kind, the day that is its kind's, its price then."""
+
+    listing_id: str
+    address: str
+    kind: str
+    date: dt.date | None
+    price: float | None
+    list_price: float | None
+    price_per_sqft: float | None
+    living_area: float | None
+    days_on_market: int | None
+    latitude: float | None
+    longitude: float | None
+
+
+class BehindAsk(Doc):
+    """One figure of a view: its place (or ""), measure and period's days."""
+
+    view: ViewDoc
+    measure: str
+    place: str = ""
+    start: dt.date
+    end: dt.date
+
+
+class BehindDoc(Doc):
+    """count: all there are; records: at most 500 of them, dearest first."""
+
+    label: str
+    value: PointDoc
+    unit: str
+    count: int
+    records: list[RecordDoc]
+
+
+class ChangeDoc(Doc):
+    """price: what was paid at a closing, else what was asked on that day. old, new: of a change of price."""
+
+    date: dt.date
+    what: str
+    price: float | None
+    old: float | None
+    new: float | None
+    record: RecordDoc
+
+
+class ChangesAsk(Doc):
+    view: ViewDoc
+    since: dt.date
+
+
+class ChangesDoc(Doc):
+    """counts: how often each kind of change happened; changes: the newest 500. labels: the kinds in words."""
+
+    since: dt.date
+    through: dt.date
+    counts: dict[str, int]
+    labels: dict[str, str]
+    changes: list[ChangeDoc]
+
+
+class BandsAsk(Doc):
+    """living_area, price: the home to be found among the bands, where there is one."""
+
+    view: ViewDoc
+    living_area: float | None = Field(default=None, gt=0, lt=1e6)
+    price: float | None = Field(default=None, gt=0, lt=1e9)
+
+
+class BandRow(Doc):
+    """values: measure → value and count. mine: the home falls into it. where: the band as conditions of a view."""
+
+    label: str
+    low: float | None
+    high: float | None
+    mine: bool
+    values: dict[str, PointDoc]
+    where: list[str]
+
+
+class BandsDoc(Doc):
+    """The twelve months from `start` to `end`, by size and by price, and what is for sale at their end."""
+
+    start: dt.date
+    end: dt.date
+    size: list[BandRow]
+    price: list[BandRow]
+
+
+def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
+    """The records from which one figure of a view was made, as they stood at its period's end."""
+    if ask.start > ask.end:
+        raise BadInput("start", f"{ask.start} lies after {ask.end}: swap the two.")
+    market = market_of(records, ask.view, ask.place)
+    span = mk.Period("asked", ask.start, ask.end, True)
+    rows = records_behind(market, ask.measure, day_of(ask.start), day_of(ask.end))
+    (point,) = mk.series(market, [ask.measure], [span])
+    value = point.values[ask.measure]
+    label, unit, _ = mk.MEASURES[ask.measure]
+    return BehindDoc(
+        label=label, unit=unit, value=PointDoc(value=value.value, n=value.n), count=len(rows),
+        records=_records(records, rows, min(day_of(ask.end), market.through)),
+    )  # fmt: skip
+
+
+def changes(records: Snapshot, ask: ChangesAsk) -> ChangesDoc:
+    """What happened in a view's first place since a day."""
+    through = records.through()
+    if ask.since > through:
+        raise BadInput("since", f"The records end on {through}: choose that day or an earlier one.")
+    market = market_of(records, ask.view, ask.view.places[0] if ask.view.places else "")
+    return told_of(records, ask.since, changed_since(market, day_of(ask.since)))
+
+
+def told_of(records: Snapshot, since: dt.date, events: Sequence[Event]) -> ChangesDoc:
+    """Events since a day, newest first, with the records that they happened to as these stand now."""
+    through = records.through()
+    counts = Counter(e.what for e in events)
+    shown = events[:SHOWN]
+    held = {
+        r.listing_id: r
+        for r in _records(records, np.array(sorted({e.row for e in shown}), dtype=np.int64), day_of(through))
+    }
+    keys = records.columns.keys
+    return ChangesDoc(
+        since=since, through=through, counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
+        changes=[
+            ChangeDoc(
+                date=date_of(e.day), what=e.what, price=_price_then(records, e), old=e.old, new=e.new,
+                record=held[str(keys[e.row])],
+            )
+            for e in shown
+            if str(keys[e.row]) in held
+        ],
+    )  # fmt: skip
+
+
+def _known(x: float) -> float | None:
+    return float(x) if np.isfinite(x) else None
+
+
+def _price_then(records: Snapshot, event: Event) -> float | None:
+    columns = records.columns
+    if event.what == "closed":
+        return _known(columns.numbers["close_price"][event.row])
+    return _known(list_price_at(columns, np.array([event.row], dtype=np.int64), event.day)[0])
+
+
+SIZE_MEASURES = ("closings", "median_price_per_sqft", "median_price", "for_sale")
+PRICE_MEASURES = ("closings", "for_sale", "months_of_supply", "median_days", "median_share_of_list")
+
+
+def by_bands(records: Snapshot, ask: BandsAsk) -> BandsDoc:
+    """Price per square foot by size, months of supply by price, over the last twelve whole months."""
+    span, _ = twelve_months(records.through())
+
+    def rows(field: str, measures: tuple[str, ...], mine: float | None) -> list[BandRow]:
+        values = values_of(records.columns, field)
+        place = ask.view.places[0] if ask.view.places else ""
+        recent = market_of(records, ask.view, place).within("close", day_of(span.start), day_of(span.end))
+        out = []
+        for band in bands(field, values[recent]):
+            market = market_of(records, ask.view, place, band.conditions(field))
+            (point,) = mk.series(market, measures, [span])
+            told = {m: PointDoc(value=v.value, n=v.n) for m, v in point.values.items()}
+            out.append(
+                BandRow(
+                    label=band.label,
+                    low=band.low,
+                    high=band.high,
+                    mine=mine is not None and band.holds(mine),
+                    values=told,
+                    where=list(band.conditions(field)),
+                )
+            )
+        return out
+
+    return BandsDoc(
+        start=span.start,
+        end=span.end,
+        size=rows("living_area", SIZE_MEASURES, ask.living_area),
+        price=rows("price", PRICE_MEASURES, ask.price),
+    )
+
+
+def bands_table(told: BandsDoc) -> list[list[object]]:
+    """The bands as rows for a file: those of size, then those of price."""
+    rows: list[list[object]] = []
+    for title, bands_of, measures in (("size", told.size, SIZE_MEASURES), ("price", told.price, PRICE_MEASURES)):
+        heads = [f"{mk.MEASURES[m][0]}{f', {mk.MEASURES[m][1]}' if mk.MEASURES[m][1] else ''}" for m in measures]
+        rows += (
+            [[], [f"by {title}, {told.start} to {told.end}", *heads]]
+            if rows
+            else [[f"by {title}, {told.start} to {told.end}", *heads]]
+        )
+        rows += [[r.label, *(r.values[m].value for m in measures)] for r in bands_of]
+    return rows
+
+
+def _records(records: Snapshot, rows: Ints, day: int) -> list[RecordDoc]:
+    """Snapshot as they stood at the end of `day`, dearest first, at most 500."""
+    columns = records.columns
+    view = columns.as_of(day)
+    price = view.price[rows]
+    rows = rows[np.argsort(-np.nan_to_num(price), kind="stable")][:SHOWN]
+    days = days_on_market(columns, view, rows)
+    shown = addresses_of(records.db, [str(columns.keys[r]) for r in rows])
+
+    out = []
+    for i, row in enumerate(rows.tolist()):
+        key, code = str(columns.keys[row]), int(view.kind[row])
+        area = _known(columns.numbers["living_area"][row])
+        out.append(
+            RecordDoc(
+                listing_id=key,
+                address=shown.get(key, ""),
+                kind=RECORD_KINDS[code if code >= 0 else SOLD].value,
+                date=None if view.date[row] == NO_DAY else date_of(int(view.date[row])),
+                price=_known(view.price[row]),
+                list_price=_known(view.list_price[row]),
+                price_per_sqft=None if (p := price_per_sqft(_known(view.price[row]), area)) is None else round(p, 2),
+                living_area=area,
+                days_on_market=None if np.isnan(days[i]) else int(days[i]),
+                latitude=_known(columns.lats[row]),
+                longitude=_known(columns.lons[row]),
+            )
+        )
+    return out

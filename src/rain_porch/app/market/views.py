@@ -1,0 +1,367 @@
+"""Market views: what is asked as one small document, answered as lines over periods, with a sentence."""
+
+from __future__ import annotations
+
+import datetime as dt
+import itertools
+from collections.abc import Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import Field
+
+from ...core.errors import BadInput, NotFound
+from ...core.facts.dates import NO_DAY, add_months, day_of
+from ...core.facts.words import HOME_PLURAL, SELLERS, HomeKind
+from ...core.market import measures as mk
+from ...core.market.bands import bands
+from ...core.market.columns import HOME_KINDS, Bools
+from ...core.market.conditions import condition_mask, read_condition, values_of
+from ...core.market.view_reading import Told, sentence, trailing, twelve_months
+from ...core.search.shapes import check_shapes, in_shapes
+from ...documents.wire import Doc, ShapeDoc, StoredDoc
+from ...store import series as store_series
+from ..snapshot import Snapshot
+
+MOST_LINES = 6
+
+
+class ViewDoc(StoredDoc):
+    """A market view. It names no dates: it always ends with the newest records, `years` back.
+
+    places: areas to compare, none for all of the records. shapes: drawn areas, or circles round a home, to stay inside,
+    named in `drawn`. split: bands of the first place as lines of their own. smooth: mean of so many periods. overlay:
+    years as lines of their own, months alike. series: an outside series laid over it. deeds: deed sales count as closings.
+    """
+
+    form: ClassVar[str] = "market view"
+
+    measures: list[str] = Field(default=["median_price"], min_length=1, max_length=2)
+    by: Literal["month", "quarter", "year"] = "month"
+    years: int = Field(default=5, ge=1, le=30)
+    places: list[str] = Field(default=[], max_length=MOST_LINES)
+    shapes: list[ShapeDoc] = Field(default=[], max_length=20)
+    drawn: str = Field(default="", max_length=100)
+    home_kind: str = ""
+    where: list[str] = Field(default=[], max_length=20)
+    split: Literal["", "living_area", "price", "year_built", "lot_size_square_feet", "seller"] = ""
+    deeds: bool = False
+    smooth: Literal[1, 3, 12] = 1
+    overlay: bool = False
+    series: str = ""
+
+
+class PointDoc(Doc):
+    value: float | None
+    n: int
+
+
+class ViewLineDoc(Doc):
+    """One line of a view; the measure is "series" for an outside one; axis 0 left, 1 right, 2 a scale of its own that is
+    not drawn.
+
+    part: the line's own name, where there are several; place, where: what of the view's market it shows.
+    """
+
+    name: str
+    measure: str
+    label: str
+    unit: str
+    axis: int
+    points: list[PointDoc | None]
+    part: str = ""
+    place: str = ""
+    where: list[str] = Field(default=[])
+
+
+class ChangeDoc(Doc):
+    """A change on the year, in percent, or in points where the measure is a share."""
+
+    size: float
+    unit: str
+    words: str
+
+
+def _change_doc(now: float | None, before: float | None, unit: str) -> ChangeDoc | None:
+    change = mk.change_of(now, before, unit)
+    return None if change is None else ChangeDoc(size=change.size, unit=change.unit, words=change.words)
+
+
+class PeriodNameDoc(Doc):
+    period: str
+    start: dt.date
+    end: dt.date
+    finished: bool
+
+
+class ViewAnswerDoc(Doc):
+    periods: list[PeriodNameDoc]
+    lines: list[ViewLineDoc]
+    through: dt.date
+    sentence: str
+    notes: list[str]
+    newest: float | None
+    newest_over: str
+    change: ChangeDoc | None
+
+
+class SoFarRow(Doc):
+    measure: str
+    label: str
+    unit: str
+    now: PointDoc
+    before: PointDoc
+    earlier: PointDoc
+    change: ChangeDoc | None
+
+
+class SoFarDoc(Doc):
+    """This year to `end`, against the same days of the year before and of the one before that; change: on the year."""
+
+    end: dt.date
+    rows: list[SoFarRow]
+
+
+def chosen_rows(records: Snapshot, doc: ViewDoc, place: str) -> Bools:
+    """Rows of one of a view's places ("" for everywhere), of its kind, inside its shapes, fitting its conditions."""
+    columns = records.columns
+    chosen = np.ones(len(columns), dtype=np.bool_)
+    if place:
+        mask = records.area_mask((place,))
+        assert mask is not None
+        chosen &= mask
+    if doc.shapes:
+        shapes = [s.shape() for s in doc.shapes]
+        check_shapes(shapes, ())
+        chosen &= in_shapes(shapes, columns.lats, columns.lons)
+    if doc.home_kind:
+        if doc.home_kind not in HOME_KINDS:
+            raise BadInput("home_kind", f"“{doc.home_kind}” is no kind of home: use one of {', '.join(HOME_KINDS)}.")
+        chosen &= columns.home_kind == HOME_KINDS.index(HomeKind(doc.home_kind))
+    for text in doc.where:
+        chosen &= condition_mask(read_condition(text), columns)
+    return chosen
+
+
+def market_of(records: Snapshot, doc: ViewDoc, place: str, also: Sequence[str] = ()) -> mk.Market:
+    """The market of one place of a view, or of the part of it that fits further conditions."""
+    asked = doc.model_copy(update={"where": [*doc.where, *also]}) if also else doc
+    rows = np.flatnonzero(chosen_rows(records, asked, place))
+    return mk.Market(records.columns, rows, day_of(records.through()), doc.deeds)
+
+
+def place_words(doc: ViewDoc) -> str:
+    """Where a view looks, as it follows on "homes": "in Lantern Hill", "within 1 mi of 14 Ferry Lane"."""
+    inside = (doc.drawn or "inside a drawn area") if doc.shapes else ""
+    return " ".join(x for x in (f"in {doc.places[0]}" if doc.places else "", inside) if x)
+
+
+def _parts(records: Snapshot, doc: ViewDoc) -> list[tuple[str, str, list[str]]]:
+    """The lines as (name, place, further conditions): places side by side, or bands of the first."""
+    if not doc.split:
+        return [(place, place, []) for place in doc.places or [""]]
+    place = doc.places[0] if doc.places else ""
+    if doc.split == "seller":
+        return [(who, place, [f"seller = {who}"]) for who in SELLERS]
+    columns = records.columns
+    inside = chosen_rows(records, doc, place) & ~columns.lease & ~columns.not_arms_length
+    made = bands(doc.split, values_of(columns, doc.split)[inside])
+    return [(band.label, place, band.conditions(doc.split)) for band in made]
+
+
+def _spans(doc: ViewDoc, through: dt.date) -> list[mk.Period]:
+    if doc.overlay:
+        return mk.periods(doc.by, dt.date(through.year - doc.years + 1, 1, 1), through, through)
+    return mk.last_years(doc.by, doc.years, through, through)
+
+
+def _before(doc: ViewDoc, spans: list[mk.Period]) -> list[mk.Period]:
+    """The periods before the first that smoothing looks back to."""
+    back = {"month": 1, "quarter": 3, "year": 12}[doc.by] * (doc.smooth - 1)
+    first = spans[0].start
+    return mk.periods(doc.by, add_months(first, -back), first - dt.timedelta(days=1), first) if back else []
+
+
+def answer(records: Snapshot, doc: ViewDoc) -> ViewAnswerDoc:
+    """Lines, sentence, newest value and its change on the year."""
+    through = records.through()
+    key = ("view", through, doc.model_dump_json())
+    return records.tables.get(key, lambda: _answer(records, doc, through)).model_copy(deep=True)
+
+
+def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
+    spans = _spans(doc, through)
+    lead = _before(doc, spans)  # so that smoothing starts with whole windows
+    lines: list[ViewLineDoc] = []
+    for part, place, also in _parts(records, doc):
+        points = mk.series(market_of(records, doc, place, also), doc.measures, [*lead, *spans])
+        for axis, name in enumerate(doc.measures):
+            values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
+            label, unit, _ = mk.MEASURES[name]
+            label += f", mean of {doc.smooth} {doc.by}s" if doc.smooth > 1 else ""
+            shown = [PointDoc(value=v.value, n=v.n) for v in values]
+            title = " · ".join(x for x in (part, label if len(doc.measures) > 1 or not part else "") if x)
+            lines.append(
+                ViewLineDoc(
+                    name=title,
+                    measure=name,
+                    label=label,
+                    unit=unit,
+                    axis=axis,
+                    points=list(shown),
+                    part=part,
+                    place=place,
+                    where=also,
+                )
+            )
+    periods = [PeriodNameDoc(period=s.name, start=s.start, end=s.end, finished=s.finished) for s in spans]
+    if doc.overlay:
+        periods, lines = _overlaid(doc, periods, lines)
+    elif doc.series:
+        lines.append(_outside(records, doc.series, spans, axis=len(doc.measures)))
+    told = _told(records, doc, through)
+    kind = HOME_PLURAL[HomeKind(doc.home_kind)] if doc.home_kind else "homes"
+    end = twelve_months(through)[0].end
+    return ViewAnswerDoc(
+        periods=periods,
+        lines=lines,
+        through=through,
+        notes=_notes(records, doc, spans),
+        sentence=sentence(told, kind, place_words(doc), end, doc.deeds),
+        newest=told.now.value,
+        newest_over=f"{'at the end of' if told.measure in mk.AT_THE_END else '12 months to'} {end:%b %Y}",
+        change=_change_doc(told.now.value, told.before.value, told.unit),
+    )
+
+
+NEEDED = 0.02  # a share of records that lack what a measure needs from which it is said
+_OF_START = frozenset(("new_listings", "back_on_market", "for_sale", "months_of_supply", "share_with_price_cut",
+                       "mean_list_price", "median_list_price"))  # fmt: skip
+
+
+def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
+    """What the first place's records lack that the view's measures need, with its share."""
+    market = market_of(records, doc, doc.places[0] if doc.places else "")
+    whole = mk.Period("all", spans[0].start, spans[-1].end, False)
+    wanted = list(dict.fromkeys([*doc.measures, "closings"]))
+    (point,) = mk.series(market, wanted, [whole])
+    closings = point.values["closings"].n
+    out = []
+    if doc.smooth > 1:
+        out.append(f"Each value is the mean of its {doc.by} and the {doc.smooth - 1} before it.")
+    for name in doc.measures:
+        label = mk.MEASURES[name][0]
+        if name in mk.FROM_CLOSINGS and closings:
+            lacking = 1 - point.values[name].n / closings
+            if lacking >= NEEDED:
+                out.append(f"{label}: {lacking:.0%} of the closings lack what it is made from, and are left out.")
+        if name in _OF_START:
+            listings = np.flatnonzero(market.chosen & ~market.columns.deed)
+            lacking = float((market.columns.on_market[listings] == NO_DAY).mean()) if listings.size else 0.0
+            if lacking >= NEEDED:
+                out.append(
+                    f"{label}: {lacking:.0%} of the listings have no on-market date: they are left out, but for those still "
+                    "for sale, which count on every day."
+                )
+        if name == "contracts" and closings:
+            rows = market.within("close", day_of(whole.start), day_of(whole.end))
+            lacking = float((market.book.signed[rows] == NO_DAY).mean())
+            if lacking >= NEEDED:
+                out.append(
+                    f"{label}: {lacking:.0%} of the closings have no contract date, and count on their close date."
+                )
+    return out
+
+
+def column_name(line: ViewLineDoc) -> str:
+    """What a column of a file holds: the measure, its unit, and the line's own name where there are several."""
+    unit = {"share": "share of 1", "series": ""}.get(line.unit, line.unit)
+    return ", ".join(x for x in (line.label, unit, line.part) if x)
+
+
+def so_far_table(told: SoFarDoc) -> list[list[object]]:
+    """The year so far as rows for a file."""
+    year = told.end.year
+    rows: list[list[object]] = [
+        [
+            "measure",
+            "unit",
+            f"{year} to {told.end:%m-%d}",
+            *(f"same days of {year - k}" for k in (1, 2)),
+            "change on the year",
+        ]
+    ]
+    rows += [
+        [r.label, r.unit, r.now.value, r.before.value, r.earlier.value, r.change.words if r.change else None]
+        for r in told.rows
+    ]
+    return rows
+
+
+def table_of(told: ViewAnswerDoc) -> list[list[object]]:
+    """A view's answer as rows for a file: a head, then a row a period."""
+    rows: list[list[object]] = [["period", "start", "end", "finished", *(column_name(line) for line in told.lines)]]
+    for i, p in enumerate(told.periods):
+        values = [None if (x := line.points[i]) is None else x.value for line in told.lines]
+        rows.append([p.period, p.start, p.end, p.finished, *values])
+    return rows
+
+
+def _overlaid(
+    doc: ViewDoc, periods: list[PeriodNameDoc], lines: list[ViewLineDoc]
+) -> tuple[list[PeriodNameDoc], list[ViewLineDoc]]:
+    """The first line's years as lines of their own over the periods of one year."""
+    if doc.by == "year":
+        raise BadInput("overlay", "Years are laid over each other by month or quarter: choose one of these.")
+    by_year = {y: list(g) for y, g in itertools.groupby(range(len(periods)), lambda i: periods[i].start.year)}
+    most = max(by_year.values(), key=len)
+    names = [periods[i].model_copy(update={"period": periods[i].period[5:]}) for i in most]
+    place = {periods[i].period[5:]: k for k, i in enumerate(most)}
+    out = []
+    for year, rows in list(by_year.items())[-MOST_LINES:]:
+        points: list[PointDoc | None] = [None] * len(names)
+        for i in rows:
+            points[place[periods[i].period[5:]]] = lines[0].points[i]
+        out.append(lines[0].model_copy(update={"name": str(year), "part": str(year), "points": points}))
+    return [n.model_copy(update={"finished": True}) for n in names], out
+
+
+def _outside(records: Snapshot, name: str, spans: list[mk.Period], axis: int) -> ViewLineDoc:
+    """An outside series, averaged over each period."""
+    values = store_series.values(records.db, name)
+    if not values:
+        known = ", ".join(store_series.names(records.db)) or "none yet"
+        raise NotFound(f"There is no series “{name}” in the records: there are {known}.", name=name)
+    days = np.array([day_of(dt.date.fromisoformat(d)) for d, _ in values])
+    x = np.array([v for _, v in values])
+    points: list[PointDoc | None] = []
+    for s in spans:
+        part = x[(days >= day_of(s.start)) & (days <= day_of(s.end))]
+        points.append(PointDoc(value=float(part.mean()), n=int(part.size)) if part.size else None)
+    return ViewLineDoc(name=name, measure="series", label=name, unit="series", axis=axis, points=points)
+
+
+def _told(records: Snapshot, doc: ViewDoc, through: dt.date) -> Told:
+    name = doc.measures[0]
+    wanted = list(dict.fromkeys([name, "closings", "for_sale"]))
+    market = market_of(records, doc, doc.places[0] if doc.places else "")
+    now, before = (p.values for p in mk.series(market, wanted, list(twelve_months(through))))
+    label, unit, _ = mk.MEASURES[name]
+    return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], now["for_sale"])
+
+
+def year_so_far(records: Snapshot, doc: ViewDoc) -> SoFarDoc:
+    """All measures of this year to the newest day, against the same days of last year."""
+    through = records.through()
+    spans = mk.periods("ytd", dt.date(through.year - 2, 1, 1), through, through)
+    names = list(mk.MEASURES)
+    earlier, before, now = mk.series(market_of(records, doc, doc.places[0] if doc.places else ""), names, spans)
+    rows = []
+    for name in names:
+        a, b, c = now.values[name], before.values[name], earlier.values[name]
+        label, unit, _ = mk.MEASURES[name]
+        rows.append(
+            SoFarRow(measure=name, label=label, unit=unit, now=PointDoc(value=a.value, n=a.n),
+                     before=PointDoc(value=b.value, n=b.n), earlier=PointDoc(value=c.value, n=c.n), change=_change_doc(a.value, b.value, unit))
+        )  # fmt: skip
+    return SoFarDoc(end=through, rows=rows)

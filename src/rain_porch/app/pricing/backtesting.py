@@ -1,0 +1,272 @@
+"""Past sales priced as if they were not known: the proposed search, ranking, adjustment and weighting, untouched."""
+
+from __future__ import annotations
+
+import datetime as dt
+import multiprocessing
+import os
+import time
+from collections import Counter
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from ...core.errors import BadInput, NotEnough
+from ...core.facts.dates import date_of, day_of
+from ...core.facts.homes import Subject
+from ...core.facts.place import near_miles
+from ...core.facts.words import LAND_KINDS
+from ...core.market.columns import HOME_KINDS, Columns, Ints
+from ...core.market.features import FEATURES
+from ...core.market.listing_facts import price_days, recent_sale_rows
+from ...core.price import evidence as ev
+from ...core.price.backtest import Case, RangeReport, Score, check_ranges, score
+from ...core.price.valuation import value_by_comps
+from ...core.price.worth import per_sqft_values
+from ...store import backtests
+from ...store.db import Readers, WritableDb, connect
+from ..snapshot import Snapshot
+from .pricing import TAKE, Standpoint, loosened, rates_for_rows, sold_rows
+
+CALIBRATE, CALIBRATE_DAYS = 400, 730
+SHARED_SALES = 20_000
+FACTS = tuple(f.name for f in FEATURES) + ("stories", "tax_assessed_value")
+WORDS = ("subdivision_name", "architectural_style", "property_condition", "basement")
+Progress = Callable[[int, int], None]
+
+
+@dataclass(frozen=True)
+class BacktestResult:
+    """cases: the predicted sales. before: earlier ones, from which the first ranges were measured."""
+
+    cases: list[Case]
+    before: list[Case]
+    skipped: dict[str, int]
+    methods: dict[str, Score]
+    range: RangeReport
+    seconds: float
+    start: dt.date
+    end: dt.date
+
+
+def backtest(
+    records: Snapshot,
+    start: dt.date,
+    end: dt.date,
+    sample: int | None = None,
+    seed: int = 1,
+    *,
+    near: Subject | None = None,
+    workers: int | None = None,
+    progress: Progress | None = None,
+) -> BacktestResult:
+    """Price the sales closed from `start` to `end`, each from what was known before its contract (else its closing).
+
+    sample: so many of them, drawn by `seed`. near: only sales of that home's kind, the nearest ones in place `sample`
+    of. Sales of up to two years before are priced as well, to measure the first ranges. BadInput, NotEnough.
+    """
+    if end < start:
+        raise BadInput("to", f"The period ends on {end} before it starts on {start}: swap the two.")
+    if sample is not None and sample < 1:
+        raise BadInput("sample", "Give a sample of at least 1.")
+    began = time.monotonic()
+    columns = records.columns
+    rows, skipped = _eligible(columns, day_of(start), day_of(end), near)
+    if not rows.size:
+        raise NotEnough(f"No sale from {start} to {end} can be tested: {_say(skipped)}.")
+    rng = np.random.default_rng(seed)
+    rows = _drawn(columns, rows, sample, rng, near)
+    earlier, _ = _eligible(columns, day_of(start) - CALIBRATE_DAYS, day_of(start) - 1, near)
+    most = CALIBRATE if sample is None else max(150, min(CALIBRATE, 2 * sample))
+    earlier = _drawn(columns, earlier, most, rng, near)
+    cases, before = [], []
+    first_day = day_of(start)
+    for case, why in _run(records, np.concatenate([rows, earlier]), workers, progress):
+        if case is None:
+            skipped[why] += 1
+        elif case.close_day >= first_day:
+            cases.append(case)
+        else:
+            before.append(case)
+    cases.sort(key=lambda c: (c.day, c.listing_id))
+    names = ("adjusted_comps", "mean_price_per_sqft", "median_price_per_sqft", "model")
+    return BacktestResult(
+        cases,
+        before,
+        dict(skipped),
+        {name: s for name in names if (s := score(cases, name)) is not None},
+        check_ranges(cases, before),
+        time.monotonic() - began,
+        start,
+        end,
+    )
+
+
+def _say(skipped: Counter[str]) -> str:
+    return "; ".join(f"{n:,} {why}" for why, n in skipped.items()) or "there is none in the records"
+
+
+def _eligible(columns: Columns, first: int, last: int, near: Subject | None) -> tuple[Ints, Counter[str]]:
+    """Closed listings of the days that can be tested, and why others cannot."""
+    closed = (columns.close >= first) & (columns.close <= last) & ~columns.deed
+    if near is not None:
+        closed &= columns.home_kind == HOME_KINDS.index(near.home_kind)
+    skipped: Counter[str] = Counter()
+    land = np.isin(columns.home_kind, [HOME_KINDS.index(k) for k in LAND_KINDS])
+    size = np.where(land, columns.numbers["lot_size_square_feet"][:], columns.numbers["living_area"][:])
+    for why, bad in (
+        ("leases", columns.lease),
+        ("no close price, or one out of reason", ~(columns.numbers["close_price"][:] > 1000)),
+        ("not at arm's length", columns.not_arms_length),
+        ("distressed sales", columns.distressed),
+        ("no place", ~np.isfinite(columns.lats) | ~np.isfinite(columns.lons)),
+        ("no size", ~(size > 0)),
+    ):
+        if n := int((closed & bad).sum()):
+            skipped[why] = n
+        closed &= ~bad
+    return np.flatnonzero(closed), skipped
+
+
+def _drawn(columns: Columns, rows: Ints, n: int | None, rng: np.random.Generator, near: Subject | None) -> Ints:
+    if n is None or rows.size <= n:
+        return rows
+    if near is not None:
+        far = near_miles(near.latitude, near.longitude, columns.lats[rows], columns.lons[rows])
+        return rows[np.argsort(far, kind="stable")[:n]]
+    return np.sort(rng.choice(rows, n, replace=False))
+
+
+Outcome = tuple[Case | None, str]
+# the records that forked workers inherit
+_inherited: dict[str, Snapshot] = {}
+
+
+def _run(records: Snapshot, rows: Ints, workers: int | None, progress: Progress | None) -> Iterator[Outcome]:
+    columns = records.columns
+    tasks = list(_by_month(columns, rows))
+    workers = min(workers or os.cpu_count() or 1, len(tasks))
+    done = 0
+
+    def told(outcomes: list[Outcome]) -> list[Outcome]:
+        nonlocal done
+        done += len(outcomes)
+        if progress:
+            progress(done, rows.size)
+        return outcomes
+
+    if workers <= 1 or rows.size < 60:
+        for task in tasks:
+            yield from told(_price_month(records, *task))
+        return
+    _inherited["records"] = records
+    try:
+        with multiprocessing.get_context("fork").Pool(workers) as pool:
+            for outcomes in pool.imap_unordered(_price_inherited, tasks):
+                yield from told(outcomes)
+    finally:
+        _inherited.clear()
+
+
+def _price_inherited(task: tuple[int, int, Ints]) -> list[Outcome]:
+    held = _inherited["records"]
+    if "own" not in _inherited:  # a database is never read over a parent's connection
+        own = Readers([connect(held.folder / "records.db", cache=6000)])
+        _inherited["own"] = replace(held, db=own)
+    return _price_month(_inherited["own"], *task)
+
+
+def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
+    """(first day of a month, kind of home, the rows whose price was agreed in it): one shared fit for each."""
+    days = price_days(columns, rows) - 1
+    months = days.astype("datetime64[D]").astype("datetime64[M]").astype("datetime64[D]").astype(np.int64)
+    kinds = columns.home_kind[rows].astype(np.int64)
+    order = np.lexsort((kinds, months))
+    cuts = np.flatnonzero(np.diff(months[order]) | np.diff(kinds[order])) + 1
+    for part in np.split(order, cuts):
+        if part.size:
+            yield int(months[part[0]]), int(kinds[part[0]]), rows[part]
+
+
+def subject_of(columns: Columns, row: int) -> Subject:
+    """The home of a listing as its own record describes it, without anything that its sale tells."""
+    facts: dict[str, float | str] = {}
+    for name in FACTS + WORDS:
+        value = columns.fact(row, name) if name in columns.numbers or name in columns.words else None
+        if value is not None:
+            facts[name] = value
+    return Subject(
+        facts, float(columns.lats[row]), float(columns.lons[row]), HOME_KINDS[columns.home_kind[row]],
+        home_id=int(columns.home_id[row]), own_listing=str(columns.keys[row]),
+    )  # fmt: skip
+
+
+def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[Outcome]:
+    """Price the sales of one month and kind; the wider market's fit is made once, as of the month's first day."""
+    columns = records.columns
+    subjects = [subject_of(columns, int(r)) for r in rows]
+    middle = Subject({}, float(np.median(columns.lats[rows])), float(np.median(columns.lons[rows])), HOME_KINDS[kind])
+    days = price_days(columns, rows) - 1
+    shared = ev.wide_fit(columns, columns.as_of(month), middle, most=SHARED_SALES)
+    view = columns.as_of(int(days.max()))
+    distressed = Standpoint(records, columns, view, middle).distressed_share()
+    return [
+        _price_one(Standpoint(records, columns, view.sales_until(int(day)), subject, distressed), int(row), shared)
+        for subject, row, day in zip(subjects, rows, days, strict=True)
+    ]
+
+
+def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> Outcome:
+    columns, subject, day = standpoint.columns, standpoint.subject, standpoint.view.day
+    if shared is None:
+        return None, "fewer than five sales before it"
+    search, _ = loosened(standpoint, standpoint.proposed())
+    found_rows = sold_rows(standpoint, search)
+    if not found_rows.size:
+        return None, "no comps before it"
+    likeness = standpoint.likeness(found_rows)[0]
+    best = np.argsort(-likeness, kind="stable")[:TAKE]
+    comps, likeness = found_rows[best], likeness[best]
+    ages = day - price_days(columns, comps)
+    found = ev.evidence(columns, standpoint.view, subject, int(max(180, ages.max())), shared=shared)
+    if found is None:
+        return None, "fewer than five sales before it"
+    rates = rates_for_rows(standpoint, found, comps)
+    valued = value_by_comps(columns, standpoint.view, subject, comps, likeness, found, rates)
+    predicted = {"adjusted_comps": valued.value}
+    if found.model_value is not None:
+        predicted["model"] = found.model_value
+    predicted |= per_sqft_values(
+        columns.numbers["close_price"][comps] / columns.numbers["living_area"][comps], subject.number("living_area")
+    )
+    return Case(
+        str(columns.keys[row]), day, int(columns.close[row]), float(columns.numbers["close_price"][row]), predicted,
+        found.half_width, subject.latitude, subject.longitude,
+    ), ""  # fmt: skip
+
+
+def keep(
+    db: WritableDb, columns: Columns, result: BacktestResult, document: Mapping[str, Any], now: dt.datetime
+) -> int:
+    """Keep a backtest with the records: ranges around its sales are measured by it from now on."""
+    rows = (
+        (c.listing_id, HOME_KINDS[columns.home_kind[columns.row_of[c.listing_id]]].value, c.latitude, c.longitude,
+         c.day, c.close_day, c.actual, c.value, c.width)
+        for c in [*result.before, *result.cases]
+    )  # fmt: skip
+    return backtests.save(db, now.isoformat(timespec="seconds"), document, rows)
+
+
+def last_sales(records: Snapshot, subject: Subject, day: int, n: int) -> tuple[dt.date, dt.date]:
+    """The period of the last sales of the subject's kind that holds about `n` of those nearest: up to three years."""
+    columns = records.columns
+    rows = recent_sale_rows(columns, columns.as_of(day))
+    rows = rows[columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)]
+    close = np.sort(columns.close[rows])
+    close = close[close >= day - 3 * 365]
+    if not close.size:
+        raise NotEnough("No sale of this kind in the last three years: there is nothing to test the method on.")
+    first = int(close[max(0, close.size - 3 * n)])
+    return date_of(first), date_of(day)

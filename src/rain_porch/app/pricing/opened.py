@@ -1,0 +1,102 @@
+"""A workup with what it stands on, and what follows from both: its price, computed once however many parts ask for it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import partial
+
+import numpy as np
+
+from ...core.facts.homes import Candidate, Subject
+from ...core.facts.improvements import returned
+from ...core.price.evidence import Evidence, evidence, wide_fit
+from ...core.price.grid import Own
+from ...core.search.search import Found
+from ...documents.stored import WorkupDoc
+from .. import changes
+from ..homes import Home
+from .pricing import TAKE, Decided, Pricing, Standpoint, candidates, most_alike, price
+
+
+@dataclass(frozen=True)
+class Opened:
+    """document: the text of the state, which names all that is computed from it on one snapshot of the records."""
+
+    workup_id: int
+    revision: int
+    document: str
+    state: WorkupDoc
+    home: Home
+    subject: Subject
+    standpoint: Standpoint
+
+    @property
+    def sought(self) -> tuple[str, ...]:
+        """The key of all that depends on the home, its day and its search, and on nothing that was decided since."""
+        return (*self.stands, "sought", self.state.search.model_dump_json())
+
+    @property
+    def stands(self) -> tuple[str, ...]:
+        """The key of all that depends on the home and its day alone."""
+        return ("stands", self.state.model_dump_json(include={"home", "corrections", "place", "effective_date"}))
+
+
+def found(opened: Opened) -> Found:
+    """What the search finds. BadInput, NotFound for one that cannot be run."""
+    key = (*opened.sought, "found")
+    return opened.standpoint.records.tables.get(key, lambda: opened.standpoint.run(opened.state.search.search()))
+
+
+def found_candidates(opened: Opened) -> list[Candidate]:
+    """The homes that the search finds, the most alike 2,000."""
+    key = (*opened.sought, "candidates")
+    return opened.standpoint.records.tables.get(key, lambda: candidates(opened.standpoint, found(opened).rows))
+
+
+def priced(opened: Opened) -> Pricing:
+    """Grid and worth of the kept comps, in the order in which they were kept."""
+    return opened.standpoint.records.fits.get(("price", opened.document), lambda: _priced(opened))
+
+
+def _priced(opened: Opened) -> Pricing:
+    columns, state = opened.standpoint.columns, opened.state
+    rows = [columns.row_of[key] for key in state.kept() if key in columns.row_of]
+    found = {c.listing_id: c for c in candidates(opened.standpoint, np.array(rows, dtype=np.int64))}
+    kept = [found[key] for key in state.kept() if key in found]
+    decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, conditions=state.conditions,
+                      own=own_lines(state))  # fmt: skip
+    return price(opened.standpoint, kept, decided=decided, evidence_of=partial(_evidence, opened))
+
+
+def _evidence(opened: Opened, days: int) -> Evidence | None:
+    """What the sales around the home tell, by so many days: the same whichever comps are kept."""
+    s, kept, stands = opened.standpoint, opened.standpoint.records.fits.get, opened.stands
+    wide = kept((*stands, "wide fit"), lambda: wide_fit(s.columns, s.view, s.subject))
+    if wide is None:
+        return None
+    return kept((*stands, "evidence", days), lambda: evidence(s.columns, s.view, s.subject, days, shared=wide))
+
+
+def suggested(opened: Opened) -> list[str]:
+    """The most alike sales of the search as it stands: what Rain Porch would keep."""
+    here = found_candidates(opened)
+    if len(found(opened).rows) > len(here):
+        return [c.listing_id for c in most_alike(opened.standpoint, opened.state.search.search())]
+    return [c.listing_id for c in here if c.kind == "sold"][:TAKE]
+
+
+def own_lines(state: WorkupDoc) -> list[Own]:
+    """Lines of the grid for the home's own features and for what its improvements return."""
+    out = [
+        Own(
+            changes.OWN + f.label,
+            f.amount,
+            "left to judgement: type an amount" if f.amount is None else "as the agent says",
+        )
+        for f in state.features
+    ]
+    if state.improvements:
+        year = state.effective_date.year
+        parts = [returned(x.improvement(), year) for x in state.improvements]
+        out.append(Own("improvements", sum(value for value, _ in parts), "; ".join(words for _, words in parts)))
+    return out

@@ -1,0 +1,82 @@
+"""records.db of one folder while it is in use: whoever asks gets the newest snapshot of it."""
+
+from __future__ import annotations
+
+import datetime as dt
+import sqlite3
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from ..core.market.columns import MANY
+from ..store import columns, db
+from ..store.backtests import newest
+from ..store.imports import records_version
+from .snapshot import Snapshot
+
+READERS = 3
+
+
+class Records:
+    """`live` reads and writes what is no part of a snapshot: imports, feeds, what the agent says of a record."""
+
+    def __init__(self, folder: Path, today: Callable[[], dt.date] = dt.date.today) -> None:
+        self.folder = folder
+        self.today = today
+        self.live = db.Database(folder, db.RECORDS)
+        self._newest: Snapshot | None = None
+        self._turn = threading.Lock()
+        self._next: threading.Thread | None = None
+        self._fits = threading.Lock()
+
+    def snapshot(self) -> Snapshot:
+        """The newest records as one value.
+
+        Where they are many, those of before an import go on being used for the moments in which the new are read.
+        """
+        held = self._newest
+        if held is not None and held.stamp == _stamp(self.live):
+            return held
+        if held is not None and len(held.columns) >= MANY:
+            with self._turn:
+                if self._next is None or not self._next.is_alive():
+                    self._next = threading.Thread(target=self._renew, daemon=True)
+                    self._next.start()
+            return held
+        return self._renew()
+
+    def _renew(self) -> Snapshot:
+        with self._turn:
+            held = self._newest
+            if held is None or held.stamp != _stamp(self.live):
+                held = self._newest = self._taken(held)
+            return held
+
+    def _taken(self, before: Snapshot | None) -> Snapshot:
+        """A new snapshot; columns that have not changed are taken over."""
+        stamp, readers = db.frozen(self.folder / "records.db", _stamp, READERS)
+        if before is not None and before.stamp[0] == stamp[0]:
+            read = before.columns
+        else:
+            with readers.one() as connection:
+                read = columns.load_columns(connection)
+        return Snapshot(self.folder, stamp, read, readers, self.today, self._fits)
+
+    @contextmanager
+    def connection(self) -> Iterator[sqlite3.Connection]:
+        """A connection of its own for long work, an import or an export, that holds nobody up."""
+        own = db.open_database(self.folder, db.RECORDS)
+        try:
+            yield own
+        finally:
+            own.close()
+
+    def close(self) -> None:
+        if self._newest is not None:
+            self._newest.db.close()
+        self.live.close()
+
+
+def _stamp(of: db.Db) -> tuple[int, int]:
+    return records_version(of), newest(of)

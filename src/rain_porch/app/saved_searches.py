@@ -1,0 +1,39 @@
+"""Searches that the agent keeps by name, to lay them about another home."""
+
+from __future__ import annotations
+
+from ..core.search.relocation import carried
+from ..core.search.search import Search
+from ..core.search.sentence import sentence
+from ..documents.stored import SavedSearchDoc
+from ..documents.versions import read, written
+from ..store import searches as store
+from .agent import Agent
+from .workups import open_workup
+
+
+def saved_searches(agent: Agent) -> list[tuple[int, str, str]]:
+    """(number, name, sentence) of each."""
+    return [
+        (n, name, sentence(read(SavedSearchDoc, held).search.search()))
+        for n, name, held in store.listed(agent.porch, agent.owner)
+    ]
+
+
+def save_search(agent: Agent, workup_id: int, name: str) -> int:
+    """Keep a workup's search under a name, with the home it lies about."""
+    opened = open_workup(agent, workup_id)
+    doc = SavedSearchDoc(
+        search=opened.state.search, facts=dict(opened.subject.facts), home_kind=opened.subject.home_kind.value
+    )
+    return store.keep(agent.porch, agent.owner, name, written(doc))
+
+
+def carried_search(agent: Agent, workup_id: int, search_id: int) -> tuple[Search, list[str]]:
+    """A saved search about this workup's home, and what stayed behind."""
+    held = read(SavedSearchDoc, store.read(agent.porch, agent.owner, search_id))
+    return carried(held.search.search(), held.facts, held.home_kind, open_workup(agent, workup_id).subject)
+
+
+def delete_search(agent: Agent, search_id: int) -> None:
+    store.delete(agent.porch, agent.owner, search_id)

@@ -1,0 +1,184 @@
+"""The agent's workups: made from a home, changed step by step, opened on the records, undone."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from ..core.errors import BadInput, Odd, Refused
+from ..core.facts.dates import said
+from ..core.facts.fields import BY_NAME, Kind
+from ..core.facts.homes import Subject
+from ..core.facts.oddness import odd_fact, odd_price
+from ..core.search.search import Search, check, unknown_mask
+from ..documents.stored import DecisionDoc, HomeRefDoc, WorkupDoc
+from ..documents.versions import read, written
+from ..documents.wire import PriceDoc, SearchDoc
+from ..store import deliveries as delivered
+from ..store import workups as store
+from . import changes
+from .agent import Agent
+from .changes import Change
+from .homes import Home, HomeRef, read_home
+from .pricing.opened import Opened
+from .pricing.pricing import Standpoint
+from .snapshot import Snapshot
+
+NO_ROWS = np.zeros(0, dtype=np.int64)
+
+
+def begin_workup(agent: Agent, ref: HomeRef, as_of: dt.date | None = None) -> int:
+    """A workup with the proposed search, as of the records' newest day unless another is given."""
+    records = agent.records
+    if as_of is not None:
+        _not_to_come(records, as_of)
+    home = read_home(records, ref)
+    standpoint = Standpoint.at(records, home.subject, records.effective_day(as_of))
+    state = WorkupDoc(
+        home=HomeRefDoc.model_validate({"kind": ref.kind, "key": ref.key}),
+        address=home.subject.address or ref.key,
+        effective_date=as_of or records.through(),
+        search=SearchDoc.of(standpoint.proposed()),
+    )
+    return _begun(agent, state, "workup begun")
+
+
+def begin_priced(agent: Agent, home: Home, doc: PriceDoc, comps: list[str]) -> int:
+    """A workup of a price found on the command line, with its comps kept."""
+    state = WorkupDoc(
+        home=HomeRefDoc.model_validate({"kind": home.ref.kind, "key": home.ref.key}),
+        address=home.subject.address or home.ref.key,
+        effective_date=doc.effective_date,
+        search=doc.search,
+        decisions={key: DecisionDoc(choice="kept") for key in comps},
+    )
+    return _begun(agent, state, "priced")
+
+
+def _begun(agent: Agent, state: WorkupDoc, what: str) -> int:
+    return store.create(agent.porch, agent.owner, state.address, written(state), what, agent.stamp())
+
+
+def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -> tuple[int, str]:
+    """Apply one change to the revision that was read; returns the new revision and what was done."""
+    records = agent.records
+    if isinstance(change, changes.SetDate):
+        _not_to_come(records, change.effective_date)
+    held = store.read(agent.porch, agent.owner, workup_id)
+    before = read(WorkupDoc, held["document"])
+    state, what = changes.apply(before, change)
+    if isinstance(change, changes.CorrectFact):
+        home = read_home(records, HomeRef(state.home.kind, state.home.key)).subject
+        _ask_about_fact(change, home, state.effective_date.year)
+        state = _search_follows(records, home, before, state)
+    if isinstance(change, changes.SetListPrice):
+        _ask_about_price(records, change, state)
+    if isinstance(change, changes.SetSearch):
+        _check_search(records, state.search.search())
+    number = store.save(
+        agent.porch, agent.owner, workup_id, revision, held["title"], written(state), what, agent.stamp()
+    )
+    return number, what
+
+
+def undo_change(agent: Agent, workup_id: int) -> str | None:
+    return store.undo(agent.porch, agent.owner, workup_id, agent.stamp())
+
+
+def history_of(agent: Agent, workup_id: int) -> list[dict[str, Any]]:
+    store.read(agent.porch, agent.owner, workup_id)
+    return store.history(agent.porch, agent.owner, workup_id)
+
+
+def delete_workup(agent: Agent, workup_id: int) -> None:
+    store.delete(agent.porch, agent.owner, workup_id)
+
+
+def list_workups(agent: Agent) -> list[dict[str, Any]]:
+    """Every workup with where it stands, newest change first."""
+    out = []
+    given: dict[int, str] = {}
+    for d in delivered.listed(agent.porch, agent.owner):
+        to = f" to {d['client'] or d['email']}" if d["client"] or d["email"] else ""
+        given.setdefault(d["workup_id"], f"delivered{to} on {said(dt.date.fromisoformat(d['made_at'][:10]))}")
+    for row in store.listed(agent.porch, agent.owner):
+        delivery = given.get(row["workup_id"])
+        try:
+            state = read(WorkupDoc, row.pop("document"))
+        except Refused as error:  # one that cannot be read hides none of the others
+            out.append({**row, "kept": 0, "list_price": None, "effective_date": None, "client": "", "delivered": delivery,
+                        "fault": error.message})  # fmt: skip
+            continue
+        out.append({**row, "kept": len(state.kept()), "list_price": state.list_price,
+                    "effective_date": state.effective_date.isoformat(), "client": state.client, "delivered": delivery})  # fmt: skip
+    return out
+
+
+def open_workup(agent: Agent, workup_id: int) -> Opened:
+    """Raises NotFound for a workup, or a home of one, that is not there any more."""
+    records = agent.records
+    held = store.read(agent.porch, agent.owner, workup_id)
+    state = read(WorkupDoc, held["document"])
+    ref = HomeRef(state.home.kind, state.home.key)
+    home = records.remember(("home", ref), lambda: read_home(records, ref))
+    subject = home.subject.corrected(state.corrections)
+    if state.place is not None:
+        subject = replace(subject, longitude=state.place[0], latitude=state.place[1])
+    standpoint = Standpoint.at(records, subject, records.effective_day(state.effective_date))
+    return Opened(workup_id, int(held["revision"]), held["document"], state, home, subject, standpoint)
+
+
+# --- what a change is held against before it is saved
+
+
+def _ask_about_fact(change: changes.CorrectFact, home: Subject, year: int) -> None:
+    """Raises Odd for a fact that is possible but strange, unless the agent is sure."""
+    if change.sure or not isinstance(change.value, float):
+        return
+    if question := odd_fact(change.field, change.value, home.number(change.field), year):
+        raise Odd(change.field, f"{question} Is it so?")
+
+
+def _ask_about_price(records: Snapshot, change: changes.SetListPrice, state: WorkupDoc) -> None:
+    """Raises Odd for a list price far from the comps', unless the agent is sure."""
+    if change.sure or change.list_price is None:
+        return
+    if question := odd_price(change.list_price, _usual_price(records, state)):
+        raise Odd("list_price", f"{question} Is it so?")
+
+
+def _usual_price(records: Snapshot, state: WorkupDoc) -> float | None:
+    """The middle of what the kept comps cost; None before any is kept."""
+    columns = records.columns
+    rows = [row for key in state.kept() if (row := columns.row_of.get(key)) is not None]
+    prices = columns.as_of(records.effective_day(state.effective_date)).price[rows]
+    prices = prices[np.isfinite(prices)]
+    return float(np.median(prices)) if prices.size else None
+
+
+def _search_follows(records: Snapshot, home: Subject, before: WorkupDoc, state: WorkupDoc) -> WorkupDoc:
+    """A search that is still the proposed one is proposed anew when the home's facts change."""
+    day = records.effective_day(state.effective_date)
+
+    def proposed(of: WorkupDoc) -> SearchDoc:
+        return SearchDoc.of(Standpoint.at(records, home.corrected(of.corrections), day).proposed())
+
+    if before.search != proposed(before):
+        return state
+    return state.model_copy(update={"search": proposed(state)})
+
+
+def _check_search(records: Snapshot, search: Search) -> None:
+    """Raises BadInput or NotFound for a search that could not be run."""
+    check(search)
+    records.masks_of(search)
+    for c in (c for c in search.criteria if BY_NAME[c.field].kind != Kind.TEXT):
+        unknown_mask(c, records.columns, NO_ROWS)
+
+
+def _not_to_come(records: Snapshot, day: dt.date) -> None:
+    if day > records.today():
+        raise BadInput("effective_date", f"{said(day)} is still to come: choose today or an earlier day.")

@@ -1,0 +1,150 @@
+"""How close the method came on past sales, and what that says of its range.
+
+Each case is a sale that was predicted from what was known the day before its price was agreed. The range is split
+conformal: of the past cases priced like this one, what share of the range's own width did the errors take?
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..market.columns import Floats
+from ..statistics.regression import weighted_quantile
+
+COVERAGE = 0.8
+ENOUGH = 50  # cases from which a range counts as measured
+_RANK_SD = 0.12  # cases whose predicted price stands within this share of all cases' speak most
+_RECENT_DAYS = 540.0
+
+
+@dataclass(frozen=True)
+class Case:
+    """day: the day of the prediction; close_day: when the price became known. width: the fit's half width, in logs.
+
+    predicted: value by method, the indicated value under "adjusted_comps".
+    """
+
+    listing_id: str
+    day: int
+    close_day: int
+    actual: float
+    predicted: Mapping[str, float]
+    width: float
+    latitude: float = 0.0
+    longitude: float = 0.0
+
+    @property
+    def value(self) -> float:
+        return self.predicted["adjusted_comps"]
+
+
+@dataclass(frozen=True)
+class Score:
+    """mdape: median of |predicted ÷ actual − 1|; pe10, pe20: share within 10 and 20 %; bias: median of predicted ÷ actual − 1."""
+
+    n: int
+    mdape: float
+    pe10: float
+    pe20: float
+    bias: float
+
+
+def score(cases: Sequence[Case], method: str) -> Score | None:
+    """How close one method came, over the cases that it has a value for."""
+    errors = np.array([c.predicted[method] / c.actual - 1 for c in cases if method in c.predicted])
+    if not errors.size:
+        return None
+    size = np.abs(errors)
+    return Score(
+        errors.size, float(np.median(size)), float((size <= 0.10).mean()), float((size <= 0.20).mean()),
+        float(np.median(errors)),
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Calibration:
+    """Past errors as shares of the fit's half width: log |actual ÷ value| ÷ width, with value and close day, each (n,)."""
+
+    log_values: Floats
+    shares: Floats
+    close_days: Floats
+
+    @classmethod
+    def of(cls, cases: Sequence[Case]) -> Calibration:
+        return cls.from_rows([(c.actual, c.value, c.width, c.close_day) for c in cases])
+
+    @classmethod
+    def from_rows(cls, rows: Sequence[tuple[float, float, float, int]]) -> Calibration:
+        """rows: (actual, value, width, close_day)."""
+        table = np.array(rows, dtype=np.float64).reshape(-1, 4)
+        actual, value, width = table[:, 0], table[:, 1], table[:, 2]
+        return cls(np.log(value), np.abs(np.log(actual / value)) / width, table[:, 3])
+
+    def factor(self, value: float, day: int) -> tuple[float, bool]:
+        """(what to multiply the fit's half width by, whether enough cases stood behind it) for a value on a day.
+
+        The 80 % quantile of the shares of cases closed before the day, those of like value and of late weighing most,
+        raised for their number as split conformal asks: (n + 1) × 0.8 ÷ n. Few cases are drawn towards 1.
+        """
+        past = self.close_days < day
+        n = int(past.sum())
+        if n == 0:
+            return 1.0, False
+        values, shares = self.log_values[past], self.shares[past]
+        rank = np.searchsorted(np.sort(values), values) / n
+        mine = np.searchsorted(np.sort(values), np.log(value)) / n
+        # at the ends the neighbours stand on one side only, and are all less dear (or dearer): nearer ones speak there
+        from_end = min(mine, 1 - mine) / (2 * _RANK_SD)
+        reach = _RANK_SD * (0.5 + 0.5 * min(1.0, from_end))
+        weights = np.exp(-0.5 * ((rank - mine) / reach) ** 2) * 0.5 ** ((day - self.close_days[past]) / _RECENT_DAYS)
+        behind = float(weights.sum() ** 2 / (weights**2).sum())
+        level = min(0.98, COVERAGE * (1 + 1 / behind))
+        measured = weighted_quantile(shares, weights, level)
+        trust = behind / (behind + 10.0)
+        return float(trust * measured + (1 - trust)), n >= ENOUGH
+
+
+@dataclass(frozen=True)
+class Fifth:
+    """Cases of one fifth by predicted price: from and to, how many, share of prices inside their range."""
+
+    low: float
+    high: float
+    n: int
+    hits: float
+    median_width: float
+
+
+@dataclass(frozen=True)
+class RangeReport:
+    """hits: share of prices inside; median_width: of (high − low) ÷ value; None where there is no case."""
+
+    nominal: float
+    hits: float | None
+    median_width: float | None
+    by_fifth: tuple[Fifth, ...]
+
+
+def check_ranges(cases: Sequence[Case], before: Sequence[Case]) -> RangeReport:
+    """Each case's range from the cases closed before its day (`before` and earlier ones of `cases`), held to its price."""
+    if not cases:
+        return RangeReport(COVERAGE, None, None, ())
+    past = Calibration.of([*before, *cases])
+    half = np.array([c.width * past.factor(c.value, c.day)[0] for c in cases])
+    values = np.array([c.value for c in cases])
+    inside = np.abs(np.log(np.array([c.actual for c in cases]) / values)) <= half
+    width = np.exp(half) - np.exp(-half)
+    order = np.argsort(values)
+    fifths = [part for part in np.array_split(order, 5) if part.size]
+    return RangeReport(
+        COVERAGE,
+        float(inside.mean()),
+        float(np.median(width)),
+        tuple(
+            Fifth(float(values[p].min()), float(values[p].max()), int(p.size), float(inside[p].mean()), float(np.median(width[p])))
+            for p in fifths
+        ),
+    )  # fmt: skip

@@ -1,0 +1,307 @@
+"""What local sales say a feature is worth: the hedonic fit, local and shrunk towards the wider market.
+
+Log price net of concessions on the features, each sale seen against its nearest neighbours so that the worth of
+the place drops out; weighted to nearness in place, size and time; robust to odd sales.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.sparse import csr_array
+from scipy.spatial import cKDTree
+
+from ..facts.homes import Subject
+from ..facts.money import rate_rounded, rate_words
+from ..facts.place import near_miles, on_a_plane
+from ..market.columns import HOME_KINDS, AsOf, Columns, Floats, Ints
+from ..market.features import Feature, features_of, matrix, size_of, transformed
+from ..market.listing_facts import price_days, recent_sale_rows
+from ..market.market_change import MarketChange, TimeBasis, basis_for, read_change
+from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
+from .location import Surface
+
+MAX_SALES, LOCAL_SALES, NEIGHBOURS = 3000, 400, 12
+REACH_MILES, REACH_DAYS = 25.0, 5 * 365
+# how far local rates stray from the wider market's: one s.d. of a feature may be worth 3 % more or less here
+_LOCAL_SD = 0.03
+
+
+@dataclass(frozen=True)
+class Rate:
+    """Dollars for one unit of a field at the subject's level.
+
+    se: its standard error in dollars. n: sales that knew the field. source: "local sales", "wider market",
+    "house rule", "typed" or "none". weak: sign implausible or interval too wide to lean on.
+    """
+
+    field: str
+    dollars: float
+    se: float
+    n: int
+    source: str
+    weak: bool
+    elasticity: float | None = None  # for fields that enter as logarithms
+    says: str = ""
+
+
+@dataclass(frozen=True)
+class Evidence:
+    rates: Mapping[str, Rate]
+    market_change: MarketChange
+    model_value: float | None
+    half_width: float
+    n_local: int
+    n_wide: int
+    surface: Surface | None = None
+    wide: WideFit | None = None
+    coef: Floats | None = None  # of the local fit, by the wide fit's features
+    local: Ints | None = None  # places of the local sales among the wide fit's
+    nearness: Floats | None = None  # their weights, 1 the nearest
+
+
+@dataclass(frozen=True)
+class WideFit:
+    """The fit over the wider market, shared by every subject of one kind at one date."""
+
+    rows: Ints
+    days: Floats
+    features: tuple[Feature, ...]
+    x: Floats
+    y: Floats
+    basis: TimeBasis
+    fit: Fit
+    cov_time: Floats
+    x_apart: Floats
+    y_apart: Floats
+    h_apart: Floats
+
+    @property
+    def k(self) -> int:
+        return len(self.features)
+
+    def moved(self, days: Floats, day: float, seasons: bool = True) -> Floats:
+        """Log price that time alone puts on days against one day, (n,): the trend, and the season of each where asked."""
+        gamma, knots = self.fit.coef[self.k :], self.basis.knots
+        trend = (self.basis.trend(days) - self.basis.trend(np.array([float(day)]))) @ gamma[:knots]
+        return np.asarray(trend + self.basis.season(days) @ gamma[knots:] if seasons else trend)
+
+
+def net_price(columns: Columns, rows: Ints) -> Floats:
+    """Close price less known concessions."""
+    given = np.nan_to_num(columns.numbers["concessions_amount"][rows])
+    price = columns.numbers["close_price"][rows]
+    return np.asarray(np.where(given < price * 0.5, price - given, price))
+
+
+def wide_rows(
+    columns: Columns,
+    view: AsOf,
+    subject: Subject,
+    leave_out_home: bool,
+    most: int = MAX_SALES,
+    reach_days: int = REACH_DAYS,
+) -> Ints:
+    """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most `most`, nearest in place and time."""
+    rows = recent_sale_rows(columns, view)
+    size = size_of(subject.home_kind)
+    good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (columns.numbers[size][rows] > 0)
+    good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= reach_days)
+    if leave_out_home and subject.home_id is not None:
+        good &= columns.home_id[rows] != subject.home_id
+    if leave_out_home and (own := columns.row(subject.own_listing)) is not None:
+        good &= rows != own
+    rows = rows[good]
+    far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
+    inside = far <= REACH_MILES
+    rows, far = rows[inside], far[inside]
+    if rows.size > most:
+        cost = far + (view.day - columns.close[rows]) / 365.0
+        rows = np.sort(rows[np.argpartition(cost, most)[:most]])
+    return rows
+
+
+def _apart(values: Floats, near: Ints) -> Floats:
+    """Each row less the mean of its nearest neighbours (n, k): the worth of the place drops out."""
+    n, k = near.shape
+    mean = csr_array((np.full(n * k, 1.0 / k), near.ravel(), np.arange(0, n * k + 1, k)), shape=(n, n))
+    return np.asarray(values - mean @ values)
+
+
+def wide_fit(
+    columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False, most: int = MAX_SALES
+) -> WideFit | None:
+    """The fit over the wider market; None where there are fewer than 5 sales."""
+    return fit_sales(columns, wide_rows(columns, view, subject, leave_out_home, most), view.day, subject)
+
+
+def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject) -> WideFit | None:
+    """The fit over some sales of the subject's kind, its prices those of `day`; None where there are fewer than 5."""
+    if rows.size < 5:
+        return None
+    days = price_days(columns, rows).astype(np.float64)
+    features, x = matrix(columns, rows, tuple(features_of(subject.home_kind).values()))
+    y = np.log(net_price(columns, rows))
+    basis = basis_for(day, days)
+    h = basis.columns(days)
+    k = min(NEIGHBOURS, rows.size - 1)
+    places = on_a_plane(columns.lats[rows], columns.lons[rows], subject.latitude)
+    near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
+    nx = len(features)
+    apart = _apart(np.column_stack([x, h, y]), near)
+    xa, ha, ya = apart[:, :nx], apart[:, nx:-1], apart[:, -1]
+    prior = np.concatenate([[f.prior for f in features], np.zeros(h.shape[1])])
+    precision = np.zeros((nx + h.shape[1],) * 2)
+    precision[:nx, :nx] = np.diag([1 / f.prior_sd**2 for f in features])
+    precision[nx:, nx:] = basis.precision()
+    design = np.ascontiguousarray(apart[:, :-1])
+    fit = robust_fit(design, ya, prior=prior, precision=precision, rounds=5, tolerance=1e-5)
+    s2 = max(fit.scale**2, 1e-12)
+    cov = np.asarray(s2) * np.linalg.pinv(design.T @ (design * fit.robust_weights[:, None]) + s2 * precision)
+    trend = slice(nx, nx + basis.knots)
+    return WideFit(rows, days, features, x, y, basis, fit, cov[trend, trend], xa, ya, ha)
+
+
+def nearness(wide: WideFit, columns: Columns, subject: Subject, day: int) -> Floats:
+    """Weight of each sale for this subject: near in place (to the 150th sale), in size and in time, (n,)."""
+    rows = wide.rows
+    far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
+    reach = max(0.25, float(np.partition(far, min(150, far.size - 1))[min(150, far.size - 1)]))
+    w = np.exp(-0.5 * (far / (0.7 * reach)) ** 2) * 0.5 ** ((day - wide.days) / (3 * 365))
+    size = size_of(subject.home_kind)
+    mine = subject.number(size)
+    if mine:
+        w = w * np.exp(-0.5 * (np.log(columns.numbers[size][rows] / mine) / 0.45) ** 2)
+    return np.asarray(w)
+
+
+def subject_vector(wide: WideFit, subject: Subject) -> Floats:
+    """The subject's features as the fit sees them; what is unknown stands at the sales' mean."""
+    out: Floats = np.asarray(wide.x.mean(axis=0))
+    for j, feature in enumerate(wide.features):
+        value = subject.number(feature.name)
+        if value is not None and (not feature.log or value > 0):
+            out[j] = transformed(feature, np.array([value]))[0]
+    return out
+
+
+def evidence(
+    columns: Columns,
+    view: AsOf,
+    subject: Subject,
+    window_days: int = 365,
+    leave_out_home: bool = False,
+    shared: WideFit | None = None,
+) -> Evidence | None:
+    """Rates, market change, the model's value and the spread of past errors, all before the view's day.
+
+    window_days: the span over which market change is stated. shared: a wide fit already made for this kind and
+    day. None where the records hold fewer than 5 usable sales.
+    """
+    wide = shared or wide_fit(columns, view, subject, leave_out_home)
+    if wide is None:
+        return None
+    w = nearness(wide, columns, subject, view.day)
+    pick = np.argsort(-w)[: min(LOCAL_SALES, w.size)]
+    pick = pick[w[pick] > w[pick[0]] * 1e-4]
+    w = w[pick] / w[pick].max()
+    k = wide.k
+    beta_wide, gamma = wide.fit.coef[:k], wide.fit.coef[k:]
+    y_local = wide.y_apart[pick] - wide.h_apart[pick] @ gamma
+    sd = np.maximum(wide.x_apart.std(axis=0), 1e-9)
+    local = robust_fit(wide.x_apart[pick], y_local, w, beta_wide, (sd / _LOCAL_SD) ** 2, rounds=5, tolerance=1e-5)
+    se = np.sqrt(local.se**2 + 0.25 * wide.fit.se[:k] ** 2)
+    # the worth of this very place: what the nearest sales brought beyond their features, at today's prices
+    left = wide.y[pick] - wide.x[pick] @ local.coef - wide.moved(wide.days[pick], view.day)
+    closest = w**2
+    level = weighted_quantile(left, closest, 0.5)
+    near = np.abs(left - level) < 3 * max(local.scale, 0.02)
+    level = float(np.average(left[near], weights=closest[near]))
+    model = float(np.exp(level + subject_vector(wide, subject) @ local.coef))
+    spread = weighted_quantile(np.abs(local.residuals), w, 0.8)
+    # comps carry their own noise on top of the fit's: seen on past sales, about a fifth more
+    thin = 1.2 + 3.0 / max(1.0, float(w.sum() ** 2 / (w**2).sum()))
+    change = read_change(
+        wide.basis, gamma[: wide.basis.knots], wide.cov_time, window_days, len(wide.rows),
+        float(view.day - wide.days.min()),
+    )  # fmt: skip
+    rates = {
+        f.name: _rate(
+            f,
+            local.coef[j],
+            se[j],
+            wide.fit.coef[j],
+            wide.fit.se[j],
+            model,
+            subject,
+            columns,
+            wide.rows[pick],
+        )
+        for j, f in enumerate(wide.features)
+    }
+    recent = 0.5 ** ((view.day - wide.days[pick]) / (2 * 365))
+    rows = wide.rows[pick]
+    surface = Surface(rows, columns.lats[rows], columns.lons[rows], left, recent, float(np.median(left)))
+    return Evidence(
+        rates,
+        change,
+        model,
+        max(spread, 0.02) * thin,
+        len(pick),
+        len(wide.rows),
+        surface,
+        wide,
+        local.coef,
+        pick,
+        w,
+    )
+
+
+def location_rate(worth: float, n: int) -> Rate:
+    """Dollars for one percent by which a spot is worth more or less."""
+    return Rate("location", rate_rounded(worth / 100), 0.0, n, "local sales", False, None,
+                "What sales around each home brought beyond their features.")  # fmt: skip
+
+
+def dollars_per(f: Feature, worth: float, subject: Subject, columns: Columns, rows: Ints) -> float:
+    """What turns a coefficient into dollars for one unit: at the subject's level, else at the middle of these sales."""
+    if not f.log:
+        return worth
+    known = columns.numbers[f.name][rows]
+    level = subject.number(f.name) or (float(np.nanmedian(known)) if np.isfinite(known).any() else 1.0)
+    return worth / level if level else worth
+
+
+def _rate(
+    f: Feature, coef: float, se: float, wide: float, wide_se: float, worth: float,
+    subject: Subject, columns: Columns, rows: Ints,
+) -> Rate:  # fmt: skip
+    """A feature's dollars at the subject's level, and whether they can be leaned on."""
+    n = int(np.isfinite(columns.numbers[f.name][rows]).sum())
+    per = dollars_per(f, worth, subject, columns, rows)
+    source, says = "local sales", ""
+    if coef <= 0 and wide > 1.5 * wide_se:
+        coef, se, source = wide, wide_se, "wider market"
+    weak = coef <= 0 or coef < Z80 * se
+    if weak and f.only_where_told:
+        low, high = (rate_words(rate_rounded((coef + z * se) * per)) for z in (-Z80, Z80))
+        says = f"No line: beyond the rest, the {n:,} sales around here put one at {low} to {high}, nothing to lean on."
+        return Rate(f.name, 0.0, se * per, n, "none", True, None, says)
+    if coef <= 0:
+        says = f"The {n:,} sales around here give it no worth of its own."
+        coef, source = 0.0, "none"
+    elif weak:
+        says = f"The {n:,} sales around here leave it uncertain."
+    return Rate(f.name, rate_rounded(coef * per), se * per, n, source, weak, coef if f.log else None, says)
+
+
+def house_rate(f: Feature, worth: float, level: float | None) -> Rate:
+    """The house rule's rate for a feature, at a given worth; used where no sale speaks.
+
+    A lot of 9,000 sq ft worth 117,000, elasticity 0.6: 0.6 × 117,000 ÷ 9,000 = 7.80 $ a sq ft.
+    """
+    per = worth / level if f.log and level else worth
+    return Rate(f.name, rate_rounded(f.prior * per), f.prior_sd * per, 0, "house rule", True, f.prior if f.log else None,
+                "No sale here tells; this is the house rule.")  # fmt: skip

@@ -1,0 +1,267 @@
+"""From adjusted comps to a number: weights, indicated value, range, and the other ways."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..facts.dates import said
+from ..facts.homes import Candidate, Subject
+from ..facts.money import dollars, half_up, signed
+from ..market.columns import Floats
+from ..statistics.summary import summarise
+from .evidence import Rate
+from .grid import Adjusted, Own
+
+WEIGHT_FORMULA = (
+    "likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up "
+    "to 1, in tenths of a percent"
+)
+WEIGHT_STEPS = 1000
+
+
+@dataclass(frozen=True)
+class Method:
+    """One way to the number, with its formula written out in the actual figures."""
+
+    name: str
+    label: str
+    value: float
+    formula: str
+
+
+@dataclass(frozen=True)
+class Range:
+    """low–high is meant to hold `coverage` of such sales; `measured` says whether a backtest has shown it."""
+
+    low: float
+    high: float
+    coverage: float = 0.8
+    measured: bool = False
+
+
+def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None = None) -> Floats:
+    """Weights by WEIGHT_FORMULA; they sum to 1. Shape (n,).
+
+    from_model_pct: how far each adjusted price lies from the model's value; a sale that stands alone, above or below,
+    had something that no field tells. Left out where there is no model.
+    """
+    raw = np.prod(list(_weight_parts(likeness, days, gross_pct, from_model_pct).values()), axis=0)
+    raw = np.maximum(raw, 1e-9)
+    return in_steps(raw / raw.sum())
+
+
+def _weight_parts(
+    likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None
+) -> dict[str, Floats]:
+    """The factors of WEIGHT_FORMULA by name, each (n,)."""
+    parts = {
+        "likeness": (likeness / 100) ** 4,
+        "days": np.asarray(0.5 ** (days / 365)),
+        "gross": 1 / (1 + (gross_pct / 30) ** 2),
+    }
+    if from_model_pct is not None:
+        parts["model"] = 1 / (1 + (from_model_pct / 12) ** 2)
+    return parts
+
+
+def why_heaviest(
+    names: Sequence[str],
+    weights: Floats,
+    likeness: Floats,
+    days: Floats,
+    gross_pct: Floats,
+    from_model_pct: Floats | None = None,
+) -> str:
+    """A sentence on the comp that weighs most: which factors of its weight lift it above the others, and which lower it."""
+    top = int(np.argmax(weights))
+    start = f"{names[top]} weighs most, {100 * weights[top]:.1f} %"
+    if len(weights) < 2:
+        return f"{start}: it is the only one."
+    told = {
+        "likeness": f"{likeness[top]:.0f} of 100 alike",
+        "days": f"agreed {days[top]:.0f} days ago",
+        "gross": f"{gross_pct[top]:.1f} % adjusted in all",
+        "model": "" if from_model_pct is None else f"{abs(from_model_pct[top]):.1f} % from the model's value",
+    }
+    usual = {
+        "likeness": f"{np.median(likeness):.0f}",
+        "days": f"{np.median(days):.0f}",
+        "gross": f"{np.median(gross_pct):.1f} %",
+        "model": "" if from_model_pct is None else f"{np.median(np.abs(from_model_pct)):.1f} %",
+    }
+    parts = _weight_parts(likeness, days, gross_pct, from_model_pct)
+    lift = {name: float(x[top] / np.exp(np.log(np.maximum(x, 1e-9)).mean())) for name, x in parts.items()}
+    better = sorted((n for n in lift if lift[n] > 1.05), key=lambda n: -lift[n])[:3]
+    worse = [n for n in lift if lift[n] < 0.9]
+    if not better:
+        return f"{start}: a little better than the others in all."
+    said = ", ".join(f"{told[n]} (the middle one {usual[n]})" for n in better)
+    return f"{start}: {said}{f'; though {told[worse[0]]}' if worse else ''}."
+
+
+def in_steps(weights: Floats) -> Floats:
+    """Weights, (n,), in tenths of a percent that add up to the whole: what is printed is what is reckoned with.
+
+    By largest remainders: each is rounded down, and the tenths that are left go to those that lost most.
+    """
+    exact = weights * WEIGHT_STEPS
+    out = np.floor(exact + 1e-9)
+    left = round(WEIGHT_STEPS - float(out.sum()))
+    out[np.argsort(-(exact - out), kind="stable")[:left]] += 1
+    return np.asarray(out / WEIGHT_STEPS)
+
+
+def from_model(adjusted: Floats, model_value: float | None) -> Floats | None:
+    """How far adjusted prices lie from the model's value, in percent; None without a model."""
+    return np.asarray(100 * (adjusted / model_value - 1)) if model_value else None
+
+
+def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:
+    """Weights with some set by hand (index → share); the rest are rescaled so that all sum to 1, in tenths of a percent."""
+    out = weights.copy()
+    held = np.array([i in fixed for i in range(len(weights))])
+    share = min(1.0, sum(fixed.values()))
+    for i, value in fixed.items():
+        out[i] = value
+    rest = weights[~held].sum()
+    if held.all() or rest <= 0:
+        return in_steps(out / out.sum())
+    out[~held] *= (1 - share) / rest
+    return in_steps(out / out.sum())
+
+
+def indicated(adjusted: Sequence[Adjusted], weights: Floats, apart: Sequence[Own] = ()) -> float:
+    """Weighted mean of the adjusted prices, and what is equal for all of them added once; exact, shown to the nearest 100.
+
+    An improvement of 11,625 raises it by 11,625.
+    """
+    mean = float(np.dot([a.adjusted_price for a in adjusted], weights))
+    return mean + sum(x.amount or 0.0 for x in apart)
+
+
+def multiplied_out(figure: float, times: float) -> str:
+    """A figure with as many digits as it takes for the product to be what is printed: 253.7854 × 1,920 = 487,268."""
+    for digits in range(2, 9):
+        text = f"{figure:,.{digits}f}"
+        if half_up(float(text.replace(",", "")) * times) == half_up(figure * times):
+            return text
+    return f"{figure:,.9f}"
+
+
+def value_range(value: float, half_width: float, measured: bool = False) -> Range:
+    """An 80 % band: value × e^(± half width of past errors in logarithms)."""
+    low, high = (half_up(value * float(np.exp(sign * half_width)), 100) for sign in (-1, 1))
+    return Range(low, high, measured=measured)
+
+
+def methods(
+    subject: Subject,
+    adjusted: Sequence[Adjusted],
+    weights: Floats,
+    per_sqft: Sequence[float],
+    model_value: float | None,
+    n_local: int,
+    apart: Sequence[Own] = (),
+) -> list[Method]:
+    """Every way side by side. Mean 228.40 $/sq ft × 1,875 sq ft = 428,250. What stands apart is in the first alone."""
+    out: list[Method] = []
+    if adjusted:
+        value = indicated(adjusted, weights, apart)
+        terms = " + ".join(
+            f"{w * 100:.1f} % × {dollars(a.adjusted_price)}" for a, w in zip(adjusted, weights, strict=True)
+        )
+        added = "".join(f" {signed(x.amount or 0.0)[0]} {dollars(abs(x.amount or 0.0))} {_name(x)}" for x in apart)
+        out.append(Method("adjusted_comps", "Adjusted comps", value, f"{terms}{added} = {dollars(value)}"))
+    area = subject.number("living_area")
+    s = summarise(per_sqft)
+    if area and s.count:
+        for name, label, figure in (
+            ("mean_price_per_sqft", "Mean price per sq ft", s.mean),
+            ("median_price_per_sqft", "Median price per sq ft", s.median),
+            ("low_price_per_sqft", "Lowest price per sq ft", s.low),
+            ("high_price_per_sqft", "Highest price per sq ft", s.high),
+        ):
+            assert figure is not None
+            out.append(
+                Method(
+                    name,
+                    label,
+                    figure * area,
+                    f"{multiplied_out(figure, area)} × {area:,.0f} sq ft = {dollars(figure * area)}",
+                )
+            )
+    if model_value is not None:
+        out.append(
+            Method(
+                "model",
+                "Model",
+                model_value,
+                f"hedonic fit on {n_local:,} sales around here, at today's prices = {dollars(model_value)}",
+            )
+        )
+    assessed = subject.number("tax_assessed_value")
+    if assessed:
+        year = subject.assessed_year
+        out.append(
+            Method(
+                "assessed_value", f"Assessed value, {year}" if year else "Assessed value, year not given", assessed,
+                f"from the tax roll{f' of {year}' if year else ', which gives no year'}; for information",
+            )
+        )  # fmt: skip
+    return out
+
+
+def _name(x: Own) -> str:
+    return x.field.removeprefix("own: ")
+
+
+def without(ways: Sequence[Method], apart: Sequence[Own]) -> list[Method]:
+    """The ways, each of those that leave out what stands apart saying so."""
+    if not apart:
+        return list(ways)
+    names = " and ".join(f"{_name(x)} ({signed(x.amount or 0.0)})" for x in apart)
+    return [
+        way
+        if way.name in ("adjusted_comps", "assessed_value")
+        else replace(way, formula=f"{way.formula}; {names} not in it")
+        for way in ways
+    ]
+
+
+def size_corrected(subject: Subject, comps: Sequence[Candidate], rate: Rate | None) -> Method | None:
+    """Price per square foot corrected for size: small homes bring more a foot, so each price is taken to the subject's
+    area by the fit's power, price × (area ÷ theirs)^power; their mean. None without areas or without a power."""
+    area = subject.number("living_area")
+    known = [(c.price, a) for c in comps if c.price and isinstance(a := c.facts.get("living_area"), float) and a > 0]
+    if not area or not known or rate is None or rate.elasticity is None:
+        return None
+    power = round(rate.elasticity, 2)  # as it is printed
+    value = float(np.mean([price * (area / theirs) ** power for price, theirs in known]))
+    return Method(
+        "size_corrected_price_per_sqft", "Price per sq ft, corrected for size", value,
+        f"mean over {len(known)} comps of price × ({area:,.0f} ÷ its sq ft)^{power:.2f} = {dollars(value)}, "
+        f"{value / area:,.2f} per sq ft",
+    )  # fmt: skip
+
+
+def brought_forward(paid: float, on: dt.date, factor: float) -> Method:
+    """The home's own earlier sale at today's prices; what was done to the home since is not in it."""
+    value = paid * factor
+    return Method("brought_forward", "Its own last sale, brought forward", value,
+                  f"{dollars(paid)} on {said(on)} × {multiplied_out(factor, paid)} market change since = {dollars(value)}; "
+                  "what was done to the home since is not in it")  # fmt: skip
+
+
+def per_sqft_values(per_sqft: Floats, area: float | None) -> dict[str, float]:
+    """Mean and median price per square foot × the subject's area; none where either is unknown."""
+    known = per_sqft[np.isfinite(per_sqft)]
+    if not area or not known.size:
+        return {}
+    return {
+        "mean_price_per_sqft": float(known.mean() * area),
+        "median_price_per_sqft": float(np.median(known) * area),
+    }

@@ -1,0 +1,94 @@
+"""What a search could become in one press: every fact of the home as a limit; the one change that helps most."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from ..facts.fields import FIELDS, Kind
+from ..facts.homes import Subject
+from ..market.columns import Floats, Ints
+from .search import Criterion, Search, area_band, share_band
+from .steps import AIM_HIGH, AIM_LOW, Step, steps
+
+LOT_PERCENT, YEARS = 25, 10
+MOST_STEPS = 12
+
+
+def match_everything(search: Search, subject: Subject) -> Search:
+    """The search with a criterion for every fact of the home that likeness looks at.
+
+    Living area by its band, the lot within 25 %, years within 10, counts, yes/no and words equal. What the search
+    has already stays as it is.
+    """
+    for f in FIELDS:
+        if not f.weight or not f.searched or search.criterion(f.name) is not None:
+            continue
+        criterion = matching(f.name, f.kind, subject)
+        if criterion is not None:
+            search = search.with_criterion(criterion)
+    return search
+
+
+def matching(name: str, kind: Kind, subject: Subject) -> Criterion | None:
+    """The criterion on one field that homes like the subject meet; None where the subject's value is unknown."""
+    word, number = subject.word(name), subject.number(name)
+    if word is not None:
+        return Criterion(name, words=(word,))
+    if number is None:
+        return None
+    if name == "living_area":
+        return Criterion(name, *area_band(number))
+    if name == "lot_size_square_feet":
+        low, high = share_band(number, LOT_PERCENT)
+        return Criterion(name, round(low, -1), round(high, -1))
+    if kind == Kind.YEAR:
+        return Criterion(name, number - YEARS, number + YEARS)
+    return Criterion(name, number, number)
+
+
+def helps_most(
+    search: Search, find_sold: Callable[[Search], Ints], likeness_of: Callable[[Ints], Floats]
+) -> tuple[Step, int] | None:
+    """The single change that helps most, with the sales after it; None where 6 to 15 sales are found already.
+
+    Too few: the loosening that adds the most alike sales; where no single step adds any, the limit that does in the
+    fewest steps. Too many: the tightening that keeps at least six and leaves out the least alike.
+    """
+    rows = find_sold(search)
+    if AIM_LOW <= rows.size <= AIM_HIGH:
+        return None
+    best: tuple[float, Step, int] | None = None
+    few = rows.size < AIM_LOW
+    ways = [(step, find_sold(step.search)) for step in steps(search, looser=few)]
+    if few and not any(np.setdiff1d(after, rows).size for _, after in ways):
+        far = [_until_something(step, rows, find_sold) for step, _ in ways]
+        nearest = min((n for n, _ in far), default=MOST_STEPS)
+        ways = [(step, find_sold(step.search)) for n, step in far if n == nearest < MOST_STEPS]
+    for step, after in ways:
+        if few:
+            added = np.setdiff1d(after, rows, assume_unique=True)
+            if not added.size:
+                continue
+            gain = float(np.sort(likeness_of(added))[::-1][: AIM_LOW - rows.size].sum())
+        else:
+            lost = np.setdiff1d(rows, after, assume_unique=True)
+            if not lost.size or after.size < AIM_LOW:
+                continue
+            gain = float(np.minimum(lost.size, rows.size - AIM_HIGH) * (100 - likeness_of(lost).mean()))
+        if best is None or gain > best[0]:
+            best = gain, step, int(after.size)
+    return None if best is None else (best[1], best[2])
+
+
+def _until_something(step: Step, rows: Ints, find_sold: Callable[[Search], Ints]) -> tuple[int, Step]:
+    """The same limit loosened further until sales come in, and how many more steps that takes; MOST_STEPS: never."""
+    for taken in range(1, MOST_STEPS):
+        further = next((s for s in steps(step.search, looser=True) if s.part == step.part), None)
+        if further is None:
+            break
+        step = further
+        if np.setdiff1d(find_sold(step.search), rows).size:
+            return taken, step
+    return MOST_STEPS, step

@@ -1,0 +1,166 @@
+"""A search one step looser or tighter: what-if counts, and loosening until enough is found."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..facts.fields import BY_NAME, Kind
+from ..facts.homes import Subject
+from ..facts.words import RecordKind
+from ..market.columns import AsOf, Columns, Ints
+from .search import NO_MASKS, Criterion, Masks, Search, run
+from .sentence import criterion_words
+
+RADIUS_STEPS = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0, 5.0, 10.0, 15.0, 25.0)
+DAYS_STEPS = (30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825, 3650)
+MAX_RADIUS = RADIUS_STEPS[-1]
+AIM_LOW, AIM_HIGH = 6, 15
+
+
+@dataclass(frozen=True)
+class Step:
+    """One change of a search: which part, what was, what would be, in words, and the search after it."""
+
+    part: str
+    words: str
+    search: Search
+
+
+def _next(ladder: tuple[float, ...], value: float, up: bool) -> float | None:
+    if up:
+        return next((v for v in ladder if v > value + 1e-9), None)
+    return next((v for v in reversed(ladder) if v < value - 1e-9), None)
+
+
+def steps(search: Search, looser: bool) -> list[Step]:
+    """Every single step of loosening (or tightening) that the search allows."""
+    out: list[Step] = []
+    if search.radius_miles is not None and (r := _next(RADIUS_STEPS, search.radius_miles, looser)) is not None:
+        out.append(Step("radius_miles", f"within {r:g} mi", replace(search, radius_miles=r)))
+    sold = search.windows.get(RecordKind.SOLD)
+    if sold and sold.on and sold.days is not None and sold.since is None and sold.until is None:
+        days = _next(tuple(float(d) for d in DAYS_STEPS), sold.days, looser)
+        if days is not None:
+            out.append(Step("windows.sold", f"sold in the last {days:.0f} days", search.with_days("sold", int(days))))
+    for c in search.criteria:
+        wider = _stepped(c, looser)
+        if wider is not None:
+            out.append(Step(c.field, criterion_words(wider), search.with_criterion(wider)))
+        elif looser:
+            out.append(Step(c.field, f"any {BY_NAME[c.field].label.lower()}", search.without_criterion(c.field)))
+    if looser and search.leave_out_new_construction:
+        let_in = replace(search, leave_out_new_construction=False)
+        out.append(Step("leave_out_new_construction", "new construction let in", let_in))
+    if looser and search.leave_out_distressed:
+        let_in = replace(search, leave_out_distressed=False)
+        out.append(Step("leave_out_distressed", "distressed sales let in", let_in))
+    return out
+
+
+def _stepped(c: Criterion, looser: bool) -> Criterion | None:
+    """A range moved out (in) by its field's step at both ends; None where no step is left, as for words."""
+    f = BY_NAME[c.field]
+    step = 30.0 if f.kind == Kind.DATE else f.step
+    if c.low is None and c.high is None:
+        return None
+    if c.low is not None and c.high is not None:
+        half = (c.high - c.low) / 2
+        if not looser and half <= step:
+            return None
+        step = max(step, round(half * 0.2 / step) * step)
+        if looser and c.low - step <= 0:
+            return None
+    elif looser and c.low is not None and c.low - step <= 0:
+        return None
+    sign = 1 if looser else -1
+    return replace(
+        c,
+        low=None if c.low is None else max(0.0, c.low - sign * step),
+        high=None if c.high is None else c.high + sign * step,
+    )
+
+
+WITHOUT_STEPS = ("shapes", "fences", "areas", "not_areas", "parcels")  # parts that can be let go, not loosened
+
+
+@dataclass(frozen=True)
+class WhatIf:
+    part: str
+    looser: tuple[str, Mapping[str, int]] | None
+    tighter: tuple[str, Mapping[str, int]] | None
+    without: Mapping[str, int] | None
+
+
+def what_if(
+    search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS
+) -> dict[str, WhatIf]:
+    """For each part of the search, the counts one step looser, one tighter, and without it, all else equal."""
+
+    def counted(step: Step | None) -> tuple[str, Mapping[str, int]] | None:
+        return None if step is None else (step.words, run(step.search, columns, view, subject, masks).counts)
+
+    without = run(search, columns, view, subject, masks).without
+    looser = {s.part: s for s in steps(search, True)}
+    tighter = {s.part: s for s in steps(search, False)}
+    return {
+        part: WhatIf(part, counted(looser.get(part)), counted(tighter.get(part)), without.get(part))
+        for part in dict.fromkeys([*looser, *tighter, *(p for p in without if p in WITHOUT_STEPS)])
+    }
+
+
+def loosened_until_enough(
+    search: Search,
+    find_sold: Callable[[Search], Ints],
+    likeness_of: Callable[[Ints], np.ndarray[tuple[int], np.dtype[np.float64]]],
+    aim: int = AIM_LOW,
+) -> tuple[Search, list[str]]:
+    """Loosen one step at a time until at least `aim` sales are found; returns the search and each step in words.
+
+    Of the steps that can be taken, the one that adds the most alike sales is: the largest total likeness of the
+    best sales that it adds, counting no more than are still missing. Steps that add nothing are taken together
+    when none adds anything.
+    """
+    said: list[str] = []
+    rows = find_sold(search)
+    for _ in range(40):
+        missing = aim - rows.size
+        if missing <= 0:
+            break
+        options = steps(search, looser=True)
+        if not options:
+            break
+        best: tuple[float, Step, Ints] | None = None
+        for step in options:
+            after = find_sold(step.search)
+            added = np.setdiff1d(after, rows, assume_unique=True)
+            if added.size:
+                gain = float(np.sort(likeness_of(added))[::-1][:missing].sum())
+                if best is None or gain > best[0]:
+                    best = (gain, step, after)
+        if best is None:
+            for step in options:
+                search = _merge(search, step)
+                said.append(step.words)
+            rows = find_sold(search)
+            continue
+        _, step, rows = best
+        search = step.search
+        said.append(step.words)
+    return search, said
+
+
+def _merge(search: Search, step: Step) -> Search:
+    """Apply the one part that `step` changes to a search that other steps have changed already."""
+    if step.part == "radius_miles":
+        return replace(search, radius_miles=step.search.radius_miles)
+    if step.part == "windows.sold":
+        return replace(search, windows={**search.windows, "sold": step.search.windows["sold"]})
+    if step.part == "leave_out_new_construction":
+        return replace(search, leave_out_new_construction=False)
+    if step.part == "leave_out_distressed":
+        return replace(search, leave_out_distressed=False)
+    wider = step.search.criterion(step.part)
+    return search.with_criterion(wider) if wider else search.without_criterion(step.part)

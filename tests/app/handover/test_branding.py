@@ -1,0 +1,120 @@
+"""The agent's papers: pictures and own pages that can be printed, and those that cannot; colours that can be read."""
+
+from __future__ import annotations
+
+import io
+import struct
+
+import pytest
+from hypothesis import given as let
+from hypothesis import strategies as st
+from PIL import Image
+from pypdf import PdfReader, PdfWriter
+
+from rain_porch.app.handover import branding
+from rain_porch.app.handover.branding import (
+    CardDoc,
+    add_own_page,
+    keep_picture,
+    own_pages,
+    pixels,
+    set_card,
+    take_own_page_away,
+)
+from rain_porch.app.handover.report_input import report_input
+from rain_porch.core.errors import BadInput, NotFound, Refused
+from rain_porch.report import papers
+from rain_porch.report.ink import readable
+from tests.app.test_changes import begun, change
+
+
+def picture(form: str = "PNG", size: tuple[int, int] = (300, 100)) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", size, "#3E6A4B").save(out, form)
+    return out.getvalue()
+
+
+def leaves(n: int, password: str = "") -> bytes:
+    writer = PdfWriter()
+    for _ in range(n):
+        writer.add_blank_page(width=300, height=500)
+    if password:
+        writer.encrypt(password)
+    out = io.BytesIO()
+    writer.write(out)
+    return out.getvalue()
+
+
+@let(st.from_regex(r"\A#[0-9A-F]{6}\Z"))
+def test_every_colour_can_be_read_on_white(colour):
+    def part(c: int) -> float:
+        c_ = c / 255
+        return c_ / 12.92 if c_ <= 0.03928 else ((c_ + 0.055) / 1.055) ** 2.4
+
+    made = readable(colour)
+    r, g, b = (part(int(made[i : i + 2], 16)) for i in (1, 3, 5))
+    assert 1.05 / (0.2126 * r + 0.7152 * g + 0.0722 * b + 0.05) >= 4.49
+    assert readable(made) == made
+
+
+def test_own_pages_stand_where_they_are_placed(agent):
+    n = begun(agent)
+    promise = add_own_page(agent, "Our promise", leaves(2))
+    card = add_own_page(agent, "A card", picture("JPEG"))
+    change(
+        agent,
+        n,
+        change="set_paper",
+        paper={"pages": [card.page, "summary", promise.page], "notes": {"summary": "Call me."}},
+    )
+    made = PdfReader(io.BytesIO(papers.pdf(report_input(agent, n))))
+    assert len(made.pages) == 4
+    text = [p.extract_text() for p in made.pages]
+    assert "630 Hedgerow Terrace" in text[1] and "Call me." in text[1] and not text[0].strip() and not text[3].strip()
+    assert papers.html(report_input(agent, n)).count(b"data:image/") >= 5
+    take_own_page_away(agent, promise.page)
+    assert [p.title for p in own_pages(agent)] == ["A card"]
+    assert "has been taken away" in PdfReader(io.BytesIO(papers.pdf(report_input(agent, n)))).pages[2].extract_text()
+    with pytest.raises(NotFound):
+        take_own_page_away(agent, promise.page)
+
+
+@pytest.mark.parametrize(
+    ("data", "why"),
+    [
+        (b"<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>", "no PDF and no JPEG"),
+        (b"%PDF-1.7 and then nothing", "cannot be read"),
+        (leaves(3, "secret"), "locked with a password"),
+        (leaves(31), "at most 30"),
+        (b"", "no PDF"),
+        (
+            b"\x89PNG\r\n\x1a\n" + b"\x00\x00\x00\rIHDR" + struct.pack(">II", 12_000, 9_000) + b"\x08\x02\x00\x00\x00",
+            "pixels",
+        ),
+    ],
+    ids=["svg", "broken", "locked", "long", "empty", "vast"],
+)
+def test_what_cannot_be_printed_is_refused(agent, data, why):
+    with pytest.raises(Refused, match=why):
+        add_own_page(agent, "x", data)
+    assert own_pages(agent) == []
+
+
+@pytest.mark.parametrize("form", ["PNG", "JPEG"])
+def test_pictures_tell_their_size(form):
+    assert pixels(picture(form, (321, 123))) == (321, 123)
+    assert pixels(b"no picture") is None
+
+
+def test_logo_colour_and_paper_come_onto_the_cover(agent):
+    n = begun(agent)
+    logo = keep_picture(agent.records.folder, picture())
+    set_card(agent, CardDoc(name="Perrin Vale", colour="#FFD700", logo=logo, portrait=logo, size="a4"))
+    change(agent, n, change="set_paper", paper={"pages": ["cover"], "cover_price": False})
+    given = report_input(agent, n)
+    made = PdfReader(io.BytesIO(papers.pdf(given))).pages[0]
+    assert [round(float(v)) for v in made.mediabox[2:]] == [595, 842]
+    assert given.brand.colour == readable("#FFD700") and branding.brand(agent).logo.startswith("<svg")
+    assert papers.document(given, None)["pages"][0]["price"] is None
+    with pytest.raises(BadInput, match="add it again"):
+        set_card(agent, CardDoc(logo="../../etc/passwd"))

@@ -1,0 +1,133 @@
+"""Handing over: what was delivered stays as it was; messages go out whole, or wait and say why."""
+
+from __future__ import annotations
+
+import email
+import json
+import socket
+from email import policy
+from pathlib import Path
+
+import pytest
+from aiosmtpd.controller import Controller
+from pypdf import PdfReader
+
+from rain_porch.app.handover import mail as mailing
+from rain_porch.app.handover.delivering import (
+    NOT_SET_UP,
+    DeliverAsk,
+    deliver,
+    delivered_paper,
+    deliveries,
+    post_beside,
+    send_again,
+)
+from rain_porch.app.pricing.opened import suggested
+from rain_porch.app.workups import delete_workup, list_workups, open_workup
+from rain_porch.core.errors import BadInput
+from rain_porch.standins.mail import Pigeonhole
+from rain_porch.store import deliveries as store
+from tests.app.test_changes import begun, change
+
+
+@pytest.fixture
+def priced(agent):
+    n = begun(agent)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
+    change(agent, n, change="set_list_price", list_price=309900)
+    return n
+
+
+@pytest.fixture
+def server(tmp_path, monkeypatch):
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        port = s.getsockname()[1]
+    controller = Controller(Pigeonhole(tmp_path / "mail"), hostname="127.0.0.1", port=port)
+    controller.start()
+    monkeypatch.setenv("RAIN_PORCH_SMTP", f"127.0.0.1:{port}")
+    yield tmp_path / "mail"
+    controller.stop()
+
+
+def posted(agent, n, **ask):
+    number = deliver(agent, n, DeliverAsk(**ask))
+    if thread := post_beside(agent, number):
+        thread.join(30)
+    return store.read(agent.porch, 1, number)
+
+
+def test_what_was_delivered_does_not_change_when_the_workup_does(agent, priced, tmp_path):
+    held = posted(agent, priced, client="Wilma Carrow")
+    assert (held["state"], held["pages"], held["list_price"]) == ("by_hand", 3, 309900)
+    before = delivered_paper(agent, held["delivery_id"], "pdf")
+    change(agent, priced, change="set_list_price", list_price=250000)
+    assert delivered_paper(agent, held["delivery_id"], "pdf") == before
+    text = PdfReader(tmp_path / "x.pdf" if (tmp_path / "x.pdf").write_bytes(before) else "").pages[0].extract_text()
+    assert "309,900" in text and "250,000" not in text
+    stood_on = json.loads(delivered_paper(agent, held["delivery_id"], "json"))
+    assert stood_on["list_price"] == 309900 and len(stood_on["comps"]) == len(stood_on["price"]["comps"]) > 3
+    assert "list_agent_full_name" not in json.dumps(stood_on)
+    assert list_workups(agent)[0]["delivered"] == "delivered to Wilma Carrow on Nov 2, 2026"
+    delete_workup(agent, priced)
+    assert delivered_paper(agent, held["delivery_id"], "pdf") == before, "it outlives its workup"
+
+
+def test_a_message_carries_the_pdf_unharmed(agent, priced, server: Path):
+    held = posted(
+        agent, priced, client="Wílma, Carrow", email="wilma@carrow.example", subject="Your home\r\nBcc: x@y.example"
+    )
+    assert held["state"] == "sent" and held["sent_at"]
+    (laid,) = server.glob("*.eml")
+    ours = email.message_from_bytes(delivered_paper(agent, held["delivery_id"], "eml"), policy=policy.default)
+    theirs = email.message_from_bytes(laid.read_bytes(), policy=policy.default)
+    for made in (ours, theirs):
+        (pdf,) = made.iter_attachments()
+        assert pdf.get_content() == delivered_paper(agent, held["delivery_id"], "pdf")
+        assert pdf.get_filename() == "630-Hedgerow-Terrace.pdf" and pdf.get_content_type() == "application/pdf"
+        assert made["To"].addresses[0].display_name == "Wílma, Carrow" and made["Bcc"] is None
+        assert made["Subject"] == "Your home Bcc: x@y.example"
+        assert "Dear Wílma, Carrow," in made.get_body(("plain",)).get_content()
+
+
+def test_a_server_that_refuses_hangs_or_is_not_there_keeps_the_message_waiting(agent, priced, server, monkeypatch):
+    held = posted(agent, priced, email="nobody@refused.example")
+    assert held["state"] == "waiting" and "does not take mail for nobody@refused.example: 550" in held["said"]
+    monkeypatch.setattr(mailing, "TIMEOUT_SECONDS", 0.3)
+    with socket.socket() as silent:
+        silent.bind(("127.0.0.1", 0))
+        silent.listen()
+        monkeypatch.setenv("RAIN_PORCH_SMTP", f"127.0.0.1:{silent.getsockname()[1]}")
+        held = posted(agent, priced, email="wilma@carrow.example")
+    assert held["state"] == "waiting" and "did not answer" in held["said"]
+    held = posted(agent, priced, email="wilma@carrow.example")
+    assert held["state"] == "waiting" and "cannot be reached" in held["said"]
+    monkeypatch.delenv("RAIN_PORCH_SMTP")
+    assert posted(agent, priced, email="wilma@carrow.example")["said"] == NOT_SET_UP
+
+
+def test_an_address_that_the_server_cannot_write_waits_and_says_so(agent, priced, server):
+    held = posted(agent, priced, email="wílma@carrow.example")
+    assert held["state"] == "waiting" and "takes no address like wílma@carrow.example" in held["said"]
+
+
+def test_what_waits_is_tried_again(agent, priced, server, monkeypatch):
+    address = mailing.setting("RAIN_PORCH_SMTP")
+    monkeypatch.delenv("RAIN_PORCH_SMTP")
+    held = posted(agent, priced, email="wilma@carrow.example")
+    monkeypatch.setenv("RAIN_PORCH_SMTP", address)
+    thread = send_again(agent, held["delivery_id"])
+    assert send_again(agent, held["delivery_id"]) is None, "pressed twice, it goes once"
+    thread.join(30)
+    assert store.read(agent.porch, 1, held["delivery_id"])["state"] == "sent"
+    assert send_again(agent, held["delivery_id"]) is None, "what went out does not go twice"
+    assert len(list(server.glob("*.eml"))) == 1
+
+
+@pytest.mark.parametrize(
+    "address", ["nobody", "a@b", "a b@c.example", "<x@y.example>", "x@y.example, z@y.example", "a" * 250 + "@b.example"]
+)
+def test_addresses_that_are_none_keep_nothing(agent, priced, address):
+    with pytest.raises(BadInput):
+        deliver(agent, priced, DeliverAsk(email=address[:254]))
+    assert deliveries(agent) == []

@@ -1,0 +1,60 @@
+"""Ranges measured on past sales hold what they promise, whatever the errors are like; scores against plain arithmetic."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rain_porch.core.price.backtest import Calibration, Case, check_ranges, score
+
+
+def cases(n: int, sd, seed: int = 3, width: float = 0.1, first_day: int = 0) -> list[Case]:
+    """Cases whose log errors are Student's t with 4 degrees of freedom, of scale sd(log value)."""
+    rng = np.random.default_rng(seed)
+    out = []
+    for i in range(n):
+        value = float(np.exp(rng.normal(12.5, 0.5)))
+        error = rng.standard_t(4) * sd(np.log(value))
+        day = first_day + i
+        out.append(Case(f"L{i}", day, day + 30, value * float(np.exp(error)), {"adjusted_comps": value}, width))
+    return out
+
+
+@pytest.mark.parametrize(
+    "sd",
+    [lambda v: 0.03, lambda v: 0.12, lambda v: 0.05 + 0.1 * max(0.0, v - 12.5)],
+    ids=["narrow", "wide", "dear ones wide"],
+)
+def test_the_range_holds_four_in_five_overall_and_in_every_fifth(sd):
+    before = cases(400, sd, seed=1)
+    report = check_ranges(cases(5000, sd, seed=2, first_day=500), before)
+    assert 0.77 <= report.hits <= 0.83
+    assert len(report.by_fifth) == 5 and sum(f.n for f in report.by_fifth) == 5000
+    assert all(0.75 <= f.hits <= 0.86 for f in report.by_fifth), [f.hits for f in report.by_fifth]
+    if sd(13.5) > sd(12.0):
+        assert report.by_fifth[4].median_width > 1.5 * report.by_fifth[0].median_width
+
+
+def test_a_range_learns_only_from_sales_that_had_closed():
+    held = cases(60, lambda v: 0.05)
+    early = Calibration.of(held)
+    assert early.factor(held[0].value, 0) == (1.0, False)
+    assert early.factor(held[0].value, 40)[1] is False and early.factor(held[0].value, 100)[1] is True
+    spoiled = [*held, Case("late", 60, 200, 1e9, {"adjusted_comps": 1e5}, 0.1)]
+    assert Calibration.of(spoiled).factor(held[0].value, 100) == early.factor(held[0].value, 100)
+    assert check_ranges([], held).hits is None
+
+
+@given(st.lists(st.tuples(st.floats(5e4, 2e6), st.floats(0.5, 2.0)), min_size=1, max_size=40))
+def test_scores_are_plain_arithmetic(rows):
+    made = [
+        Case(str(i), i, i, actual, {"adjusted_comps": actual * ratio}, 0.1) for i, (actual, ratio) in enumerate(rows)
+    ]
+    s = score(made, "adjusted_comps")
+    errors = [c.value / c.actual - 1 for c in made]
+    assert s.n == len(rows) and s.mdape == pytest.approx(np.median(np.abs(errors)))
+    assert s.bias == pytest.approx(np.median(errors))
+    assert s.pe10 == pytest.approx(np.mean([abs(e) <= 0.1 for e in errors])) and s.pe10 <= s.pe20
+    assert score(made, "model") is None

@@ -1,0 +1,106 @@
+"""What a spot is worth of itself, and how prices moved: on made surfaces and made trends."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rain_porch.core.market.market_change import basis_for, compounded, read_change
+from rain_porch.core.price.evidence import evidence, location_rate
+from rain_porch.core.price.location import Surface
+from tests.core.price.test_evidence import town
+from tests.made import CENTRE, DAY, away, market, subject
+
+
+def surface(left: list[float], north_miles: list[float], weights: list[float] | None = None) -> Surface:
+    n = len(left)
+    return Surface(
+        np.arange(n),
+        np.array([away(m) for m in north_miles]),
+        np.full(n, CENTRE[1]),
+        np.array(left),
+        np.ones(n) if weights is None else np.array(weights),
+        float(np.median(left)) if left else 0.0,
+    )
+
+
+def test_a_spot_among_dear_sales_is_dear_and_drawn_towards_the_middle():
+    s = surface([0.0] * 20 + [0.2] * 10, [0.0] * 20 + [2.0] * 10)
+    here, there = s.log_worth(*CENTRE), s.log_worth(away(2.0), CENTRE[1])
+    assert here == pytest.approx(0, abs=1e-9)
+    assert 0.1 < there < 0.2, "ten sales are not wholly believed"
+
+
+def test_a_sale_does_not_speak_for_its_own_spot():
+    s = surface([0.0] * 9 + [0.4], [0.0] * 9 + [1.0])
+    assert s.log_worth(away(1.0), CENTRE[1]) > s.log_worth(away(1.0), CENTRE[1], leave_out=9)
+    assert s.log_worth(away(1.0), CENTRE[1], leave_out=9) == pytest.approx(0, abs=1e-6)
+
+
+def test_one_odd_sale_moves_a_spot_by_no_more_than_its_share():
+    calm, wild = surface([0.0] * 10, [0.0] * 10), surface([0.0] * 9 + [9.0], [0.0] * 10)
+    assert wild.log_worth(*CENTRE) - calm.log_worth(*CENTRE) <= 0.5 / 10
+
+
+def test_no_sales_and_unknown_places_give_nothing():
+    assert surface([], []).log_worth(*CENTRE) == 0
+    s = surface([0.3], [0.0])
+    assert Surface(s.rows, np.array([np.nan]), s.lons, s.left, s.weights, 0.0).log_worth(*CENTRE) == 0
+
+
+@given(st.lists(st.floats(-0.4, 0.4), min_size=1, max_size=30), st.floats(-1, 1))
+def test_a_spot_is_never_worth_more_than_its_dearest_neighbour(left, at):
+    s = surface(left, [0.0] * len(left))
+    value = s.log_worth(away(at), CENTRE[1])
+    assert min(0.0, min(left) - s.level) - 1e-9 <= value <= max(0.0, max(left) - s.level) + 1e-9
+
+
+def test_the_towns_slope_of_place_is_found():
+    """In the made town prices rise by 15 % a mile northwards."""
+    columns = market(town(noise=0.03))
+    found = evidence(columns, columns.as_of(DAY), subject()).surface
+    north = found.log_worth(away(0.7), CENTRE[1]) - found.log_worth(away(-0.7), CENTRE[1])
+    assert north == pytest.approx(0.15 * 1.4, rel=0.4)
+
+
+def test_the_rate_of_location_is_a_hundredth_of_the_worth():
+    rate = location_rate(380_000, 400)
+    assert (rate.field, rate.dollars, rate.n, rate.weak) == ("location", 3800, 400, False)
+
+
+# --- market change
+
+
+def test_hats_sum_to_one_and_the_first_stands_at_the_effective_day():
+    days = np.array([DAY, DAY - 45, DAY - 91.3125, DAY - 400.0])
+    hats = basis_for(DAY, days).trend(days)
+    assert hats.sum(axis=1) == pytest.approx(1) and hats[0, 0] == 1 and hats[2, 1] == pytest.approx(1)
+
+
+@pytest.mark.parametrize(("span", "seasons"), [(300, False), (900, True)])
+def test_seasons_are_told_only_by_two_full_years(span, seasons):
+    days = np.linspace(DAY - span, DAY, 50)
+    basis = basis_for(DAY, days)
+    assert basis.seasons is seasons
+    size = basis.knots + (4 if seasons else 0)
+    assert basis.columns(days).shape == (50, size) and basis.precision().shape == (size, size)
+    assert np.linalg.eigvalsh(basis.precision()).min() > 0
+
+
+def test_a_straight_trend_is_read_back_with_its_band_and_index():
+    basis = basis_for(DAY, np.array([DAY - 720.0, DAY]))
+    monthly = np.log1p(0.006)
+    coef = -monthly * 3.0 * np.arange(basis.knots)
+    change = read_change(basis, coef, np.eye(basis.knots) * 1e-6, 365, 120, 720)
+    assert change.pct_per_month == pytest.approx(0.6, abs=1e-6)
+    assert change.low < 0.6 < change.high and change.n == 120 and not change.past_data
+    assert change.index[0] == (0, 0.0) and change.index[4][1] == pytest.approx(100 * np.expm1(-12 * monthly))
+    assert read_change(basis, coef, np.eye(basis.knots), 900, 120, 720).past_data
+
+
+@given(st.floats(-5, 5), st.floats(0, 2000), st.floats(0, 2000))
+def test_growth_compounds_whatever_the_cut(pct, a, b):
+    whole = 1 + compounded(pct, a + b)
+    assert whole == pytest.approx((1 + compounded(pct, a)) * (1 + compounded(pct, b)), rel=1e-9)

@@ -1,0 +1,93 @@
+"""Stored documents: every earlier form is read, what a newer program wrote comes back out, one bad one hides no other."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+
+from rain_porch.app.agent import Agent
+from rain_porch.app.changes import SetClient
+from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.workups import change_workup, list_workups, open_workup
+from rain_porch.core.errors import Refused
+from rain_porch.documents import versions
+from rain_porch.documents.stored import PaperDoc, WorkupDoc
+from rain_porch.documents.versions import read, written
+from rain_porch.store import workups as store
+from tests.app.test_changes import begun
+
+# a workup as it was written before documents said their version
+FIRST = {
+    "home": {"kind": "parcel", "key": "BF1"},
+    "address": "14 Ferry Lane",
+    "effective_date": "2026-10-31",
+    "search": {"home_kinds": ["detached"], "radius_miles": 1.0},
+    "decisions": {"A1": {"choice": "kept", "reason": ""}},
+    "rates": {"living_area": 90.0},
+}
+
+
+def test_the_first_form_is_read_and_written_as_the_newest():
+    doc = read(WorkupDoc, json.dumps(FIRST))
+    assert doc.kept() == ["A1"] and doc.rates == {"living_area": 90.0} and doc.paper == PaperDoc()
+    text = written(doc)
+    assert json.loads(text)["version"] == versions.newest("workup") >= 2 and read(WorkupDoc, text) == doc
+    assert written(read(WorkupDoc, text)) == text
+
+
+def test_an_upgrade_turns_each_earlier_form_into_the_next(monkeypatch):
+    """A field renamed from version 2 to 3, and moved from 3 to 4: both earlier forms arrive."""
+
+    def renamed(data):
+        return {**{k: v for k, v in data.items() if k != "buyer"}, "customer": data.get("buyer", "")}
+
+    def moved(data):
+        return {**{k: v for k, v in data.items() if k != "customer"}, "client": data["customer"]}
+
+    chain = (*versions.UPGRADES["workup"], renamed, moved)
+    monkeypatch.setattr(versions, "UPGRADES", {**versions.UPGRADES, "workup": chain})
+    for data in ({**FIRST, "buyer": "Orla"}, {"version": 2, **FIRST, "buyer": "Orla"}, {"version": 3, **FIRST, "customer": "Orla"},
+                 {"version": 4, **FIRST, "client": "Orla"}):  # fmt: skip
+        doc = read(WorkupDoc, json.dumps(data))
+        assert doc.client == "Orla" and json.loads(written(doc))["version"] == 4
+
+
+def test_what_a_newer_program_wrote_is_carried_along(agent: Agent):
+    n = begun(agent)
+    held = store.read(agent.porch, agent.owner, n)
+    data = json.loads(held["document"])
+    data |= {"version": 9, "mood": {"calm": True}}
+    data["search"]["smell"] = "roses"
+    data["paper"]["weight_gsm"] = 120
+    store.save(agent.porch, agent.owner, n, 1, held["title"], json.dumps(data), "by a newer one", "t")
+    change_workup(agent, n, 2, SetClient(change="set_client", client="Orla Grayle"))
+    now = json.loads(store.read(agent.porch, agent.owner, n)["document"])
+    assert now == {**data, "client": "Orla Grayle"}
+    assert open_workup(agent, n).state.client == "Orla Grayle"
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [
+        ("{", "damaged"),
+        ("[]", "damaged"),
+        (json.dumps({**FIRST, "effective_date": "someday"}), "damaged"),
+        (json.dumps({**FIRST, "version": 99, "effective_date": {"from": 1}}), "newer version"),
+        (json.dumps({"version": "two"}), "damaged"),
+    ],
+)
+def test_what_cannot_be_read_says_why_and_hides_no_other(agent: Agent, text, why):
+    with pytest.raises(Refused, match=why):
+        read(WorkupDoc, text)
+    n, other = begun(agent), begun(agent)
+    store.save(agent.porch, agent.owner, n, 1, "14 Ferry Lane", text, "spoilt", "t")
+    rows = {r["workup_id"]: r for r in list_workups(agent)}
+    assert why in rows[n]["fault"] and rows[n]["title"] == "14 Ferry Lane" and "fault" not in rows[other]
+    with pytest.raises(Refused, match=why):
+        open_workup(agent, n)
+
+
+def test_other_documents_have_versions_too():
+    view = read(ViewDoc, '{"measures": ["closings"], "horizon": 3}')
+    assert json.loads(written(view))["horizon"] == 3 and json.loads(written(view))["version"] == 2
