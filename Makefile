@@ -11,6 +11,8 @@ API_SOURCES := $(shell find src/rain_porch -name '*.py')
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
 
+# two processes of tests share the processors: each computes on one
+test: export OPENBLAS_NUM_THREADS = 1
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
 	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
 	$(PY) -m pytest tests/e2e -n 2

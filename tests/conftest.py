@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import shutil
+import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
@@ -23,10 +24,23 @@ settings.load_profile("calm")
 
 
 @pytest.fixture(scope="session")
-def demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The demo town's folder. Read only: tests that write take `town`."""
-    folder = tmp_path_factory.mktemp("demo")
+def demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
+    """The demo town's folder, made once for all processes of a run. Read only: tests that write take `town`."""
+    if worker_id == "master":
+        folder = tmp_path_factory.mktemp("demo")
+        prepare_demo(folder)
+        return folder
+    shared = tmp_path_factory.getbasetemp().parent
+    folder, done = shared / "demo", shared / "demo-is-made"
+    try:
+        (shared / "demo-is-being-made").mkdir()
+    except FileExistsError:
+        until = time.monotonic() + 300
+        while not done.exists() and time.monotonic() < until:
+            time.sleep(0.1)
+        return folder
     prepare_demo(folder)
+    done.touch()
     return folder
 
 
