@@ -21,6 +21,7 @@ from . import (
     clients,
     conclusions,
     desk,
+    docs,
     errors,
     home,
     incoming,
@@ -34,6 +35,7 @@ from . import (
     workups,
     worth,
 )
+from .journal import Journal
 from .limits import BodyLimits
 from .state import State
 
@@ -47,6 +49,8 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
     app.add_middleware(BodyLimits)
+    app.add_middleware(Journal, now=now)
+    docs.install(app)
     for part in (
         desk,
         workups,

@@ -83,6 +83,20 @@ class PullRequest(BaseModel):
     source: str | None = Field(None, max_length=120)
 
 
+class Health(BaseModel):
+    """records: their version, which every import raises."""
+
+    status: Literal["ok"]
+    records: int
+
+
+@router.get("/health")
+def service_health(porch: Porch) -> Health:
+    """Whether the service answers and its databases can be read: for whatever watches over it."""
+    porch.agent.porch.execute("SELECT count(*) FROM workups")
+    return Health(status="ok", records=porch.records.stamp[0])
+
+
 @router.get("/records")
 def records(porch: Porch) -> RecordsDoc:
     db = porch.live

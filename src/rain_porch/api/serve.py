@@ -8,6 +8,7 @@ import uvicorn
 from threadpoolctl import threadpool_limits
 
 from ..settings import setting
+from . import journal
 from .app import create_app
 
 
@@ -16,6 +17,7 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
     app = create_app(folder)
+    journal.keep_in(folder)
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
     # many requests at once are worth more than one on all processors: each computes on one

@@ -1,0 +1,62 @@
+"""What was asked of the service, one JSON line a request: when, which route, of what by its number, how it ended, how long it
+took. No address, no text, no name: those stand in queries and bodies, of which nothing is written.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+import logging
+import time
+from collections.abc import Callable
+from logging.handlers import RotatingFileHandler
+from pathlib import Path
+
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+LOGGER = logging.getLogger("rain_porch.requests")
+BYTES, FILES = 5_000_000, 5
+
+
+class Journal:
+    """ASGI middleware. `now` is the clock."""
+
+    def __init__(self, app: ASGIApp, now: Callable[[], dt.datetime]) -> None:
+        self.app = app
+        self.now = now
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http" or not scope["path"].startswith("/api/"):
+            await self.app(scope, receive, send)
+            return
+        status = 500
+        start = time.perf_counter()
+
+        async def noted(message: Message) -> None:
+            nonlocal status
+            if message["type"] == "http.response.start":
+                status = message["status"]
+            await send(message)
+
+        try:
+            await self.app(scope, receive, noted)
+        finally:
+            LOGGER.info(self._line(scope, status, (time.perf_counter() - start) * 1000))
+
+    def _line(self, scope: Scope, status: int, ms: float) -> str:
+        path = getattr(scope.get("route"), "path", "none")
+        ids = {name: int(v) for name, v in scope.get("path_params", {}).items() if str(v).isdigit()}
+        return json.dumps({
+            "at": self.now().isoformat(timespec="milliseconds"), "method": scope["method"],
+            "route": path if path.startswith(("/api", "none")) else f"/api{path}", **ids, "status": status, "ms": round(ms, 1),
+        })  # fmt: skip
+
+
+def keep_in(folder: Path) -> None:
+    """Write the lines to log/requests.jsonl of the data folder, the oldest going when there are too many."""
+    (folder / "log").mkdir(parents=True, exist_ok=True)
+    handler = RotatingFileHandler(folder / "log/requests.jsonl", maxBytes=BYTES, backupCount=FILES, encoding="utf-8")
+    handler.setFormatter(logging.Formatter("%(message)s"))
+    LOGGER.handlers = [handler]
+    LOGGER.propagate = False
+    LOGGER.setLevel(logging.INFO)
