@@ -186,7 +186,8 @@ def main() -> None:
             folder = args.records.parent / f"{args.records.name}-clients"
             shutil.rmtree(folder, ignore_errors=True)
             folder.mkdir(parents=True)
-            shutil.copy(args.records / "records.db", folder / "records.db")
+            for name in ("records.db", "demo.txt"):
+                shutil.copy(args.records / name, folder / name)
             name = (
                 f"{'before' if tree == args.before else 'now'}, {'no pause' if not pause else 'a second between acts'}"
             )

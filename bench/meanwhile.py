@@ -30,7 +30,8 @@ def measured(market: Snapshot, file: Path, demo: Path, work: Path, counted_alone
     """
     shutil.rmtree(work, ignore_errors=True)
     work.mkdir(parents=True)
-    shutil.copy(demo / "records.db", work / "records.db")
+    for name in ("records.db", "demo.txt"):
+        shutil.copy(demo / name, work / name)
     columns = market.columns
     view = columns.as_of(day_of(LAST))
     asked = market_rows.searches(columns, 200, True, seed=3)

@@ -25,7 +25,8 @@ from rain_porch.report.papers import page_picture, pdf
 def measured(demo: Path, work: Path) -> list[Result]:
     shutil.rmtree(work, ignore_errors=True)
     work.mkdir(parents=True)
-    shutil.copy(demo / "records.db", work / "records.db")
+    for name in ("records.db", "demo.txt"):
+        shutil.copy(demo / name, work / name)
     if (demo / "photos").is_dir():
         shutil.copytree(demo / "photos", work / "photos")
     records = Records(work)

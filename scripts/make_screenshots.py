@@ -11,6 +11,7 @@ import datetime as dt
 import io
 import os
 import re
+import shutil
 import socket
 import sys
 import tempfile
@@ -326,6 +327,7 @@ def main(out: Path, names: list[str]) -> None:
     prepare_demo(demo, say=print)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
         copy_database(demo / "records.db", Path(folder) / "records.db")
+        shutil.copy(demo / "demo.txt", folder)
         os.environ["RAIN_PORCH_SMTP"] = serve_mail(Path(folder) / "mail", 8052) or ""
         base = serve(Path(folder))
         browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)

@@ -49,7 +49,8 @@ def town(demo: Path, tmp_path: Path) -> Path:
     """A folder of its own with the demo's records."""
     folder = tmp_path / "town"
     folder.mkdir()
-    shutil.copy(demo / "records.db", folder / "records.db")
+    for name in ("records.db", "demo.txt"):
+        shutil.copy(demo / name, folder / name)
     return folder
 
 

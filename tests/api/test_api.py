@@ -195,7 +195,8 @@ def fuzzed(demo, tmp_path_factory):
     import shutil
 
     folder = tmp_path_factory.mktemp("fuzz")
-    shutil.copy(demo / "records.db", folder / "records.db")
+    for name in ("records.db", "demo.txt"):
+        shutil.copy(demo / name, folder / name)
     app = create_app(folder, now=lambda: NOW)
     begin(TestClient(app))
     return schemathesis.openapi.from_asgi("/openapi.json", app)

@@ -22,7 +22,8 @@ from tests.conftest import NOW
 def agent(demo: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Agent]:
     """Workups that the package's tests share: each begins its own."""
     folder = tmp_path_factory.mktemp("paper")
-    shutil.copy(demo / "records.db", folder / "records.db")
+    for name in ("records.db", "demo.txt"):
+        shutil.copy(demo / name, folder / name)
     records = Records(folder, today=lambda: NOW.date())
     with folders_agent(records.snapshot(), now=lambda: NOW) as held:
         yield held

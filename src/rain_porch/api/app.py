@@ -22,6 +22,7 @@ from . import (
     conclusions,
     desk,
     docs,
+    due_work,
     errors,
     home,
     incoming,
@@ -71,6 +72,7 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
         conclusions,
         paper,
         clients,
+        due_work,
     ):
         app.include_router(part.router, prefix="/api")
     _interface(app)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import datetime as dt
-
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
@@ -55,7 +53,7 @@ def start(porch: Porch, workup_id: Number, asked: TestRequest) -> TestDoc:
     if running is not None:
         running.stop()
     standpoint = opened.standpoint
-    testing = Testing(porch.records.folder, standpoint.subject, standpoint.view.day, asked.sample, dt.datetime.now())
+    testing = Testing(porch.records.folder, standpoint.subject, standpoint.view.day, asked.sample, porch.agent.now())
     porch.tests[workup_id] = testing
     return _doc(testing)
 

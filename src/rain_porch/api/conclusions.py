@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import datetime as dt
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query
@@ -118,5 +117,5 @@ def all_rulings(porch: Porch) -> list[dict[str, Any]]:
 @router.post("/records/rulings")
 def rule(porch: Porch, asked: RulingRequest) -> list[dict[str, Any]]:
     """Confirm or overrule a conclusion; it stands through later imports."""
-    rulings.rule(porch.live, asked.kind, asked.key, asked.about, asked.says, dt.datetime.now())
+    rulings.rule(porch.live, asked.kind, asked.key, asked.about, asked.says, porch.agent.now())
     return conclusions.all_rulings(porch.live)

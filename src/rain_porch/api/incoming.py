@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import dataclasses
-import datetime as dt
 import shutil
 from typing import Annotated, Any, Literal
 
@@ -176,7 +175,7 @@ def preview(
 def plan(held: Files, file_id: FileId, asked: PlanRequest) -> IncomingDoc:
     """Start to work out what the file would change; ask for its stage until it is "planned"."""
     mapping = {"parts": [p.model_dump() for p in asked.parts]} if asked.parts else None
-    return _doc(held.plan(file_id, asked.kind, asked.source, mapping, dt.datetime.now(), asked.places))
+    return _doc(held.plan(file_id, asked.kind, asked.source, mapping, held.now(), asked.places))
 
 
 @router.post("/records/incoming/{file_id}/accept")

@@ -136,9 +136,8 @@ def rejects(porch: Porch, import_id: Number) -> Response:
 
 @router.post("/records/imports/{import_id}/undo")
 def undo(porch: Porch, import_id: Number) -> UndoneDoc:
-    now = dt.datetime.now().isoformat(timespec="seconds")
     with porch.state.records.connection() as db:
-        return outcomes.undo_doc(undo_import(db, import_id, now))
+        return outcomes.undo_doc(undo_import(db, import_id, porch.agent.stamp()))
 
 
 @router.post("/records/feed")
@@ -147,7 +146,7 @@ def pull_feed(held: Files, asked: PullRequest) -> ImportDoc:
     db = database.open_database(held.folder, database.RECORDS)
     try:
         result = pull(
-            db, asked.address, asked.token, folder=held.folder, now=dt.datetime.now(), get=fetch, source=asked.source
+            db, asked.address, asked.token, folder=held.folder, now=held.now(), get=fetch, source=asked.source
         )
     finally:
         db.close()

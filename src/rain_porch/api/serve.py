@@ -20,6 +20,7 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     journal.keep_in(folder)
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
+    app.state.porch.schedule.start()
     # many requests at once are worth more than one on all processors: each computes on one
     with threadpool_limits(1, user_api="blas"):
         uvicorn.run(app, host=host, port=port, log_level="warning")

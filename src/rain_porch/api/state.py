@@ -15,6 +15,7 @@ from ..app.handover.delivering import let_wait
 from ..app.incoming.files import IncomingFiles
 from ..app.pricing.backtester import Testing
 from ..app.records import Records
+from ..app.schedule import Schedule
 from ..app.snapshot import Snapshot
 from ..store import db as database
 
@@ -26,9 +27,14 @@ class State:
         self.now = now
         self.records = Records(folder, today=lambda: now().date())
         self.porch = database.Database(folder, database.PORCH)
-        self.incoming = IncomingFiles(folder)
+        self.incoming = IncomingFiles(folder, now)
         self.tests: dict[int, Testing] = {}  # running or done, by workup
         let_wait(self.porch)
+        self.schedule = Schedule(self.porch, self.agent_of, now)
+
+    def agent_of(self, owner: int) -> Agent:
+        """The agent of an account, on the newest records."""
+        return Agent(owner, self.porch, self.records.snapshot(), self.now)
 
 
 @dataclass(frozen=True)
@@ -54,7 +60,7 @@ class Asked:
 
 def asked(request: Request) -> Asked:
     state: State = request.app.state.porch
-    return Asked(Agent(FOLDERS_OWNER, state.porch, state.records.snapshot(), state.now), state)
+    return Asked(state.agent_of(FOLDERS_OWNER), state)
 
 
 def incoming_files(request: Request) -> IncomingFiles:

@@ -13,7 +13,7 @@ from ..standins import camera
 from ..store import homes
 from .snapshot import Snapshot
 
-DEMO_SOURCE = "Demo"
+DEMO_SOURCE, DEMO_MARK = "Demo", "demo.txt"  # what the sources of the demo begin with; the file in its folder
 _MEDIA = {".jpg": "image/jpeg", ".png": "image/png", ".webp": "image/webp"}
 
 
@@ -21,6 +21,8 @@ def _scene(records: Snapshot, listing_id: str) -> camera.Scene | None:
     record = homes.listing(records.db, listing_id)
     if record is None:
         raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
+    if not records.remember("demo", lambda: (records.folder / DEMO_MARK).is_file()):
+        return None  # a source of anybody's may be called as ours are
     return camera.scene_of(record) if homes.source_of(records.db, record).startswith(DEMO_SOURCE) else None
 
 

@@ -6,7 +6,7 @@ import datetime as dt
 import re
 import shutil
 import uuid
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -37,8 +37,9 @@ class Incoming:
 class IncomingFiles:
     """The files that wait in one data folder."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -> None:
         self.folder = folder
+        self.now = now
         self.kept = folder / "incoming"
         self._files: dict[str, Incoming] = {}
         shutil.rmtree(self.kept, ignore_errors=True)  # what an earlier run left was never in effect

@@ -116,9 +116,10 @@ const far = computed(() => {
                 </button>
                 <span v-else>{{ address }}</span>
               </p>
-              <p v-for="{ f, k: of, x } in lines" :key="f.field" class="small">
-                {{ f.label }} <b>{{ shown(f, x.value) }}</b>: mean of {{ named(of) }} {{ shown(f, of.mean) }},
-                without it {{ shown(f, x.mean_without) }}
+              <p v-for="line in lines" :key="line.f.field" class="small">
+                {{ line.f.label }} <b>{{ shown(line.f, line.x.value) }}</b>: mean of {{ named(line.k) }}
+                {{ shown(line.f, line.k.mean) }}, without it
+                {{ shown(line.f, line.x.mean_without) }}
               </p>
             </div>
             <Choose v-if="home" :home="home" />

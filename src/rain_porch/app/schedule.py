@@ -1,0 +1,109 @@
+"""Work that waits for its time: one thread takes what is due, one after the other, and notes what came of it."""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+import logging
+import threading
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from ..core.errors import BadInput, RainPorchError
+from ..store import backups
+from ..store import due_work as store
+from ..store.db import Database
+from .agent import Agent
+
+LONGEST_WAIT = 24 * 60  # minutes until what fails is tried again, at most
+LOOK_EVERY = 20.0  # seconds
+
+
+def _back_up(agent: Agent, _: Mapping[str, Any]) -> str:
+    made = backups.back_up(agent.records.folder, None, agent.now())
+    return f"Backed up to {made.name}, {made.stat().st_size / 1e6:,.1f} MB."
+
+
+Work = Callable[[Agent, Mapping[str, Any]], str]
+# kind → (what it is called, what it does: says in one sentence what came of it; raises one of our errors where nothing did)
+KINDS: dict[str, tuple[str, Work]] = {"backup": ("Back up everything", _back_up)}
+
+
+def plan(agent: Agent, kind: str, details: Mapping[str, Any], every_minutes: int | None, due_at: dt.datetime) -> int:
+    """Let work wait until `due_at`; it comes back `every_minutes` after it was due, or once where that is None."""
+    if kind not in KINDS:
+        raise BadInput("kind", f"There is no work called “{kind}”: it is one of {', '.join(KINDS)}.")
+    if every_minutes is not None and every_minutes < 5:
+        raise BadInput("every_minutes", "Work comes back every 5 minutes at most: give 5 or more.")
+    at = due_at.isoformat(timespec="seconds")
+    return store.add(agent.porch, agent.owner, kind, json.dumps(dict(details)), every_minutes, at)
+
+
+def waiting(agent: Agent) -> list[dict[str, Any]]:
+    """All that waits: name, when it is due, whether it is stopped or running, what came of it last."""
+    return [
+        {**row, "name": KINDS[row["kind"]][0] if row["kind"] in KINDS else row["kind"], "stopped": bool(row["stopped"])}
+        for row in store.listed(agent.porch, agent.owner)
+    ]
+
+
+def next_due(due_at: dt.datetime, every_minutes: int | None, failures: int, now: dt.datetime) -> dt.datetime | None:
+    """When work is due again: what failed after 1, 2, 4 … minutes, no later than a day and than its usual time; else by its
+    rhythm, the times that were missed left out. None where it was meant once and is done."""
+    usual = None
+    if every_minutes is not None:
+        step = dt.timedelta(minutes=every_minutes)
+        usual = due_at + step * (max(0, (now - due_at) // step) + 1)
+    if not failures:
+        return usual
+    again = now + dt.timedelta(minutes=min(2 ** (failures - 1), LONGEST_WAIT))
+    return again if usual is None else min(again, usual)
+
+
+class Schedule:
+    """The thread. `agent_of` makes the agent of an account on the newest records."""
+
+    def __init__(self, porch: Database, agent_of: Callable[[int], Agent], now: Callable[[], dt.datetime]) -> None:
+        self.porch, self.agent_of, self.now = porch, agent_of, now
+        self._woken, self._ended = threading.Event(), threading.Event()
+        self._thread = threading.Thread(target=self._run, daemon=True, name="work that waits")
+        store.let_wait(porch)
+
+    def start(self) -> None:
+        self._thread.start()
+
+    def wake(self) -> None:
+        self._woken.set()
+
+    def end(self) -> None:
+        self._ended.set()
+        self._woken.set()
+        if self._thread.is_alive():
+            self._thread.join(20)
+
+    def _run(self) -> None:
+        while not self._ended.is_set():
+            while not self._ended.is_set() and self.do_next():
+                pass
+            self._woken.wait(LOOK_EVERY)
+            self._woken.clear()
+
+    def do_next(self) -> bool:
+        """Do what has been due for longest; False where nothing is."""
+        work = store.take_next(self.porch, self.now().isoformat(timespec="seconds"))
+        if work is None:
+            return False
+        try:
+            said, failures = KINDS[work["kind"]][1](self.agent_of(work["owner"]), json.loads(work["details"])), 0
+        except RainPorchError as error:
+            said, failures = error.message, work["failures"] + 1
+        except Exception:  # a fault of ours stops no other work; it is told where it can be read
+            logging.getLogger(__name__).exception("work %s failed", work["work_id"])
+            said, failures = "It failed for a reason that is in the log.", work["failures"] + 1
+        now = self.now()
+        due = next_due(dt.datetime.fromisoformat(work["due_at"]), work["every_minutes"], failures, now)
+        store.finish(
+            self.porch, work["work_id"], now.isoformat(timespec="seconds"), said, failures,
+            None if due is None else due.isoformat(timespec="seconds"),
+        )  # fmt: skip
+        return True

@@ -1,0 +1,125 @@
+"""Work that waits: due in its turn, back by its rhythm, tried again where it failed, stopped, and never two at once."""
+
+from __future__ import annotations
+
+import datetime as dt
+import zipfile
+
+import pytest
+
+from rain_porch.app import schedule
+from rain_porch.app.agent import Agent
+from rain_porch.core.errors import BadInput, NotFound, Refused
+from rain_porch.store import due_work as store
+
+NOW = dt.datetime(2026, 11, 2, 19, 30)
+
+
+class Clock:
+    def __init__(self) -> None:
+        self.at = NOW
+
+    def __call__(self) -> dt.datetime:
+        return self.at
+
+    def on(self, **by: int) -> None:
+        self.at += dt.timedelta(**by)
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def works(agent: Agent, clock: Clock, monkeypatch) -> tuple[schedule.Schedule, list[str]]:
+    """A schedule whose work is a list that is written to; "breaks" refuses, "faulty" has a fault of ours."""
+    done: list[str] = []
+
+    def write(_: Agent, details) -> str:
+        if details["what"] == "breaks":
+            raise Refused("The feed did not answer.")
+        if details["what"] == "faulty":
+            raise ZeroDivisionError
+        done.append(details["what"])
+        return f"Wrote {details['what']}."
+
+    monkeypatch.setitem(schedule.KINDS, "write", ("Write a word", write))
+    return schedule.Schedule(agent.porch, lambda owner: agent, clock), done
+
+
+def due_of(agent: Agent, what: int) -> dt.datetime:
+    return dt.datetime.fromisoformat(store.read(agent.porch, agent.owner, what)["due_at"])
+
+
+def test_what_is_due_is_done_in_its_order_and_comes_back_by_its_rhythm(agent, works, clock):
+    held, done = works
+    often = schedule.plan(agent, "write", {"what": "often"}, 60, NOW - dt.timedelta(minutes=5))
+    schedule.plan(agent, "write", {"what": "once"}, None, NOW - dt.timedelta(minutes=10))
+    schedule.plan(agent, "write", {"what": "later"}, None, NOW + dt.timedelta(days=1))
+    while held.do_next():
+        pass
+    assert done == ["once", "often"] and [w["name"] for w in schedule.waiting(agent)] == ["Write a word"] * 2
+    assert due_of(agent, often) == NOW + dt.timedelta(minutes=55), "by its rhythm, not from when it was done"
+    clock.on(hours=5)
+    held.do_next()
+    assert done[-1] == "often" and due_of(agent, often) == NOW + dt.timedelta(hours=5, minutes=55), (
+        "no heap of missed ones"
+    )
+    assert schedule.waiting(agent)[0]["last_said"] == "Wrote often."
+
+
+def test_what_fails_is_told_and_tried_again_ever_later_until_it_comes_through(agent, works, clock):
+    held, done = works
+    n = schedule.plan(agent, "write", {"what": "breaks"}, None, NOW)
+    waits = []
+    for _ in range(4):
+        assert held.do_next() and not held.do_next()
+        waits.append(int((due_of(agent, n) - clock.at).total_seconds() // 60))
+        clock.at = due_of(agent, n)
+    row = schedule.waiting(agent)[0]
+    assert (
+        waits == [1, 2, 4, 8] and row["failures"] == 4 and row["last_said"] == "The feed did not answer." and not done
+    )
+    other = schedule.plan(agent, "write", {"what": "faulty"}, 30, clock.at)
+    while held.do_next():
+        pass
+    assert "in the log" in store.read(agent.porch, agent.owner, other)["last_said"], "a fault stops no other work"
+
+
+def test_stopped_work_waits_and_broken_off_work_takes_its_turn_again(agent, works, clock):
+    held, done = works
+    n = schedule.plan(agent, "write", {"what": "a"}, 60, NOW)
+    store.stop(agent.porch, agent.owner, n, True)
+    assert not held.do_next()
+    store.stop(agent.porch, agent.owner, n, False)
+    taken = store.take_next(agent.porch, NOW.isoformat(timespec="seconds"))
+    assert taken["work_id"] == n and not held.do_next(), "it is being done, by somebody who was then killed"
+    again = schedule.Schedule(agent.porch, lambda owner: agent, clock)
+    assert again.do_next() and done == ["a"]
+    with pytest.raises(NotFound):
+        store.stop(agent.porch, agent.owner + 1, n, True)
+    with pytest.raises(BadInput, match="5 minutes"):
+        schedule.plan(agent, "write", {}, 1, NOW)
+    with pytest.raises(BadInput, match="no work called"):
+        schedule.plan(agent, "dance", {}, None, NOW)
+
+
+def test_the_thread_does_what_is_due_and_a_backup_holds_all(agent, clock):
+    held = schedule.Schedule(agent.porch, lambda owner: agent, clock)
+    n = schedule.plan(agent, "backup", {}, 1440, NOW)
+    held.start()
+    held.wake()
+    for _ in range(200):
+        if (row := store.read(agent.porch, agent.owner, n))["last_at"]:
+            break
+        clock_free_wait()
+    held.end()
+    (file,) = (agent.records.folder / "backups").glob("*.zip")
+    assert file.name in row["last_said"] and {"records.db", "porch.db"} <= set(zipfile.ZipFile(file).namelist())
+
+
+def clock_free_wait() -> None:
+    import time
+
+    time.sleep(0.1)

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, got, type Docs, type Told } from '@/shared/api/client'
+import { DASH } from '@/shared/format'
+
+/** Work that waits for its time: what is due when, what came of it; stopped, begun again, done at once. */
+const client = useQueryClient()
+const told = useQuery({
+  queryKey: ['due-work'],
+  queryFn: () => got(api.GET('/api/due-work')),
+  refetchInterval: 5000,
+})
+const rows = computed(() => told.data.value ?? [])
+const failed = ref('')
+async function act(work: () => Promise<unknown>) {
+  failed.value = ''
+  try {
+    await work()
+  } catch (error) {
+    failed.value = (error as Told).message
+  }
+  await client.invalidateQueries({ queryKey: ['due-work'] })
+}
+const on = (row: Docs['DueWorkDoc'], what: 'stop' | 'start' | 'now') =>
+  act(() =>
+    got(api.POST('/api/due-work/{work_id}/{act}', { params: { path: { work_id: row.work_id, act: what } } })),
+  )
+const forget = (row: Docs['DueWorkDoc']) =>
+  act(() => got(api.DELETE('/api/due-work/{work_id}', { params: { path: { work_id: row.work_id } } })))
+/** Each night at two, from the next one on. */
+function nightly() {
+  const next = new Date()
+  next.setHours(next.getHours() >= 2 ? 26 : 2, 0, 0, 0)
+  const local = new Date(next.getTime() - next.getTimezoneOffset() * 60_000).toISOString().slice(0, 19)
+  return act(() =>
+    got(
+      api.POST('/api/due-work', {
+        body: { kind: 'backup', every_minutes: 1440, due_at: local, details: {} },
+      }),
+    ),
+  )
+}
+const once = () =>
+  act(() => got(api.POST('/api/due-work', { body: { kind: 'backup', every_minutes: 1440, details: {} } })))
+const WHEN = { month: 'short', day: 'numeric', year: 'numeric', hour: 'numeric', minute: '2-digit' } as const
+const when = (iso: string | null) => (iso ? new Date(iso).toLocaleString(undefined, WHEN) : DASH)
+const RHYTHM: Record<number, string> = { 1440: 'every day', 60: 'every hour', 10080: 'every week' }
+const rhythm = (minutes: number | null) =>
+  minutes === null ? 'once' : (RHYTHM[minutes] ?? `every ${minutes} minutes`)
+const state = (row: Docs['DueWorkDoc']) =>
+  row.stopped ? 'stopped' : row.running_since ? 'at work' : `due ${when(row.due_at)}`
+</script>
+
+<template>
+  <section aria-labelledby="due-work">
+    <h2 id="due-work" class="mt-8 mb-1">Work that waits</h2>
+    <p v-if="failed" class="clay small" role="alert">{{ failed }}</p>
+    <table v-if="rows.length" class="plain" aria-label="Work that waits">
+      <thead>
+        <tr>
+          <th>What</th>
+          <th>When</th>
+          <th>Last time</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.work_id">
+          <td>{{ row.name }}, {{ rhythm(row.every_minutes) }}</td>
+          <td>{{ state(row) }}</td>
+          <td>
+            {{ when(row.last_at) }}
+            <span class="said" :class="row.failures ? 'clay' : 'quiet'">{{ row.last_said }}</span>
+          </td>
+          <td class="acts">
+            <v-btn size="small" @click="on(row, row.stopped ? 'start' : 'stop')">{{
+              row.stopped ? 'Start' : 'Stop'
+            }}</v-btn>
+            <v-btn size="small" @click="on(row, 'now')">Do it now</v-btn>
+            <v-btn size="small" @click="forget(row)">Take away</v-btn>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else class="quiet">Nothing waits. A backup holds records, workups and photos in one file.</p>
+    <p class="mt-3 acts">
+      <v-btn v-if="!rows.some((r) => r.kind === 'backup')" size="small" variant="outlined" @click="nightly">
+        Back up every night
+      </v-btn>
+      <v-btn v-if="!rows.some((r) => r.kind === 'backup')" size="small" @click="once">
+        Back up now and every day
+      </v-btn>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+table {
+  width: 100%;
+}
+.said {
+  display: block;
+  font-size: 12px;
+}
+.acts {
+  display: flex;
+  gap: 6px;
+}
+</style>
