@@ -41,8 +41,8 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        app = create_app(self.folder)
-        self._server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=self.port, log_level="warning"))
+        self.app = create_app(self.folder)
+        self._server = uvicorn.Server(uvicorn.Config(self.app, host="127.0.0.1", port=self.port, log_level="warning"))
         self._thread = threading.Thread(target=self._server.run, daemon=True)
         self._thread.start()
         wait_until_open(self.url)

@@ -287,3 +287,20 @@ def test_a_workup_from_an_earlier_day_tells_what_happened_since_and_is_brought_u
     date.press("Enter")
     expect(workup.get_by_role("alert")).to_contain_text("Jan 1, 2031 is still to come")
     expect(date).to_have_value("Aug 31, 2026")
+
+
+def test_a_backup_waits_for_its_time_is_done_at_once_stopped_and_taken_away(page: Page, server) -> None:
+    server.app.state.porch.schedule.start()
+    page.goto(f"{server.url}/settings")
+    page.get_by_role("button", name="Back up every night").click()
+    table = page.get_by_role("table", name="Work that waits")
+    expect(table).to_contain_text(re.compile(r"Back up everything, every day\s*due \w+ \d+, \d{4}, 2:00.AM"))
+    table.get_by_role("button", name="Do it now").click()
+    expect(table).to_contain_text(re.compile(r"Backed up to rain-porch-.*zip, [\d.]+ MB"))
+    assert list((server.folder / "backups").glob("*.zip"))
+    table.get_by_role("button", name="Stop").click()
+    expect(table).to_contain_text("stopped")
+    table.get_by_role("button", name="Start").click()
+    expect(table).to_contain_text("due")
+    table.get_by_role("button", name="Take away").click()
+    expect(page.get_by_text("Nothing waits.")).to_be_visible()

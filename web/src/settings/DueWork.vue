@@ -73,12 +73,14 @@ const state = (row: Docs['DueWorkDoc']) =>
             {{ when(row.last_at) }}
             <span class="said" :class="row.failures ? 'clay' : 'quiet'">{{ row.last_said }}</span>
           </td>
-          <td class="acts">
-            <v-btn size="small" @click="on(row, row.stopped ? 'start' : 'stop')">{{
-              row.stopped ? 'Start' : 'Stop'
-            }}</v-btn>
-            <v-btn size="small" @click="on(row, 'now')">Do it now</v-btn>
-            <v-btn size="small" @click="forget(row)">Take away</v-btn>
+          <td>
+            <div class="acts">
+              <v-btn size="small" @click="on(row, row.stopped ? 'start' : 'stop')">{{
+                row.stopped ? 'Start' : 'Stop'
+              }}</v-btn>
+              <v-btn size="small" @click="on(row, 'now')">Do it now</v-btn>
+              <v-btn size="small" @click="forget(row)">Take away</v-btn>
+            </div>
           </td>
         </tr>
       </tbody>
