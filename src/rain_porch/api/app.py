@@ -48,7 +48,7 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -
     app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.porch = State(folder, now)
     errors.install(app)
-    app.add_middleware(GZipMiddleware, minimum_size=2000)
+    app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=4)
     app.add_middleware(BodyLimits)
     app.add_middleware(Journal, now=now)
     docs.install(app)
