@@ -10,7 +10,7 @@ import numpy as np
 from pydantic import Field
 
 from ...core.errors import BadInput
-from ...core.facts.dates import NO_DAY, date_of, day_of
+from ...core.facts.dates import NO_DAY, date_of, day_of, said
 from ...core.market import measures as mk
 from ...core.market.bands import bands
 from ...core.market.columns import RECORD_KINDS, SOLD, Ints, list_price_at
@@ -119,7 +119,7 @@ class BandsDoc(Doc):
 def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
     """The records from which one figure of a view was made, as they stood at its period's end."""
     if ask.start > ask.end:
-        raise BadInput("start", f"{ask.start} lies after {ask.end}: swap the two.")
+        raise BadInput("start", f"{said(ask.start)} lies after {said(ask.end)}: swap the two.")
     market = market_of(records, ask.view, ask.place)
     span = mk.Period("asked", ask.start, ask.end, True)
     rows = records_behind(market, ask.measure, day_of(ask.start), day_of(ask.end))
@@ -136,7 +136,7 @@ def changes(records: Snapshot, ask: ChangesAsk) -> ChangesDoc:
     """What happened in a view's first place since a day."""
     through = records.through()
     if ask.since > through:
-        raise BadInput("since", f"The records end on {through}: choose that day or an earlier one.")
+        raise BadInput("since", f"The records end on {said(through)}: choose that day or an earlier one.")
     market = market_of(records, ask.view, ask.view.places[0] if ask.view.places else "")
     return told_of(records, ask.since, changed_since(market, day_of(ask.since)))
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { number } from '@/shared/format'
+import { day, number } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'
 
 /** What a home like these would have brought, by quarter against today, with its band and the sales behind it. */
@@ -64,12 +64,12 @@ const years = computed(() =>
         opacity="0.55"
       >
         <title>
-          {{ p.date }}: {{ p.pct.toFixed(1) }} % ({{ p.low.toFixed(1) }} to {{ p.high.toFixed(1) }}),
+          {{ day(p.date) }}: {{ p.pct.toFixed(1) }} % ({{ p.low.toFixed(1) }} to {{ p.high.toFixed(1) }}),
           {{ number(p.sales) }} sales
         </title>
       </rect>
       <circle :cx="x(i)" :cy="y(p.pct)" r="3" :fill="tokens.moss">
-        <title>{{ p.date }}: {{ p.pct.toFixed(1) }} % against today</title>
+        <title>{{ day(p.date) }}: {{ p.pct.toFixed(1) }} % against today</title>
       </circle>
     </g>
     <text
