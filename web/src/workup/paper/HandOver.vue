@@ -71,11 +71,6 @@ async function deliver(mail: boolean) {
         <label>
           To
           <input v-model="name" list="client-names" maxlength="200" placeholder="Name of the client" />
-          <datalist id="client-names">
-            <option v-for="c in clients.data.value ?? []" :key="c.client_id" :value="c.name">
-              {{ c.email }}
-            </option>
-          </datalist>
         </label>
         <label>
           E-mail
@@ -92,6 +87,11 @@ async function deliver(mail: boolean) {
           />
         </label>
       </div>
+      <datalist id="client-names">
+        <option v-for="c in clients.data.value ?? []" :key="c.client_id" :value="c.name">
+          {{ c.email }}
+        </option>
+      </datalist>
       <p class="does">
         <button type="button" class="do" :disabled="busy" @click="deliver(true)">Send by e-mail</button>
         <button type="button" class="do" :disabled="busy" @click="deliver(false)">
