@@ -58,9 +58,13 @@ async function choose(part: string | undefined) {
   }
   emit('added', part)
 }
-const all = () => void props.search.take(proposals.data.value?.everything as Search).then(() => emit('close'))
-const afresh = () =>
-  void props.search.take(proposals.data.value?.proposed as Search).then(() => emit('close'))
+// closed at once: an answer that comes later must not close what was opened meanwhile
+function take(search: Search) {
+  emit('close')
+  void props.search.take(search)
+}
+const all = () => take(proposals.data.value?.everything as Search)
+const afresh = () => take(proposals.data.value?.proposed as Search)
 </script>
 
 <template>
