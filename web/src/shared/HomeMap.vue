@@ -123,7 +123,11 @@ watch(() => props.movable, letMove)
 watch(base.data, (now) => now && drawing?.base(now))
 watch(tokens, (now) => drawing?.recolour(now))
 watch(
-  () => [props.candidates, props.choices, props.lit] as const,
+  () => props.lit,
+  (lit) => drawing?.light(lit ?? null),
+)
+watch(
+  () => [props.candidates, props.choices] as const,
   () => drawing?.marks(props.candidates, props.choices ?? {}, props.lit ?? null),
 )
 watch(

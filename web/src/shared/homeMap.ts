@@ -220,6 +220,8 @@ export class HomeMapDrawing {
     this.told.radius(miles, done)
   }
 
+  private lit: string | null = null
+
   marks(candidates: Marked[], choices: Record<string, Choice>, lit: string | null) {
     this.dots.clear(true)
     const features = candidates
@@ -229,11 +231,24 @@ export class HomeMapDrawing {
         const feature = new Feature({
           geometry: new Point(fromLonLat([c.longitude as number, c.latitude as number])),
           key: c.listing_id,
+          kind: c.kind,
+          choice,
         })
+        feature.setId(c.listing_id)
         feature.set('style', this.markStyle(c.kind, choice, c.listing_id === lit))
         return feature
       })
     this.dots.addFeatures(features)
+    this.lit = lit
+  }
+
+  /** Light one mark in place of another: of thousands, no other is touched. */
+  light(lit: string | null) {
+    for (const key of [this.lit, lit]) {
+      const feature = key === null ? null : (this.dots.getFeatureById(key) as Feature | null)
+      feature?.set('style', this.markStyle(feature.get('kind'), feature.get('choice'), key === lit))
+    }
+    this.lit = lit
   }
 
   private markStyle(kind: string, choice: Choice, lit: boolean): Style {
