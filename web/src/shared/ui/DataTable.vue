@@ -52,6 +52,11 @@ watch(
   },
 )
 onMounted(() => at.value >= 0 && keepInSight(at.value))
+onMounted(() => at.value >= 0 && keepInSight(at.value))
+// rows that are scrolled past under a resting pointer are not pointed at
+let scrolled = 0
+const moving = () => (scrolled = performance.now())
+const pointed = (key: string) => performance.now() - scrolled > 150 && emit('lit', key)
 
 const place = (key: string) => props.sorting.findIndex((s) => s.column === key)
 function arrow(key: string): string {
@@ -115,7 +120,7 @@ function addSort(event: Event) {
       </select>
       <span class="end"><slot name="count" /></span>
     </p>
-    <div ref="scroller" class="scroller" :aria-busy="loading">
+    <div ref="scroller" @scroll.passive="moving" class="scroller" :aria-busy="loading">
       <table v-if="rows.length" :aria-label="label" :aria-rowcount="rows.length">
         <thead>
           <tr>
@@ -141,7 +146,7 @@ function addSort(event: Event) {
             :key="keyOf(row)"
             :class="[marked?.(row), { at: keyOf(row) === here, lit: keyOf(row) === lit }]"
             :aria-selected="keyOf(row) === here"
-            @mouseenter="emit('lit', keyOf(row))"
+            @mouseenter="pointed(keyOf(row))"
             @mouseleave="emit('lit', null)"
             @click="emit('open', keyOf(row))"
           >
