@@ -26,6 +26,8 @@ from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 from rain_porch.api.app import create_app
+from rain_porch.app.agent import FOLDERS_OWNER
+from rain_porch.app.market.saved_views import save_view
 from rain_porch.demo.town import VIEWS, prepare_demo
 from rain_porch.standins.mail import serve_mail
 from rain_porch.store.backups import copy_database
@@ -45,7 +47,7 @@ def serve(folder: Path) -> str:
         port = s.getsockname()[1]
     app = create_app(folder, now=lambda: NOW)
     for name, view in VIEWS.items():
-        app.state.porch.workups.save_view(name, view, pinned=True)
+        save_view(app.state.porch.agent_of(FOLDERS_OWNER), name, view, pinned=True)
     server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="error"))
     threading.Thread(target=server.run, daemon=True).start()
     while not server.started:
