@@ -9,6 +9,7 @@ import weakref
 import numpy as np
 import pytest
 
+from rain_porch.app import records as of_folder
 from rain_porch.app import snapshot as of_records
 from rain_porch.app.agent import folders_agent
 from rain_porch.app.homes import HomeRef
@@ -150,3 +151,33 @@ def test_a_change_needs_the_revision_it_was_made_on(town):
             t.join()
         assert len(won) == 1 and len(lost) == 7 and open_workup(agent, n).revision == 2
     held.close()
+
+
+def test_while_many_new_records_are_read_those_of_before_are_used_at_once(bring, records, monkeypatch):
+    bring(HEAD + sale("A1", 300_000))
+    before = records.snapshot()
+    bring(HEAD + sale("A2", 310_000), "more.csv")
+    go_on, reading = threading.Event(), threading.Event()
+    load = of_folder.columns.load_columns
+
+    def slow(db):
+        reading.set()
+        go_on.wait(60)
+        return load(db)
+
+    monkeypatch.setattr(of_folder, "MANY", 1)
+    monkeypatch.setattr(of_folder.columns, "load_columns", slow)
+    assert records.snapshot() is before and reading.wait(20)
+    asked = [threading.Thread(target=lambda: seen.append(records.snapshot() is before)) for _ in range(5)]
+    seen: list[bool] = []
+    for t in asked:
+        t.start()
+    for t in asked:
+        t.join(10)
+    assert seen == [True] * 5, "nobody waits for what is being read"
+    go_on.set()
+    for _ in range(200):
+        if records.snapshot() is not before:
+            break
+        threading.Event().wait(0.05)
+    assert len(records.snapshot().columns) == 2

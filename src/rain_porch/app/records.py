@@ -26,7 +26,8 @@ class Records:
         self.today = today
         self.live = db.Database(folder, db.RECORDS)
         self._newest: Snapshot | None = None
-        self._turn = threading.Lock()
+        self._reading = threading.Lock()  # held while the columns are read
+        self._starting = threading.Lock()
         self._next: threading.Thread | None = None
         self._fits = threading.Lock()
 
@@ -39,7 +40,7 @@ class Records:
         if held is not None and held.stamp == _stamp(self.live):
             return held
         if held is not None and len(held.columns) >= MANY:
-            with self._turn:
+            with self._starting:
                 if self._next is None or not self._next.is_alive():
                     self._next = threading.Thread(target=self._renew, daemon=True)
                     self._next.start()
@@ -47,7 +48,7 @@ class Records:
         return self._renew()
 
     def _renew(self) -> Snapshot:
-        with self._turn:
+        with self._reading:
             held = self._newest
             if held is None or held.stamp != _stamp(self.live):
                 held = self._newest = self._taken(held)
