@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import Request
 
 from ..core.errors import Refused
+from .limits import parts_of_file
 
 
 async def read_body(
@@ -12,7 +13,7 @@ async def read_body(
 ) -> bytes:
     """The whole body. Refused beyond `most_bytes`."""
     data = bytearray()
-    async for part in request.stream():
+    async for part in parts_of_file(request):
         data += part
         if len(data) > most_bytes:
             raise Refused(f"The {what} has more than {most_bytes // 1_000_000} MB: {remedy}.")

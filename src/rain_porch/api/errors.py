@@ -8,9 +8,10 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
+from starlette.exceptions import HTTPException
 
 from ..core.errors import Ambiguous, BadInput, NotEnough, NotFound, Odd, OutOfDate, RainPorchError, Refused
-from .limits import TooMuch
+from .limits import CutOff
 
 STATUS: dict[type[RainPorchError], int] = {
     BadInput: 422,
@@ -19,6 +20,13 @@ STATUS: dict[type[RainPorchError], int] = {
     OutOfDate: 409,
     NotEnough: 422,
     Refused: 422,
+}
+
+
+# what the framework refuses by itself, in our words
+TOLD = {
+    404: "There is nothing at this address of the service: see /api/docs.",
+    405: "This is not asked for in this way: see /api/docs.",
 }
 
 
@@ -45,11 +53,11 @@ def install(app: FastAPI) -> None:
         )
         return JSONResponse(body.model_dump(), STATUS.get(type(error), 422))
 
-    @app.exception_handler(TooMuch)
-    def cut_off(_: Request, error: TooMuch) -> JSONResponse:
-        return JSONResponse(
-            ErrorDoc(message=error.detail).model_dump(), error.status_code, headers={"Connection": "close"}
-        )
+    @app.exception_handler(HTTPException)
+    def cut_off(_: Request, error: HTTPException) -> JSONResponse:
+        message = TOLD.get(error.status_code, error.detail)
+        headers = {**(error.headers or {}), **({"Connection": "close"} if isinstance(error, CutOff) else {})}
+        return JSONResponse(ErrorDoc(message=message).model_dump(), error.status_code, headers=headers)
 
     @app.exception_handler(RequestValidationError)
     def misread(_: Request, error: RequestValidationError) -> JSONResponse:

@@ -16,6 +16,7 @@ from ..records import importing
 from ..records.mapping import Part
 from ..records.proposing import SURE
 from .errors import RESPONSES
+from .limits import parts_of_file
 from .state import Files, Porch
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
@@ -115,7 +116,7 @@ async def bring(
     size = 0
     try:
         with file.path.open("wb") as out:
-            async for part in request.stream():
+            async for part in parts_of_file(request):
                 size += len(part)
                 if size > files.MAX_BYTES:
                     break
