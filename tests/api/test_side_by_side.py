@@ -71,7 +71,7 @@ def test_what_comes_too_slowly_or_is_too_large_is_cut_off_with_a_reason(server, 
             continue
         except OSError:
             break
-        if said:
+        if said.endswith(b"}"):  # head and body may come apart
             break
     assert b" 408 " in said.split(b"\r\n")[0] and b"too slowly" in said and time.monotonic() - start < 6
     s.close()

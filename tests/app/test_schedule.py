@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import time
 import zipfile
 
 import pytest
@@ -113,13 +114,7 @@ def test_the_thread_does_what_is_due_and_a_backup_holds_all(agent, clock):
     for _ in range(200):
         if (row := store.read(agent.porch, agent.owner, n))["last_at"]:
             break
-        clock_free_wait()
+        time.sleep(0.1)
     held.end()
     (file,) = (agent.records.folder / "backups").glob("*.zip")
     assert file.name in row["last_said"] and {"records.db", "porch.db"} <= set(zipfile.ZipFile(file).namelist())
-
-
-def clock_free_wait() -> None:
-    import time
-
-    time.sleep(0.1)

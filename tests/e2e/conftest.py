@@ -51,6 +51,8 @@ class Server:
         self._server.should_exit = True
         self._server.force_exit = True
         self._thread.join(20)
+        self.app.state.porch.close()
+        del self.app, self._server  # with the columns that they hold
 
 
 class ServerProcess(Server):

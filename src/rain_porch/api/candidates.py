@@ -28,7 +28,7 @@ from ..core.search.shapes import crossings
 from ..core.search.spread import spread
 from ..documents.wire import CandidateDoc, CriterionDoc, SearchDoc
 from .errors import RESPONSES
-from .state import Asked, Number, Porch
+from .state import Number, Porch
 
 router = APIRouter(tags=["workups"], responses=RESPONSES)
 
@@ -114,7 +114,7 @@ class CandidatesDoc(CountsDoc):
 @router.post("/workups/{workup_id}/counts")
 def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
     """What a search would find, without saving it."""
-    return CountsDoc(**_counts(porch, open_workup(porch.agent, workup_id), body.search()))
+    return CountsDoc(**_counts(open_workup(porch.agent, workup_id), body.search()))
 
 
 @router.get("/workups/{workup_id}/proposals")
@@ -151,16 +151,16 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
         found(opened)
     except (BadInput, NotFound) as error:  # an area that was named went with its import, say: the search stays in sight
         return _faulty(opened, opened.state.search.search(), error)
-    made = porch.records.tables.get((*opened.sought, "table"), lambda: _table(porch, opened))
+    made = porch.records.tables.get((*opened.sought, "table"), lambda: _table(opened))
     held = {c.listing_id for c in made.candidates}
     return made.model_copy(update={"kept_elsewhere": _elsewhere(opened, held)})
 
 
-def _table(porch: Asked, opened: Opened) -> CandidatesDoc:
+def _table(opened: Opened) -> CandidatesDoc:
     """All of the answer that no decision changes."""
     standpoint, search = opened.standpoint, opened.state.search.search()
     return CandidatesDoc(
-        **_counts(porch, opened, search),
+        **_counts(opened, search),
         candidates=candidate_docs(standpoint, found_candidates(opened)),
         kept_elsewhere=[],
         suggested=suggested(opened),
@@ -241,11 +241,11 @@ def _faulty(opened: Opened, search: sr.Search, error: BadInput | NotFound) -> Ca
     )  # fmt: skip
 
 
-def _counts(porch: Asked, opened: Opened, search: sr.Search) -> dict[str, Any]:
+def _counts(opened: Opened, search: sr.Search) -> dict[str, Any]:
     standpoint = opened.standpoint
-    masks = porch.records.masks_of(search)
-    found = sr.run(search, standpoint.columns, standpoint.view, standpoint.subject, masks)
-    what_if = steps.what_if(search, standpoint.columns, standpoint.view, standpoint.subject, masks)
+    found = standpoint.run(search)
+    masks = standpoint.records.masks_of(search)
+    what_if = steps.what_if(search, standpoint.columns, standpoint.view, standpoint.subject, masks, found)
 
     def step(given: Any) -> StepDoc | None:
         return None if given is None else StepDoc(words=given[0], counts=dict(given[1]))

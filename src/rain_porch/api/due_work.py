@@ -9,7 +9,6 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ..app import schedule
-from ..store import due_work as store
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -56,12 +55,12 @@ def plan(porch: Porch, body: PlanDoc) -> DueWorkDoc:
 @router.post("/due-work/{work_id}/{act}", status_code=204)
 def act_on(porch: Porch, work_id: Number, act: Literal["stop", "start", "now"]) -> None:
     if act == "now":
-        store.bring_forward(porch.agent.porch, porch.agent.owner, work_id, porch.agent.stamp())
+        schedule.do_now(porch.agent, work_id)
     else:
-        store.stop(porch.agent.porch, porch.agent.owner, work_id, act == "stop")
+        schedule.stop(porch.agent, work_id, act == "stop")
     porch.state.schedule.wake()
 
 
 @router.delete("/due-work/{work_id}", status_code=204)
 def forget(porch: Porch, work_id: Number) -> None:
-    store.forget(porch.agent.porch, porch.agent.owner, work_id)
+    schedule.forget(porch.agent, work_id)

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Response
 from ..app.market import letters as kept
 from ..app.market.letters import KeptLetterDoc, LetterDoc
 from ..core.errors import BadInput
-from ..report.papers import as_pdf, as_pictures
+from ..report.papers import PICTURE_MEDIA, PictureForm, as_pdf, as_pictures
 from ..report.webpage import web_page
 from .errors import RESPONSES
 from .state import Number, Porch
@@ -53,13 +53,13 @@ def letter(porch: Porch, letter_id: Number, form: Literal["pdf", "html"]) -> Res
 @router.get("/letters/{letter_id}/sheets")
 def sheets(porch: Porch, letter_id: Number) -> int:
     """How many sheets the letter has today."""
-    return len(as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id))))
+    return len(as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), "svg"))
 
 
-@router.get("/letters/{letter_id}/sheets/{number}.png", response_class=Response)
-def sheet(porch: Porch, letter_id: Number, number: Number) -> Response:
+@router.get("/letters/{letter_id}/sheets/{number}.{form}", response_class=Response)
+def sheet(porch: Porch, letter_id: Number, number: Number, form: PictureForm) -> Response:
     """One sheet as a picture."""
-    made = as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)))
+    made = as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), form)
     if number > len(made):
         raise BadInput("sheet", f"There is no sheet {number}: the letter has {len(made)}.")
-    return Response(made[number - 1], media_type="image/png")
+    return Response(made[number - 1], media_type=PICTURE_MEDIA[form])

@@ -17,7 +17,7 @@ from ..app.photos import own_picture
 from ..documents.stored import PaperDoc
 from ..report.layouts import LABELS, LAYOUTS
 from ..report.opening import HOME_ROWS
-from ..report.papers import FORMS, page_drawing, page_picture
+from ..report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_picture
 from ..report.readings import STATISTICS
 from ..report.wording import label
 from .bodies import read_body
@@ -129,14 +129,10 @@ def delete_layout(porch: Porch, layout_id: Number) -> None:
 
 
 @router.get("/workups/{workup_id}/pages/{number}.{form}", response_class=Response)
-def page(
-    porch: Porch, workup_id: Number, number: Number, form: Literal["svg", "png"], layout: LayoutName = None
-) -> Response:
+def page(porch: Porch, workup_id: Number, number: Number, form: PictureForm, layout: LayoutName = None) -> Response:
     """One page as a picture, just as it will print; without a layout of the workup's own pages."""
     given = report_input(porch.agent, workup_id)
-    if form == "png":
-        return Response(page_picture(given, layout, number), media_type="image/png")
-    return Response(page_drawing(given, layout, number), media_type="image/svg+xml")
+    return Response(page_picture(given, layout, number, form), media_type=PICTURE_MEDIA[form])
 
 
 @router.get("/workups/{workup_id}/report.{form}", response_class=Response)

@@ -19,16 +19,16 @@ from starlette.background import BackgroundTask
 from ..app.incoming import outcomes
 from ..app.incoming.fetching import fetch
 from ..app.snapshot import freshness
+from ..app.workups import titles
 from ..core.errors import NotFound
 from ..documents.wire import ImportDoc, UndoneDoc
 from ..records import exporting
 from ..records.feed import pull
 from ..records.parsing import guarded
-from ..store import db as database
 from ..store import feeds, health, imports
 from ..store.undo import undo_import
 from .errors import RESPONSES
-from .state import Files, Number, Porch
+from .state import Number, Porch
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
 ALL_ROWS = 1_000_000
@@ -93,7 +93,7 @@ class Health(BaseModel):
 @router.get("/health")
 def service_health(porch: Porch) -> Health:
     """Whether the service answers and its databases can be read: for whatever watches over it."""
-    porch.agent.porch.execute("SELECT count(*) FROM workups")
+    titles(porch.agent)
     return Health(status="ok", records=porch.records.stamp[0])
 
 
@@ -141,15 +141,13 @@ def undo(porch: Porch, import_id: Number) -> UndoneDoc:
 
 
 @router.post("/records/feed")
-def pull_feed(held: Files, asked: PullRequest) -> ImportDoc:
+def pull_feed(porch: Porch, asked: PullRequest) -> ImportDoc:
     """Pull what is new from a feed of listings, on a connection of its own: nobody waits for it."""
-    db = database.open_database(held.folder, database.RECORDS)
-    try:
+    records = porch.state.records
+    with records.connection() as db:
         result = pull(
-            db, asked.address, asked.token, folder=held.folder, now=held.now(), get=fetch, source=asked.source
+            db, asked.address, asked.token, folder=records.folder, now=porch.agent.now(), get=fetch, source=asked.source
         )
-    finally:
-        db.close()
     return outcomes.import_doc(result)
 
 

@@ -24,3 +24,4 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     # many requests at once are worth more than one on all processors: each computes on one
     with threadpool_limits(1, user_api="blas"):
         uvicorn.run(app, host=host, port=port, log_level="warning")
+    app.state.porch.close()

@@ -32,6 +32,11 @@ class State:
         let_wait(self.porch)
         self.schedule = Schedule(self.porch, self.agent_of, now)
 
+    def close(self) -> None:
+        self.schedule.end()
+        self.porch.close()
+        self.records.close()
+
     def agent_of(self, owner: int) -> Agent:
         """The agent of an account, on the newest records."""
         return Agent(owner, self.porch, self.records.snapshot(), self.now)

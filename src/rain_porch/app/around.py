@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any
-
-import numpy as np
 
 from ..core.errors import BadInput
 from ..core.facts.dates import date_of
 from ..core.facts.homes import Subject
 from ..core.facts.words import COUNTED, HomeKind
 from ..core.market.columns import RECORD_KINDS, Ints
-from ..core.market.listing_facts import days_on_market
+from ..core.market.home_figures import home_figures
 from ..core.search import search as sr
 from ..core.search.sentence import sentence
 from ..core.statistics.summary import DISPLAY_STEP, summarise
@@ -98,15 +95,9 @@ def _middle(records: Snapshot, search: sr.Search, rows: Ints) -> Subject:
 
 
 def _figures(standpoint: Standpoint, rows: Ints) -> list[FigureDoc]:
-    columns, view = standpoint.columns, standpoint.view
-    area = columns.numbers["living_area"][rows]
-    price = view.price[rows]
-    values: dict[str, Any] = {
-        "price": price,
-        "price_per_sqft": price / np.where(area > 0, area, np.nan),
-        "living_area": area,
-        "days_on_market": days_on_market(columns, view, rows),
-    }
+    view = standpoint.view
+    told = home_figures(standpoint.columns, view, rows)
+    values = {name: told[name] for name in ("price", "price_per_sqft", "living_area", "days_on_market")}
     out = []
     for kind in COUNTED:
         mine = view.kind[rows] == RECORD_KINDS.index(kind)

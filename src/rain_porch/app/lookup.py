@@ -11,7 +11,7 @@ from ..documents.wire import Doc
 from ..store import homes
 from .agent import Agent
 from .snapshot import Snapshot
-from .workups import list_workups
+from .workups import titles
 
 MOST_WORKUPS, MOST_PLACES, MOST_HOMES, MOST_UNITS = 4, 4, 14, 120
 UNIT = ", unit "
@@ -38,14 +38,14 @@ def hit_doc(hit: homes.Hit, note: str = "") -> HitDoc:
 
 
 def looked_up(agent: Agent, text: str) -> HitsDoc:
-    """Places first, then agent, then homes: by number, then by address, with every unit of a building that is named."""
+    """Places first, then workups, then homes: by number, then by address, with every unit of a building that is named."""
     records, text = agent.records, text.strip()
     if not text:
         return HitsDoc(hits=[])
-    titled = [row for row in list_workups(agent) if text.casefold() in row["title"].casefold()][:MOST_WORKUPS]
+    titled = [(n, title) for n, title in titles(agent) if text.casefold() in title.casefold()][:MOST_WORKUPS]
     hits = [
         *_places(records, text),
-        *(HitDoc(kind="workup", key=str(row["workup_id"]), shown=row["title"], note="workup") for row in titled),
+        *(HitDoc(kind="workup", key=str(n), shown=title, note="workup") for n, title in titled),
         *_by_number(records, text),
         *map(hit_doc, _with_its_units(homes.search_address(records.db, text, MOST_UNITS))),
     ]

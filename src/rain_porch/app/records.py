@@ -76,6 +76,7 @@ class Records:
     def close(self) -> None:
         if self._newest is not None:
             self._newest.db.close()
+            self._newest = None
         self.live.close()
 
 

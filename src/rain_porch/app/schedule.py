@@ -47,6 +47,19 @@ def waiting(agent: Agent) -> list[dict[str, Any]]:
     ]
 
 
+def stop(agent: Agent, work_id: int, stopped: bool) -> None:
+    """Let work rest until it is begun again (`stopped` False). Raises NotFound."""
+    store.stop(agent.porch, agent.owner, work_id, stopped)
+
+
+def do_now(agent: Agent, work_id: int) -> None:
+    store.bring_forward(agent.porch, agent.owner, work_id, agent.stamp())
+
+
+def forget(agent: Agent, work_id: int) -> None:
+    store.forget(agent.porch, agent.owner, work_id)
+
+
 def next_due(due_at: dt.datetime, every_minutes: int | None, failures: int, now: dt.datetime) -> dt.datetime | None:
     """When work is due again: what failed after 1, 2, 4 … minutes, no later than a day and than its usual time; else by its
     rhythm, the times that were missed left out. None where it was meant once and is done."""

@@ -21,7 +21,7 @@ from ..core.facts.place import in_area
 from ..core.market.columns import Bools, Columns, Ints
 from ..core.memo import Memo
 from ..core.search.search import Masks, Search
-from ..store import areas, homes, series
+from ..store import areas, health, homes, series
 from ..store.db import Readers
 
 T = TypeVar("T")
@@ -171,8 +171,5 @@ class Snapshot:
 
 def freshness(records: Snapshot) -> dict[str, Any]:
     """How many records of each kind there are, and the day through which they run."""
-    counts = {
-        kind: int(records.db.execute(f"SELECT count(*) FROM {kind}").fetchone()[0])
-        for kind in ("listings", "parcels", "transfers", "events", "assessments", "areas")
-    }
+    counts = health.counts(records.db)
     return {"counts": counts, "through": records.through().isoformat() if counts["listings"] else None}

@@ -103,7 +103,7 @@ def list_workups(agent: Agent) -> list[dict[str, Any]]:
     given: dict[int, str] = {}
     for d in delivered.listed(agent.porch, agent.owner):
         to = f" to {d['client'] or d['email']}" if d["client"] or d["email"] else ""
-        given.setdefault(d["workup_id"], f"delivered{to} on {said(dt.date.fromisoformat(d['made_at'][:10]))}")
+        given.setdefault(d["workup_id"], f"delivered{to} on {said(d['made_at'])}")
     for row in store.listed(agent.porch, agent.owner):
         delivery = given.get(row["workup_id"])
         try:
@@ -115,6 +115,11 @@ def list_workups(agent: Agent) -> list[dict[str, Any]]:
         out.append({**row, "kept": len(state.kept()), "list_price": state.list_price,
                     "effective_date": state.effective_date.isoformat(), "client": state.client, "delivered": delivery})  # fmt: skip
     return out
+
+
+def titles(agent: Agent) -> list[tuple[int, str]]:
+    """(number, title) of every workup, newest change first; no document is read for it."""
+    return store.titled(agent.porch, agent.owner)
 
 
 def open_workup(agent: Agent, workup_id: int) -> Opened:

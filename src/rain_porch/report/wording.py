@@ -65,7 +65,7 @@ def amount(value: float | None) -> str:
 
 def day(given: str | dt.date | None) -> str:
     """2026-10-31 → Oct 31, 2026."""
-    return said(dt.date.fromisoformat(str(given)[:10])) if given else "—"
+    return said(given) if given else "—"
 
 
 def range_name(span: Mapping[str, Any] | None) -> str:

@@ -8,6 +8,13 @@ from typing import Any
 
 from .db import Db
 
+KINDS = ("listings", "parcels", "transfers", "events", "assessments", "areas")
+
+
+def counts(db: Db) -> dict[str, int]:
+    """How many records of each kind there are."""
+    return {kind: int(db.execute(f"SELECT count(*) FROM {kind}").fetchone()[0]) for kind in KINDS}
+
 
 def known_by(db: Db, group: str, fields: Sequence[str], limit: int = 40) -> list[dict[str, Any]]:
     """Of the listings of each source ("source") or neighbourhood ("place"): how many, and how many know each field."""

@@ -87,6 +87,15 @@ def listed(db: Db, owner: int) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
+def titled(db: Db, owner: int) -> list[tuple[int, str]]:
+    """(number, title) of each, newest change first."""
+    rows = db.execute(
+        "SELECT workup_id, title FROM workups WHERE owner = :owner ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
+        {"owner": owner},
+    )
+    return [(r["workup_id"], r["title"]) for r in rows]
+
+
 def delete(db: WritableDb, owner: int, workup_id: int) -> None:
     read(db, owner, workup_id)
     db.execute("DELETE FROM workups WHERE workup_id = :id AND owner = :owner", {"id": workup_id, "owner": owner})

@@ -43,7 +43,7 @@ function addSaved() {
   if (held) void put([...items.value, blank('view', held.view as View, held.name)])
   picked.value = ''
 }
-const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.png?v=${version.value}`
+const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.svg?v=${version.value}`
 </script>
 
 <template>

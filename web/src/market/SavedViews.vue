@@ -80,8 +80,8 @@ async function bringBack() {
       >
         <input
           v-if="renaming === v.view_id"
-          :value="v.name"
           v-focus
+          :value="v.name"
           maxlength="80"
           :aria-label="`New name of ${v.name}`"
           @change="rename(v, ($event.target as HTMLInputElement).value)"

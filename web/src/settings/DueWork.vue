@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
-import { DASH } from '@/shared/format'
+import { moment } from '@/shared/format'
 
 /** Work that waits for its time: what is due when, what came of it; stopped, begun again, done at once. */
 const client = useQueryClient()
@@ -43,13 +43,11 @@ function nightly() {
 }
 const once = () =>
   act(() => got(api.POST('/api/due-work', { body: { kind: 'backup', every_minutes: 1440, details: {} } })))
-const WHEN = { month: 'short', day: 'numeric', year: 'numeric', hour: 'numeric', minute: '2-digit' } as const
-const when = (iso: string | null) => (iso ? new Date(iso).toLocaleString(undefined, WHEN) : DASH)
 const RHYTHM: Record<number, string> = { 1440: 'every day', 60: 'every hour', 10080: 'every week' }
 const rhythm = (minutes: number | null) =>
   minutes === null ? 'once' : (RHYTHM[minutes] ?? `every ${minutes} minutes`)
 const state = (row: Docs['DueWorkDoc']) =>
-  row.stopped ? 'stopped' : row.running_since ? 'at work' : `due ${when(row.due_at)}`
+  row.stopped ? 'stopped' : row.running_since ? 'at work' : `due ${moment(row.due_at)}`
 </script>
 
 <template>
@@ -70,7 +68,7 @@ const state = (row: Docs['DueWorkDoc']) =>
           <td>{{ row.name }}, {{ rhythm(row.every_minutes) }}</td>
           <td>{{ state(row) }}</td>
           <td>
-            {{ when(row.last_at) }}
+            {{ moment(row.last_at) }}
             <span class="said" :class="row.failures ? 'clay' : 'quiet'">{{ row.last_said }}</span>
           </td>
           <td>

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="T extends Marked">
 import { useQuery } from '@tanstack/vue-query'
 import 'ol/ol.css'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -11,7 +11,7 @@ import { useLight } from './useTheme'
 
 const props = defineProps<{
   subject: { latitude: number; longitude: number }
-  candidates: Marked[]
+  candidates: T[]
   choices?: Record<string, Choice>
   lit?: string | null
   radius?: number | null

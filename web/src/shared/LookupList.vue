@@ -34,8 +34,8 @@ watch(
     :id="id"
     class="list sheet"
     role="listbox"
-    @mousedown.prevent
     aria-label="Homes and workups found"
+    @mousedown.prevent
   >
     <p v-if="nothing" class="none">
       No home has the address “{{ text.trim() }}”.

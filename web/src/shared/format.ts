@@ -1,4 +1,4 @@
-/** Numbers, money and dates in the user's local form; unknown is an em dash. */
+/** Numbers and money in the user's local form, days in one; unknown is an em dash. */
 
 export const DASH = '—'
 
@@ -78,11 +78,18 @@ export function signedPct(value: number, digits = 1): string {
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${Math.abs(rounded).toFixed(digits)} %`
 }
 
-/** Aug 31, 2026: the one form in which a day is read. */
+/** Aug 31, 2026: the one form in which a day is read, as the service writes it in sentences and on paper. */
 export function day(iso: string | null | undefined): string {
+  const [year, month, dayOf] = (iso ?? '').slice(0, 10).split('-').map(Number)
+  return year && month && dayOf ? `${SHORT_MONTHS[month - 1]} ${dayOf}, ${year}` : DASH
+}
+const SHORT_MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** Aug 31, 2026, 2:05 AM */
+export function moment(iso: string | null | undefined): string {
   if (!iso) return DASH
-  const date = new Date(`${iso.slice(0, 10)}T00:00:00`)
-  return date.toLocaleDateString(undefined, { year: 'numeric', month: 'short', day: 'numeric' })
+  const [hour, minute] = iso.slice(11, 16).split(':').map(Number) as [number, number]
+  return `${day(iso)}, ${hour % 12 || 12}:${String(minute).padStart(2, '0')} ${hour < 12 ? 'AM' : 'PM'}`
 }
 
 export function baths(full: unknown, half: unknown): string {
@@ -164,7 +171,7 @@ export function typedRange(
   return null
 }
 
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
+const MONTHS = SHORT_MONTHS.map((m) => m.toLowerCase())
 /**
  * A day as people type it, as ISO: "10/31/26", "10-31-2026", "2026-10-31", "Oct 31, 2026", "31 Oct 2026"; null for nothing;
  * NaN where no such day can be read.

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import datetime as dt
 import itertools
 from collections.abc import Iterable, Sequence
 from typing import Any
@@ -43,7 +42,8 @@ def report_input(agent: Agent, workup_id: int) -> ReportInput:
     state, standpoint, records = opened.state, opened.standpoint, agent.records
     search = state.search.search()
     found = found_by(opened)
-    around = found_candidates(opened)[:AROUND]
+    aside = {key for key, made in state.decisions.items() if made.choice == "set_aside"}
+    around = [c for c in found_candidates(opened) if c.listing_id not in aside][:AROUND]
     paper = Paper(**state.paper.model_dump())
     ask = None
     if state.list_price:
@@ -101,12 +101,9 @@ def _sources(records: Snapshot) -> list[str]:
         out = []
         for s in sources(records.db):
             if {"listings", "parcels", "transfers"} & set(str(s["kinds"] or "").split(",")):
-                day = str(s["through"] or s["last_import"] or "")[:10]
-                out.append(
-                    f"{s['name']}, {'newest' if s['through'] else 'taken in'} {said(dt.date.fromisoformat(day))}"
-                    if day
-                    else str(s["name"])
-                )
+                day = str(s["through"] or s["last_import"] or "")
+                when = f", {'newest' if s['through'] else 'taken in'} {said(day)}" if day else ""
+                out.append(f"{s['name']}{when}")
         return out
 
     return records.remember("sources", told)

@@ -227,7 +227,7 @@ def bands_table(told: BandsDoc) -> list[list[object]]:
 
 
 def _records(records: Snapshot, rows: Ints, day: int) -> list[RecordDoc]:
-    """Snapshot as they stood at the end of `day`, dearest first, at most 500."""
+    """Records as they stood at the end of `day`, dearest first, at most 500."""
     columns = records.columns
     view = columns.as_of(day)
     price = view.price[rows]

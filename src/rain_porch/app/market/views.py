@@ -186,7 +186,7 @@ def answer(records: Snapshot, doc: ViewDoc) -> ViewAnswerDoc:
     """Lines, sentence, newest value and its change on the year."""
     through = records.through()
     key = ("view", through, doc.model_dump_json())
-    return records.tables.get(key, lambda: _answer(records, doc, through)).model_copy(deep=True)
+    return records.tables.get(key, lambda: _answer(records, doc, through))
 
 
 def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:

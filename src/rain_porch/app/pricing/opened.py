@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import partial
+from functools import cached_property, partial
 
 import numpy as np
 
@@ -30,12 +30,12 @@ class Opened:
     subject: Subject
     standpoint: Standpoint
 
-    @property
+    @cached_property
     def sought(self) -> tuple[str, ...]:
         """The key of all that depends on the home, its day and its search, and on nothing that was decided since."""
         return (*self.stands, "sought", self.state.search.model_dump_json())
 
-    @property
+    @cached_property
     def stands(self) -> tuple[str, ...]:
         """The key of all that depends on the home and its day alone."""
         return ("stands", self.state.model_dump_json(include={"home", "corrections", "place", "effective_date"}))
@@ -61,8 +61,8 @@ def priced(opened: Opened) -> Pricing:
 def _priced(opened: Opened) -> Pricing:
     columns, state = opened.standpoint.columns, opened.state
     rows = [columns.row_of[key] for key in state.kept() if key in columns.row_of]
-    found = {c.listing_id: c for c in candidates(opened.standpoint, np.array(rows, dtype=np.int64))}
-    kept = [found[key] for key in state.kept() if key in found]
+    by_key = {c.listing_id: c for c in candidates(opened.standpoint, np.array(rows, dtype=np.int64))}
+    kept = [by_key[key] for key in state.kept() if key in by_key]
     decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, conditions=state.conditions,
                       own=own_lines(state))  # fmt: skip
     return price(opened.standpoint, kept, decided=decided, evidence_of=partial(_evidence, opened))

@@ -9,15 +9,13 @@ import numpy as np
 from ...core.errors import BadInput, NotFound
 from ...core.facts.words import COUNTED
 from ...core.market.columns import RECORD_KINDS, Floats, Ints
-from ...core.market.listing_facts import days_on_market, prices_of
-from ...core.statistics.summary import DISPLAY_STEP, outside_fences, pulls, summarise
+from ...core.market.home_figures import home_figures
+from ...core.statistics.summary import DISPLAY_STEP, far_from_rest, pulls, summarise
 from ...documents.wire import Doc
 from ...store.homes import addresses_of
-from .opened import Opened
-from .pricing import Standpoint
+from .opened import Opened, found
 
 FAR = 12  # values a figure that are named because they lie far from the rest
-FEW = 4  # of fewer values none can be called far from the rest
 
 LABELS = {
     "list_price": ("List price", "money"),
@@ -76,7 +74,7 @@ def summaries(opened: Opened) -> SummariesDoc:
     """Each field's summary by kind; nothing where the search cannot be run."""
     standpoint, columns = opened.standpoint, opened.standpoint.columns
     try:
-        rows = standpoint.run(opened.state.search.search()).rows
+        rows = found(opened).rows
     except (BadInput, NotFound):
         return SummariesDoc(left_out=0, fields=[])
     aside = [
@@ -86,11 +84,13 @@ def summaries(opened: Opened) -> SummariesDoc:
     ]
     out = np.isin(rows, aside)
     rows = rows[~out]
-    values = _values(standpoint, rows)
+    values = home_figures(columns, standpoint.view, rows)
     kinds = [(k.value, standpoint.view.kind[rows] == RECORD_KINDS.index(k)) for k in COUNTED]
     groups = [*kinds, ("", np.ones(len(rows), dtype=bool))]
     told = {name: [(k, rows[of], values[name][of]) for k, of in groups] for name in LABELS}
-    far = np.unique([r for parts in told.values() for _, own, x in parts for r in own[_far(x)]]).astype(np.int64)
+    far = np.unique([r for parts in told.values() for _, own, x in parts for r in own[far_from_rest(x, FAR)]]).astype(
+        np.int64
+    )
     keys = [str(k) for k in columns.keys[far]]
     shown = addresses_of(standpoint.records.db, keys)
     called = {int(r): (k, shown.get(k, k)) for r, k in zip(far, keys, strict=True)}
@@ -104,15 +104,6 @@ def summaries(opened: Opened) -> SummariesDoc:
             for name, parts in told.items()
         ],
     )  # fmt: skip
-
-
-def _far(x: Floats) -> Ints:
-    """Where the values stand that lie far from the rest, the farthest from the middle first."""
-    known = np.flatnonzero(np.isfinite(x))
-    if len(known) < FEW:
-        return np.zeros(0, dtype=np.int64)
-    beyond = known[outside_fences(x[known])]
-    return np.asarray(beyond[np.argsort(-np.abs(x[beyond] - np.median(x[known])), kind="stable")][:FAR])
 
 
 def _summary(kind: str, name: str, rows: Ints, x: Floats, called: Mapping[int, tuple[str, str]]) -> SummaryDoc:
@@ -129,25 +120,6 @@ def _summary(kind: str, name: str, rows: Ints, x: Floats, called: Mapping[int, t
         far=[
             OutlyingDoc(listing_id=called[int(rows[i])][0], address=called[int(rows[i])][1], value=float(x[i]),
                    mean_without=float(without[i]))
-            for i in _far(x)
+            for i in far_from_rest(x, FAR)
         ],
     )  # fmt: skip
-
-
-def _values(standpoint: Standpoint, rows: Ints) -> Mapping[str, Floats]:
-    columns, view = standpoint.columns, standpoint.view
-    area, price = columns.numbers["living_area"][rows], view.price[rows]
-    days = days_on_market(columns, view, rows)
-    of_listing = prices_of(columns, view, rows, days)
-    return {
-        "list_price": view.list_price[rows],
-        "original_list_price": columns.numbers["original_list_price"][rows],
-        "price": price,
-        "price_per_sqft": price / np.where(area > 0, area, np.nan),
-        "living_area": area,
-        "days_on_market": days,
-        **{
-            name: np.array([p.get(name, np.nan) for p in of_listing])
-            for name in ("cumulative_days_on_market", "share_of_list", "share_of_original")
-        },
-    }

@@ -18,8 +18,9 @@ def date_of(day: int) -> dt.date:
     return dt.date.fromordinal(day + _EPOCH)
 
 
-def said(date: dt.date) -> str:
-    """The one form in which a day is read, on screen and on paper: "Aug 31, 2026"."""
+def said(given: dt.date | str) -> str:
+    """The one form in which a day is read, on screen and on paper: "Aug 31, 2026". A text is ISO, also with a time."""
+    date = given if isinstance(given, dt.date) else dt.date.fromisoformat(given[:10])
     return f"{_MONTHS[date.month - 1]} {date.day}, {date.year}"
 
 

@@ -60,8 +60,8 @@ def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
 SQFT_PER_ACRE = 43_560.0
 
 
-def prices_of(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> list[dict[str, float]]:
-    """What is known of each listing's prices and days, a dictionary a row.
+def price_figures(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> dict[str, Floats]:
+    """Figures of listings' prices and days, by name, each (n,), NaN where unknown.
 
     list_price_per_sqft, price_per_lot_sqft, price_per_acre: dollars a unit. share_of_list, share_of_original: what was paid
     ÷ the last and the first list price, of closed ones. cumulative_days_on_market: days.
@@ -71,7 +71,7 @@ def prices_of(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> lis
     last, price = view.list_price[rows], view.price[rows]
     paid = np.where(np.isin(view.kind[rows], (SOLD, DEED_SALE)), price, np.nan)
     with np.errstate(divide="ignore", invalid="ignore"):
-        told = {
+        return {
             "list_price_per_sqft": last / area,
             "price_per_lot_sqft": price / lot,
             "price_per_acre": price / lot * SQFT_PER_ACRE,
@@ -79,6 +79,11 @@ def prices_of(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> lis
             "share_of_original": paid / first,
             "cumulative_days_on_market": with_earlier(columns, rows, own_days),
         }
+
+
+def prices_of(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> list[dict[str, float]]:
+    """What is known of them, a dictionary a row."""
+    told = price_figures(columns, view, rows, own_days)
     out: list[dict[str, float]] = [{} for _ in range(len(rows))]
     for name, values in told.items():
         for i in np.flatnonzero(np.isfinite(values)).tolist():

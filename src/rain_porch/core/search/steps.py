@@ -11,7 +11,7 @@ from ..facts.fields import BY_NAME, Kind
 from ..facts.homes import Subject
 from ..facts.words import RecordKind
 from ..market.columns import AsOf, Columns, Ints
-from .search import NO_MASKS, Criterion, Masks, Search, run
+from .search import NO_MASKS, Criterion, Found, Masks, Search, run
 from .sentence import criterion_words
 
 RADIUS_STEPS = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0, 5.0, 10.0, 15.0, 25.0)
@@ -95,14 +95,22 @@ class WhatIf:
 
 
 def what_if(
-    search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS
+    search: Search,
+    columns: Columns,
+    view: AsOf,
+    subject: Subject | None = None,
+    masks: Masks = NO_MASKS,
+    found: Found | None = None,
 ) -> dict[str, WhatIf]:
-    """For each part of the search, the counts one step looser, one tighter, and without it, all else equal."""
+    """For each part of the search, the counts one step looser, one tighter, and without it, all else equal.
+
+    found: what the search itself finds, where that is known already.
+    """
 
     def counted(step: Step | None) -> tuple[str, Mapping[str, int]] | None:
         return None if step is None else (step.words, run(step.search, columns, view, subject, masks).counts)
 
-    without = run(search, columns, view, subject, masks).without
+    without = (found or run(search, columns, view, subject, masks)).without
     looser = {s.part: s for s in steps(search, True)}
     tighter = {s.part: s for s in steps(search, False)}
     return {

@@ -78,6 +78,19 @@ def pulls(values: Any) -> NDArray[np.float64]:
     return np.asarray((x.sum() - x) / (x.size - 1))
 
 
+FEW = 4  # of fewer values none can be called far from the rest
+
+
+def far_from_rest(values: Any, most: int) -> NDArray[np.int64]:
+    """Where the known values beyond Tukey's fences stand, the farthest from the middle first, at most so many."""
+    x = np.asarray(values, dtype=np.float64)
+    known = np.flatnonzero(np.isfinite(x))
+    if len(known) < FEW:
+        return np.zeros(0, dtype=np.int64)
+    beyond = known[outside_fences(x[known])]
+    return np.asarray(beyond[np.argsort(-np.abs(x[beyond] - np.median(x[known])), kind="stable")][:most])
+
+
 def outside_fences(values: Any) -> NDArray[np.bool_]:
     """Values beyond 1.5 interquartile ranges of the quartiles (Tukey's fences)."""
     x = np.asarray(values, dtype=np.float64)

@@ -19,6 +19,8 @@ const props = defineProps<{
   lit?: string | null
   loading?: boolean
   marked?: (row: Row) => string
+  /** What else the slots of a row read, always as many things: a row is drawn anew only where one of them has changed. */
+  depends?: (row: Row) => unknown[]
 }>()
 const emit = defineEmits<{
   sort: [sorting: Sorting[]]
@@ -27,7 +29,7 @@ const emit = defineEmits<{
 }>()
 const ROW = 46
 const scroller = ref<HTMLElement>()
-const { first: from, last: to, keepInSight } = useWindow(scroller, () => props.rows.length, ROW)
+const { first: from, last: to, resting, keepInSight } = useWindow(scroller, () => props.rows.length, ROW)
 const part = computed(() => props.rows.slice(from.value, to.value))
 const at = computed(() => props.rows.findIndex((row) => props.keyOf(row) === props.here))
 watch(at, async (now) => {
@@ -54,9 +56,7 @@ watch(
 onMounted(() => at.value >= 0 && keepInSight(at.value))
 onMounted(() => at.value >= 0 && keepInSight(at.value))
 // rows that are scrolled past under a resting pointer are not pointed at
-let scrolled = 0
-const moving = () => (scrolled = performance.now())
-const pointed = (key: string) => performance.now() - scrolled > 150 && emit('lit', key)
+const pointed = (key: string) => resting() && emit('lit', key)
 
 const place = (key: string) => props.sorting.findIndex((s) => s.column === key)
 function arrow(key: string): string {
@@ -120,7 +120,7 @@ function addSort(event: Event) {
       </select>
       <span class="end"><slot name="count" /></span>
     </p>
-    <div ref="scroller" @scroll.passive="moving" class="scroller" :aria-busy="loading">
+    <div ref="scroller" class="scroller" :aria-busy="loading">
       <table v-if="rows.length" :aria-label="label" :aria-rowcount="rows.length">
         <thead>
           <tr>
@@ -144,6 +144,14 @@ function addSort(event: Event) {
           <tr
             v-for="row in part"
             :key="keyOf(row)"
+            v-memo="[
+              row,
+              columns,
+              marked?.(row),
+              keyOf(row) === here,
+              keyOf(row) === lit,
+              ...(depends?.(row) ?? []),
+            ]"
             :class="[marked?.(row), { at: keyOf(row) === here, lit: keyOf(row) === lit }]"
             :aria-selected="keyOf(row) === here"
             @mouseenter="pointed(keyOf(row))"

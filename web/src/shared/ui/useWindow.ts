@@ -6,6 +6,8 @@ const FEW = 150 // rows that are all drawn: Tab and the browser's own search fin
 export function useWindow(scroller: Ref<HTMLElement | undefined>, count: () => number, row: number) {
   const first = ref(0)
   const last = ref(FEW)
+  let scrolled = -1e4
+  const resting = () => performance.now() - scrolled > 150
   function look() {
     const box = scroller.value
     if (!box) return
@@ -27,7 +29,11 @@ export function useWindow(scroller: Ref<HTMLElement | undefined>, count: () => n
       box.scrollTop = top + row + head - box.clientHeight
   }
   watch(count, look)
-  onMounted(() => scroller.value?.addEventListener('scroll', look, { passive: true }))
-  onBeforeUnmount(() => scroller.value?.removeEventListener('scroll', look))
-  return { first, last, keepInSight }
+  function moved() {
+    scrolled = performance.now()
+    look()
+  }
+  onMounted(() => scroller.value?.addEventListener('scroll', moved, { passive: true }))
+  onBeforeUnmount(() => scroller.value?.removeEventListener('scroll', moved))
+  return { first, last, resting, keepInSight }
 }

@@ -12,7 +12,7 @@ import { valueOf } from './useSelection'
 
 const props = defineProps<{
   rows: Candidate[]
-  found: number
+  of: number
   here: string | null
   sorting: Sorting[]
   loading: boolean
@@ -63,12 +63,12 @@ function own(c: TableColumn): string {
 const reason = (key: string) => state.value?.decisions?.[key]?.reason ?? ''
 const name = (row: Candidate) => row.address || row.listing_id
 const said = (row: Candidate) => row.differences.join(', ') || 'alike in all that is recorded'
-const LISTED = 2000 // so many of what is found are sent, the most alike
 const total = computed(() => {
-  const n = props.rows.length
-  if (n >= LISTED && props.found > n) return `the ${number(n)} most alike of ${number(props.found)} homes`
-  return `${number(n)} ${n === 1 ? 'home' : 'homes'}`
+  const n = number(props.rows.length)
+  if (props.of) return `the ${n} most alike of ${number(props.of)} homes`
+  return `${n} ${props.rows.length === 1 ? 'home' : 'homes'}`
 })
+const depends = (row: Candidate) => [mine.value, reason(row.listing_id), props.elsewhere.has(row.listing_id)]
 </script>
 
 <template>
@@ -83,6 +83,7 @@ const total = computed(() => {
     :lit="lit"
     :loading="loading"
     :marked="(row) => choiceOf(row.listing_id)"
+    :depends="depends"
     @sort="emit('sort', $event)"
     @open="emit('open', $event)"
     @lit="lit = $event"

@@ -50,7 +50,12 @@ watch(
 )
 
 const counts = computed(() => search.live.value?.counts ?? found.data.value?.counts ?? {})
-const all = computed(() => Object.values(counts.value).reduce((sum, n) => sum + n, 0))
+/** How many the search finds, where it finds more than are listed. */
+const beyond = computed(() => {
+  const { counts: n, candidates: listed } = found.data.value ?? { counts: {}, candidates: [] }
+  const all = Object.values(n).reduce((sum, x) => sum + x, 0)
+  return !only.value && all > listed.length ? all : 0
+})
 const unknown = computed(() => Object.entries(search.live.value?.unknown ?? found.data.value?.unknown ?? {}))
 const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}))
 /** The most alike sales that nothing has been decided on: help never touches a decision. */
@@ -253,11 +258,7 @@ useKeys(key)
           @radius="search.dragRadius"
         >
           <template #card="{ homes, close }">
-            <MapCard
-              :keys="homes.map((h) => h.listing_id)"
-              :rows="shown"
-              @open="(close(), openHome($event))"
-            />
+            <MapCard :homes="homes" @open="(close(), openHome($event))" />
           </template>
         </HomeMap>
         <MapTools v-model="tool" />
@@ -265,7 +266,7 @@ useKeys(key)
       <template #right>
         <CandidateTable
           :rows="shown"
-          :found="all"
+          :of="beyond"
           :here="here"
           :sorting="sorting"
           :loading="found.isFetching.value"

@@ -1,15 +1,13 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import HomeCard from '@/shared/HomeCard.vue'
 import { useWorkup, type Candidate } from '../useWorkup'
 import Choose from './Choose.vue'
 
 /** The homes at one place of the map, each to be opened and chosen there. */
-const props = defineProps<{ keys: string[]; rows: Candidate[] }>()
+defineProps<{ homes: Candidate[] }>()
 defineEmits<{ open: [key: string] }>()
 const { choiceOf } = useWorkup()
 const MOST = 40
-const homes = computed(() => props.rows.filter((r) => props.keys.includes(r.listing_id)))
 </script>
 
 <template>

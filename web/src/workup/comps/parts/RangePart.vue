@@ -91,7 +91,7 @@ function take() {
       @update:model-value="dragged"
     />
     <div class="range">
-      <v-text-field v-model="low" label="From" v-focus @change="take" />
+      <v-text-field v-model="low" v-focus label="From" @change="take" />
       <v-text-field v-model="high" label="To" @change="take" />
     </div>
     <p class="quiet small mt-1">

@@ -17,9 +17,9 @@ function take() {
 <template>
   <v-text-field
     v-model="text"
+    v-focus
     label="Words to look for, any of them"
     placeholder="sunroom, new roof"
-    v-focus
     hide-details
     @change="take"
   />

@@ -49,8 +49,8 @@ function first() {
 <template>
   <input
     v-model="text"
-    class="find"
     v-focus
+    class="find"
     :aria-label="`Part of a word for ${search.label(part)}`"
     placeholder="Type part of a word"
     @keydown.enter.prevent="first"

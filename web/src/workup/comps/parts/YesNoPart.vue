@@ -24,7 +24,7 @@ function take(way: keyof typeof WAYS) {
   <div role="radiogroup" :aria-label="search.label(part)">
     <p v-for="(_, way) in WAYS" :key="way">
       <label class="way">
-        <input type="radio" :name="part" :checked="held === way" v-focus="held === way" @change="take(way)" />
+        <input v-focus="held === way" type="radio" :name="part" :checked="held === way" @change="take(way)" />
         <span>{{ way }}</span>
         <b>{{ way === 'either' ? '' : number(spread.data.value?.words[way] ?? 0) }}</b>
       </label>
