@@ -22,7 +22,7 @@ from numpy.typing import NDArray
 from scipy.stats import rankdata
 
 from rain_porch.app.pricing.past_listings import listings_around, market_of, seen_of
-from rain_porch.app.pricing.pricing import Standpoint
+from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot
 from rain_porch.core.facts.dates import date_of

@@ -14,7 +14,9 @@ from rain_porch.app.agent import folders_agent
 from rain_porch.app.changes import Decide
 from rain_porch.app.handover.report_input import report_input
 from rain_porch.app.homes import HomeRef
-from rain_porch.app.pricing.pricing import Decided, Standpoint, most_alike, price
+from rain_porch.app.pricing.candidates import most_alike
+from rain_porch.app.pricing.pricing import Decided, price
+from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.records import Records
 from rain_porch.app.workups import begin_workup, change_workup, open_workup
 from rain_porch.core.price.evidence import wide_fit

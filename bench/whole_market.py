@@ -12,7 +12,8 @@ import numpy as np
 from bench import market_rows
 from bench.market_rows import Asked
 from bench.timing import Result, times
-from rain_porch.app.pricing.pricing import Standpoint, candidates
+from rain_porch.app.pricing.candidates import candidates
+from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.snapshot import Snapshot
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.market import measures as mk

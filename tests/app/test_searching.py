@@ -8,7 +8,8 @@ import numpy as np
 import pytest
 
 from rain_porch.app.homes import HomeRef, locate, read_home
-from rain_porch.app.pricing.pricing import Standpoint, loosened, sold_rows
+from rain_porch.app.pricing.candidates import loosened, sold_rows
+from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.core.errors import NotFound
 from rain_porch.core.facts.parcels import read_spans
 from rain_porch.core.search.proposals import helps_most, match_everything

@@ -63,6 +63,21 @@ def test_a_view_is_asked_compared_saved_and_pinned(page: Page, server) -> None:
     expect(page.get_by_role("button", name="Supply on both banks", exact=True)).to_have_count(0)
 
 
+def test_presses_that_come_faster_than_the_answers_lose_nothing(page: Page, server) -> None:
+    page.get_by_role("link", name="Market").click()
+    page.get_by_label("Name of the view").fill("Quickly")
+    page.get_by_role("button", name="Save", exact=True).click()
+    pin = page.get_by_role("button", name="Pin Quickly to the desk")
+    expect(pin).to_be_visible()
+    page.route("**/api/views/*", lambda route: (page.wait_for_timeout(500), route.continue_()))
+    pin.click()
+    page.get_by_role("button", name="Delete Quickly").click()
+    page.get_by_role("button", name="Bring it back").click()
+    expect(page.get_by_role("button", name="Take Quickly off the desk")).to_be_visible()
+    page.get_by_role("button", name="Delete Quickly").click()
+    expect(page.get_by_role("button", name="Quickly", exact=True)).to_have_count(0)
+
+
 def test_years_lie_over_each_other_and_the_year_so_far_tells_all_measures(page: Page, server) -> None:
     page.get_by_role("link", name="Market").click()
     page.get_by_label("years over each other").check()

@@ -12,12 +12,13 @@ from pydantic import BaseModel
 
 from ..app.homes import HomeRef, read_home
 from ..app.pricing.answers import candidate_docs
+from ..app.pricing.candidates import candidates, sold_rows
 from ..app.pricing.opened import Opened, found, found_candidates, suggested
-from ..app.pricing.pricing import Standpoint, candidates, label, sold_rows
+from ..app.pricing.standpoint import Standpoint
 from ..app.pricing.summaries import SummariesDoc, summaries
 from ..app.workups import open_workup
 from ..core.errors import BadInput, NotFound
-from ..core.facts.fields import CATALOGUE
+from ..core.facts.fields import CATALOGUE, line_label
 from ..core.facts.words import COUNTED
 from ..core.market.columns import SOLD
 from ..core.search import search as sr
@@ -205,7 +206,7 @@ def likeness_parts(
         raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
     told = {"distance": "Distance", "days_since": "Days since the sale"}
     parts = [
-        LikenessPartDoc(field=name, label=told.get(name) or label(name), likeness=like, weight=weight)
+        LikenessPartDoc(field=name, label=told.get(name) or line_label(name), likeness=like, weight=weight)
         for name, (like, weight) in standpoint.likeness_parts(row).items()
     ]
     return sorted(parts, key=lambda p: -p.weight)

@@ -10,10 +10,10 @@ from pydantic import BaseModel
 
 from ..app.pricing.answers import pricing_doc
 from ..app.pricing.opened import priced
-from ..app.pricing.pricing import label
 from ..app.pricing.scrutiny import checked, opened_rate, weights_say
 from ..app.workups import open_workup
 from ..core.facts.dates import date_of
+from ..core.facts.fields import BY_NAME, line_label
 from ..core.price.rate_evidence import market_index
 from ..documents.wire import PriceDoc
 from ..store.homes import addresses_of
@@ -91,10 +91,12 @@ class PairDoc(BaseModel):
 
 
 class RateOpenedDoc(BaseModel):
-    """dots: x in units (in percent where in_percent), y in percent of price; the line is slope × x."""
+    """one: what one unit is called. dots: x in units (in percent where in_percent), y in percent of price; the line is
+    slope × x."""
 
     field: str
     label: str
+    one: str
     dollars: float
     source: str
     weak: bool
@@ -129,7 +131,7 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
             listing_id=a.listing_id,
             lines=[
                 LineDoc(
-                    field=x.field, label=label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs, mine=x.mine,
+                    field=x.field, label=line_label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs, mine=x.mine,
                     formula=x.formula, overridden=x.overridden, apart=x.apart,
                 )
                 for x in a.lines
@@ -156,7 +158,7 @@ def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_le
     named = {str(keys[r]) for p in rate.pairs.shown for r in (p.more, p.fewer)}
     shown = addresses_of(porch.records.db, sorted(named))
     return RateOpenedDoc(
-        field=field, label=label(field), dollars=rate.used.dollars, source=rate.used.source, weak=rate.used.weak,
+        field=field, label=line_label(field), one=BY_NAME[field].one, dollars=rate.used.dollars, source=rate.used.source, weak=rate.used.weak,
         says=rate.used.says,
         choices=[
             ChoiceDoc(source=c.source, dollars=c.dollars, standard_error=c.se, sales=c.n, says=c.says) for c in rate.choices

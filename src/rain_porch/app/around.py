@@ -17,7 +17,8 @@ from ..documents.stored import HomeRefDoc
 from ..documents.wire import CandidateDoc, Doc, SearchDoc, SubjectDoc
 from .homes import HomeRef, read_home
 from .pricing.answers import candidate_docs, subject_doc
-from .pricing.pricing import Standpoint, candidates, loosened
+from .pricing.candidates import candidates, loosened
+from .pricing.standpoint import Standpoint
 from .snapshot import Snapshot
 
 SHOWN = 500

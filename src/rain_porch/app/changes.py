@@ -12,7 +12,7 @@ from pydantic import Field
 from ..core.errors import BadInput
 from ..core.facts.condition import SCALE
 from ..core.facts.dates import said
-from ..core.facts.fields import ADJUSTED, BY_NAME, Kind
+from ..core.facts.fields import ADJUSTED, BY_NAME, OWN_LINE, Kind
 from ..core.facts.improvements import check_improvement
 from ..core.facts.money import dollars
 from ..core.price.proceeds import net_sheet
@@ -24,7 +24,6 @@ from ..report.readings import STATISTICS
 from .homes import checked_corrections
 
 MAX_PRICE = 5e8
-OWN = "own: "  # before the name of a feature of the agent's own, as a line of the grid
 
 
 class CorrectFact(Doc):
@@ -347,7 +346,7 @@ def _rate(state: WorkupDoc, change: SetRate) -> tuple[WorkupDoc, str]:
 
 
 def _cell(state: WorkupDoc, change: SetCell) -> tuple[WorkupDoc, str]:
-    own = change.field == "improvements" or change.field in {OWN + f.label for f in state.features}
+    own = change.field == "improvements" or change.field in {OWN_LINE + f.label for f in state.features}
     if not own and change.field not in (*ADJUSTED, "concessions", "market_change"):
         raise BadInput("field", f"“{change.field}” has no line in the grid.")
     cells = {key: dict(row) for key, row in state.cells.items()}

@@ -24,7 +24,7 @@ from .agent import Agent
 from .changes import Change
 from .homes import Home, HomeRef, read_home
 from .pricing.opened import Opened
-from .pricing.pricing import Standpoint
+from .pricing.standpoint import Standpoint
 from .snapshot import Snapshot
 
 NO_ROWS = np.zeros(0, dtype=np.int64)

@@ -7,12 +7,8 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..core.facts.dates import said
-from ..core.facts.fields import BY_NAME
+from ..core.facts.fields import BY_NAME, line_label
 from ..core.facts.money import half_up, signed
-
-_SPECIAL = {
-    "bathrooms": "Baths", "concessions": "Concessions", "market_change": "Market change", "improvements": "Improvements",
-}  # fmt: skip
 
 
 def fact(facts: Mapping[str, Any], name: str) -> str:
@@ -36,10 +32,10 @@ def fact(facts: Mapping[str, Any], name: str) -> str:
 
 def label(name: str) -> str:
     """A line's name with its unit: "Living area, sq ft"; a feature of the agent's own by its own name."""
-    if name in _SPECIAL or name not in BY_NAME:
-        return _SPECIAL.get(name) or name.removeprefix("own: ")
-    f = BY_NAME[name]
-    return f"{f.label}, {f.unit}" if f.unit and f.unit != "$" else f.label
+    if name == "bathrooms":
+        return "Baths"
+    unit = BY_NAME[name].unit if name in BY_NAME else ""
+    return f"{line_label(name)}, {unit}" if unit and unit != "$" else line_label(name)
 
 
 def facts_line(facts: Mapping[str, Any]) -> str:

@@ -10,13 +10,15 @@ import numpy as np
 import pytest
 from bench.accuracy import ames
 
-from rain_porch.app.pricing.backtesting import backtest, keep, subject_of
-from rain_porch.app.pricing.pricing import Standpoint, loosened, most_alike, price, rates_for
+from rain_porch.app.pricing.backtesting import backtest, keep, subject_of, value_of
+from rain_porch.app.pricing.candidates import loosened, most_alike
+from rain_porch.app.pricing.pricing import price
+from rain_porch.app.pricing.rates import rates_for
+from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.records import Records
 from rain_porch.cli import main
 from rain_porch.core.errors import BadInput, NotEnough
 from rain_porch.core.price.evidence import evidence
-from rain_porch.core.price.valuation import value_by_comps
 from tests.conftest import NOW
 
 FROM, TO = dt.date(2025, 7, 1), dt.date(2026, 6, 30)
@@ -71,7 +73,7 @@ def test_nothing_of_the_sale_or_after_it_is_used(town, demo_records):
     records.close()
 
 
-def test_the_quick_value_is_the_grids_own(demo_records):
+def test_the_value_of_a_backtest_is_the_one_an_agent_is_shown(demo_records):
     columns = demo_records.columns
     rng = np.random.default_rng(4)
     sold = np.flatnonzero(
@@ -89,13 +91,9 @@ def test_the_quick_value_is_the_grids_own(demo_records):
         priced = price(standpoint, comps)
         found = evidence(columns, standpoint.view, standpoint.subject, priced.market_change.window_days)
         rows = np.array([c.row for c in comps])
-        likeness = standpoint.likeness(rows)[0]
-        quick = value_by_comps(
-            columns, standpoint.view, standpoint.subject, rows, likeness, found, rates_for(standpoint, found, comps)
-        )
-        assert quick.value == pytest.approx(priced.value, rel=2e-4)
-        assert quick.adjusted == pytest.approx([a.adjusted_price for a in priced.adjusted], rel=1e-4)
-        assert quick.weights == pytest.approx(priced.weights, abs=2e-3)
+        rates = rates_for(standpoint, found, comps)
+        quick = value_of(standpoint, rows, standpoint.likeness(rows)[0], found, rates)
+        assert quick == pytest.approx(priced.value, rel=2e-4)
         compared += 1
     assert compared >= 8
 

@@ -15,8 +15,10 @@ from rain_porch.app import homes
 from rain_porch.app.homes import HomeRef
 from rain_porch.app.pricing import answers
 from rain_porch.app.pricing.ask import asking
-from rain_porch.app.pricing.pricing import Decided, Standpoint, candidates, most_alike, price, sold_rows
+from rain_porch.app.pricing.candidates import candidates, most_alike, sold_rows
+from rain_porch.app.pricing.pricing import Decided, price
 from rain_porch.app.pricing.roads import by_roads
+from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.core.errors import Ambiguous, BadInput, NotEnough, NotFound
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.homes import Subject

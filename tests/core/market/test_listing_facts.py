@@ -9,14 +9,13 @@ from rain_porch.core.facts.dates import said
 from rain_porch.core.market.book import Book, with_earlier
 from rain_porch.core.market.listing_facts import (
     days_on_market,
-    differences,
     flags,
     price_per_sqft,
     prices_of,
     share,
     status_said,
 )
-from tests.made import DAY, TODAY, market, sale, subject
+from tests.made import DAY, TODAY, market, sale
 
 
 def test_price_per_square_foot_check_value():
@@ -50,32 +49,6 @@ def test_days_run_to_the_contract_never_to_the_closing():
     assert np.nan_to_num(days, nan=-1).tolist() == [35, -1, 12, 70, -1]
 
 
-def test_differences_are_said_in_words():
-    row = sale(
-        living_area=2020.0,
-        bathrooms_full=1.0,
-        bathrooms_half=2.0,
-        garage_spaces=0.0,
-        year_built=2001.0,
-        lot_size_square_feet=12_000.0,
-        pool_private_yn=1.0,
-        architectural_style="Ranch",
-    )
-    said = differences(market([row]), 0, subject(architectural_style="Colonial", pool_private_yn=0.0))
-    assert said == (
-        "220 sq ft larger",
-        "1 full bath fewer",
-        "1 half bath more",
-        "2 garage spaces fewer",
-        "built 16 years later",
-        "lot 4,000 sq ft larger",
-        "a pool",
-        "ranch",
-    )
-    assert differences(market([sale()]), 0, subject()) == ()
-    assert differences(market([sale(living_area=None)]), 0, subject()) == ()
-
-
 def test_flags_name_the_record_that_caused_them():
     rows = [
         sale(400, 310_000.0, home=1),
@@ -88,26 +61,6 @@ def test_flags_name_the_record_that_caused_them():
     assert flags(columns, view, 1) == (f"quick resale: 310,000 on {bought}", "concessions 5,000")
     assert flags(columns, view, 2) == ("new construction", "distressed sale")
     assert flags(columns, view, 0) == ()
-
-
-@pytest.mark.parametrize(
-    ("theirs", "mine", "words"),
-    [
-        ({"stories": 1.5}, {"stories": 1.0}, "half a storey more"),
-        ({"stories": 1.5}, {"stories": 2.0}, "half a storey fewer"),
-        ({"stories": 2.0}, {"stories": 1.0}, "1 storey more"),
-        ({"stories": 2.5}, {"stories": 1.0}, "1.5 storeys more"),
-        ({"below_grade_finished_area": 600.0}, {"below_grade_finished_area": 0.0}, "a finished basement"),
-        ({"below_grade_finished_area": 0.0}, {"below_grade_finished_area": 600.0}, "no finished basement"),
-        (
-            {"below_grade_finished_area": 900.0},
-            {"below_grade_finished_area": 600.0},
-            "300 sq ft more finished below grade",
-        ),
-    ],
-)
-def test_storeys_and_basement_are_differences_in_words_and_halves_stay_halves(theirs, mine, words):
-    assert differences(market([sale(**theirs)]), 0, subject(**mine)) == (words,)
 
 
 def test_cumulative_days_go_back_over_the_listings_that_one_follows():

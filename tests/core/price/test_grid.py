@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from rain_porch.core.facts.money import half_up, signed
 from rain_porch.core.market.market_change import compounded
 from rain_porch.core.price.evidence import Rate
-from rain_porch.core.price.grid import Comp, Own, adjust, apart, over_limits
+from rain_porch.core.price.grid import Comp, Own, adjust, adjusted_prices, apart, over_limits
 from rain_porch.core.price.worth import comp_weights, indicated
 from tests.made import subject
 
@@ -74,6 +74,25 @@ def test_gross_is_at_least_net_and_the_order_of_features_does_not_matter(price, 
     assert one.gross >= abs(one.net) - 1e-6
     assert one.adjusted_price == pytest.approx(two.adjusted_price)
     assert one.adjusted_price == pytest.approx(price + sum(x.amount for x in one.lines if x.amount is not None))
+
+
+@given(
+    st.lists(
+        st.tuples(
+            money, st.floats(-30, 900), st.none() | st.floats(0, 20_000),
+            st.dictionaries(st.sampled_from(sorted(FACTS)), st.floats(0, 3000)),
+        ), min_size=1, max_size=12,
+    ),
+    rates, st.floats(-2, 2),
+)  # fmt: skip
+def test_many_comps_at_once_are_adjusted_as_each_of_them_is(sales, dollars, pct):
+    one_by_one = [adjust(subject(), Comp("C", p, d, f, c), made(dollars), pct) for p, d, c, f in sales]
+    price, days = (np.array([s[i] for s in sales]) for i in (0, 1))
+    given_back = np.array([np.nan if s[2] is None else s[2] for s in sales])
+    facts = {name: np.array([s[3].get(name, np.nan) for s in sales]) for name in FACTS}
+    at_once = adjusted_prices(subject(), price, days, given_back, facts, made(dollars), pct)
+    assert at_once.prices == pytest.approx([a.adjusted_price for a in one_by_one])
+    assert at_once.gross_pct == pytest.approx([a.gross_pct for a in one_by_one])
 
 
 def test_a_rate_of_zero_makes_its_line_vanish():

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { vFocus } from '@/shared/vFocus'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { inTurn } from '@/shared/useDraft'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { FRESH, type View, type ViewTools } from './useView'
@@ -20,7 +21,12 @@ const deleted = ref<Saved | null>(null)
 const renaming = ref<number | null>(null)
 const usualName = () =>
   `${label(view.value.measures![0]!)}${view.value.places?.[0] ? `, ${view.value.places[0]}` : ''}`
-async function tried(act: () => Promise<unknown>): Promise<boolean> {
+const next = inTurn()
+/** A view as the service has it now: an earlier press may have changed it since it was drawn. */
+const fresh = (v: Saved) => saved.data.value?.find((x) => x.view_id === v.view_id) ?? v
+/** One at a time, each with the list read anew after it. */
+const tried = (act: () => Promise<unknown>) => next(() => now(act))
+async function now(act: () => Promise<unknown>): Promise<boolean> {
   fault.value = taken.value = ''
   try {
     await act()
@@ -38,12 +44,18 @@ async function keep(pinned: boolean, replace = false) {
   const body = { name: own, pinned, replace, view: view.value }
   if (await tried(() => got(api.POST('/api/views', { body })))) name.value = ''
 }
+const written = (v: Saved) => ({
+  name: v.name,
+  pinned: v.pinned,
+  replace: false,
+  view: v.view as View,
+})
 const change = (v: Saved, to: Partial<Saved>) =>
   tried(() =>
     got(
       api.PUT('/api/views/{view_id}', {
         params: { path: { view_id: v.view_id } },
-        body: { name: v.name, pinned: v.pinned, replace: false, view: v.view as View, ...to },
+        body: { ...written(fresh(v)), ...to },
       }),
     ),
   )
@@ -51,17 +63,15 @@ async function rename(v: Saved, text: string) {
   renaming.value = null
   if (text.trim() && text.trim() !== v.name) await change(v, { name: text.trim() })
 }
-async function drop(v: Saved) {
-  if (
-    await tried(() => got(api.DELETE('/api/views/{view_id}', { params: { path: { view_id: v.view_id } } })))
-  )
-    deleted.value = v
-}
+const drop = (v: Saved) =>
+  tried(async () => {
+    const last = fresh(v)
+    await got(api.DELETE('/api/views/{view_id}', { params: { path: { view_id: v.view_id } } }))
+    deleted.value = last
+  })
 async function bringBack() {
   const v = deleted.value
-  if (!v) return
-  const body = { name: v.name, pinned: v.pinned, replace: false, view: v.view as View }
-  if (await tried(() => got(api.POST('/api/views', { body })))) deleted.value = null
+  if (v && (await tried(() => got(api.POST('/api/views', { body: written(v) }))))) deleted.value = null
 }
 </script>
 

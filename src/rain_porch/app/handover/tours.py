@@ -12,7 +12,7 @@ from ...core.facts.place import miles
 from ...core.market.columns import SOLD
 from ...store.homes import parcels_within
 from ..pricing.answers import candidate_docs
-from ..pricing.pricing import Standpoint
+from ..pricing.standpoint import Standpoint
 from ..snapshot import Snapshot
 
 HOUSING = {

@@ -18,6 +18,7 @@ from ...core.market.conditions import values_of
 from ...core.market.figure_records import KINDS, Event, changed_since, records_behind
 from ...core.market.listing_facts import days_on_market, price_per_sqft
 from ...core.market.view_reading import twelve_months
+from ...core.statistics.summary import known
 from ...documents.wire import Doc
 from ...store.homes import addresses_of
 from ..snapshot import Snapshot
@@ -164,15 +165,11 @@ def told_of(records: Snapshot, since: dt.date, events: Sequence[Event]) -> Chang
     )  # fmt: skip
 
 
-def _known(x: float) -> float | None:
-    return float(x) if np.isfinite(x) else None
-
-
 def _price_then(records: Snapshot, event: Event) -> float | None:
     columns = records.columns
     if event.what == "closed":
-        return _known(columns.numbers["close_price"][event.row])
-    return _known(list_price_at(columns, np.array([event.row], dtype=np.int64), event.day)[0])
+        return known(columns.numbers["close_price"][event.row])
+    return known(list_price_at(columns, np.array([event.row], dtype=np.int64), event.day)[0])
 
 
 SIZE_MEASURES = ("closings", "median_price_per_sqft", "median_price", "for_sale")
@@ -238,20 +235,20 @@ def _records(records: Snapshot, rows: Ints, day: int) -> list[RecordDoc]:
     out = []
     for i, row in enumerate(rows.tolist()):
         key, code = str(columns.keys[row]), int(view.kind[row])
-        area = _known(columns.numbers["living_area"][row])
+        area = known(columns.numbers["living_area"][row])
         out.append(
             RecordDoc(
                 listing_id=key,
                 address=shown.get(key, ""),
                 kind=RECORD_KINDS[code if code >= 0 else SOLD].value,
                 date=None if view.date[row] == NO_DAY else date_of(int(view.date[row])),
-                price=_known(view.price[row]),
-                list_price=_known(view.list_price[row]),
-                price_per_sqft=None if (p := price_per_sqft(_known(view.price[row]), area)) is None else round(p, 2),
+                price=known(view.price[row]),
+                list_price=known(view.list_price[row]),
+                price_per_sqft=None if (p := price_per_sqft(known(view.price[row]), area)) is None else round(p, 2),
                 living_area=area,
                 days_on_market=None if np.isnan(days[i]) else int(days[i]),
-                latitude=_known(columns.lats[row]),
-                longitude=_known(columns.lons[row]),
+                latitude=known(columns.lats[row]),
+                longitude=known(columns.lons[row]),
             )
         )
     return out

@@ -11,6 +11,7 @@ import numpy as np
 
 from ...core.errors import BadInput, NotEnough
 from ...core.facts.dates import date_of, day_of
+from ...core.facts.fields import line_label
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.money import half_up
 from ...core.market import measures as mk
@@ -23,7 +24,9 @@ from ...store.homes import addresses_of
 from ..homes import Home, own_sale
 from ..snapshot import Snapshot
 from .backtesting import BacktestResult
-from .pricing import Pricing, Standpoint, candidates, label, loosened, most_alike, price
+from .candidates import candidates, loosened, most_alike
+from .pricing import Pricing, price
+from .standpoint import Standpoint
 
 
 def backtest_doc(result: BacktestResult) -> d.BacktestDoc:
@@ -160,7 +163,7 @@ def pricing_doc(standpoint: Standpoint, pricing: Pricing, search: sr.Search, sai
             window_days=m.window_days,
         ),
         apart=[
-            d.ApartDoc(field=x.field, label=label(x.field), amount=round(x.amount or 0.0, 2), formula=x.formula)
+            d.ApartDoc(field=x.field, label=line_label(x.field), amount=round(x.amount or 0.0, 2), formula=x.formula)
             for x in pricing.apart
         ],
         indicated_value=None if pricing.value is None else half_up(pricing.value, 100),

@@ -15,7 +15,8 @@ from ...core.price.contract_chance import Chance, ChanceModel, When
 from ...core.search.search import Search, let_through
 from ...core.statistics.regression import Z80, weighted_quantile
 from .past_listings import PastListings, past_listings
-from .pricing import Pricing, Standpoint
+from .pricing import Pricing
+from .standpoint import Standpoint
 
 QUICK_DAYS, SLOW_DAYS, RECENT_DAYS = 14, 60, 365
 CURVE_DAYS = (7, 14, 21, 30, 45, 60, 75, 90, 120, 150, 180)

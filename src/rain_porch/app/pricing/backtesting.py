@@ -18,17 +18,21 @@ from ...core.facts.dates import date_of, day_of
 from ...core.facts.homes import Subject
 from ...core.facts.place import near_miles
 from ...core.facts.words import LAND_KINDS
-from ...core.market.columns import HOME_KINDS, Columns, Ints
+from ...core.market.columns import HOME_KINDS, Columns, Floats, Ints
 from ...core.market.features import FEATURES
 from ...core.market.listing_facts import price_days, recent_sale_rows
 from ...core.price import evidence as ev
 from ...core.price.backtest import Case, RangeReport, Score, check_ranges, score
-from ...core.price.valuation import value_by_comps
-from ...core.price.worth import per_sqft_values
+from ...core.price.evidence import Evidence, Rate
+from ...core.price.grid import adjusted_prices
+from ...core.price.location import at_its_own_spot, location_pct
+from ...core.price.worth import per_sqft_values, weigh
 from ...store import backtests
 from ...store.db import Readers, WritableDb, connect
 from ..snapshot import Snapshot
-from .pricing import TAKE, Standpoint, loosened, rates_for_rows, sold_rows
+from .candidates import TAKE, loosened, sold_rows
+from .rates import rates_for_rows
+from .standpoint import Standpoint
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
@@ -234,8 +238,7 @@ def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> O
     if found is None:
         return None, "fewer than five sales before it"
     rates = rates_for_rows(standpoint, found, comps)
-    valued = value_by_comps(columns, standpoint.view, subject, comps, likeness, found, rates)
-    predicted = {"adjusted_comps": valued.value}
+    predicted = {"adjusted_comps": value_of(standpoint, comps, likeness, found, rates)}
     if found.model_value is not None:
         predicted["model"] = found.model_value
     predicted |= per_sqft_values(
@@ -245,6 +248,23 @@ def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> O
         str(columns.keys[row]), day, int(columns.close[row]), float(columns.numbers["close_price"][row]), predicted,
         found.half_width, subject.latitude, subject.longitude,
     ), ""  # fmt: skip
+
+
+def value_of(
+    standpoint: Standpoint, comps: Ints, likeness: Floats, found: Evidence, rates: Mapping[str, Rate]
+) -> float:
+    """The indicated value of the subject from the sales in `comps`, (n,), by the grid's rules and worth's weights."""
+    columns, subject = standpoint.columns, standpoint.subject
+    ages = (standpoint.view.day - price_days(columns, comps)).astype(np.float64)
+    facts = {name: columns.numbers[name][comps] for name in rates if name in columns.numbers}
+    if found.surface is not None:
+        facts["location"] = location_pct(found.surface, subject, columns.lats[comps], columns.lons[comps], comps)
+    adjusted = adjusted_prices(
+        at_its_own_spot(subject), columns.numbers["close_price"][comps], ages,
+        columns.numbers["concessions_amount"][comps], facts, rates, found.market_change.pct_per_month,
+    )  # fmt: skip
+    weights = weigh(adjusted.prices, adjusted.gross_pct, likeness, ages, found.model_value)
+    return float(adjusted.prices @ weights)
 
 
 def keep(

@@ -7,15 +7,17 @@ from functools import cached_property, partial
 
 import numpy as np
 
+from ...core.facts.fields import OWN_LINE
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.improvements import returned
 from ...core.price.evidence import Evidence, evidence, wide_fit
 from ...core.price.grid import Own
 from ...core.search.search import Found
 from ...documents.stored import WorkupDoc
-from .. import changes
 from ..homes import Home
-from .pricing import TAKE, Decided, Pricing, Standpoint, candidates, most_alike, price
+from .candidates import TAKE, candidates, most_alike
+from .pricing import Decided, Pricing, price
+from .standpoint import Standpoint
 
 
 @dataclass(frozen=True)
@@ -89,7 +91,7 @@ def own_lines(state: WorkupDoc) -> list[Own]:
     """Lines of the grid for the home's own features and for what its improvements return."""
     out = [
         Own(
-            changes.OWN + f.label,
+            OWN_LINE + f.label,
             f.amount,
             "left to judgement: type an amount" if f.amount is None else "as the agent says",
         )

@@ -13,7 +13,7 @@ from ...core.price import contract_chance as cc
 from ...core.price import list_price as lp
 from ...core.price.evidence import Evidence, WideFit, net_price
 from ...core.price.worth_then import worths_then
-from .pricing import Standpoint
+from .standpoint import Standpoint
 
 REACH_MILES, REACH_DAYS, LISTINGS = 6.0, 3 * 365, 1200
 

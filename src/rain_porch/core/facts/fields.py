@@ -26,14 +26,60 @@ NUMERIC = frozenset({Kind.NUMBER, Kind.MONEY, Kind.YEAR, Kind.YES_NO})
 
 
 @dataclass(frozen=True)
+class Effect:
+    """What a feature does to a price as believed before any sale is seen: a house rule of the fit.
+
+    prior            effect on log price of one unit (of the logarithm where `log`); prior_sd: how far markets stray from it
+    only_where_told  a line of the grid only where the sales here tell that it matters beyond the rest (a bedroom beyond
+                     the area that it takes)
+    """
+
+    prior: float
+    prior_sd: float
+    log: bool = False
+    only_where_told: bool = False
+
+
+@dataclass(frozen=True)
+class Pairing:
+    """Of two sales that are compared in one feature: how far they may differ in a feature that they are to agree on
+    (`same`), and the least and most by which they differ in the feature itself: more is another kind of home.
+    As shares where the field is `relative`."""
+
+    same: float = 0.0
+    least: float = 1.0
+    most: float = 2.0
+
+
+@dataclass(frozen=True)
+class Apart:
+    """How a difference from the subject is said: {} stands for its size, {s} for the plural's ending.
+
+    least      smaller ones are not said (a share of the subject's value where `share`)
+    none, some what is said where one of the two has none of it
+    """
+
+    more: str
+    fewer: str
+    least: float = 1e-9
+    share: bool = False
+    none: str = ""
+    some: str = ""
+
+
+@dataclass(frozen=True)
 class Field:
     """One field of a record.
 
     step       display and what-if step, in the field's unit
     low, high  what is believable; values outside are kept but marked suspect
+    asked_above, whole, slips  what is asked about before a correction is taken: an unusual number; a fraction (why); three
+               times what the records say
     tolerance  difference at which likeness falls to 0 (as a share of the subject's value where `relative`)
     weight     weight in likeness
-    adjusted   has a line in the grid
+    adjusted   has a line in the grid; one: what one unit of it is called there
+    effect, land_effect  in the fit of prices, of built homes and of land
+    pairing    in paired sales; apart: in words of difference
     private    never reaches a client's paper
     stored     a column of the records; else worked out when it is needed
     """
@@ -52,6 +98,14 @@ class Field:
     relative: bool = False
     weight: float = 0.0
     adjusted: bool = False
+    one: str = ""
+    effect: Effect | None = None
+    land_effect: Effect | None = None
+    pairing: Pairing = Pairing()
+    apart: Apart | None = None
+    asked_above: float | None = None
+    whole: str = ""
+    slips: bool = False
     searched: bool = True
     shown: bool = False
     parcel: bool = False
@@ -104,39 +158,66 @@ CATALOGUE: tuple[Field, ...] = (
           adjusted=True),
     # the home
     Field("living_area", "LivingArea", "Living area", N, "sq ft", short="Area", step=50, low=150, high=20_000,
-          tolerance=0.40, relative=True, weight=2.2, adjusted=True, shown=True, parcel=True),
+          tolerance=0.40, relative=True, weight=2.2, adjusted=True, shown=True, parcel=True,
+          one="sq ft", effect=Effect(0.62, 0.15, log=True), pairing=Pairing(0.06, 0.10, 0.45), slips=True,
+          apart=Apart("{} sq ft larger", "{} sq ft smaller", 1)),
     Field("above_grade_finished_area", "AboveGradeFinishedArea", "Above grade, finished", N, "sq ft", step=50,
-          low=150, high=20_000, parcel=True),
+          low=150, high=20_000, parcel=True,
+          slips=True),
     Field("below_grade_finished_area", "BelowGradeFinishedArea", "Below grade, finished", N, "sq ft",
-          short="Finished below", step=50, low=0, high=10_000, tolerance=1200, weight=0.5, adjusted=True, parcel=True),
+          short="Finished below", step=50, low=0, high=10_000, tolerance=1200, weight=0.5, adjusted=True, parcel=True,
+          one="sq ft below", effect=Effect(0.00006, 0.00006), pairing=Pairing(150, 250, 2500),
+          apart=Apart("{} sq ft more finished below grade", "{} sq ft less finished below grade", 50,
+                      none="no finished basement", some="a finished basement")),
     Field("basement", "Basement", "Basement", W, parcel=True),
     Field("lot_size_square_feet", "LotSizeSquareFeet", "Lot", N, "sq ft", short="Lot", step=500, low=200, high=5e8,
-          tolerance=1.5, relative=True, weight=0.6, adjusted=True, shown=True, parcel=True),
+          tolerance=1.5, relative=True, weight=0.6, adjusted=True, shown=True, parcel=True,
+          one="sq ft of lot", effect=Effect(0.08, 0.08, log=True), land_effect=Effect(0.6, 0.25, log=True),
+          pairing=Pairing(0.25, 0.4, 2.0), slips=True,
+          apart=Apart("lot {} sq ft larger", "lot {} sq ft smaller", 0.15, share=True)),
     Field("year_built", "YearBuilt", "Year built", Y, short="Built", step=5, low=1700, high=2100, tolerance=45,
-          weight=1.2, adjusted=True, shown=True, parcel=True),
+          weight=1.2, adjusted=True, shown=True, parcel=True,
+          one="year newer", effect=Effect(0.003, 0.003), pairing=Pairing(8, 12, 60),
+          apart=Apart("built {} years later", "built {} years earlier", 3)),
     Field("year_remodelled", "YearBuiltEffective", "Year remodelled", Y, short="Remodelled", step=5, low=1700,
-          high=2100, adjusted=True, parcel=True),
+          high=2100, adjusted=True, parcel=True,
+          one="year", effect=Effect(0.001, 0.0015), pairing=Pairing(12, 15, 60)),
     Field("bedrooms_total", "BedroomsTotal", "Bedrooms", N, short="Beds", low=0, high=20, tolerance=3, weight=0.5,
-          adjusted=True, shown=True, parcel=True),
+          adjusted=True, shown=True, parcel=True,
+          one="bedroom", effect=Effect(0.0, 0.015, only_where_told=True), asked_above=12, whole="these are counted in whole numbers",
+          apart=Apart("{} bedroom{s} more", "{} bedroom{s} fewer")),
     Field("bathrooms_full", "BathroomsFull", "Full baths", N, short="Full", low=0, high=15, tolerance=2.5,
-          weight=0.8, adjusted=True, shown=True, parcel=True),
+          weight=0.8, adjusted=True, shown=True, parcel=True,
+          one="full bath", effect=Effect(0.04, 0.04), asked_above=8, whole="half baths are counted apart",
+          apart=Apart("{} full bath{s} more", "{} full bath{s} fewer")),
     Field("bathrooms_half", "BathroomsHalf", "Half baths", N, short="Half", low=0, high=10, tolerance=2.5,
-          weight=0.4, adjusted=True, shown=True, parcel=True),
-    Field("bathrooms_total", "BathroomsTotalInteger", "Baths in all", N, group="sums", low=0, high=25, stored=False),
-    Field("stories", "Stories", "Storeys", N, low=1, high=60, step=0.5, tolerance=1.6, weight=0.5, parcel=True),
-    Field("architectural_style", "ArchitecturalStyle", "Style", W, weight=0.3, parcel=True),
+          weight=0.4, adjusted=True, shown=True, parcel=True,
+          one="half bath", effect=Effect(0.02, 0.03), asked_above=5, whole="these are counted in whole numbers",
+          apart=Apart("{} half bath{s} more", "{} half bath{s} fewer")),
+    Field("bathrooms_total", "BathroomsTotalInteger", "Baths in all", N, group="sums", short="All baths", low=0, high=25, stored=False),
+    Field("stories", "Stories", "Storeys", N, low=1, high=60, step=0.5, tolerance=1.6, weight=0.5, parcel=True,
+          apart=Apart("{} storey{s} more", "{} storey{s} fewer")),
+    Field("architectural_style", "ArchitecturalStyle", "Style", W, weight=0.3, parcel=True,
+          apart=Apart("{}", "{}")),
     Field("garage_spaces", "GarageSpaces", "Garage spaces", N, short="Garage", low=0, high=12, tolerance=3, weight=0.5,
-          adjusted=True, shown=True, parcel=True),
-    Field("fireplaces_total", "FireplacesTotal", "Fireplaces", N, low=0, high=10, tolerance=3, weight=0.2, adjusted=True, parcel=True),
+          adjusted=True, shown=True, parcel=True,
+          one="space", effect=Effect(0.04, 0.03), asked_above=8, whole="these are counted in whole numbers",
+          apart=Apart("{} garage space{s} more", "{} garage space{s} fewer")),
+    Field("fireplaces_total", "FireplacesTotal", "Fireplaces", N, low=0, high=10, tolerance=3, weight=0.2, adjusted=True, parcel=True,
+          one="fireplace", effect=Effect(0.025, 0.025), asked_above=6, whole="these are counted in whole numbers"),
     Field("main_level_bedrooms", "MainLevelBedrooms", "Bedrooms on the main level", N, low=0, high=10),
     Field("number_of_units_total", "NumberOfUnitsTotal", "Units", N, low=1, high=1000, parcel=True),
-    Field("pool_private_yn", "PoolPrivateYN", "Pool", B, tolerance=1.01, weight=0.3, adjusted=True, parcel=True),
-    Field("waterfront_yn", "WaterfrontYN", "On the water", B, tolerance=1.01, weight=0.5, adjusted=True, parcel=True),
+    Field("pool_private_yn", "PoolPrivateYN", "Pool", B, tolerance=1.01, weight=0.3, adjusted=True, parcel=True,
+          effect=Effect(0.03, 0.04), apart=Apart("a pool", "no pool")),
+    Field("waterfront_yn", "WaterfrontYN", "On the water", B, tolerance=1.01, weight=0.5, adjusted=True, parcel=True,
+          effect=Effect(0.12, 0.12), land_effect=Effect(0.2, 0.2),
+          apart=Apart("on the water", "not on the water")),
     Field("new_construction_yn", "NewConstructionYN", "New construction", B),
     Field("builder_name", "BuilderName", "Builder", W),
     Field("property_condition", "PropertyCondition", "Condition", W),
     Field("condition_grade", "ConditionGrade", "Condition", N, short="Condition", step=1, low=1, high=6,
-          tolerance=3, weight=0.6, adjusted=True, searched=False, stored=False),
+          tolerance=3, weight=0.6, adjusted=True, searched=False, stored=False,
+          one="step of condition", effect=Effect(0.05, 0.04), pairing=Pairing(0.5, 1.0, 3.0), apart=Apart("{}", "{}")),
     Field("heating", "Heating", "Heating", W, parcel=True),
     Field("cooling", "Cooling", "Cooling", W, parcel=True),
     Field("utilities", "Utilities", "Utilities", W),
@@ -158,10 +239,12 @@ CATALOGUE: tuple[Field, ...] = (
     # costs
     Field("association_fee", "AssociationFee", "Dues", M, "$", "costs", step=10, low=0, high=20_000),
     Field("association_fee_frequency", "AssociationFeeFrequency", "Dues paid", W, group="costs"),
-    Field("tax_annual_amount", "TaxAnnualAmount", "Taxes a year", M, "$", "costs", step=100, low=0, high=500_000,
-          parcel=True),
+    Field("tax_annual_amount", "TaxAnnualAmount", "Taxes a year", M, "$", "costs", "Taxes", step=100, low=0, high=500_000,
+          parcel=True,
+          slips=True),
     Field("tax_assessed_value", "TaxAssessedValue", "Assessed value", M, "$", "costs", step=1000, low=0, high=5e7,
-          parcel=True),
+          parcel=True,
+          slips=True),
     # as the source counts
     Field("days_on_market", "DaysOnMarket", "Days, as given", N, "days", "source", low=0, high=5000),
     Field("cumulative_days_on_market", "CumulativeDaysOnMarket", "Cumulative days, as given", N, "days", "source",
@@ -191,3 +274,13 @@ def names(fields: Iterable[Field]) -> tuple[str, ...]:
 def field(name: str) -> Field:
     """The field called `name` (ours or RESO's spelling). Raises KeyError for a name that is neither."""
     return BY_NAME.get(name) or BY_RESO[name.lower()]
+
+
+# lines of the grid that no field of the records holds
+_LINES = {"concessions": "Concessions", "market_change": "Market change", "improvements": "Improvements"}
+OWN_LINE = "own: "  # before the name of a feature of the agent's own
+
+
+def line_label(name: str) -> str:
+    """A grid line's name as people read it; one of the agent's own by its own name."""
+    return _LINES.get(name) or (BY_NAME[name].label if name in BY_NAME else name.removeprefix(OWN_LINE))

@@ -6,10 +6,6 @@ from .fields import BY_NAME, Kind
 from .money import dollars
 
 _FACTOR = 3.0  # a size that differs from what the records say by so much is more often a slip than a correction
-_SLIPS = ("living_area", "above_grade_finished_area", "lot_size_square_feet", "tax_annual_amount", "tax_assessed_value")
-_WHOLE = {"bathrooms_full": "half baths are counted apart", "bathrooms_half": "", "bedrooms_total": "",
-          "garage_spaces": "", "fireplaces_total": ""}  # fmt: skip
-_MANY = {"bathrooms_full": 8, "bathrooms_half": 5, "bedrooms_total": 12, "garage_spaces": 8, "fireplaces_total": 6}
 _SIZES = {"living_area": (350.0, 10_000.0)}  # where no record says anything, sq ft
 _PRICE_FACTOR = 3.0
 
@@ -27,12 +23,11 @@ def odd_fact(name: str, value: float, known: float | None, year: int) -> str | N
     )
     if name in ("year_built", "year_remodelled") and value > year:
         return f"{said} {value:.0f} is still to come."
-    if name in _WHOLE and value != int(value):
-        why = _WHOLE[name]
-        return f"{field.label} {value:g}: {why or 'these are counted in whole numbers'}."
-    if name in _MANY and value > _MANY[name]:
+    if field.whole and value != int(value):
+        return f"{field.label} {value:g}: {field.whole}."
+    if field.asked_above is not None and value > field.asked_above:
         return f"{field.label} {value:g} is unusually many."
-    if name in _SLIPS and known and not 1 / _FACTOR < value / known < _FACTOR:
+    if field.slips and known and not 1 / _FACTOR < value / known < _FACTOR:
         return f"{said}, where the records say {known:,.10g}."
     low, high = _SIZES.get(name, (0.0, float("inf")))
     if not known and not low <= value <= high:

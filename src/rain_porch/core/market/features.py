@@ -1,49 +1,33 @@
-"""The features of the hedonic fit: how each field enters, and what is believed of it before any sale is seen.
+"""The features of the hedonic fit, as the field catalogue has them: how each enters, what is believed of it beforehand.
 
-`prior` and `prior_sd` are house rules: the usual effect on log price of one unit (of the logarithm where `log`),
-and how far markets stray from it. They carry the fit only where sales are too few to speak. `only_where_told`: a line of the
-grid only where the sales here tell that it matters beyond the rest (a bedroom beyond the area that it takes).
+The beliefs carry the fit only where sales are too few to speak.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
+from ..facts.fields import CATALOGUE, Effect, Field
 from ..facts.words import LAND_KINDS, HomeKind
 from .columns import Columns, Floats, Ints
 
 
 @dataclass(frozen=True)
-class Feature:
-    name: str
-    log: bool
-    prior: float
-    prior_sd: float
-    only_where_told: bool = False
+class Feature(Effect):
+    """A field with its effect on prices."""
+
+    name: str = ""
 
 
-FEATURES: tuple[Feature, ...] = (
-    Feature("living_area", True, 0.62, 0.15),
-    Feature("bathrooms_full", False, 0.04, 0.04),
-    Feature("bathrooms_half", False, 0.02, 0.03),
-    Feature("bedrooms_total", False, 0.0, 0.015, only_where_told=True),
-    Feature("garage_spaces", False, 0.04, 0.03),
-    Feature("lot_size_square_feet", True, 0.08, 0.08),
-    Feature("year_built", False, 0.003, 0.003),
-    Feature("below_grade_finished_area", False, 0.00006, 0.00006),
-    Feature("fireplaces_total", False, 0.025, 0.025),
-    Feature("pool_private_yn", False, 0.03, 0.04),
-    Feature("waterfront_yn", False, 0.12, 0.12),
-    Feature("condition_grade", False, 0.05, 0.04),
-    Feature("year_remodelled", False, 0.001, 0.0015),
-)
-LAND_FEATURES: tuple[Feature, ...] = (
-    Feature("lot_size_square_feet", True, 0.6, 0.25),
-    Feature("waterfront_yn", False, 0.2, 0.2),
-)
+def _of_catalogue(effect: Callable[[Field], Effect | None]) -> tuple[Feature, ...]:
+    return tuple(Feature(**vars(e), name=f.name) for f in CATALOGUE if (e := effect(f)))
+
+
+FEATURES = _of_catalogue(lambda f: f.effect)
+LAND_FEATURES = _of_catalogue(lambda f: f.land_effect)
 _BUILT_BY_NAME, _LAND_BY_NAME = ({f.name: f for f in group} for group in (FEATURES, LAND_FEATURES))
 
 

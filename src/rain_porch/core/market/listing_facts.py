@@ -1,13 +1,10 @@
-"""Facts of one listing: price per square foot, shares of list, days on market, differences in words, flags."""
+"""Facts of one listing: price per square foot, shares of list, days on market, flags."""
 
 from __future__ import annotations
 
 import numpy as np
 
-from ..facts.condition import said as worded
 from ..facts.dates import NO_DAY, date_of, said
-from ..facts.homes import Subject
-from ..facts.words import HomeKind
 from .book import with_earlier
 from .columns import (
     DEED_SALE,
@@ -96,66 +93,6 @@ def status_said(columns: Columns, view: AsOf, row: int) -> str:
     if columns.deed[row] or KIND_CODE[columns.status[row]] != view.kind[row]:
         return ""
     return str(STATUSES[columns.status[row]])
-
-
-def _counted(difference: float, one: str, many: str, more: str, fewer: str) -> str:
-    size = abs(difference)
-    number = f"{size:g}"
-    return f"{number} {one if size == 1 else many} {more if difference > 0 else fewer}".rstrip()
-
-
-def differences(columns: Columns, row: int, subject: Subject) -> tuple[str, ...]:
-    """What differs from the subject, as an agent would say it: "220 sq ft larger", "1 full bath fewer"."""
-    said: list[str] = []
-
-    def gap(name: str) -> float | None:
-        here, there = columns.fact(row, name), subject.number(name)
-        return here - there if isinstance(here, float) and there is not None else None
-
-    area = gap("living_area")
-    if area and abs(area) >= 1:
-        said.append(f"{abs(area):,.0f} sq ft {'larger' if area > 0 else 'smaller'}")
-    for name, one, many in (
-        ("bathrooms_full", "full bath", "full baths"),
-        ("bathrooms_half", "half bath", "half baths"),
-        ("bedrooms_total", "bedroom", "bedrooms"),
-        ("garage_spaces", "garage space", "garage spaces"),
-    ):
-        d = gap(name)
-        if d:
-            said.append(_counted(d, one, many, "more", "fewer"))
-    storeys = gap("stories")
-    if storeys:
-        size = "half a storey" if abs(storeys) == 0.5 else _counted(abs(storeys), "storey", "storeys", "", "").strip()
-        said.append(f"{size} {'more' if storeys > 0 else 'fewer'}")
-    below, mine_below = columns.fact(row, "below_grade_finished_area"), subject.number("below_grade_finished_area")
-    if isinstance(below, float) and mine_below is not None and abs(below - mine_below) >= 50:
-        if not below or not mine_below:
-            said.append("a finished basement" if below else "no finished basement")
-        else:
-            more = "more" if below > mine_below else "less"
-            said.append(f"{abs(below - mine_below):,.0f} sq ft {more} finished below grade")
-    year = gap("year_built")
-    if year and abs(year) >= 3:
-        said.append(f"built {abs(year):.0f} years {'later' if year > 0 else 'earlier'}")
-    lot, mine = gap("lot_size_square_feet"), subject.number("lot_size_square_feet")
-    if lot and mine and abs(lot) > 0.15 * mine:
-        said.append(f"lot {abs(lot):,.0f} sq ft {'larger' if lot > 0 else 'smaller'}")
-    for name, text in (("pool_private_yn", "a pool"), ("waterfront_yn", "on the water")):
-        d = gap(name)
-        if d:
-            said.append(text if d > 0 else ("no pool" if name == "pool_private_yn" else "not on the water"))
-    condition, mine_condition = columns.fact(row, "condition_grade"), subject.number("condition_grade")
-    if isinstance(condition, float) and mine_condition is not None and condition != mine_condition:
-        said.append(worded(condition))
-    style, mine_style = columns.fact(row, "architectural_style"), subject.word("architectural_style")
-    if isinstance(style, str) and mine_style and style.casefold() != mine_style.casefold():
-        said.append(style.lower())
-    if subject.home_kind != HomeKind.UNKNOWN:
-        theirs = list(HomeKind)[int(columns.home_kind[row])]
-        if theirs != subject.home_kind:
-            said.append(theirs.replace("_", " "))
-    return tuple(said)
 
 
 def flags(columns: Columns, view: AsOf, row: int) -> tuple[str, ...]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy as np
 
@@ -10,6 +11,8 @@ from ..facts.dates import DAYS_PER_MONTH
 from ..facts.money import half_up
 from ..statistics.regression import Z80
 from .columns import Floats
+
+OneOrMany = TypeVar("OneOrMany", float, Floats)
 
 KNOT_MONTHS = 3.0
 SEASON_COLUMNS = 4
@@ -80,9 +83,10 @@ class MarketChange:
     past_data: bool = False
 
 
-def compounded(pct_per_month: float, days: float) -> float:
-    """Growth factor − 1 over `days` at a monthly rate. 0.35 % over 174 days → 0.020174."""
-    return float((1 + pct_per_month / 100) ** (days / DAYS_PER_MONTH) - 1)
+def compounded(pct_per_month: float, days: OneOrMany) -> OneOrMany:
+    """Growth factor − 1 over `days`, one number or an array, at a monthly rate. 0.35 % over 174 days → 0.020174."""
+    factor: OneOrMany = (1 + pct_per_month / 100) ** (days / DAYS_PER_MONTH)
+    return factor - 1
 
 
 def read_change(

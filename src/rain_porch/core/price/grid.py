@@ -1,7 +1,8 @@
 """The adjustment grid: each comp brought to the subject, line by line, in dollars.
 
 Superior comp → minus, inferior → plus. Order: concessions, market change (on the price net of concessions), then
-features in dollars.
+features in dollars. Each rule is one function that takes one comp or an array of them: `adjust` dresses its amounts for
+people, `adjusted_prices` sums them for the many homes of a backtest.
 """
 
 from __future__ import annotations
@@ -9,10 +10,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
+import numpy as np
+
 from ..facts.condition import said
+from ..facts.fields import BY_NAME
 from ..facts.homes import Subject
 from ..facts.money import dollars, pct_words, rate_words, signed
-from ..market.market_change import compounded
+from ..market.columns import Floats
+from ..market.market_change import OneOrMany, compounded
 from .evidence import Rate
 
 LINE_LIMIT_PCT, NET_LIMIT_PCT, GROSS_LIMIT_PCT = 10.0, 15.0, 25.0
@@ -84,11 +89,52 @@ def apart(own: Sequence[Own], comps: Sequence[Comp]) -> list[Own]:
     return [x for x in own if x.amount is not None and not any(x.field in c.overrides for c in comps)]
 
 
-def feature_line(name: str, rate: float, mine: float | None, theirs: float | None, unit: str = "") -> Line:
-    """rate × (subject − comp). 85 $ × (1,875 − 2,045) = −14,450. Unknown on either side adjusts nothing."""
+def market_amount(net_price: OneOrMany, pct_per_month: float, days: OneOrMany) -> OneOrMany:
+    """Dollars by which a price net of concessions moved until the effective date: price × ((1 + rate)^months − 1)."""
+    return net_price * compounded(pct_per_month, days)
+
+
+def feature_amount(rate: float, mine: float, theirs: OneOrMany) -> OneOrMany:
+    """rate × (subject − comp), in dollars. 85 $ × (1,875 − 2,045) = −14,450."""
+    return rate * (mine - theirs)
+
+
+@dataclass(frozen=True)
+class AdjustedPrices:
+    """Many comps brought to one subject: their adjusted prices and gross adjustments (percent of the price), (n,)."""
+
+    prices: Floats
+    gross_pct: Floats
+
+
+def adjusted_prices(
+    subject: Subject,
+    price: Floats,
+    days: Floats,
+    concessions: Floats,
+    facts: Mapping[str, Floats],
+    rates: Mapping[str, Rate],
+    pct_per_month: float,
+) -> AdjustedPrices:
+    """What `adjust` says of each comp, summed over its lines, for all at once. Arrays are (n,), NaN where unknown."""
+    given = np.nan_to_num(concessions)
+    moved = market_amount(price - given, pct_per_month, days)
+    net, gross = moved - given, np.abs(moved) + given
+    for name, rate in rates.items():
+        mine, theirs = subject.number(name), facts.get(name)
+        if mine is None or theirs is None:
+            continue
+        amount = np.nan_to_num(feature_amount(rate.dollars, mine, theirs))
+        net, gross = net + amount, gross + np.abs(amount)
+    return AdjustedPrices(price + net, 100 * gross / price)
+
+
+def feature_line(name: str, rate: float, mine: float | None, theirs: float | None) -> Line:
+    """One feature's line, its sum in words. Unknown on either side adjusts nothing."""
     if mine is None or theirs is None:
         return Line(name, None, None, theirs, mine, rate, "unknown on one side, not adjusted")
-    amount = rate * (mine - theirs)
+    amount = feature_amount(rate, mine, theirs)
+    unit = BY_NAME[name].unit
     gap = f"({shown(name, mine)} − {shown(name, theirs)})"
     if name == "condition_grade":
         steps = mine - theirs
@@ -111,7 +157,6 @@ def adjust(
     comp: Comp,
     rates: Mapping[str, Rate],
     pct_per_month: float,
-    units: Mapping[str, str] | None = None,
     own: Sequence[Own] = (),
     apart: frozenset[str] = frozenset(),
 ) -> Adjusted:
@@ -120,7 +165,6 @@ def adjust(
     Worked: 412,000 less 6,000 concessions, 174 days at 0.35 % → +8,191; −14,450; +6,000; +12,000 → 417,741, net
     +5,741 (1.39 %), gross 46,641 (11.32 %).
     """
-    units = units or {}
     lines: list[Line] = []
     given = comp.concessions
     lines.append(
@@ -129,7 +173,7 @@ def adjust(
         else Line("concessions", None, None, formula="unknown, not adjusted")
     )
     base = comp.close_price - (given or 0.0)
-    moved = base * compounded(pct_per_month, comp.days)
+    moved = market_amount(base, pct_per_month, comp.days)
     lines.append(
         Line(
             "market_change", moved, moved, comp.days, 0.0, pct_per_month,
@@ -137,7 +181,7 @@ def adjust(
         )
     )  # fmt: skip
     for name, rate in rates.items():
-        lines.append(feature_line(name, rate.dollars, subject.number(name), comp.facts.get(name), units.get(name, "")))
+        lines.append(feature_line(name, rate.dollars, subject.number(name), comp.facts.get(name)))
     lines += [Line(x.field, x.amount, x.amount, formula=x.formula, apart=x.field in apart) for x in own]
     lines = [_overridden(line, comp.overrides) for line in lines]
     counted = [line for line in lines if not line.apart]

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..facts.homes import Subject
 from ..facts.place import near_miles
 from ..market.columns import Floats, Ints
 
@@ -45,3 +46,15 @@ class Surface:
         h = np.clip(np.where(np.isfinite(nearest), nearest, _FAR), _NEAR, _FAR)
         w = np.exp(-0.5 * (far / h[:, None]) ** 2) * self.weights[None, :]
         return np.asarray(w @ np.clip(self.left - self.level, -0.5, 0.5) / (w.sum(axis=1) + PRIOR_SALES))
+
+
+def location_pct(surface: Surface, subject: Subject, lats: Floats, lons: Floats, rows: Ints) -> Floats:
+    """By how many percent each comp's spot is worth more than the subject's, rounded as the grid shows it, (n,)."""
+    spots = surface.log_worths(lats, lons, rows)
+    mine = surface.log_worth(subject.latitude, subject.longitude)
+    return np.round(100 * np.expm1(spots - mine), 2)
+
+
+def at_its_own_spot(subject: Subject) -> Subject:
+    """The subject as the grid's line of location sees it: 0 % from its own spot."""
+    return replace(subject, facts={**subject.facts, "location": 0.0})

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..facts.fields import BY_NAME, Field
 from ..facts.homes import Subject
 from ..facts.money import rate_rounded
 from ..facts.place import near_miles
@@ -15,17 +16,6 @@ from ..statistics.regression import Z80
 from .evidence import Evidence, dollars_per
 
 PAIR_MILES, PAIR_DAYS, PAIRS_SHOWN = 1.0, 730, 40
-# how far two sales of a pair may differ in what they are to agree on
-_SAME = {
-    "living_area": 0.06, "lot_size_square_feet": 0.25, "year_built": 8.0, "below_grade_finished_area": 150.0,
-    "condition_grade": 0.5, "year_remodelled": 12.0,
-}  # fmt: skip
-_RELATIVE = ("living_area", "lot_size_square_feet")
-# the least difference that makes a pair, and the most: more is another kind of home
-_APART = {
-    "living_area": (0.10, 0.45), "lot_size_square_feet": (0.4, 2.0), "year_built": (12.0, 60.0),
-    "below_grade_finished_area": (250.0, 2500.0), "year_remodelled": (15.0, 60.0), "condition_grade": (1.0, 3.0),
-}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -141,13 +131,13 @@ def paired_sales(found: Evidence, columns: Columns, name: str, day: int) -> Pair
     ok = np.ones((len(rows), len(rows)), dtype=np.bool_)
     for f in wide.features:
         if f.name != name:
-            ok &= _alike(columns.numbers[f.name][rows], f.name)
+            ok &= _alike(columns.numbers[f.name][rows], BY_NAME[f.name])
     mine = columns.numbers[name][rows]
     gap = mine[:, None] - mine[None, :]
-    least, most = _APART.get(name, (1.0, 2.0))
-    size = gap / mine[None, :] if name in _RELATIVE else gap
+    field = BY_NAME[name]
+    size = gap / mine[None, :] if field.relative else gap
     with np.errstate(invalid="ignore"):
-        ok &= (size >= least) & (size <= most)
+        ok &= (size >= field.pairing.least) & (size <= field.pairing.most)
     days = wide.days[found.local]
     ok &= np.abs(days[:, None] - days[None, :]) <= PAIR_DAYS
     a, b = np.nonzero(ok)
@@ -219,12 +209,12 @@ def _place(found: Evidence, name: str) -> int | None:
     return names.index(name) if name in names else None
 
 
-def _alike(values: Floats, name: str) -> np.ndarray[tuple[int, int], np.dtype[np.bool_]]:
+def _alike(values: Floats, field: Field) -> np.ndarray[tuple[int, int], np.dtype[np.bool_]]:
     """Which sales agree; two that both do not know a feature agree on it."""
     unknown = np.isnan(values)
     gap = np.abs(values[:, None] - values[None, :])
-    if name in _RELATIVE:
+    if field.relative:
         gap = gap / values[None, :]
     with np.errstate(invalid="ignore"):
-        same = gap <= _SAME.get(name, 0.0)
+        same = gap <= field.pairing.same
     return np.asarray(same | (unknown[:, None] & unknown[None, :]))

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..facts.dates import said
+from ..facts.fields import OWN_LINE, line_label
 from ..facts.homes import Candidate, Subject
 from ..facts.money import dollars, half_up, signed
 from ..market.columns import Floats
@@ -52,6 +53,11 @@ def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_p
     raw = np.prod(list(_weight_parts(likeness, days, gross_pct, from_model_pct).values()), axis=0)
     raw = np.maximum(raw, 1e-9)
     return in_steps(raw / raw.sum())
+
+
+def weigh(prices: Floats, gross_pct: Floats, likeness: Floats, days: Floats, model_value: float | None) -> Floats:
+    """The weights of comps with these adjusted prices, (n,). days since each price was agreed; one ahead counts as 0."""
+    return comp_weights(likeness, np.maximum(days, 0), gross_pct, from_model(prices, model_value))
 
 
 def _weight_parts(
@@ -174,7 +180,7 @@ def methods(
         terms = " + ".join(
             f"{w * 100:.1f} % × {dollars(a.adjusted_price)}" for a, w in zip(adjusted, weights, strict=True)
         )
-        added = "".join(f" {signed(x.amount or 0.0)[0]} {dollars(abs(x.amount or 0.0))} {_name(x)}" for x in apart)
+        added = "".join(f" {signed(x.amount or 0.0)[0]} {dollars(abs(x.amount or 0.0))} {_named(x)}" for x in apart)
         out.append(Method("adjusted_comps", "Adjusted comps", value, f"{terms}{added} = {dollars(value)}"))
     area = subject.number("living_area")
     s = summarise(per_sqft)
@@ -215,15 +221,16 @@ def methods(
     return out
 
 
-def _name(x: Own) -> str:
-    return x.field.removeprefix("own: ")
+def _named(x: Own) -> str:
+    """A line within a sentence: the agent's own as they wrote it."""
+    return line_label(x.field) if x.field.startswith(OWN_LINE) else line_label(x.field).lower()
 
 
 def without(ways: Sequence[Method], apart: Sequence[Own]) -> list[Method]:
     """The ways, each of those that leave out what stands apart saying so."""
     if not apart:
         return list(ways)
-    names = " and ".join(f"{_name(x)} ({signed(x.amount or 0.0)})" for x in apart)
+    names = " and ".join(f"{_named(x)} ({signed(x.amount or 0.0)})" for x in apart)
     return [
         way
         if way.name in ("adjusted_comps", "assessed_value")

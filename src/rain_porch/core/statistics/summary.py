@@ -9,6 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 
+def known(value: float) -> float | None:
+    """A figure of an array, None where it is unknown (NaN)."""
+    return float(value) if np.isfinite(value) else None
+
+
 @dataclass(frozen=True)
 class Summary:
     count: int

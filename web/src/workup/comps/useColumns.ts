@@ -68,12 +68,8 @@ const USUAL_LAND = [
   'date',
   'likeness',
 ]
-const SHORT: Record<string, string> = {
-  'fact:bedrooms_total': 'Beds',
-  'fact:bathrooms_full': 'Baths',
-  'fact:bathrooms_total': 'All baths',
-  'fact:tax_annual_amount': 'Taxes',
-}
+/** Half baths stand within the column of the full ones. */
+const BATHS = 'bathrooms_full'
 const FURTHER = new Set([
   'subdivision_name',
   'building_name',
@@ -108,7 +104,7 @@ export function useColumns() {
       )
       .map((f) => ({
         key: `fact:${f.name}`,
-        label: SHORT[`fact:${f.name}`] ?? (f.short || f.label),
+        label: f.name === BATHS ? 'Baths' : f.short || f.label,
         kind: f.kind,
         long: f.label,
       }))

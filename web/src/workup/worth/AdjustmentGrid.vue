@@ -21,7 +21,7 @@ import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 import RateOpened from './RateOpened.vue'
 import { useColumnMoves } from './useColumnMoves'
-import { UNITS, useRateWords } from './useRateWords'
+import { useRateWords } from './useRateWords'
 
 const { worth, state, send, refused, lit, open } = useWorkup()
 const price = computed(() => worth.data.value?.price)
@@ -362,7 +362,6 @@ const backCell = (listing: string, field: string) =>
       v-if="opened"
       :field="opened"
       :label="rows.find((r) => r.field === opened)?.label ?? opened"
-      :unit="UNITS[opened] ?? ''"
       @close="opened = ''"
     />
   </div>

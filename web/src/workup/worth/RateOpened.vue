@@ -9,7 +9,7 @@ import IndexChart from './IndexChart.vue'
 import PartialPlot from './PartialPlot.vue'
 
 /** One rate of the grid with all that speaks for it: the local sales, pairs of sales, and every figure that may be used. */
-const props = defineProps<{ field: string; label: string; unit: string }>()
+const props = defineProps<{ field: string; label: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { id, open, worth, send, state } = useWorkup()
 const isChange = computed(() => props.field === 'market_change')
@@ -24,6 +24,7 @@ const rate = useQuery({
     ),
   enabled: computed(() => !isChange.value),
 })
+const unit = computed(() => rate.data.value?.one ?? '')
 const index = useQuery({
   queryKey: ['index', id, revision],
   queryFn: () =>

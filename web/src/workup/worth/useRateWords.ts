@@ -2,19 +2,6 @@ import { computed } from 'vue'
 import { number, pctWords, rateWords, roughRate } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 
-export const UNITS: Record<string, string> = {
-  living_area: 'sq ft',
-  lot_size_square_feet: 'sq ft of lot',
-  below_grade_finished_area: 'sq ft below',
-  year_built: 'year newer',
-  year_remodelled: 'year',
-  bathrooms_full: 'full bath',
-  bathrooms_half: 'half bath',
-  garage_spaces: 'space',
-  fireplaces_total: 'fireplace',
-  condition_grade: 'step of condition',
-}
-
 /** What the grid says of a rate: its figure, how strong its evidence is, and whether it is typed. */
 export function useRateWords() {
   const { worth, state } = useWorkup()

@@ -1,0 +1,53 @@
+"""What differs between a record and the subject, as an agent would say it."""
+
+from __future__ import annotations
+
+from ..facts.condition import said
+from ..facts.fields import CATALOGUE, Apart, Field, Kind
+from ..facts.homes import Subject, Value
+from ..facts.words import HomeKind
+from .columns import Columns
+
+_SAID: tuple[Field, ...] = tuple(
+    sorted((f for f in CATALOGUE if f.apart), key=lambda f: -f.weight)  # what weighs most comes first
+)
+
+
+def differences(columns: Columns, row: int, subject: Subject) -> tuple[str, ...]:
+    """What differs from the subject: "220 sq ft larger", "1 full bath fewer"; what is unknown on either side is not said."""
+    out = []
+    for field in _SAID:
+        mine = subject.number(field.name) if field.numeric else subject.word(field.name)
+        theirs = columns.fact(row, field.name)
+        if mine is not None and theirs is not None and (words := _apart(field, theirs, mine)):
+            out.append(words)
+    if subject.home_kind != HomeKind.UNKNOWN:
+        kind = list(HomeKind)[int(columns.home_kind[row])]
+        if kind != subject.home_kind:
+            out.append(kind.replace("_", " "))
+    return tuple(out)
+
+
+def _apart(field: Field, theirs: Value, mine: Value) -> str:
+    """One field's difference in words; "" where there is none worth saying."""
+    assert field.apart is not None
+    if isinstance(theirs, str) or isinstance(mine, str):
+        return "" if str(theirs).casefold() == str(mine).casefold() else field.apart.more.format(str(theirs).lower())
+    if field.name == "condition_grade":
+        return "" if theirs == mine else field.apart.more.format(said(theirs))
+    gap = theirs - mine
+    size, least = abs(gap), field.apart.least * (mine if field.apart.share else 1.0)
+    if not gap or size < least or (field.apart.share and not mine):
+        return ""
+    if field.apart.none and not (theirs and mine):
+        return field.apart.some if theirs else field.apart.none
+    return _worded(field.apart, field, gap)
+
+
+def _worded(apart: Apart, field: Field, gap: float) -> str:
+    """ "2 full baths more"; half of a thing is said so: "half a storey fewer"."""
+    size = abs(gap)
+    if field.unit or field.kind == Kind.YEAR:
+        return (apart.more if gap > 0 else apart.fewer).format(f"{size:,.0f}", s="")
+    amount = "half a" if size == 0.5 else f"{size:,.10g}"
+    return (apart.more if gap > 0 else apart.fewer).format(amount, s="" if size <= 1 else "s")
