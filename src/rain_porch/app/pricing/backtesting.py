@@ -19,7 +19,6 @@ from ...core.facts.homes import Subject
 from ...core.facts.place import near_miles
 from ...core.facts.words import LAND_KINDS
 from ...core.market.columns import HOME_KINDS, Columns, Floats, Ints
-from ...core.market.features import FEATURES
 from ...core.market.listing_facts import price_days, recent_sale_rows
 from ...core.price import evidence as ev
 from ...core.price.backtest import Case, RangeReport, Score, check_ranges, score
@@ -29,6 +28,7 @@ from ...core.price.location import at_its_own_spot, location_pct
 from ...core.price.worth import per_sqft_values, weigh
 from ...store import backtests
 from ...store.db import Readers, WritableDb, connect
+from ..homes import FACTS
 from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows
 from .rates import rates_for_rows
@@ -36,8 +36,6 @@ from .standpoint import Standpoint
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
-FACTS = tuple(f.name for f in FEATURES) + ("stories", "tax_assessed_value")
-WORDS = ("subdivision_name", "architectural_style", "property_condition", "basement")
 Progress = Callable[[int, int], None]
 
 
@@ -197,7 +195,7 @@ def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
 def subject_of(columns: Columns, row: int) -> Subject:
     """The home of a listing as its own record describes it, without anything that its sale tells."""
     facts: dict[str, float | str] = {}
-    for name in FACTS + WORDS:
+    for name in (n for n in FACTS if n != "list_price"):
         value = columns.fact(row, name) if name in columns.numbers or name in columns.words else None
         if value is not None:
             facts[name] = value
