@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { CommandField } from '@/shared/ui'
 import {
   mdiChartLine,
   mdiClipboardTextOutline,
@@ -6,7 +7,6 @@ import {
   mdiDatabaseOutline,
   mdiHomeSearchOutline,
 } from '@mdi/js'
-import CommandField from './shared/CommandField.vue'
 import Legend from './shared/Legend.vue'
 import { useLight } from './shared/useTheme'
 
@@ -56,7 +56,7 @@ useLight().follow()
 .bar {
   grid-row: 1 / 3;
   background: rgb(var(--v-theme-surface));
-  border-right: 1px solid rgb(var(--v-theme-line));
+  border-right: var(--line);
   display: flex;
   flex-direction: column;
   align-items: stretch;
@@ -74,7 +74,7 @@ useLight().follow()
   align-items: center;
   gap: 3px;
   padding: 9px 0;
-  font-size: 11.5px;
+  font-size: var(--small);
   color: rgb(var(--v-theme-quiet));
   text-decoration: none;
   border-left: 3px solid transparent;
@@ -93,7 +93,7 @@ useLight().follow()
   display: flex;
   align-items: center;
   padding: 0 16px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
   background: rgb(var(--v-theme-surface));
 }
 .room {

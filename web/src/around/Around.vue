@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { useHomeKinds } from '@/shared/useFields'
+import { ActButton, ChoiceField, LinkButton, NumberField, PlainTable, TypedInput } from '@/shared/ui'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { DASH, money, number, perSqft, day } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import type { DrawnShape, Tool } from '@/shared/mapShapes'
-import NumberField from '@/shared/NumberField.vue'
-import TypedInput from '@/shared/TypedInput.vue'
 import MapTools from '@/shared/MapTools.vue'
 import { useAround } from './useAround'
 
@@ -13,14 +13,7 @@ const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
 const { home, around, areas, fields, held, set, days, setDays, band, setBand, begin, failed } = useAround()
 const found = computed(() => around.data.value)
 const lit = ref<string | null>(null)
-const HOME_KINDS: Record<string, string> = {
-  detached: 'Detached',
-  attached: 'Attached',
-  condominium: 'Condominiums',
-  small_multi_family: 'Small multi-family',
-  land: 'Land',
-  acreage: 'Acreage',
-}
+const homeKinds = useHomeKinds()
 const FIGURES: [string, string, (v: number) => string][] = [
   ['price', 'Price', money],
   ['price_per_sqft', 'Per sq ft', perSqft],
@@ -67,14 +60,14 @@ const moveShape = (index: number, shape: DrawnShape) =>
           Loosened to find enough: {{ found.loosened.join(', ') }}.
         </p>
       </div>
-      <v-btn v-if="home" color="primary" variant="flat" @click="begin">Make it a workup</v-btn>
+      <ActButton v-if="home" strong @click="begin">Make it a workup</ActButton>
     </header>
     <form class="controls" aria-label="The search" @submit.prevent>
       <label v-if="home">
         Within
-        <select
-          :value="held.radius_miles ?? ''"
-          @change="set({ radius_miles: Number(($event.target as HTMLSelectElement).value) || null })"
+        <ChoiceField
+          :model-value="held.radius_miles ?? ''"
+          @chosen="set({ radius_miles: Number($event) || null })"
         >
           <option v-for="m in [0.25, 0.5, 1, 2, 5]" :key="m" :value="m">{{ m }} mi</option>
           <option
@@ -84,7 +77,7 @@ const moveShape = (index: number, shape: DrawnShape) =>
             {{ held.radius_miles }} mi
           </option>
           <option value="">any distance</option>
-        </select>
+        </ChoiceField>
       </label>
       <label>
         In
@@ -108,36 +101,32 @@ const moveShape = (index: number, shape: DrawnShape) =>
       </label>
       <label>
         Kind
-        <select
-          :value="held.home_kinds?.length === 1 ? held.home_kinds[0] : ''"
-          @change="
+        <ChoiceField
+          :model-value="held.home_kinds?.length === 1 ? held.home_kinds[0] : ''"
+          @chosen="
             set({
-              home_kinds: ($event.target as HTMLSelectElement).value
-                ? [($event.target as HTMLSelectElement).value]
-                : [],
+              home_kinds: $event ? [$event] : [],
             })
           "
         >
-          <option v-for="(words, kind) in HOME_KINDS" :key="kind" :value="kind">{{ words }}</option>
+          <option v-for="(words, kind) in homeKinds.data.value ?? {}" :key="kind" :value="kind">
+            {{ words }}
+          </option>
           <option value="">any kind</option>
-        </select>
+        </ChoiceField>
       </label>
       <label>
         Sold within
-        <select :value="days ?? ''" @change="setDays(Number(($event.target as HTMLSelectElement).value))">
+        <ChoiceField :model-value="days ?? ''" @chosen="setDays(Number($event))">
           <option v-for="d in [90, 120, 180, 365, 730]" :key="d" :value="d">{{ d }} days</option>
-        </select>
+        </ChoiceField>
       </label>
       <label>
         And
-        <select
-          value=""
-          aria-label="One more field"
-          @change="addField(($event.target as HTMLSelectElement).value)"
-        >
+        <ChoiceField model-value="" aria-label="One more field" @chosen="addField($event)">
           <option value="">one more field</option>
           <option v-for="f in offered" :key="f.name" :value="f.name">{{ f.label }}</option>
-        </select>
+        </ChoiceField>
       </label>
       <label v-for="[field, words] in bandsOf" :key="field">
         {{ words }}
@@ -176,17 +165,16 @@ const moveShape = (index: number, shape: DrawnShape) =>
           @lit="lit = $event"
         />
         <MapTools v-model="tool" :no-fences="!home" />
-        <button
+        <LinkButton
           v-if="held.shapes?.length || held.fences?.length"
-          type="button"
-          class="link small away"
+          class="small away"
           @click="set({ shapes: [], fences: [] })"
         >
           take what is drawn away
-        </button>
+        </LinkButton>
       </div>
       <div class="told">
-        <table v-if="kinds.length" class="plain small" aria-label="Statistics of what was found">
+        <PlainTable v-if="kinds.length" class="small" aria-label="Statistics of what was found">
           <thead>
             <tr>
               <th>Found</th>
@@ -213,9 +201,9 @@ const moveShape = (index: number, shape: DrawnShape) =>
               </td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
         <p v-else class="quiet pa-4">This search finds no home. Give it more time, or a wider place.</p>
-        <table v-if="found.candidates.length" class="plain small homes" aria-label="Homes that were found">
+        <PlainTable v-if="found.candidates.length" class="small homes" aria-label="Homes that were found">
           <thead>
             <tr>
               <th>Home</th>
@@ -250,7 +238,7 @@ const moveShape = (index: number, shape: DrawnShape) =>
               <td class="num">{{ c.days_on_market ?? '' }}</td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
         <p class="quiet small mt-2">
           {{ number(found.shown) }} homes listed; as of {{ day(found.effective_date) }}. Nothing of this is
           kept{{ home ? ' until you make it a workup' : '' }}.
@@ -277,7 +265,7 @@ header {
   flex: 1;
 }
 .sentence {
-  font-size: 15px;
+  font-size: var(--text-l);
   margin-top: 2px;
 }
 .controls {
@@ -285,21 +273,21 @@ header {
   flex-wrap: wrap;
   gap: 8px 18px;
   padding: 4px 24px 12px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 .controls label {
   display: flex;
   align-items: center;
   gap: 6px;
-  font-size: 13px;
+  font-size: var(--text-s);
   color: rgb(var(--v-theme-quiet));
 }
 .controls :deep(input),
 .controls select {
   height: 28px;
   padding: 0 7px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
   color: rgb(var(--v-theme-slate));
 }
@@ -324,13 +312,13 @@ header {
   top: 10px;
   transform: translateX(-50%);
   padding: 2px 10px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
 }
 .told {
   overflow: auto;
   padding: 6px 18px 24px;
-  border-left: 1px solid rgb(var(--v-theme-line));
+  border-left: var(--line);
 }
 .kind {
   white-space: nowrap;
@@ -342,7 +330,7 @@ header {
   gap: 5px;
 }
 .first td {
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: var(--line);
 }
 tbody td {
   padding-top: 3px !important;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useHomeKinds } from '@/shared/useFields'
+import { ActButton, ChoiceField, TextField } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -19,11 +21,7 @@ const nearest = useQuery({
   queryFn: () => got(api.GET('/api/nearest', { params: { query: place.value! } })),
   enabled: computed(() => !!place.value),
 })
-const kinds = useQuery({
-  queryKey: ['home-kinds'],
-  queryFn: () => got(api.GET('/api/home-kinds')),
-  staleTime: Infinity,
-})
+const kinds = useHomeKinds()
 const hit = computed(() => nearest.data.value?.hits[0])
 const address = ref('')
 const kind = ref('detached')
@@ -63,7 +61,7 @@ const enter = () =>
         <section v-if="hit">
           <h2>In the records there</h2>
           <p>
-            <button type="button" class="do" @click="openIt">Open {{ hit.shown }}</button>
+            <ActButton @click="openIt">Open {{ hit.shown }}</ActButton>
           </p>
         </section>
         <p v-else-if="nearest.isSuccess.value" class="quiet">
@@ -73,17 +71,15 @@ const enter = () =>
           <h2>{{ hit ? 'Or another home, by hand' : 'Enter it by hand' }}</h2>
           <label>
             Address
-            <input v-model="address" maxlength="200" placeholder="how it is to be called" />
+            <TextField v-model="address" maxlength="200" placeholder="how it is to be called" />
           </label>
           <label>
             Kind
-            <select v-model="kind">
+            <ChoiceField v-model="kind">
               <option v-for="(words, k) in kinds.data.value ?? {}" :key="k" :value="k">{{ words }}</option>
-            </select>
+            </ChoiceField>
           </label>
-          <v-btn type="submit" color="primary" variant="flat" :disabled="!address.trim()"
-            >Begin with it</v-btn
-          >
+          <ActButton type="submit" :disabled="!address.trim()" strong>Begin with it</ActButton>
           <p class="quiet small">
             Its facts are entered in the Home room; what stays unknown adjusts nothing.
           </p>
@@ -122,15 +118,15 @@ form {
 label {
   display: grid;
   gap: 3px;
-  font-size: 13px;
+  font-size: var(--text-s);
   color: rgb(var(--v-theme-quiet));
 }
 input,
 select {
   height: 34px;
   padding: 0 9px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: rgb(var(--v-theme-slate));
   background: rgb(var(--v-theme-surface));
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { CommandField } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { api, got } from '@/shared/api/client'
-import CommandField from '@/shared/CommandField.vue'
 import { day, number } from '@/shared/format'
 import PinnedViews from './PinnedViews.vue'
 import WorkupList from '@/workup/WorkupList.vue'
@@ -44,7 +44,7 @@ const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/a
   padding: 72px 32px 40px;
 }
 h1 {
-  font-size: 34px;
+  font-size: var(--figure);
   margin-bottom: 14px;
 }
 .around {

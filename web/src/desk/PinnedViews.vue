@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useHomeKinds } from '@/shared/useFields'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -12,11 +13,7 @@ const told = useQuery({
   queryFn: () => Promise.all(pinned.value.map((v) => got(api.POST('/api/market/view', { body: v.view })))),
   enabled: computed(() => pinned.value.length > 0),
 })
-const kinds = useQuery({
-  queryKey: ['home-kinds'],
-  queryFn: () => got(api.GET('/api/home-kinds')),
-  staleTime: Infinity,
-})
+const kinds = useHomeKinds()
 /** What a tile shows: measure, kind of home, place, period. */
 function what(i: number): string {
   const { view } = pinned.value[i]!
@@ -83,10 +80,10 @@ function path(i: number): string {
   text-decoration: none;
 }
 .name {
-  font-size: 12.5px;
+  font-size: var(--text-s);
 }
 b {
-  font-size: 20px;
+  font-size: var(--title);
 }
 svg {
   width: 100%;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PlainTable, PressArea } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
@@ -60,7 +61,7 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
       <section v-for="p in PARTS" :key="p.name">
         <h2 class="mb-2">{{ p.title }}</h2>
         <p v-if="!told.data.value[p.name].length" class="quiet">No closings here in these months.</p>
-        <table v-else class="plain" :aria-label="p.title">
+        <PlainTable v-else :aria-label="p.title">
           <thead>
             <tr>
               <th class="band">Band</th>
@@ -73,14 +74,13 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
             <tr v-for="r in told.data.value[p.name]" :key="r.label" :class="{ mine: r.mine }">
               <td>{{ r.label }}<span v-if="r.mine" class="cedar small"> · the home</span></td>
               <td class="num">
-                <button
-                  type="button"
+                <PressArea
                   class="figure first"
                   :title="`The records behind it: ${r.label}`"
                   @click="open(r, p.main)"
                 >
                   {{ shownAs(r.values[p.main[0]]?.value, p.main[2]) }}
-                </button>
+                </PressArea>
               </td>
               <td class="bar">
                 <i
@@ -92,18 +92,13 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
                 />
               </td>
               <td v-for="c in p.more" :key="c[0]" class="num">
-                <button
-                  type="button"
-                  class="figure"
-                  :title="`The records behind it: ${r.label}`"
-                  @click="open(r, c)"
-                >
+                <PressArea class="figure" :title="`The records behind it: ${r.label}`" @click="open(r, c)">
                   {{ shownAs(r.values[c[0]]?.value, c[2]) }}
-                </button>
+                </PressArea>
               </td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
       </section>
     </template>
     <p v-else-if="!told.isError.value" class="quiet">Counting …</p>

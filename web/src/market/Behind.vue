@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { DialogBox, PlainTable } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
@@ -31,22 +32,21 @@ const link = (key: string) =>
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="1120" :aria-label="title" @update:model-value="emit('close')">
-    <div class="sheet behind">
-      <header>
-        <h2>{{ title }}</h2>
-        <p v-if="told.data.value" class="figure">
-          {{ told.data.value.label }}:
-          <b>{{ shownAs(told.data.value.value.value, told.data.value.unit) }}</b>
-          <span class="quiet">
-            from {{ number(told.data.value.count) }} {{ told.data.value.count === 1 ? 'record' : 'records' }}
-            <template v-if="told.data.value.count > records.length"
-              >; the {{ records.length }} dearest are listed</template
-            >
-          </span>
-        </p>
-        <button type="button" class="link close" @click="emit('close')">close</button>
-      </header>
+  <DialogBox :title="title" :width="1120" @close="emit('close')">
+    <template #head>
+      <h2>{{ title }}</h2>
+      <p v-if="told.data.value" class="figure">
+        {{ told.data.value.label }}:
+        <b>{{ shownAs(told.data.value.value.value, told.data.value.unit) }}</b>
+        <span class="quiet">
+          from {{ number(told.data.value.count) }} {{ told.data.value.count === 1 ? 'record' : 'records' }}
+          <template v-if="told.data.value.count > records.length"
+            >; the {{ records.length }} dearest are listed</template
+          >
+        </span>
+      </p>
+    </template>
+    <div class="behind">
       <p v-if="told.isError.value" class="lamp" role="alert">{{ told.error.value?.message }}</p>
       <p v-else-if="told.isPending.value" class="quiet">Gathering …</p>
       <p v-else-if="!records.length" class="quiet">No record stands behind this figure.</p>
@@ -63,7 +63,7 @@ const link = (key: string) =>
           />
         </div>
         <div class="list">
-          <table class="plain small" aria-label="Records behind the figure">
+          <PlainTable class="small" aria-label="Records behind the figure">
             <thead>
               <tr>
                 <th>Home</th>
@@ -100,29 +100,19 @@ const link = (key: string) =>
                 <td class="num">{{ r.days_on_market ?? '—' }}</td>
               </tr>
             </tbody>
-          </table>
+          </PlainTable>
         </div>
       </div>
     </div>
-  </v-dialog>
+  </DialogBox>
 </template>
 
 <style scoped>
 .behind {
   color: rgb(var(--v-theme-slate));
-  padding: 16px 20px;
-  height: min(640px, 86vh);
+  height: min(560px, 74vh);
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  gap: 12px;
-}
-header {
-  display: flex;
-  align-items: baseline;
-  gap: 20px;
-}
-.close {
-  margin-left: auto;
+  grid-template-rows: minmax(0, 1fr);
 }
 .halves {
   display: grid;
@@ -136,11 +126,6 @@ header {
 }
 .list {
   overflow: auto;
-}
-thead th {
-  position: sticky;
-  top: 0;
-  background: rgb(var(--v-theme-surface));
 }
 .at td {
   background: rgba(var(--v-theme-lamp), 0.16);

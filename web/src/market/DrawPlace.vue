@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, DialogBox, LinkButton } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { defineAsyncComponent, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -18,15 +19,12 @@ function draw(shape: DrawnShape) {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="960" aria-label="Draw a place" @update:model-value="emit('close')">
-    <div class="sheet draw" @keydown.esc.stop="tool ? (tool = null) : emit('close')">
-      <header>
-        <h2>Draw the place</h2>
-        <button type="button" class="link" @click="shapes = []">start again</button>
-        <button type="button" class="do" :disabled="!shapes.length" @click="emit('take', shapes)">
-          Look inside it
-        </button>
-      </header>
+  <DialogBox title="Draw the place" :width="960" @close="emit('close')">
+    <template #acts>
+      <LinkButton @click="shapes = []">start again</LinkButton>
+      <ActButton :disabled="!shapes.length" @click="emit('take', shapes)"> Look inside it </ActButton>
+    </template>
+    <div class="draw" @keydown.esc.stop="tool ? (tool = null) : emit('close')">
       <div class="map">
         <HomeMap
           v-if="middle.data.value"
@@ -42,25 +40,13 @@ function draw(shape: DrawnShape) {
         <MapTools v-model="tool" no-fences />
       </div>
     </div>
-  </v-dialog>
+  </DialogBox>
 </template>
 
 <style scoped>
 .draw {
-  color: rgb(var(--v-theme-slate));
-  height: min(620px, 86vh);
-  padding: 14px 18px;
+  height: min(560px, 74vh);
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  gap: 10px;
-}
-header {
-  display: flex;
-  align-items: center;
-  gap: 18px;
-}
-header h2 {
-  margin-right: auto;
 }
 .map {
   position: relative;

@@ -1,9 +1,8 @@
 <script setup lang="ts">
+import { ActButton, CheckBox, ChoiceField, LinkButton, NumberField, PressArea, TypedInput } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
-import NumberField from '@/shared/NumberField.vue'
-import TypedInput from '@/shared/TypedInput.vue'
 import { useLetters, type Item } from './useLetters'
 import type { View } from './useView'
 
@@ -50,17 +49,15 @@ const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.svg?v=${ver
   <div class="letters">
     <div class="sheet left">
       <p class="names">
-        <button
+        <LinkButton
           v-for="l in all.data.value ?? []"
           :key="l.letter_id"
-          type="button"
-          class="link"
           :aria-current="at === l.letter_id"
           @click="open(l.letter_id)"
         >
           {{ l.letter.title }}
-        </button>
-        <button type="button" class="do" @click="begin">New letter</button>
+        </LinkButton>
+        <ActButton @click="begin">New letter</ActButton>
       </p>
       <p v-if="!letter" class="quiet">
         A letter puts several views in an order, with your words. Its figures are always the newest.
@@ -89,24 +86,22 @@ const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.svg?v=${ver
                 maxlength="120"
                 @typed="change(i, { title: $event })"
               />
-              <button type="button" :aria-label="`Part ${i + 1} up`" :disabled="i === 0" @click="move(i, -1)">
+              <PressArea :aria-label="`Part ${i + 1} up`" :disabled="i === 0" @click="move(i, -1)">
                 ↑
-              </button>
-              <button
-                type="button"
+              </PressArea>
+              <PressArea
                 :aria-label="`Part ${i + 1} down`"
                 :disabled="i === items.length - 1"
                 @click="move(i, 1)"
               >
                 ↓
-              </button>
-              <button
-                type="button"
+              </PressArea>
+              <PressArea
                 :aria-label="`Take part ${i + 1} away`"
                 @click="put(items.filter((_, k) => k !== i))"
               >
                 ×
-              </button>
+              </PressArea>
             </p>
             <TypedInput
               :value="item.comment"
@@ -116,11 +111,7 @@ const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.svg?v=${ver
               @typed="change(i, { comment: $event })"
             />
             <label v-if="item.kind === 'view'" class="small">
-              <input
-                type="checkbox"
-                :checked="item.table"
-                @change="change(i, { table: ($event.target as HTMLInputElement).checked })"
-              />
+              <CheckBox :model-value="item.table" @update:model-value="change(i, { table: $event })" />
               with its figures of the last
               <NumberField
                 class="days"
@@ -144,23 +135,23 @@ const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.svg?v=${ver
         </ol>
         <p class="adds small">
           Add
-          <button v-for="(words, kind) in ADDS" :key="kind" type="button" class="link" @click="add(kind)">
+          <LinkButton v-for="(words, kind) in ADDS" :key="kind" @click="add(kind)">
             {{ words }}
-          </button>
-          <select v-model="picked" aria-label="Add a saved view" @change="addSaved">
+          </LinkButton>
+          <ChoiceField v-model="picked" aria-label="Add a saved view" @chosen="addSaved">
             <option value="">a saved view …</option>
             <option v-for="v in saved.data.value ?? []" :key="v.view_id" :value="String(v.view_id)">
               {{ v.name }}
             </option>
-          </select>
+          </ChoiceField>
         </p>
         <p class="give">
           <template v-if="!saving">
-            <a class="do" :href="`/api/letters/${at}/letter.pdf`" download>PDF</a>
-            <a class="do" :href="`/api/letters/${at}/letter.html`" download>Web page</a>
+            <ActButton :href="`/api/letters/${at}/letter.pdf`" download>PDF</ActButton>
+            <ActButton :href="`/api/letters/${at}/letter.html`" download>Web page</ActButton>
           </template>
           <span v-else class="quiet">Saving …</span>
-          <button type="button" class="link small" @click="drop">delete this letter</button>
+          <LinkButton class="small" @click="drop">delete this letter</LinkButton>
         </p>
       </template>
       <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
@@ -216,8 +207,8 @@ textarea {
   width: 100%;
   color: inherit;
   padding: 4px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
 }
 ol {
   padding: 0;
@@ -225,7 +216,7 @@ ol {
 }
 li {
   padding: 8px 0;
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: var(--line);
   display: grid;
   gap: 4px;
 }
@@ -248,7 +239,7 @@ li :deep(input.days) {
 }
 .adds {
   padding: 10px 0;
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: var(--line);
 }
 .adds select {
   background: rgb(var(--v-theme-mist));
@@ -273,6 +264,6 @@ figure {
 img {
   width: 100%;
   display: block;
-  border: 1px solid rgb(var(--v-theme-line));
+  border: var(--line);
 }
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { LinkButton } from '@/shared/ui'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { Docs } from '@/shared/api/client'
+import { api, got, type Docs, type Told } from '@/shared/api/client'
 import Ways from '@/shared/Ways.vue'
 import type { DrawnShape } from '@/shared/mapShapes'
 import Bands from './Bands.vue'
@@ -11,7 +12,7 @@ import DrawPlace from './DrawPlace.vue'
 import Letters from './Letters.vue'
 import SavedViews from './SavedViews.vue'
 import SoFar from './SoFar.vue'
-import { give, giveFrom, pngOf } from './giving'
+import { give, pngOf } from './giving'
 import { fileName, useView } from './useView'
 import ViewFigures from './ViewFigures.vue'
 import ViewOptions from './ViewOptions.vue'
@@ -77,19 +78,36 @@ function open(period: number, line: number) {
 const chart = ref<{ svg(): string }>()
 const giveSvg = () => give(new Blob([chart.value?.svg() ?? ''], { type: 'image/svg+xml' }), `${called()}.svg`)
 /** What the way that is open can be taken away as. */
+type Form = 'csv' | 'xlsx'
 const files = computed(() => {
+  const asked = (form: Form) => ({ params: { path: { form } }, parseAs: 'blob' as const })
   if (way.value === 'sofar')
-    return { path: '/api/market/year-so-far', body: view.value as unknown, name: called('the year so far') }
+    return {
+      name: called('the year so far'),
+      ask: (form: Form) => api.POST('/api/market/year-so-far.{form}', { body: view.value, ...asked(form) }),
+    }
   if (way.value === 'bands')
     return {
-      path: '/api/market/bands',
-      body: { view: view.value, ...home } as unknown,
       name: called('by size and price'),
+      ask: (form: Form) =>
+        api.POST('/api/market/bands.{form}', { body: { view: view.value, ...home }, ...asked(form) }),
     }
-  return way.value === 'chart'
-    ? { path: '/api/market/view', body: view.value as unknown, name: called() }
-    : null
+  if (way.value !== 'chart') return null
+  return {
+    name: called(),
+    ask: (form: Form) => api.POST('/api/market/view.{form}', { body: view.value, ...asked(form) }),
+  }
 })
+const notGiven = ref('')
+async function takeAway(form: Form) {
+  if (!files.value) return
+  notGiven.value = ''
+  try {
+    give((await got(files.value.ask(form))) as Blob, `${files.value.name}.${form}`)
+  } catch (error) {
+    notGiven.value = (error as Told).message
+  }
+}
 const through = computed(() => told.value?.through ?? '')
 </script>
 
@@ -106,23 +124,16 @@ const through = computed(() => told.value?.through ?? '')
         <Ways v-model="way" :ways="WAYS" label="Ways to look at the market" />
         <span v-if="files" class="out small">
           Take away as
-          <button
-            v-for="form in ['csv', 'xlsx']"
-            :key="form"
-            type="button"
-            class="link"
-            @click="giveFrom(`${files.path}.${form}`, files.body, `${files.name}.${form}`)"
-          >
+          <LinkButton v-for="form in ['csv', 'xlsx'] as const" :key="form" @click="takeAway(form)">
             {{ form.toUpperCase() }}
-          </button>
+          </LinkButton>
           <template v-if="way === 'chart'">
-            <button type="button" class="link" @click="pngOf(chart?.svg() ?? '', `${called()}.png`)">
-              PNG
-            </button>
-            <button type="button" class="link" @click="giveSvg">SVG</button>
+            <LinkButton @click="pngOf(chart?.svg() ?? '', `${called()}.png`)"> PNG </LinkButton>
+            <LinkButton @click="giveSvg">SVG</LinkButton>
           </template>
         </span>
       </div>
+      <p v-if="notGiven" class="lamp" role="alert">{{ notGiven }}</p>
     </div>
     <SoFar v-if="way === 'sofar'" :view="view" class="below" @open="openFigure" />
     <Bands v-else-if="way === 'bands'" :view="view" :home="home" class="below" @open="openFigure" />
@@ -169,7 +180,7 @@ const through = computed(() => told.value?.through ?? '')
   margin-left: auto;
 }
 .says {
-  font-size: 15px;
+  font-size: var(--text-l);
   margin-top: 8px;
 }
 .both {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, CheckBox, ChoiceField, LinkButton, TextField } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
@@ -89,21 +90,24 @@ function add() {
   >
     <label>
       Only homes whose
-      <select v-model="name" v-focus aria-label="Field">
+      <ChoiceField v-model="name" v-focus aria-label="Field">
         <option v-for="f in fields" :key="f.name" :value="f.name">{{ f.label }}</option>
-      </select>
+      </ChoiceField>
     </label>
     <p v-if="numeric" class="ends">
-      lies between <input v-model="low" aria-label="From" placeholder="any" /> and
-      <input v-model="high" aria-label="To" placeholder="any" />
+      lies between <TextField v-model="low" aria-label="From" placeholder="any" /> and
+      <TextField v-model="high" aria-label="To" placeholder="any" />
       <span v-if="field?.unit && field.unit !== '$'" class="quiet">{{ field.unit }}</span>
     </p>
     <template v-else>
-      <label v-if="field?.kind === 'word'"><input v-model="not" type="checkbox" /> is none of</label>
+      <label v-if="field?.kind === 'word'"><CheckBox v-model="not" /> is none of</label>
       <ul :aria-label="`Words of ${field?.label}`">
         <li v-for="(n, word) in offered" :key="word">
           <label>
-            <input type="checkbox" :checked="chosen.includes(String(word))" @change="toggle(String(word))" />
+            <CheckBox
+              :model-value="chosen.includes(String(word))"
+              @update:model-value="toggle(String(word))"
+            />
             {{ word }} <span v-if="n" class="quiet">{{ number(n) }}</span>
           </label>
         </li>
@@ -111,8 +115,8 @@ function add() {
     </template>
     <p v-if="fault" class="clay" role="alert">{{ fault }}</p>
     <p class="acts">
-      <button type="submit" class="do">Add</button>
-      <button type="button" class="link" @click="emit('close')">Cancel</button>
+      <ActButton type="submit">Add</ActButton>
+      <LinkButton @click="emit('close')">Cancel</LinkButton>
     </p>
   </form>
 </template>
@@ -129,8 +133,8 @@ function add() {
 .box input:not([type='checkbox']),
 select {
   padding: 3px 7px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 ul {

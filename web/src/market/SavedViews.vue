@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, LinkButton, TextField, TypedInput } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { inTurn } from '@/shared/useDraft'
@@ -79,7 +80,7 @@ async function bringBack() {
   <div class="views" role="group" aria-label="Saved views">
     <p v-if="deleted" class="small" role="status">
       “{{ deleted.name }}” is deleted.
-      <button type="button" class="link" @click="bringBack">Bring it back</button>
+      <LinkButton @click="bringBack">Bring it back</LinkButton>
     </p>
     <div class="list">
       <p
@@ -88,57 +89,50 @@ async function bringBack() {
         class="view"
         :class="{ open: v.view_id === openAt }"
       >
-        <input
+        <TypedInput
           v-if="renaming === v.view_id"
           v-focus
           :value="v.name"
           maxlength="80"
           :aria-label="`New name of ${v.name}`"
-          @change="rename(v, ($event.target as HTMLInputElement).value)"
-          @keydown.enter="($event.target as HTMLInputElement).blur()"
+          @typed="rename(v, $event)"
           @keydown.esc.stop="renaming = null"
         />
-        <button
+        <LinkButton
           v-else
-          type="button"
-          class="link name"
+          class="name"
           :aria-current="v.view_id === openAt"
           :title="v.name"
           @click="view = { ...FRESH, ...(v.view as View) }"
         >
           {{ v.name }}
-        </button>
-        <button
-          type="button"
-          class="link small"
-          :aria-label="`Rename ${v.name}`"
-          @click="renaming = v.view_id"
-        >
+        </LinkButton>
+        <LinkButton class="small" :aria-label="`Rename ${v.name}`" @click="renaming = v.view_id">
           rename
-        </button>
-        <button
-          type="button"
-          class="link small"
+        </LinkButton>
+        <LinkButton
+          class="small"
           :aria-label="v.pinned ? `Take ${v.name} off the desk` : `Pin ${v.name} to the desk`"
           @click="change(v, { pinned: !v.pinned })"
         >
           {{ v.pinned ? 'on the desk' : 'pin' }}
-        </button>
-        <button type="button" class="link small" :aria-label="`Delete ${v.name}`" @click="drop(v)">
-          delete
-        </button>
+        </LinkButton>
+        <LinkButton class="small" :aria-label="`Delete ${v.name}`" @click="drop(v)"> delete </LinkButton>
       </p>
     </div>
     <form class="save" @submit.prevent="keep(false)">
-      <input v-model="name" aria-label="Name of the view" placeholder="Name of this view" maxlength="80" />
-      <button type="submit" class="do">Save</button>
-      <button type="button" class="do" @click="keep(true)">Pin</button>
+      <TextField
+        v-model="name"
+        aria-label="Name of the view"
+        placeholder="Name of this view"
+        maxlength="80"
+      />
+      <ActButton type="submit">Save</ActButton>
+      <ActButton @click="keep(true)">Pin</ActButton>
     </form>
     <p v-if="fault" class="clay small" role="alert">
       {{ fault }}
-      <button v-if="taken" type="button" class="link" @click="((name = taken), keep(false, true))">
-        Replace it
-      </button>
+      <LinkButton v-if="taken" @click="((name = taken), keep(false, true))"> Replace it </LinkButton>
     </p>
   </div>
 </template>
@@ -169,8 +163,8 @@ async function bringBack() {
   flex: 1;
   min-width: 0;
   padding: 1px 6px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 .save {
@@ -181,8 +175,8 @@ async function bringBack() {
 }
 .save input {
   padding: 4px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PlainTable, PressArea } from '@/shared/ui'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -36,7 +37,7 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
       {{ told.isError.value ? 'Not counted: the view above says why.' : 'Counting …' }}
     </p>
     <h2 v-else>The year so far, to {{ day(told.data.value.end) }}</h2>
-    <table v-if="told.data.value" class="plain" aria-label="The year so far">
+    <PlainTable v-if="told.data.value" aria-label="The year so far">
       <thead>
         <tr>
           <th>Measure</th>
@@ -51,16 +52,15 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
         <tr v-for="r in rows" :key="r.measure">
           <td>{{ r.label }}</td>
           <td v-for="(age, back) in AGES" :key="age" class="num">
-            <button
+            <PressArea
               v-if="r[age].value !== null"
-              type="button"
               class="figure"
               :class="{ first: !back }"
               :title="`The records behind it: ${r.label}, ${year - back}`"
               @click="open(r.measure, r.label, back)"
             >
               {{ shownAs(r[age].value, r.unit) }}
-            </button>
+            </PressArea>
             <template v-else>{{ shownAs(null, r.unit) }}</template>
           </td>
           <td class="num">
@@ -74,7 +74,7 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
           </td>
         </tr>
       </tbody>
-    </table>
+    </PlainTable>
   </div>
 </template>
 
@@ -108,7 +108,7 @@ td.bars::before {
   left: 50%;
   top: 0;
   bottom: 0;
-  border-left: 1px solid rgb(var(--v-theme-line));
+  border-left: var(--line);
 }
 table.plain td {
   padding: 4px 10px;

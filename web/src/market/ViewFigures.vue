@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PlainTable, PressArea } from '@/shared/ui'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { shownAs } from './useView'
@@ -12,7 +13,7 @@ const few = (line: Docs['ViewLineDoc'], i: number) =>
 </script>
 
 <template>
-  <table class="plain" aria-label="Market figures by period">
+  <PlainTable aria-label="Market figures by period">
     <thead>
       <tr>
         <th>Period</th>
@@ -29,15 +30,14 @@ const few = (line: Docs['ViewLineDoc'], i: number) =>
       >
         <td class="when">{{ p.period }}<span v-if="!p.finished" class="quiet small"> so far</span></td>
         <td v-for="(l, k) in told.lines" :key="l.name" class="num">
-          <button
+          <PressArea
             v-if="l.measure !== 'series' && l.points[p.i]?.value != null"
-            type="button"
             class="figure"
             :title="`The records behind it: ${l.name || l.label}, ${p.period}`"
             @click="emit('open', p.i, k)"
           >
             {{ shownAs(l.points[p.i]?.value, l.unit) }}
-          </button>
+          </PressArea>
           <template v-else>{{ shownAs(l.points[p.i]?.value, l.unit) }}</template>
           <span v-if="few(l, p.i)" class="quiet small" :title="`from only ${l.points[p.i]!.n}`"
             >({{ l.points[p.i]!.n }})</span
@@ -45,7 +45,7 @@ const few = (line: Docs['ViewLineDoc'], i: number) =>
         </td>
       </tr>
     </tbody>
-  </table>
+  </PlainTable>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { CheckBox, ChoiceField, LinkButton, PressArea } from '@/shared/ui'
 import { computed, ref } from 'vue'
 import { grouped } from './conditions'
 import NewCondition from './NewCondition.vue'
@@ -9,7 +10,6 @@ import type { ViewTools } from './useView'
 const props = defineProps<{ tools: ViewTools }>()
 const { view, lists, set } = props.tools
 const fields = useFields()
-const chosen = (event: Event) => (event.target as HTMLSelectElement).value
 const asked = computed(() => [
   { name: 'price', label: 'Price', kind: 'money', unit: '$' },
   { name: 'seller', label: 'Seller', kind: 'word', unit: '' },
@@ -33,51 +33,41 @@ function add(made: string[]) {
   <div class="options small">
     <span v-for="g in groups" :key="g.words" class="chip">
       {{ g.words }}
-      <button
-        type="button"
-        :aria-label="`Take away: ${g.words}`"
-        :title="`Take away: ${g.words}`"
-        @click="drop(g.made)"
-      >
+      <PressArea :aria-label="`Take away: ${g.words}`" :title="`Take away: ${g.words}`" @click="drop(g.made)">
         ×
-      </button>
+      </PressArea>
     </span>
     <NewCondition v-if="adding" :fields="asked" @add="add" @close="adding = false" />
-    <button v-else type="button" class="link" @click="adding = true">+ condition</button>
+    <LinkButton v-else @click="adding = true">+ condition</LinkButton>
     <label>
       smoothed over
-      <select
-        :value="view.smooth"
+      <ChoiceField
+        :model-value="view.smooth"
         aria-label="Smoothing"
-        @change="set({ smooth: Number(chosen($event)) as 1 })"
+        @chosen="set({ smooth: Number($event) as 1 })"
       >
         <option :value="1">nothing</option>
         <option :value="3">3 periods</option>
         <option :value="12">12 periods</option>
-      </select>
+      </ChoiceField>
     </label>
     <label :class="{ quiet: view.places!.length > 1 || view.split }">
-      <input
-        type="checkbox"
-        :checked="view.overlay"
+      <CheckBox
+        :model-value="view.overlay"
         :disabled="view.places!.length > 1 || !!view.split || view.by === 'year'"
-        @change="set({ overlay: ($event.target as HTMLInputElement).checked })"
+        @update:model-value="set({ overlay: $event })"
       />
       years over each other
     </label>
     <label>
       over it
-      <select :value="view.series" aria-label="Outside series" @change="set({ series: chosen($event) })">
+      <ChoiceField :model-value="view.series" aria-label="Outside series" @chosen="set({ series: $event })">
         <option value="">no outside series</option>
         <option v-for="s in lists.series.data.value ?? []" :key="s" :value="s">{{ s }}</option>
-      </select>
+      </ChoiceField>
     </label>
     <label title="Sales known only from deed records">
-      <input
-        type="checkbox"
-        :checked="view.deeds"
-        @change="set({ deeds: ($event.target as HTMLInputElement).checked })"
-      />
+      <CheckBox :model-value="view.deeds" @update:model-value="set({ deeds: $event })" />
       deed sales too
     </label>
   </div>

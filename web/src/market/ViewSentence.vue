@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { ChoiceField, LinkButton, PlaceField, PressArea } from '@/shared/ui'
 import { computed } from 'vue'
-import PlaceField from '@/shared/PlaceField.vue'
 import type { ViewTools } from './useView'
 
 /** The view as a sentence whose parts are chosen in place. */
@@ -14,7 +14,6 @@ const SPLITS = {
   lot_size_square_feet: 'lot',
   seller: 'seller',
 }
-const chosen = (event: Event) => (event.target as HTMLSelectElement).value
 const second = computed(() => view.value.measures![1] ?? '')
 function setMeasure(i: number, name: string) {
   const next = [...view.value.measures!]
@@ -37,37 +36,37 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
 
 <template>
   <p class="sentence">
-    <select :value="view.measures![0]" aria-label="Measure" @change="setMeasure(0, chosen($event))">
+    <ChoiceField :model-value="view.measures![0]" aria-label="Measure" @chosen="setMeasure(0, $event)">
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
         {{ m.label }}
       </option>
-    </select>
+    </ChoiceField>
     and
-    <select :value="second" aria-label="Second measure" @change="setMeasure(1, chosen($event))">
+    <ChoiceField :model-value="second" aria-label="Second measure" @chosen="setMeasure(1, $event)">
       <option value="">nothing else</option>
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
         {{ m.label }}
       </option>
-    </select>
+    </ChoiceField>
     by
-    <select :value="view.by" aria-label="Period" @change="set({ by: chosen($event) as 'month' })">
+    <ChoiceField :model-value="view.by" aria-label="Period" @chosen="set({ by: $event as 'month' })">
       <option>month</option>
       <option>quarter</option>
       <option>year</option>
-    </select>
+    </ChoiceField>
     over the last
-    <select :value="view.years" aria-label="Years" @change="set({ years: Number(chosen($event)) })">
+    <ChoiceField :model-value="view.years" aria-label="Years" @chosen="set({ years: Number($event) })">
       <option v-for="n in [1, 2, 3, 5, 10]" :key="n" :value="n">
         {{ n }} {{ n === 1 ? 'year' : 'years' }}
       </option>
-    </select>
+    </ChoiceField>
     for
-    <select :value="view.home_kind" aria-label="Kind of home" @change="set({ home_kind: chosen($event) })">
+    <ChoiceField :model-value="view.home_kind" aria-label="Kind of home" @chosen="set({ home_kind: $event })">
       <option value="">homes of any kind</option>
       <option v-for="(words, kind) in lists.kinds.data.value ?? {}" :key="kind" :value="kind">
         {{ words }}
       </option>
-    </select>
+    </ChoiceField>
     in
     <template v-for="i in compared" :key="i">
       <template v-if="i > 1">, </template>
@@ -80,30 +79,29 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
     </template>
     <template v-if="view.shapes!.length">
       ,
-      <button
-        type="button"
+      <PressArea
         class="drawn"
         :aria-label="`Take away: ${view.drawn || 'inside a drawn area'}`"
         @click="set({ shapes: [], drawn: '' })"
       >
         {{ view.drawn || 'inside a drawn area' }} ×
-      </button>
+      </PressArea>
     </template>
-    <button v-else type="button" class="link small draw" @click="emit('draw')">or draw it</button>, split by
-    <select
-      :value="view.split"
+    <LinkButton v-else class="small draw" @click="emit('draw')">or draw it</LinkButton>, split by
+    <ChoiceField
+      :model-value="view.split"
       aria-label="Split by"
-      @change="set({ split: chosen($event) as 'price', overlay: false })"
+      @chosen="set({ split: $event as 'price', overlay: false })"
     >
       <option value="">nothing</option>
-      <option v-for="(words, name) in SPLITS" :key="name" :value="name">{{ words }}</option></select
+      <option v-for="(words, name) in SPLITS" :key="name" :value="name">{{ words }}</option></ChoiceField
     >.
   </p>
 </template>
 
 <style scoped>
 .sentence {
-  font-size: 17px;
+  font-size: var(--title-s);
   line-height: 1.75;
 }
 .draw {

@@ -7,15 +7,6 @@ export function give(data: Blob, file: string) {
   URL.revokeObjectURL(a.href)
 }
 
-export async function giveFrom(path: string, body: unknown, file: string) {
-  const answer = await fetch(path, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  })
-  if (answer.ok) give(await answer.blob(), file)
-}
-
 /** An SVG drawn on white at twice its size. */
 export async function pngOf(svg: string, file: string) {
   if (!svg) return

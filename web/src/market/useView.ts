@@ -1,3 +1,4 @@
+import { useHomeKinds } from '@/shared/useFields'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -66,11 +67,7 @@ export function useView() {
       queryFn: () => got(api.GET('/api/measures')),
       staleTime: Infinity,
     }),
-    kinds: useQuery({
-      queryKey: ['home-kinds'],
-      queryFn: () => got(api.GET('/api/home-kinds')),
-      staleTime: Infinity,
-    }),
+    kinds: useHomeKinds(),
     series: useQuery({ queryKey: ['series'], queryFn: () => got(api.GET('/api/market/series')) }),
   }
   /** The last answer that came: what fails says why, and leaves chart and figures in place. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ChoiceField } from '@/shared/ui'
 import type { Docs } from '@/shared/api/client'
 
 /** How a column's numbers or dates are written: as the whole column shows, or as the agent says; with samples as read. */
@@ -15,16 +16,16 @@ const WORDS: Record<string, string> = {
 
 <template>
   <span class="form">
-    <select
-      :value="form"
+    <ChoiceField
+      :model-value="form"
       :aria-label="`How ${column} is written`"
-      @change="$emit('form', ($event.target as HTMLSelectElement).value as Form)"
+      @chosen="$emit('form', $event as Form)"
     >
       <option value="">
         {{ read.form ? WORDS[read.form] : 'choose' }}
       </option>
       <option v-for="c in read.choices" :key="c" :value="c">{{ WORDS[c] }}</option>
-    </select>
+    </ChoiceField>
     <span v-if="!form" class="small" :class="read.form ? 'quiet' : 'ask'">
       “{{ read.samples[0]?.text }}” is {{ read.samples[0]?.value }}{{ read.form ? `, ${read.why}` : '?' }}
     </span>
@@ -38,8 +39,8 @@ const WORDS: Record<string, string> = {
 }
 select {
   padding: 3px 6px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
   color: inherit;
   max-width: 230px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton, PlainTable, PressArea } from '@/shared/ui'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
@@ -80,22 +81,16 @@ const aboutWords = (r: Record<string, string>) =>
 <template>
   <div class="parts">
     <nav aria-label="Conclusions">
-      <button
-        v-for="[w, label] in WHATS"
-        :key="w"
-        type="button"
-        :class="{ at: what === w }"
-        @click="what = w"
-      >
+      <PressArea v-for="[w, label] in WHATS" :key="w" :class="{ at: what === w }" @click="what = w">
         <span>{{ label }}</span><b>{{ number(counts.data.value?.[w] ?? 0) }}</b>
-      </button>
+      </PressArea>
     </nav>
     <section>
       <h2>{{ about[1] }}</h2>
       <p class="quiet mb-2">{{ about[2] }}</p>
       <p v-if="fault" class="lamp mb-2" role="alert">{{ fault }}</p>
       <div class="sheet rows">
-        <table class="plain" :aria-label="about[1]">
+        <PlainTable :aria-label="about[1]">
           <tbody>
             <tr v-for="r in rows.data.value ?? []" :key="r.key">
               <td>{{ r.shown }}</td>
@@ -105,13 +100,9 @@ const aboutWords = (r: Record<string, string>) =>
                     <span
                       >{{ name }} <b>{{ v }}</b></span
                     >
-                    <button
-                      type="button"
-                      class="link"
-                      @click="rule('listings', r.key, `suspect:${name}`, 'confirmed')"
-                    >
+                    <LinkButton @click="rule('listings', r.key, `suspect:${name}`, 'confirmed')">
                       it is right
-                    </button>
+                    </LinkButton>
                   </div>
                 </td>
               </template>
@@ -133,13 +124,9 @@ const aboutWords = (r: Record<string, string>) =>
                   </template>
                 </td>
                 <td class="num">
-                  <button
-                    type="button"
-                    class="link"
-                    @click="rule('listings', r.key, what, what === 'quick_resale' ? 'none' : '0')"
-                  >
+                  <LinkButton @click="rule('listings', r.key, what, what === 'quick_resale' ? 'none' : '0')">
                     {{ what === 'quick_resale' ? 'no quick resale' : 'not new' }}
-                  </button>
+                  </LinkButton>
                 </td>
               </template>
               <template v-else>
@@ -155,46 +142,30 @@ const aboutWords = (r: Record<string, string>) =>
                   </template>
                 </td>
                 <td class="num">
-                  <button
+                  <LinkButton
                     v-if="what === 'not_sale'"
-                    type="button"
-                    class="link"
                     @click="rule('transfers', r.key, 'not_arms_length', '')"
                   >
                     it was a sale
-                  </button>
-                  <button
+                  </LinkButton>
+                  <LinkButton
                     v-else-if="what === 'deed_sale'"
-                    type="button"
-                    class="link"
                     @click="rule('transfers', r.key, 'not_arms_length', 'no ordinary sale, the agent says')"
                   >
                     no ordinary sale
-                  </button>
-                  <button
+                  </LinkButton>
+                  <LinkButton
                     v-else-if="what === 'matched'"
-                    type="button"
-                    class="link"
                     @click="rule('transfers', r.key, 'listing_id', 'none')"
                   >
                     not the same sale
-                  </button>
-                  <button
-                    v-else-if="what === 'lease'"
-                    type="button"
-                    class="link"
-                    @click="rule('listings', r.key, 'is_lease', '0')"
-                  >
+                  </LinkButton>
+                  <LinkButton v-else-if="what === 'lease'" @click="rule('listings', r.key, 'is_lease', '0')">
                     it was sold
-                  </button>
-                  <button
-                    v-else
-                    type="button"
-                    class="link"
-                    @click="rule('listings', r.key, 'manner', 'standard')"
-                  >
+                  </LinkButton>
+                  <LinkButton v-else @click="rule('listings', r.key, 'manner', 'standard')">
                     an ordinary sale
-                  </button>
+                  </LinkButton>
                 </td>
               </template>
             </tr>
@@ -202,15 +173,13 @@ const aboutWords = (r: Record<string, string>) =>
               <td class="quiet">None.</td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
       </div>
       <template v-if="rulings.data.value?.length">
         <h2 class="mt-5 mb-2">What you said</h2>
         <p v-for="r in rulings.data.value" :key="r.key! + r.about" class="pair">
           <span>{{ r.key }}: {{ aboutWords(r) }}</span>
-          <button type="button" class="link" @click="rule(r.kind as 'listings', r.key!, r.about!, null)">
-            take it back
-          </button>
+          <LinkButton @click="rule(r.kind as 'listings', r.key!, r.about!, null)"> take it back </LinkButton>
         </p>
       </template>
     </section>
@@ -232,7 +201,7 @@ nav button {
   display: flex;
   justify-content: space-between;
   padding: 7px 10px;
-  border-radius: 5px;
+  border-radius: var(--corner);
   text-align: left;
 }
 nav button.at {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PlainTable, PressArea } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
@@ -45,14 +46,12 @@ const share = (g: Docs['HealthRow'], name: string) => (g.rows ? (g.known[name] ?
         is a poor limit for a search.
       </p>
       <div class="switch" role="group" aria-label="Columns of the table">
-        <button type="button" :aria-pressed="by === 'by_place'" @click="by = 'by_place'">
-          by neighbourhood
-        </button>
-        <button type="button" :aria-pressed="by === 'by_source'" @click="by = 'by_source'">by source</button>
+        <PressArea :aria-pressed="by === 'by_place'" @click="by = 'by_place'"> by neighbourhood </PressArea>
+        <PressArea :aria-pressed="by === 'by_source'" @click="by = 'by_source'">by source</PressArea>
       </div>
     </div>
     <div class="sheet table shares">
-      <table class="plain" aria-label="Share of listings that have each field">
+      <PlainTable aria-label="Share of listings that have each field">
         <thead>
           <tr>
             <th>Field</th>
@@ -79,7 +78,7 @@ const share = (g: Docs['HealthRow'], name: string) => (g.rows ? (g.known[name] ?
             </td>
           </tr>
         </tbody>
-      </table>
+      </PlainTable>
     </div>
     <p v-if="nobody.length" class="quiet small mt-2">No listing has: {{ nobody.join(', ') }}.</p>
     <Spreads />
@@ -99,8 +98,8 @@ const share = (g: Docs['HealthRow'], name: string) => (g.rows ? (g.known[name] ?
 .switch {
   display: flex;
   flex: none;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
+  border: var(--line);
+  border-radius: var(--corner);
   overflow: hidden;
 }
 .switch button {
@@ -133,13 +132,13 @@ thead th {
   width: 90px;
   height: 8px;
   margin-right: 8px;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-mist));
 }
 .bar i {
   display: block;
   height: 100%;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-rain));
 }
 table.plain td {

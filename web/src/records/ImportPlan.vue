@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, PlainTable, PressArea } from '@/shared/ui'
 import { computed, ref, watchEffect } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
@@ -80,16 +81,15 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
     </ul>
     <p v-for="o in offers" :key="o.places" class="offer small">
       {{ number(o.rows) }} {{ o.rows === 1 ? 'row lies' : 'rows lie' }} {{ o.says }}
-      <button type="button" class="do" @click="emit('places', o.places)">{{ o.does }}</button>
+      <ActButton @click="emit('places', o.places)">{{ o.does }}</ActButton>
     </p>
     <div class="shares" aria-hidden="true">
       <i v-for="s in shares" :key="s.name" :class="s.name" :style="{ width: s.width }" />
     </div>
     <div class="outcomes" role="tablist">
-      <button
+      <PressArea
         v-for="[name, words] in OUTCOMES"
         :key="name"
-        type="button"
         role="tab"
         :aria-selected="shown === name"
         :class="{ at: shown === name, none: !n(name) }"
@@ -98,7 +98,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
       >
         <b>{{ number(n(name)) }}</b>
         <span><i class="dot" :class="name" />{{ words }}</span>
-      </button>
+      </PressArea>
     </div>
     <p v-if="changes.length && shown === 'changed'" class="small mt-2">
       Fields that change:
@@ -112,7 +112,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
       >
     </p>
     <div v-if="rows.length" class="rows">
-      <table class="plain" :aria-label="`Rows that are ${shown}`">
+      <PlainTable :aria-label="`Rows that are ${shown}`">
         <tbody>
           <tr v-for="(r, i) in rows" :key="i">
             <template v-if="shown === 'changed'">
@@ -134,7 +134,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
             </template>
           </tr>
         </tbody>
-      </table>
+      </PlainTable>
     </div>
   </section>
 </template>
@@ -144,13 +144,13 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
   padding: 14px 18px;
 }
 .says b {
-  font-size: 18px;
+  font-size: var(--title-s);
 }
 .shares {
   display: flex;
   height: 8px;
   margin: 10px 0;
-  border-radius: 4px;
+  border-radius: var(--corner);
   overflow: hidden;
   background: rgb(var(--v-theme-mist));
 }
@@ -174,7 +174,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
   width: 9px;
   height: 9px;
   margin-right: 6px;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
 }
 .outcomes {
   display: flex;
@@ -184,11 +184,11 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
   display: grid;
   text-align: left;
   padding: 5px 14px 6px 10px;
-  border-radius: 6px;
+  border-radius: var(--corner-l);
   border: 1px solid transparent;
 }
 .outcomes b {
-  font-size: 19px;
+  font-size: var(--title);
   font-weight: 600;
 }
 .outcomes button.at {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton, PlainTable } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told } from '@/shared/api/client'
@@ -50,7 +51,7 @@ const why = (x: { reasons: Record<string, number> }) =>
     <p v-if="said" class="moss mb-2" role="status">{{ said }}</p>
     <p v-if="fault" class="lamp mb-2" role="alert">{{ fault }}</p>
     <div class="sheet">
-      <table class="plain" aria-label="Imports">
+      <PlainTable aria-label="Imports">
         <thead>
           <tr>
             <th>File</th>
@@ -79,19 +80,17 @@ const why = (x: { reasons: Record<string, number> }) =>
               <span v-if="x.undone_at" class="quiet small">undone {{ day(x.undone_at) }}</span>
               <template v-else-if="asking === x.import_id">
                 <span class="small">Take it all back?</span>
-                <button type="button" class="link" @click="undo(x.import_id)">yes, undo</button>
-                <button type="button" class="link" @click="asking = null">no</button>
+                <LinkButton @click="undo(x.import_id)">yes, undo</LinkButton>
+                <LinkButton @click="asking = null">no</LinkButton>
               </template>
               <template v-else>
-                <button
+                <LinkButton
                   v-if="x.rejected || x.suspect || Object.keys(x.reasons).length"
-                  type="button"
-                  class="link"
                   @click="opened = opened === x.import_id ? null : x.import_id"
                 >
                   {{ opened === x.import_id ? 'close' : 'what was wrong' }}
-                </button>
-                <button type="button" class="link" @click="asking = x.import_id">undo</button>
+                </LinkButton>
+                <LinkButton @click="asking = x.import_id">undo</LinkButton>
               </template>
             </td>
           </tr>
@@ -99,7 +98,7 @@ const why = (x: { reasons: Record<string, number> }) =>
             <td colspan="10" class="quiet">Nothing has been brought in yet.</td>
           </tr>
         </tbody>
-      </table>
+      </PlainTable>
     </div>
     <section v-if="opened !== null" class="mt-5">
       <h2 class="mb-2">
@@ -113,7 +112,7 @@ const why = (x: { reasons: Record<string, number> }) =>
         >
       </h2>
       <div class="sheet rows">
-        <table class="plain" aria-label="Rows to look at">
+        <PlainTable aria-label="Rows to look at">
           <thead>
             <tr>
               <th class="num">Row</th>
@@ -130,7 +129,7 @@ const why = (x: { reasons: Record<string, number> }) =>
               <td class="original quiet small">{{ r.original }}</td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
       </div>
     </section>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, ChoiceField, LinkButton, TypedInput } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -89,16 +90,16 @@ async function letGo() {
       <h2>{{ file.data.value?.name ?? 'File' }}</h2>
       <label>
         is
-        <select v-model="kind" aria-label="Kind of file">
+        <ChoiceField v-model="kind" aria-label="Kind of file">
           <option v-if="!kind" value="">
             {{ KIND_WORDS[preview.data.value?.kind ?? ''] ?? 'choose its kind' }}
           </option>
           <option v-for="k in KINDS" :key="k" :value="k">{{ KIND_WORDS[k] }}</option>
-        </select>
+        </ChoiceField>
       </label>
       <label>
         from
-        <input v-model.lazy="source" aria-label="Source" list="sources" />
+        <TypedInput :value="source" aria-label="Source" list="sources" @typed="source = $event" />
         <datalist id="sources">
           <option v-for="s in records.data.value?.sources ?? []" :key="s.name" :value="s.name" />
         </datalist>
@@ -107,19 +108,17 @@ async function letGo() {
         mapped as last time for this source
       </span>
       <span class="spring" />
-      <button v-if="stage !== 'taking in'" type="button" class="link" @click="letGo">
+      <LinkButton v-if="stage !== 'taking in'" @click="letGo">
         {{ stage === 'done' ? 'close' : 'let it go' }}
-      </button>
-      <button
+      </LinkButton>
+      <ActButton
         v-if="!['reading', 'taking in', 'done'].includes(stage)"
-        type="button"
-        class="do"
         :disabled="!preview.data.value"
         @click="plan()"
       >
         {{ stage === 'planned' ? 'Look again' : 'See what would change' }}
-      </button>
-      <button v-if="stage === 'planned'" type="button" class="do strong" @click="accept">Take it in</button>
+      </ActButton>
+      <ActButton v-if="stage === 'planned'" strong @click="accept">Take it in</ActButton>
     </div>
     <p v-if="fault" class="lamp mt-3" role="alert">{{ fault }}</p>
     <p v-if="stage === 'failed'" class="lamp mt-3" role="alert">{{ file.data.value?.message }}</p>
@@ -153,8 +152,8 @@ async function letGo() {
 .head select,
 .head input {
   padding: 4px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
   color: inherit;
 }

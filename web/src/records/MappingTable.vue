@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { ActButton, ChoiceField, LinkButton, PlainTable, TextField, TypedInput } from '@/shared/ui'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import ColumnForm from './ColumnForm.vue'
-import TypedInput from '@/shared/TypedInput.vue'
 import type { Part, useMapping } from './useMapping'
 
 const props = defineProps<{ preview: Docs['PreviewDoc']; mapping: ReturnType<typeof useMapping> }>()
@@ -35,7 +35,7 @@ const sure = (column: string) => m.guess(column)
 <template>
   <div>
     <div class="sheet">
-      <table class="plain" aria-label="Mapping of columns to fields">
+      <PlainTable aria-label="Mapping of columns to fields">
         <thead>
           <tr>
             <th>Column in the file</th>
@@ -51,10 +51,10 @@ const sure = (column: string) => m.guess(column)
               <td class="name">{{ c.name }}</td>
               <td class="quiet small samples">{{ c.samples.join(' · ') || 'empty' }}</td>
               <td>
-                <select
-                  :value="m.single(c.name)?.field ?? ''"
+                <ChoiceField
+                  :model-value="m.single(c.name)?.field ?? ''"
                   :aria-label="`Field of ${c.name}`"
-                  @change="m.choose(c.name, ($event.target as HTMLSelectElement).value)"
+                  @chosen="m.choose(c.name, $event)"
                 >
                   <option value="">left out</option>
                   <option
@@ -65,7 +65,7 @@ const sure = (column: string) => m.guess(column)
                   >
                     {{ f.label }}
                   </option>
-                </select>
+                </ChoiceField>
               </td>
               <td>
                 <span
@@ -80,14 +80,13 @@ const sure = (column: string) => m.guess(column)
                   <span class="quiet small">{{ sure(c.name)?.why }}</span>
                 </span>
                 <span v-else-if="m.single(c.name)" class="cedar small">your choice</span>
-                <button
+                <LinkButton
                   v-else-if="sure(c.name) && !m.taken.value.has(sure(c.name)!.part.field)"
-                  type="button"
-                  class="link small"
+                  class="small"
                   @click="m.choose(c.name, sure(c.name)!.part.field)"
                 >
                   perhaps {{ label(sure(c.name)!.part.field) }}?
-                </button>
+                </LinkButton>
               </td>
               <td>
                 <template v-if="m.single(c.name)">
@@ -98,13 +97,13 @@ const sure = (column: string) => m.guess(column)
                     :form="m.single(c.name)!.form"
                     @form="m.change(m.single(c.name)!.field, { form: $event })"
                   />
-                  <select
+                  <ChoiceField
                     v-if="m.units(m.single(c.name)!.field).length"
-                    :value="m.single(c.name)!.times"
+                    :model-value="m.single(c.name)!.times"
                     :aria-label="`Unit of ${c.name}`"
-                    @change="
+                    @chosen="
                       m.change(m.single(c.name)!.field, {
-                        times: Number(($event.target as HTMLSelectElement).value),
+                        times: Number($event),
                       })
                     "
                   >
@@ -115,17 +114,16 @@ const sure = (column: string) => m.guess(column)
                     >
                       {{ word }}
                     </option>
-                  </select>
-                  <button
+                  </ChoiceField>
+                  <LinkButton
                     v-else-if="m.fields.value.get(m.single(c.name)!.field)?.kind === 'word' && c.words.length"
-                    type="button"
-                    class="link small"
+                    class="small"
                     :aria-expanded="opened === c.name"
                     @click="opened = opened === c.name ? '' : c.name"
                   >
                     {{ c.words.length }} {{ c.words.length === 1 ? 'word' : 'words'
                     }}{{ Object.keys(m.single(c.name)!.values).length ? ', some changed' : '' }}
-                  </button>
+                  </LinkButton>
                 </template>
               </td>
             </tr>
@@ -153,35 +151,33 @@ const sure = (column: string) => m.guess(column)
             </td>
             <td>{{ label(p.field) }}</td>
             <td />
-            <td><button type="button" class="link small" @click="m.remove(p.field)">leave out</button></td>
+            <td><LinkButton class="small" @click="m.remove(p.field)">leave out</LinkButton></td>
           </tr>
         </tbody>
-      </table>
+      </PlainTable>
     </div>
     <form class="add" @submit.prevent="add">
       <b>A field from several columns, or the same in every row:</b>
-      <select v-model="adding.field" aria-label="Field to add">
+      <ChoiceField v-model="adding.field" aria-label="Field to add">
         <option value="">field</option>
         <option v-for="f in sorted" :key="f.name" :value="f.name" :disabled="m.taken.value.has(f.name)">
           {{ f.label }}
         </option>
-      </select>
-      <select
-        :value="''"
-        aria-label="Column to add"
-        @change="
-          adding.columns.push(($event.target as HTMLSelectElement).value)
-          ;($event.target as HTMLSelectElement).value = ''
-        "
-      >
+      </ChoiceField>
+      <ChoiceField :model-value="''" aria-label="Column to add" @chosen="adding.columns.push($event)">
         <option value="">{{ adding.columns.length ? adding.columns.join(' + ') : 'columns' }}</option>
         <option v-for="c in preview.columns" :key="c.name" :value="c.name">{{ c.name }}</option>
-      </select>
-      <select v-if="adding.columns.length" v-model="adding.how" aria-label="How they are put together">
+      </ChoiceField>
+      <ChoiceField v-if="adding.columns.length" v-model="adding.how" aria-label="How they are put together">
         <option v-for="[how, words] in HOWS" :key="how" :value="how">{{ words }}</option>
-      </select>
-      <input v-else v-model="adding.constant" aria-label="The same in every row" placeholder="or a value" />
-      <button type="submit" class="do">Add</button>
+      </ChoiceField>
+      <TextField
+        v-else
+        v-model="adding.constant"
+        aria-label="The same in every row"
+        placeholder="or a value"
+      />
+      <ActButton type="submit">Add</ActButton>
       <span class="quiet small">{{ m.unmapped.value }} columns are left out</span>
     </form>
   </div>
@@ -191,8 +187,8 @@ const sure = (column: string) => m.guess(column)
 select,
 input {
   padding: 3px 6px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
   color: inherit;
   max-width: 230px;
@@ -217,13 +213,13 @@ input {
   width: 46px;
   height: 6px;
   margin-right: 8px;
-  border-radius: 3px;
+  border-radius: var(--corner);
   background: rgba(var(--v-theme-line), 0.7);
 }
 .bar i {
   display: block;
   height: 100%;
-  border-radius: 3px;
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-moss));
 }
 .bar i.weak {

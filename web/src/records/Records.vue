@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { FilePick } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'
@@ -42,17 +43,18 @@ function dropped(event: DragEvent) {
           <template v-else>Nothing has been brought in yet. Start with a file of listings.</template>
         </p>
       </div>
-      <label class="drop" :class="{ over }">
-        <input
-          type="file"
-          class="hidden"
-          aria-label="Bring in a file"
-          accept=".csv,.tsv,.txt,.json,.geojson,.zip"
-          @change="bring(($event.target as HTMLInputElement).files)"
-        />
+      <FilePick
+        class="drop"
+        :class="{ over }"
+        area
+        several
+        name="Bring in a file"
+        accept=".csv,.tsv,.txt,.json,.geojson,.zip"
+        @all="bring"
+      >
         <b>{{ sending ? `Sending ${sending} …` : 'Bring in a file' }}</b>
         <span class="quiet small">or drop it anywhere here: CSV, JSON, GeoJSON, photos as ZIP</span>
-      </label>
+      </FilePick>
     </header>
     <p v-if="fault" class="lamp" role="alert">{{ fault }}</p>
     <p v-if="records.isError.value" class="lamp" role="alert">{{ records.error.value?.message }}</p>
@@ -121,7 +123,7 @@ nav {
   display: flex;
   gap: 22px;
   margin: 18px 0 16px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 nav a {
   padding: 6px 0 8px;

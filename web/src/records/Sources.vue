@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, PlainTable, TextField } from '@/shared/ui'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
@@ -41,7 +42,7 @@ const OUT: [string, string[]][] = [
   <div v-if="records.data.value" class="parts">
     <section>
       <div class="sheet">
-        <table class="plain" aria-label="Sources">
+        <PlainTable aria-label="Sources">
           <thead>
             <tr>
               <th>Source</th>
@@ -74,7 +75,7 @@ const OUT: [string, string[]][] = [
               </td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
       </div>
     </section>
     <aside>
@@ -83,11 +84,11 @@ const OUT: [string, string[]][] = [
         <p class="quiet small">
           A server of listings as JSON pages (RESO Web API). Only what changed since the last pull is fetched.
         </p>
-        <label>Address <input v-model="address" type="url" required /></label>
-        <label>Token <input v-model="token" type="password" autocomplete="off" /></label>
-        <button class="do" type="submit" :disabled="pulling">
+        <label>Address <TextField v-model="address" type="url" required /></label>
+        <label>Token <TextField v-model="token" type="password" autocomplete="off" /></label>
+        <ActButton type="submit" :disabled="pulling">
           {{ pulling ? 'Pulling …' : 'Pull what is new' }}
-        </button>
+        </ActButton>
         <p v-if="said" class="moss small" role="status">{{ said }}</p>
         <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
         <p v-for="f in records.data.value.feeds" :key="f.address" class="quiet small">
@@ -130,19 +131,19 @@ aside {
 label {
   display: grid;
   gap: 2px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 input {
   padding: 5px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 .out {
   display: grid;
   grid-template-columns: 88px 34px 38px 38px 1fr;
   gap: 6px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .do {
   justify-self: start;

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, got, Told, type Docs } from '@/shared/api/client'
+import { api, got, Told, withFile } from '@/shared/api/client'
 
 export const KINDS = [
   'listings',
@@ -46,17 +46,12 @@ export function useBring() {
     sending.value = file.name
     fault.value = ''
     try {
-      const answer = await fetch(`/api/records/incoming?name=${encodeURIComponent(file.name)}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
-        body: file,
-      })
-      const said = (await answer.json()) as Docs['IncomingDoc'] & { message?: string }
-      if (!answer.ok)
-        throw new Told(said.message ?? 'The file did not come through. Try again.', null, answer.status)
+      const said = await got(
+        api.POST('/api/records/incoming', { params: { query: { name: file.name } }, ...withFile(file) }),
+      )
       await router.push({ name: 'incoming', params: { fileId: said.file_id } })
     } catch (error) {
-      fault.value = error instanceof Told ? error.message : 'Rain Porch does not answer. Is it still running?'
+      fault.value = (error as Told).message
     } finally {
       sending.value = ''
     }

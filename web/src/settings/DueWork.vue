@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, PlainTable } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
@@ -54,7 +55,7 @@ const state = (row: Docs['DueWorkDoc']) =>
   <section aria-labelledby="due-work">
     <h2 id="due-work" class="mt-8 mb-1">Work that waits</h2>
     <p v-if="failed" class="clay small" role="alert">{{ failed }}</p>
-    <table v-if="rows.length" class="plain" aria-label="Work that waits">
+    <PlainTable v-if="rows.length" aria-label="Work that waits">
       <thead>
         <tr>
           <th>What</th>
@@ -73,24 +74,24 @@ const state = (row: Docs['DueWorkDoc']) =>
           </td>
           <td>
             <div class="acts">
-              <v-btn size="small" @click="on(row, row.stopped ? 'start' : 'stop')">{{
+              <ActButton plain @click="on(row, row.stopped ? 'start' : 'stop')">{{
                 row.stopped ? 'Start' : 'Stop'
-              }}</v-btn>
-              <v-btn size="small" @click="on(row, 'now')">Do it now</v-btn>
-              <v-btn size="small" @click="forget(row)">Take away</v-btn>
+              }}</ActButton>
+              <ActButton plain @click="on(row, 'now')">Do it now</ActButton>
+              <ActButton plain @click="forget(row)">Take away</ActButton>
             </div>
           </td>
         </tr>
       </tbody>
-    </table>
+    </PlainTable>
     <p v-else class="quiet">Nothing waits. A backup holds records, workups and photos in one file.</p>
     <p class="mt-3 acts">
-      <v-btn v-if="!rows.some((r) => r.kind === 'backup')" size="small" variant="outlined" @click="nightly">
+      <ActButton v-if="!rows.some((r) => r.kind === 'backup')" @click="nightly">
         Back up every night
-      </v-btn>
-      <v-btn v-if="!rows.some((r) => r.kind === 'backup')" size="small" @click="once">
+      </ActButton>
+      <ActButton v-if="!rows.some((r) => r.kind === 'backup')" plain @click="once">
         Back up now and every day
-      </v-btn>
+      </ActButton>
     </p>
   </section>
 </template>
@@ -101,7 +102,7 @@ table {
 }
 .said {
   display: block;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .acts {
   display: flex;

@@ -1,19 +1,21 @@
 <script setup lang="ts">
+import { RadioButton } from '@/shared/ui'
 import { useLight } from '@/shared/useTheme'
 import DueWork from './DueWork.vue'
 
 const { choice } = useLight()
+const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } as const
 </script>
 
 <template>
   <div class="pa-8" style="max-width: 860px">
     <h1 class="mb-5">Settings</h1>
     <h2 id="light" class="mb-1">Light</h2>
-    <v-radio-group v-model="choice" aria-labelledby="light" hide-details>
-      <v-radio label="As the machine has it" value="system" />
-      <v-radio label="Day" value="day" />
-      <v-radio label="Night" value="night" />
-    </v-radio-group>
+    <div role="radiogroup" aria-labelledby="light">
+      <p v-for="(words, name) in LIGHTS" :key="name">
+        <label><RadioButton name="light" :on="choice === name" @taken="choice = name" /> {{ words }}</label>
+      </p>
+    </div>
     <DueWork />
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PlainTable, PressArea } from '@/shared/ui'
 import { computed, ref } from 'vue'
 import type { Docs } from './api/client'
 import { day, number, signedPct } from './format'
@@ -16,18 +17,17 @@ const shown = computed(() => props.told.changes.filter((c) => only.value === nul
   <p v-if="!told.changes.length" class="quiet">Nothing happened here since that day.</p>
   <template v-else>
     <p class="kinds">
-      <button
+      <PressArea
         v-for="(n, what) in told.counts"
         :key="what"
-        type="button"
         class="count"
         :aria-pressed="only === what"
         @click="pressed = only === what ? null : String(what)"
       >
         <b>{{ number(n) }}</b> {{ told.labels[what]!.toLowerCase() }}
-      </button>
+      </PressArea>
     </p>
-    <table class="plain" aria-label="What changed">
+    <PlainTable aria-label="What changed">
       <thead>
         <tr>
           <th>Day</th>
@@ -62,7 +62,7 @@ const shown = computed(() => props.told.changes.filter((c) => only.value === nul
           <td class="num">{{ c.record.days_on_market ?? '—' }}</td>
         </tr>
       </tbody>
-    </table>
+    </PlainTable>
     <p v-if="told.changes.length >= 500" class="small quiet">The newest 500.</p>
   </template>
 </template>
@@ -77,7 +77,7 @@ const shown = computed(() => props.told.changes.filter((c) => only.value === nul
 .count {
   cursor: pointer;
   padding: 2px 10px;
-  border: 1px solid rgb(var(--v-theme-line));
+  border: var(--line);
   border-radius: 12px;
 }
 .count[aria-pressed='true'] {

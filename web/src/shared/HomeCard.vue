@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton } from '@/shared/ui'
 import { day, priced } from './format'
 import type { Marked } from './homeMap'
 import Mark from './Mark.vue'
@@ -12,15 +13,9 @@ defineEmits<{ open: [] }>()
 <template>
   <p class="name">
     <Mark :kind="home.kind" :choice="choice" />
-    <button
-      v-if="opens"
-      type="button"
-      class="link"
-      :title="`Open ${home.address || home.listing_id}`"
-      @click="$emit('open')"
-    >
+    <LinkButton v-if="opens" :title="`Open ${home.address || home.listing_id}`" @click="$emit('open')">
       {{ home.address || home.listing_id }}
-    </button>
+    </LinkButton>
     <b v-else>{{ home.address || home.listing_id }}</b>
   </p>
   <p class="line">

@@ -183,9 +183,9 @@ watch(
   right: 8px;
   bottom: 34px;
   padding: 5px 9px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
-  border: 1px solid rgb(var(--v-theme-line));
+  border: var(--line);
   pointer-events: none;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { IconButton } from '@/shared/ui'
 import { mdiCircleOutline, mdiFence, mdiGesture, mdiRectangleOutline, mdiVectorPolygon } from '@mdi/js'
 import type { Tool } from '@/shared/mapShapes'
 
@@ -16,13 +17,13 @@ const TOOLS: [Tool, string, string][] = [
 
 <template>
   <div class="tools" role="toolbar" aria-label="Draw on the map">
-    <v-btn
+    <IconButton
       v-for="[name, icon, words] in TOOLS.filter(([t]) => t !== 'fence' || !props.noFences)"
       :key="name"
       :icon="icon"
       size="34"
       variant="flat"
-      :aria-label="words"
+      :name="words"
       :aria-pressed="tool === name"
       :title="words"
       :class="{ on: tool === name }"
@@ -37,13 +38,13 @@ const TOOLS: [Tool, string, string][] = [
   top: 8px;
   right: 8px;
   display: grid;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
+  border: var(--line);
+  border-radius: var(--corner);
   overflow: hidden;
   background: rgb(var(--v-theme-surface));
 }
 .tools :deep(.v-icon) {
-  font-size: 18px;
+  font-size: var(--title-s);
 }
 .tools :deep(.v-btn) {
   border-radius: 0;

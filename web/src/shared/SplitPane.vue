@@ -93,7 +93,7 @@ function step(event: KeyboardEvent) {
   left: 3px;
   width: 3px;
   height: 32px;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-line));
 }
 .divider:focus-visible {

@@ -1,4 +1,5 @@
 <script setup lang="ts" generic="T extends string">
+import { PressArea } from '@/shared/ui'
 import { computed } from 'vue'
 
 /** A few ways to look at the same things, one of them pressed. */
@@ -9,9 +10,9 @@ const names = computed(() => Object.keys(props.ways) as T[])
 
 <template>
   <div class="ways" role="group" :aria-label="label">
-    <button v-for="name in names" :key="name" type="button" :aria-pressed="way === name" @click="way = name">
+    <PressArea v-for="name in names" :key="name" :aria-pressed="way === name" @click="way = name">
       {{ ways[name] }}
-    </button>
+    </PressArea>
   </div>
 </template>
 
@@ -19,14 +20,14 @@ const names = computed(() => Object.keys(props.ways) as T[])
 .ways {
   display: flex;
   flex: none;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
+  border: var(--line);
+  border-radius: var(--corner);
   overflow: hidden;
 }
 button {
   white-space: nowrap;
   padding: 3px 12px;
-  font-size: 12.5px;
+  font-size: var(--text-s);
   cursor: pointer;
 }
 button[aria-pressed='true'] {

@@ -9,3 +9,12 @@ export function useFields() {
     staleTime: Infinity,
   })
 }
+
+/** The kinds of home, as each is called: asked for once. */
+export function useHomeKinds() {
+  return useQuery({
+    queryKey: ['home-kinds'],
+    queryFn: () => got(api.GET('/api/home-kinds')),
+    staleTime: Infinity,
+  })
+}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { TextField } from '@/shared/ui'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { money, priced, number, perSqft, noNumber, signedPct, typedNumber } from '@/shared/format'
 import { markBody } from '@/shared/marks'
@@ -227,7 +228,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
       <p v-if="!value" class="quiet first">Keep comps to see a value</p>
       <p class="ask">
         <label for="list-total">List</label>
-        <input
+        <TextField
           id="list-total"
           v-model="typed"
           inputmode="numeric"
@@ -238,7 +239,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
         />
         <template v-if="area">
           <label for="list-per" class="quiet">or</label>
-          <input
+          <TextField
             id="list-per"
             v-model="typedPer"
             class="per"
@@ -265,7 +266,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
   grid-template-columns: minmax(0, 1fr) 372px;
   height: 100px;
   background: rgb(var(--v-theme-surface));
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: var(--line);
   box-shadow: 0 -4px 14px rgba(20, 40, 50, 0.05);
 }
 .line {
@@ -293,7 +294,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
   white-space: nowrap;
 }
 .first b {
-  font-size: 19px;
+  font-size: var(--title);
   font-weight: 600;
 }
 .ask {
@@ -307,8 +308,8 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
   height: 30px;
   padding: 0 8px;
   text-align: right;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: rgb(var(--v-theme-cedar));
   font-weight: 600;
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MenuBox, PressArea } from '@/shared/ui'
 import { money, priced } from '@/shared/format'
 import type { Below } from './useRail'
 import { useWorkup } from './useWorkup'
@@ -9,18 +10,17 @@ const { id, lit } = useWorkup()
 </script>
 
 <template>
-  <v-menu :close-on-content-click="false" location="top">
-    <template #activator="{ props }">
-      <button
+  <MenuBox location="top">
+    <template #press="{ props }">
+      <PressArea
         v-bind="props"
-        type="button"
         class="end"
         :class="side"
         :aria-label="`${homes.length} ${side === 'low' ? 'below' : 'above'} ${money(edge)}: show them`"
         :title="`${homes.length} ${side === 'low' ? 'below' : 'above'} ${priced(edge)}`"
       >
         {{ side === 'low' ? `‹ ${homes.length}` : `${homes.length} ›` }}
-      </button>
+      </PressArea>
     </template>
     <ul class="sheet list" :aria-label="`${side === 'low' ? 'Below' : 'Above'} the scale`">
       <li
@@ -35,7 +35,7 @@ const { id, lit } = useWorkup()
         <span v-else>{{ h.words }}</span>
       </li>
     </ul>
-  </v-menu>
+  </MenuBox>
 </template>
 
 <style scoped>
@@ -43,11 +43,11 @@ const { id, lit } = useWorkup()
   position: absolute;
   top: 36px;
   padding: 1px 7px;
-  border: 1px solid rgb(var(--v-theme-line));
+  border: var(--line);
   border-radius: 9px;
   background: rgb(var(--v-theme-surface));
   color: inherit;
-  font-size: 12px;
+  font-size: var(--small);
   cursor: pointer;
 }
 .low {
@@ -61,7 +61,7 @@ const { id, lit } = useWorkup()
   overflow: auto;
   padding: 10px 16px;
   list-style: none;
-  font-size: 13px;
+  font-size: var(--text-s);
 }
 .list a {
   color: rgb(var(--v-theme-rain));

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import DateField from '@/shared/DateField.vue'
+import { ActButton, DateField, DialogBox, LinkButton } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -68,18 +68,17 @@ function close() {
       title="The day on which the home is priced: nothing later is looked at"
       @date="typed"
   /></label>
-  <button v-if="behind && count" type="button" class="link since" @click="look">
+  <LinkButton v-if="behind && count" class="since" @click="look">
     {{ count }} {{ count === 1 ? 'change' : 'changes' }} since
-  </button>
-  <v-dialog
-    :model-value="opened"
-    max-width="860"
-    aria-label="What has happened since"
-    @update:model-value="close()"
-  >
-    <div class="sheet since-sheet">
+  </LinkButton>
+  <DialogBox title="What has happened since" :width="860" :shown="opened" @close="close()">
+    <template #head>
+      <h2>
+        {{ before ? `Now as of ${day(state?.effective_date)}` : `Since ${day(state?.effective_date)}` }}
+      </h2>
+    </template>
+    <div class="since-sheet">
       <template v-if="before">
-        <h2>Now as of {{ day(state?.effective_date) }}</h2>
         <p class="moved">
           <template v-if="before.value && now">
             Indicated {{ priced(now) }}; on {{ day(before.date) }} it was {{ priced(before.value) }}.
@@ -89,28 +88,25 @@ function close() {
           The comps that you kept are the same: look whether a newer sale belongs among them.
         </p>
         <p class="act">
-          <v-btn color="primary" variant="flat" @click="close()">Good</v-btn>
+          <ActButton strong @click="close()">Good</ActButton>
           <router-link class="link" :to="{ name: 'comps', params: { id } }" @click="close()"
             >To the comps</router-link
           >
         </p>
       </template>
       <template v-else-if="told.data.value">
-        <h2>Since {{ day(state?.effective_date) }}</h2>
         <p class="quiet small">
           What happened to the homes that the search looks at, to your comps and to the home itself, up to
           {{ day(told.data.value.through) }}.
         </p>
         <div class="list"><ChangesTable :told="told.data.value" :notes="notes" /></div>
         <p class="act">
-          <v-btn color="primary" variant="flat" @click="bringUp()"
-            >Price it as of {{ day(told.data.value.through) }}</v-btn
-          >
-          <button type="button" class="link" @click="close()">Leave the date</button>
+          <ActButton strong @click="bringUp()">Price it as of {{ day(told.data.value.through) }}</ActButton>
+          <LinkButton @click="close()">Leave the date</LinkButton>
         </p>
       </template>
     </div>
-  </v-dialog>
+  </DialogBox>
 </template>
 
 <style scoped>
@@ -124,11 +120,10 @@ function close() {
   margin-left: 8px;
 }
 .since-sheet {
-  padding: 20px 24px;
   display: flex;
   flex-direction: column;
   gap: 10px;
-  max-height: 84vh;
+  max-height: 70vh;
 }
 .list {
   overflow: auto;

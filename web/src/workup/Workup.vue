@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, IconButton, LinkButton } from '@/shared/ui'
 import { mdiUndo } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, toRef } from 'vue'
 import { baths, priced, number } from '@/shared/format'
@@ -103,11 +104,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         <p><Since /></p>
         <p aria-live="polite">
           {{ saving ? 'Saving …' : said ? `Saved: ${said}` : 'Everything saves by itself' }}
-          <v-btn
+          <IconButton
             :icon="mdiUndo"
             size="x-small"
             :disabled="open.data.value.revision < 2"
-            aria-label="Undo the last change"
+            name="Undo the last change"
             :title="`Undo: ${open.data.value.last_change} (Z)`"
             @click="undo()"
           />
@@ -117,8 +118,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     <p v-if="refused" class="lamp refused" role="alert">
       {{ refused.message }}
       <template v-if="questioned">
-        <button type="button" class="do" @click="insist()">Yes, it is so</button>
-        <button type="button" class="link" @click="((refused = null), (questioned = null))">No</button>
+        <ActButton @click="insist()">Yes, it is so</ActButton>
+        <LinkButton @click="((refused = null), (questioned = null))">No</LinkButton>
       </template>
     </p>
     <nav class="stair" aria-label="Rooms of the workup">
@@ -152,18 +153,18 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   align-items: center;
   padding: 8px 20px;
   background: rgb(var(--v-theme-surface));
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 .front {
   height: 46px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   margin-right: 14px;
 }
 .who {
   flex: 1;
 }
 .strip h1 {
-  font-size: 20px;
+  font-size: var(--title);
 }
 .facts span + span::before {
   content: '·';
@@ -199,7 +200,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 }
 .step b {
   font-weight: 600;
-  font-size: 15px;
+  font-size: var(--text-l);
   color: rgb(var(--v-theme-slate));
 }
 .step:hover {
@@ -216,7 +217,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   min-height: 0;
   overflow: auto;
   background: rgb(var(--v-theme-surface));
-  border-left: 1px solid rgb(var(--v-theme-line));
+  border-left: var(--line);
 }
 .rail {
   grid-row: 4;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { IconButton } from '@/shared/ui'
 import { mdiDeleteOutline } from '@mdi/js'
 import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
@@ -60,11 +61,11 @@ async function remove(id: number, title: string) {
         }}</router-link>
         <span class="quiet">{{ says(row) }}</span>
         <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
-        <v-btn
+        <IconButton
           :icon="mdiDeleteOutline"
           size="x-small"
           class="quiet"
-          :aria-label="`Delete the workup of ${row.title}`"
+          :name="`Delete the workup of ${row.title}`"
           @click="remove(row.workup_id, row.title)"
         />
       </div>

@@ -38,3 +38,10 @@ export async function got<T>(asked: Promise<Answer<T>>): Promise<T> {
   }
   return answer.data as T
 }
+
+/** What a request that sends a file gives the client: the file as it is. */
+export const withFile = (file: Blob) => ({
+  body: file as never,
+  bodySerializer: (body: unknown) => body as Blob,
+  headers: { 'content-type': 'application/octet-stream' },
+})

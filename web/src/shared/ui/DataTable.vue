@@ -1,4 +1,6 @@
 <script setup lang="ts" generic="Row">
+import ChoiceField from './ChoiceField.vue'
+import PressArea from './PressArea.vue'
 import { nextTick, onMounted, ref, watch } from 'vue'
 import { computed } from 'vue'
 import { isText, type Sorting, type TableColumn } from './table'
@@ -78,11 +80,9 @@ function sort(column: TableColumn, too: boolean) {
 }
 const labelOf = (key: string) => props.columns.find((c) => c.key === key)?.label ?? key
 const thenBy = computed(() => props.columns.filter((c) => place(c.key) < 0))
-function addSort(event: Event) {
-  const field = event.target as HTMLSelectElement
-  const column = props.columns.find((c) => c.key === field.value)
+function addSort(key: string) {
+  const column = props.columns.find((c) => c.key === key)
   if (column) sort(column, true)
-  field.value = ''
 }
 </script>
 
@@ -93,9 +93,8 @@ function addSort(event: Event) {
       <span v-for="(s, i) in sorting" :key="s.column" class="by">
         <template v-if="i">, then </template>
         <b>{{ labelOf(s.column) }} {{ s.down ? '↓' : '↑' }}</b>
-        <button
+        <PressArea
           v-if="sorting.length > 1"
-          type="button"
           class="away"
           :aria-label="`No longer sorted by ${labelOf(s.column)}`"
           :title="`No longer sorted by ${labelOf(s.column)}`"
@@ -107,17 +106,17 @@ function addSort(event: Event) {
           "
         >
           ×
-        </button>
+        </PressArea>
       </span>
-      <select
+      <ChoiceField
         v-if="sorting.length < 4 && thenBy.length"
-        value=""
+        model-value=""
         aria-label="Sort within that by"
-        @change="addSort"
+        @chosen="addSort"
       >
         <option value="">then by …</option>
         <option v-for="c in thenBy" :key="c.key" :value="c.key">{{ c.label }}</option>
-      </select>
+      </ChoiceField>
       <span class="end"><slot name="count" /></span>
     </p>
     <div ref="scroller" class="scroller" :aria-busy="loading">
@@ -126,15 +125,14 @@ function addSort(event: Event) {
           <tr>
             <th class="first">{{ first }}</th>
             <th v-for="c in columns" :key="c.key" :data-key="c.key" :class="{ num: !isText(c) }">
-              <button
-                type="button"
+              <PressArea
                 :aria-label="`Sort by ${c.label}`"
                 :title="`${c.long ?? c.label}: press to sort, with Shift to sort within what is sorted already`"
                 :class="{ sorted: place(c.key) >= 0 }"
                 @click="sort(c, $event.shiftKey)"
               >
                 {{ c.label }}{{ arrow(c.key) }}
-              </button>
+              </PressArea>
             </th>
           </tr>
           <slot name="head" />
@@ -188,7 +186,7 @@ function addSort(event: Event) {
   align-items: center;
   gap: 4px;
   padding: 3px 12px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 .sorts select {
   color: inherit;
@@ -215,7 +213,7 @@ table {
   border-collapse: separate;
   border-spacing: 0;
   width: 100%;
-  font-size: 13px;
+  font-size: var(--text-s);
 }
 thead {
   position: sticky;
@@ -225,11 +223,11 @@ thead {
 }
 th {
   font-weight: 500;
-  font-size: 12px;
+  font-size: var(--small);
   color: rgb(var(--v-theme-quiet));
   padding: 7px 4px 5px;
   text-align: left;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 th.num {
   text-align: right;

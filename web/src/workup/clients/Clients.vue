@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { ActButton, FilePick, LinkButton, PlainTable, TextField } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, got, Told, type Docs } from '@/shared/api/client'
-import FilePick from '@/shared/FilePick.vue'
+import { api, got, Told, type Docs, withFile } from '@/shared/api/client'
 
 /** People to whom reports go: added one by one or from a file of contacts. */
 type Person = Docs['PersonDoc']
@@ -60,9 +60,7 @@ const drop = (id: number) =>
   tried(() => got(api.DELETE('/api/clients/{client_id}', { params: { path: { client_id: id } } })))
 async function bringIn(file: File) {
   await tried(async () => {
-    const answer = await fetch('/api/clients/file', { method: 'POST', body: file })
-    const told = (await answer.json()) as Docs['TakenDoc'] & { message?: string }
-    if (!answer.ok) throw new Told(told.message ?? 'The file could not be read.', null, answer.status)
+    const told = await got(api.POST('/api/clients/file', withFile(file)))
     said.value = `${told.taken} ${told.taken === 1 ? 'person' : 'people'} taken in.`
     left.value = told.left
   })
@@ -73,7 +71,7 @@ async function bringIn(file: File) {
   <div class="two">
     <section aria-label="Clients">
       <p class="top">
-        <input v-model="sought" aria-label="Find a client" placeholder="Find a client" />
+        <TextField v-model="sought" aria-label="Find a client" placeholder="Find a client" />
         <FilePick accept=".vcf,.csv,text/vcard,text/csv" @chosen="bringIn"
           >Bring in a vCard or CSV file</FilePick
         >
@@ -86,7 +84,7 @@ async function bringIn(file: File) {
         }}
       </p>
       <div v-else class="sheet">
-        <table class="plain" aria-label="Clients">
+        <PlainTable aria-label="Clients">
           <thead>
             <tr>
               <th>Name</th>
@@ -99,37 +97,36 @@ async function bringIn(file: File) {
           <tbody>
             <tr v-for="c in rows" :key="c.client_id">
               <td>
-                <button type="button" class="link" @click="take(c)">{{ c.name }}</button>
+                <LinkButton @click="take(c)">{{ c.name }}</LinkButton>
                 <span v-if="c.note" class="quiet small note">{{ c.note }}</span>
               </td>
               <td>{{ c.email }}</td>
               <td>{{ c.phone }}</td>
               <td>{{ c.address }}</td>
               <td>
-                <button
-                  type="button"
-                  class="link small"
-                  :aria-label="`Delete ${c.name}`"
-                  @click="drop(c.client_id)"
-                >
+                <LinkButton class="small" :aria-label="`Delete ${c.name}`" @click="drop(c.client_id)">
                   ×
-                </button>
+                </LinkButton>
               </td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
       </div>
     </section>
     <form class="sheet one" aria-label="Client" @submit.prevent="save">
       <h2>{{ at === null ? 'A new client' : 'Change a client' }}</h2>
       <label v-for="[name, label] in FIELDS" :key="name">
         {{ label }}
-        <input v-model="draft[name]" :maxlength="name === 'email' ? 254 : 200" :required="name === 'name'" />
+        <TextField
+          v-model="draft[name]"
+          :maxlength="name === 'email' ? 254 : 200"
+          :required="name === 'name'"
+        />
       </label>
       <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
       <p class="does">
-        <button type="submit" class="do">Save</button>
-        <button v-if="at !== null" type="button" class="link small" @click="clear">a new one instead</button>
+        <ActButton type="submit">Save</ActButton>
+        <LinkButton v-if="at !== null" class="small" @click="clear">a new one instead</LinkButton>
       </p>
     </form>
   </div>
@@ -150,8 +147,8 @@ async function bringIn(file: File) {
 }
 input:not([type='file']) {
   padding: 5px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
   background: rgb(var(--v-theme-surface));
 }
@@ -162,7 +159,7 @@ input:not([type='file']) {
 }
 .one label {
   display: grid;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .note {
   display: block;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton, PlainTable } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -32,7 +33,7 @@ const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}
     it.
   </p>
   <div v-else class="sheet">
-    <table class="plain" aria-label="Delivered">
+    <PlainTable aria-label="Delivered">
       <thead>
         <tr>
           <th>When</th>
@@ -58,14 +59,9 @@ const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}
           <td class="num">{{ d.pages }}</td>
           <td>
             <span :class="{ waits: d.state === 'waiting' }">{{ STATES[d.state] ?? d.state }}</span>
-            <button
-              v-if="d.state === 'waiting'"
-              type="button"
-              class="link small"
-              @click="again(d.delivery_id)"
-            >
+            <LinkButton v-if="d.state === 'waiting'" class="small" @click="again(d.delivery_id)">
               try again
-            </button>
+            </LinkButton>
             <span v-if="d.said" class="small quiet block">{{ d.said }}</span>
           </td>
           <td class="papers small">
@@ -76,7 +72,7 @@ const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}
           </td>
         </tr>
       </tbody>
-    </table>
+    </PlainTable>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton, PressArea, TextField } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -68,8 +69,8 @@ const afresh = () => take(proposals.data.value?.proposed as Search)
 </script>
 
 <template>
-  <v-card class="sheet pa-3 box" elevation="6">
-    <input
+  <div class="sheet raised pa-3 box">
+    <TextField
       v-model="typed"
       v-focus
       aria-label="Part of a field’s name"
@@ -79,21 +80,19 @@ const afresh = () => take(proposals.data.value?.proposed as Search)
     />
     <ul>
       <li v-for="c in choices" :key="c.part">
-        <button type="button" @click="choose(c.part)">
+        <PressArea @click="choose(c.part)">
           <span>{{ c.label }}</span><span class="cedar">{{ c.note }}</span>
-        </button>
+        </PressArea>
       </li>
       <li v-if="!choices.length" class="quiet">No field has “{{ typed }}” in its name.</li>
     </ul>
     <p class="foot">
-      <button type="button" class="link" :disabled="!proposals.data.value" @click="all">
-        Match everything
-      </button>
-      <button type="button" class="link" :disabled="!proposals.data.value" @click="afresh">
+      <LinkButton :disabled="!proposals.data.value" @click="all"> Match everything </LinkButton>
+      <LinkButton :disabled="!proposals.data.value" @click="afresh">
         Start again from the proposed search
-      </button>
+      </LinkButton>
     </p>
-  </v-card>
+  </div>
 </template>
 
 <style scoped>
@@ -103,8 +102,8 @@ const afresh = () => take(proposals.data.value?.proposed as Search)
 input {
   width: 100%;
   padding: 7px 10px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 ul {
@@ -120,7 +119,7 @@ li button {
   gap: 12px;
   width: 100%;
   padding: 4px 8px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   text-align: left;
 }
 li button:hover,

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { ActButton, LookupList, MenuBox, PressArea, TextField } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Told } from '@/shared/api/client'
 import { priced, day } from '@/shared/format'
-import LookupList from '@/shared/LookupList.vue'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import { useLookup, type Hit } from '@/shared/useLookup'
@@ -67,24 +67,18 @@ function key(event: KeyboardEvent) {
 </script>
 
 <template>
-  <v-menu
-    :model-value="opened"
-    :close-on-content-click="false"
-    location="bottom start"
-    offset="6"
-    @update:model-value="start"
-  >
-    <template #activator="{ props: activator }">
-      <v-btn
+  <MenuBox :model-value="opened" location="bottom start" @update:model-value="start($event ?? false)">
+    <template #press="{ props: activator }">
+      <ActButton
         v-bind="activator"
-        size="small"
         title="A home by its listing number or address, whatever the search says"
+        plain
       >
         Add a home
-      </v-btn>
+      </ActButton>
     </template>
     <div class="sheet add" role="dialog" aria-label="Add a home to the comps">
-      <input
+      <TextField
         v-model="text"
         v-focus
         autocomplete="off"
@@ -96,12 +90,12 @@ function key(event: KeyboardEvent) {
       <p v-if="fault" class="clay small mt-2" role="alert">{{ fault }}</p>
       <template v-if="records">
         <p class="quiet small mt-2">{{ records[0]!.address }}: which of its records?</p>
-        <button v-for="r in records" :key="r.listing_id" type="button" class="record" @click="keep(r)">
+        <PressArea v-for="r in records" :key="r.listing_id" class="record" @click="keep(r)">
           <Mark :kind="r.kind" :choice="choiceOf(r.listing_id)" />
           <span>{{ KIND_WORDS[r.kind] ?? r.kind }} {{ day(r.date) }}</span>
           <b>{{ priced(r.price) }}</b>
           <span class="link">{{ choiceOf(r.listing_id) === 'kept' ? 'kept' : 'keep' }}</span>
-        </button>
+        </PressArea>
       </template>
       <LookupList
         v-else-if="text.trim().length > 1"
@@ -115,7 +109,7 @@ function key(event: KeyboardEvent) {
         @open="take"
       />
     </div>
-  </v-menu>
+  </MenuBox>
 </template>
 
 <style scoped>
@@ -126,8 +120,8 @@ function key(event: KeyboardEvent) {
 input {
   width: 100%;
   padding: 7px 10px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 .record {
@@ -138,7 +132,7 @@ input {
   width: 100%;
   padding: 4px 6px;
   text-align: left;
-  border-radius: 4px;
+  border-radius: var(--corner);
   cursor: pointer;
 }
 .record:hover,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PressArea } from '@/shared/ui'
 import { computed } from 'vue'
 import { DASH, fact, money, number, perSqft, share, day, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
@@ -104,14 +105,9 @@ const depends = (row: Candidate) => [mine.value, reason(row.listing_id), props.e
       <div class="name">
         <Mark :kind="row.kind" :choice="choiceOf(row.listing_id)" />
         <div class="lines">
-          <button
-            type="button"
-            class="address"
-            :title="`Open ${name(row)}`"
-            @click.stop="emit('open', row.listing_id)"
-          >
+          <PressArea class="address" :title="`Open ${name(row)}`" @click.stop="emit('open', row.listing_id)">
             {{ name(row) }}
-          </button>
+          </PressArea>
           <span class="under" :title="[...row.flags, said(row)].join('; ')">
             <template v-if="choiceOf(row.listing_id) === 'set_aside'">
               set aside{{ reason(row.listing_id) ? `: ${reason(row.listing_id)}` : '' }}
@@ -139,7 +135,7 @@ const depends = (row: Candidate) => [mine.value, reason(row.listing_id), props.e
   background: color-mix(in srgb, rgb(var(--v-theme-cedar)) 8%, rgb(var(--v-theme-surface)));
   height: 34px;
   padding: 0 4px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
   max-width: 130px;
   overflow: hidden;
   text-overflow: ellipsis;
@@ -186,7 +182,7 @@ const depends = (row: Candidate) => [mine.value, reason(row.listing_id), props.e
 }
 .under {
   display: block;
-  font-size: 11px;
+  font-size: var(--tiny);
   line-height: 1.2;
   color: rgb(var(--v-theme-quiet));
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PressArea } from '@/shared/ui'
 import { useWorkup, type Candidate } from '../useWorkup'
 import { useChoosing } from './useChoosing'
 
@@ -12,8 +13,7 @@ const is = (choice: 'kept' | 'set_aside') => choiceOf(props.home.listing_id) ===
 
 <template>
   <span class="decide" :class="{ wide }" role="group" :aria-label="`Decide on ${name()}`">
-    <button
-      type="button"
+    <PressArea
       class="keep"
       :aria-label="`${is('kept') ? 'Kept' : 'Keep'} ${name()}`"
       :aria-pressed="is('kept')"
@@ -21,9 +21,8 @@ const is = (choice: 'kept' | 'set_aside') => choiceOf(props.home.listing_id) ===
       @click.stop="is('kept') ? back(home) : keep(home)"
     >
       {{ is('kept') ? 'Kept' : 'Keep' }}
-    </button>
-    <button
-      type="button"
+    </PressArea>
+    <PressArea
       :aria-label="`${is('set_aside') ? 'Aside' : 'Set aside'} ${name()}`"
       :aria-pressed="is('set_aside')"
       :title="
@@ -32,7 +31,7 @@ const is = (choice: 'kept' | 'set_aside') => choiceOf(props.home.listing_id) ===
       @click.stop="is('set_aside') ? back(home) : aside(home)"
     >
       {{ is('set_aside') ? 'Aside' : 'Set aside' }}
-    </button>
+    </PressArea>
   </span>
 </template>
 
@@ -49,10 +48,10 @@ const is = (choice: 'kept' | 'set_aside') => choiceOf(props.home.listing_id) ===
 button {
   min-width: 58px;
   padding: 0 5px;
-  font-size: 11.5px;
+  font-size: var(--small);
   line-height: 17px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
   color: rgb(var(--v-theme-slate));
   white-space: nowrap;
@@ -60,7 +59,7 @@ button {
 }
 .wide button {
   padding: 0 12px;
-  font-size: 13px;
+  font-size: var(--text-s);
   line-height: 27px;
 }
 button:hover {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, IconButton, LinkButton, MenuBox, TextField } from '@/shared/ui'
 import { mdiArrowDown, mdiArrowUp, mdiClose, mdiTableColumn } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { useColumns } from './useColumns'
@@ -17,9 +18,9 @@ const offered = computed(() =>
 </script>
 
 <template>
-  <v-menu :close-on-content-click="false" location="bottom end">
-    <template #activator="{ props }">
-      <v-btn v-bind="props" size="small" :prepend-icon="mdiTableColumn">Columns</v-btn>
+  <MenuBox>
+    <template #press="{ props }">
+      <ActButton v-bind="props" :icon="mdiTableColumn" plain>Columns</ActButton>
     </template>
     <div class="sheet menu" role="dialog" aria-label="Columns of the table">
       <div>
@@ -27,38 +28,38 @@ const offered = computed(() =>
         <ul aria-label="Columns that are shown">
           <li v-for="(c, i) in shown" :key="c.key">
             <span>{{ c.label }}</span>
-            <v-btn
+            <IconButton
               :icon="mdiArrowUp"
               size="x-small"
               :disabled="!i"
-              :aria-label="`${c.label} further left`"
+              :name="`${c.label} further left`"
               @click="move(c.key, -1)"
             />
-            <v-btn
+            <IconButton
               :icon="mdiArrowDown"
               size="x-small"
               :disabled="i === shown.length - 1"
-              :aria-label="`${c.label} further right`"
+              :name="`${c.label} further right`"
               @click="move(c.key, 1)"
             />
-            <v-btn :icon="mdiClose" size="x-small" :aria-label="`Hide ${c.label}`" @click="drop(c.key)" />
+            <IconButton :icon="mdiClose" size="x-small" :name="`Hide ${c.label}`" @click="drop(c.key)" />
           </li>
         </ul>
-        <button type="button" class="link small" @click="usual">back to the usual ones</button>
+        <LinkButton class="small" @click="usual">back to the usual ones</LinkButton>
       </div>
       <div>
         <h3>More</h3>
-        <input ref="field" v-model="text" placeholder="find a field" aria-label="Find a field" />
+        <TextField ref="field" v-model="text" placeholder="find a field" aria-label="Find a field" />
         <ul class="more" aria-label="Columns that may be shown">
           <li v-for="c in offered" :key="c.key">
-            <button type="button" class="link" :aria-label="`Show ${c.label}`" @click="take(c.key)">
+            <LinkButton :aria-label="`Show ${c.label}`" @click="take(c.key)">
               {{ c.label }}
-            </button>
+            </LinkButton>
           </li>
         </ul>
       </div>
     </div>
-  </v-menu>
+  </MenuBox>
 </template>
 
 <style scoped>
@@ -71,7 +72,7 @@ const offered = computed(() =>
   overflow: auto;
 }
 h3 {
-  font-size: 13px;
+  font-size: var(--text-s);
   font-weight: 600;
   margin-bottom: 4px;
 }
@@ -98,8 +99,8 @@ li span {
 input {
   width: 100%;
   padding: 4px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 </style>

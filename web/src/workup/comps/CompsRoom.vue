@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, LinkButton, MenuBox } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -190,49 +191,42 @@ useKeys(key)
         </span>
         <span v-if="helps" class="help small">
           {{ (counts.sold ?? 0) < 6 ? 'Few sold' : 'Many sold' }}:
-          <button class="link" type="button" @click="search.take(helps.search as Search)">
-            {{ helps.words }}</button>: {{ helps.sold }}
+          <LinkButton @click="search.take(helps.search as Search)"> {{ helps.words }}</LinkButton>:
+          {{ helps.sold }}
         </span>
         <span class="quiet small within">
           sold within
           <template v-for="[days, n] in within" :key="days">
-            <button
-              class="link"
-              type="button"
-              :title="`Look back ${days} days`"
-              @click="search.setWindow('sold', Number(days))"
-            >
+            <LinkButton :title="`Look back ${days} days`" @click="search.setWindow('sold', Number(days))">
               {{ days }} d: {{ n }}
-            </button>
+            </LinkButton>
             {{ ' ' }}
           </template>
         </span>
       </p>
       <div class="act">
-        <v-btn
+        <ActButton
           v-if="suggested.length"
-          size="small"
-          variant="outlined"
           title="The most alike sales that you have not decided on"
           @click="decide(suggested, 'kept')"
         >
           Keep the {{ suggested.length }} most alike
-        </v-btn>
+        </ActButton>
         <AddHome @added="added" />
         <Ways v-model="way" :ways="WAYS" label="Ways to look" />
-        <v-btn size="small" :active="only" @click="only = !only">Only kept ({{ kept }})</v-btn>
+        <ActButton :active="only" plain @click="only = !only">Only kept ({{ kept }})</ActButton>
         <ColumnsMenu v-if="around" />
         <SavedSearches @take="search.take($event)" />
-        <v-menu location="bottom end" offset="6">
-          <template #activator="{ props: activator }">
-            <v-btn v-bind="activator" size="small" class="keys">Keys</v-btn>
+        <MenuBox>
+          <template #press="{ props: activator }">
+            <ActButton v-bind="activator" class="keys" plain>Keys</ActButton>
           </template>
           <ul class="sheet hints" aria-label="Keys of this room">
             <li v-for="[pressed, words] in KEYS" :key="pressed">
               <kbd>{{ pressed }}</kbd> {{ words }}
             </li>
           </ul>
-        </v-menu>
+        </MenuBox>
       </div>
     </div>
     <SideBySide v-if="beside" :rows="shown" :here="here" @select="here = $event" @open="openHome" />
@@ -278,8 +272,7 @@ useKeys(key)
             <p v-if="fault" class="lamp mb-2" role="alert">{{ fault.message }}</p>
             <p v-else class="mb-2">This search finds no home.</p>
             <p v-for="w in search.helps.value" :key="w.words" class="mb-1">
-              <button class="link" type="button" @click="search.take(w.search)">{{ w.words }}</button> would
-              find {{ w.total }}.
+              <LinkButton @click="search.take(w.search)">{{ w.words }}</LinkButton> would find {{ w.total }}.
             </p>
           </template>
         </CandidateTable>
@@ -326,7 +319,7 @@ useKeys(key)
 }
 .head {
   padding: 12px 18px 8px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 .counts {
   display: flex;

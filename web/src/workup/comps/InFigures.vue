@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton, PlainTable } from '@/shared/ui'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
@@ -62,7 +63,7 @@ const far = computed(() => {
       This search finds no home: there are no figures.
     </p>
     <div v-if="told.data.value?.fields.length" class="halves">
-      <table class="plain small" aria-label="Figures by kind">
+      <PlainTable class="small" aria-label="Figures by kind">
         <thead>
           <tr>
             <th>Kind</th>
@@ -86,7 +87,7 @@ const far = computed(() => {
             <td class="num">{{ mode(f, k) }}</td>
           </tr>
         </tbody>
-      </table>
+      </PlainTable>
       <section>
         <h2>Far from the rest</h2>
         <p class="quiet small">
@@ -111,9 +112,9 @@ const far = computed(() => {
             <div>
               <p class="marked">
                 <Mark :kind="k.kind" />
-                <button v-if="home" type="button" class="link" @click="$emit('open', key)">
+                <LinkButton v-if="home" @click="$emit('open', key)">
                   {{ address }}
-                </button>
+                </LinkButton>
                 <span v-else>{{ address }}</span>
               </p>
               <p v-for="line in lines" :key="line.f.field" class="small">
@@ -155,7 +156,7 @@ table.plain th {
 table.plain th[scope] {
   padding-top: 12px;
   text-align: left;
-  font-size: 13.5px;
+  font-size: var(--text);
   font-weight: 600;
   color: rgb(var(--v-theme-on-surface));
 }
@@ -171,7 +172,7 @@ li {
   justify-content: space-between;
   gap: 10px;
   padding: 7px 6px;
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: var(--line);
 }
 li.lit {
   background: rgb(var(--v-theme-mist));
@@ -182,6 +183,6 @@ ul {
   margin-top: 8px;
 }
 h2 {
-  font-size: 15px;
+  font-size: var(--text-l);
 }
 </style>

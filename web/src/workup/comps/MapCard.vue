@@ -25,6 +25,6 @@ const MOST = 40
 .home + .home {
   margin-top: 8px;
   padding-top: 6px;
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: var(--line);
 }
 </style>

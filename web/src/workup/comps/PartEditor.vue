@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { CheckBox, LinkButton, NumberField, StepSlider } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { fact, number } from '@/shared/format'
 import { KIND_WORDS } from '@/shared/marks'
-import NumberField from '@/shared/NumberField.vue'
 import { useWorkup } from '../useWorkup'
 import PlacePart from './parts/PlacePart.vue'
 import DatesPart from './parts/DatesPart.vue'
@@ -68,20 +68,17 @@ const ifs = computed(() => {
 </script>
 
 <template>
-  <v-card class="sheet pa-4 editor" elevation="6">
+  <div class="sheet raised pa-4 editor">
     <h2 class="mb-1">{{ search.label(part) }}</h2>
     <p v-if="mine !== undefined" class="quiet small mb-2">
       This home: <b class="cedar">{{ fact(mine, kind ?? '') }}</b>
     </p>
     <template v-if="part === 'radius_miles'">
-      <v-slider
-        :model-value="stepOf(RADII, draft.radius_miles)"
-        :max="RADII.length - 1"
-        step="1"
-        color="rain"
-        hide-details
-        aria-label="Miles from the home"
-        @update:model-value="search.slide(search.withRadius(RADII[$event]))"
+      <StepSlider
+        :at="stepOf(RADII, draft.radius_miles)"
+        :steps="RADII.length"
+        name="Miles from the home"
+        @slid="search.slide(search.withRadius(RADII[$event]))"
       />
       <p v-focus class="typed">
         within
@@ -95,14 +92,11 @@ const ifs = computed(() => {
       </p>
     </template>
     <template v-else-if="window_">
-      <v-slider
-        :model-value="stepOf(DAYS, days)"
-        :max="DAYS.length - 1"
-        step="1"
-        color="rain"
-        hide-details
-        aria-label="Days back"
-        @update:model-value="search.slide(search.withWindow(window_, DAYS[$event]))"
+      <StepSlider
+        :at="stepOf(DAYS, days)"
+        :steps="DAYS.length"
+        name="Days back"
+        @slid="search.slide(search.withWindow(window_, DAYS[$event]))"
       />
       <p v-focus class="typed">
         in the last
@@ -141,12 +135,9 @@ const ifs = computed(() => {
       @taken="fault = ''"
     />
     <label v-if="criterion" class="known small">
-      <input
-        type="checkbox"
-        :checked="criterion.must_be_known"
-        @change="
-          take(search.withCriterion(part, { must_be_known: ($event.target as HTMLInputElement).checked }))
-        "
+      <CheckBox
+        :model-value="criterion.must_be_known"
+        @update:model-value="take(search.withCriterion(part, { must_be_known: $event }))"
       />
       must be known
     </label>
@@ -161,7 +152,7 @@ const ifs = computed(() => {
       {{ w.words }}: <b>{{ w.n }}</b>
     </p>
     <p v-if="part !== 'windows.now'" class="mt-2">
-      <button type="button" class="link" @click="take(search.without(part), true)">
+      <LinkButton @click="take(search.without(part), true)">
         {{
           part === 'leave_out_new_construction'
             ? 'Let new construction in'
@@ -169,9 +160,9 @@ const ifs = computed(() => {
               ? 'Let distressed sales in'
               : 'No limit here'
         }}
-      </button>
+      </LinkButton>
     </p>
-  </v-card>
+  </div>
 </template>
 
 <style scoped>
@@ -187,8 +178,8 @@ const ifs = computed(() => {
 .typed :deep(input) {
   width: 74px;
   padding: 3px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
   text-align: right;
 }

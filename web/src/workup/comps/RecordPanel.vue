@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { IconButton, LinkButton, PlainTable, PressArea } from '@/shared/ui'
 import { mdiChevronLeft, mdiChevronRight, mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
@@ -124,10 +125,10 @@ useKeys(key, true)
         <span v-if="row.price_per_sqft" class="quiet small">{{ perSqft(row.price_per_sqft) }} per sq ft</span>
       </p>
       <Choose wide :home="row" />
-      <v-btn
+      <IconButton
         :icon="mdiClose"
         size="small"
-        aria-label="Close the record"
+        name="Close the record"
         title="Close (Esc)"
         @click="emit('close')"
       />
@@ -137,27 +138,26 @@ useKeys(key, true)
         <template v-if="pictures.length">
           <img class="large" :src="src(at)" :alt="pictures[at - 1]" />
           <div class="turn">
-            <v-btn :icon="mdiChevronLeft" size="small" aria-label="Picture before" @click="turn(-1)" />
+            <IconButton :icon="mdiChevronLeft" size="small" name="Picture before" @click="turn(-1)" />
             <span>{{ pictures[at - 1] }} · {{ at }} of {{ pictures.length }}</span>
-            <v-btn :icon="mdiChevronRight" size="small" aria-label="Next picture" @click="turn(1)" />
+            <IconButton :icon="mdiChevronRight" size="small" name="Next picture" @click="turn(1)" />
           </div>
           <div class="small-ones">
-            <button
+            <PressArea
               v-for="(caption, i) in pictures"
               :key="i"
-              type="button"
               :class="{ at: i + 1 === at }"
               :title="caption"
               @click="at = i + 1"
             >
               <img :src="src(i + 1)" :alt="caption" />
-            </button>
+            </PressArea>
           </div>
         </template>
         <p v-else-if="told" class="quiet none">There are no pictures of this home.</p>
         <template v-if="told?.story.length">
           <h2 class="mt-4 mb-1">The story of this home</h2>
-          <table class="plain small" aria-label="The story of this home">
+          <PlainTable class="small" aria-label="The story of this home">
             <tbody>
               <tr v-for="(e, i) in told.story" :key="i" :class="{ other: e.listing_id !== row.listing_id }">
                 <td class="when">{{ day(e.date) }}</td>
@@ -169,7 +169,7 @@ useKeys(key, true)
                 </td>
               </tr>
             </tbody>
-          </table>
+          </PlainTable>
         </template>
       </div>
       <div class="words">
@@ -180,7 +180,7 @@ useKeys(key, true)
         <p v-if="record.isError.value" class="clay" role="alert">{{ record.error.value?.message }}</p>
         <p v-else-if="!told" class="quiet">Reading …</p>
         <template v-else>
-          <table v-if="prices.length" class="plain" aria-label="Prices">
+          <PlainTable v-if="prices.length" aria-label="Prices">
             <tbody>
               <tr v-for="p in prices" :key="p.words">
                 <td class="quiet when">{{ p.words }}</td>
@@ -190,16 +190,16 @@ useKeys(key, true)
                 </td>
               </tr>
             </tbody>
-          </table>
+          </PlainTable>
           <p class="small mb-3">{{ days }}.</p>
-          <table class="plain" aria-label="Facts of this home">
+          <PlainTable aria-label="Facts of this home">
             <tbody>
               <tr v-for="f in facts" :key="f.field">
                 <td class="quiet">{{ f.label }}</td>
                 <td class="num">{{ fact(f.value, f.kind) }}{{ unit(f.unit) }}</td>
               </tr>
             </tbody>
-          </table>
+          </PlainTable>
           <p v-if="told.remarks" class="mt-3">{{ told.remarks }}</p>
           <p v-if="told.agent || told.office" class="quiet small mt-3">
             Listed by {{ [told.agent, told.office].filter(Boolean).join(', ') }}. Never on paper.
@@ -225,8 +225,8 @@ useKeys(key, true)
       </div>
     </div>
     <footer class="quiet small">
-      <button type="button" class="link" @click="emit('next', -1)">↑ the home before</button>
-      <button type="button" class="link" @click="emit('next', 1)">↓ the next home</button>
+      <LinkButton @click="emit('next', -1)">↑ the home before</LinkButton>
+      <LinkButton @click="emit('next', 1)">↓ the next home</LinkButton>
       <span>← → pictures · K keep · X set aside · Esc close</span>
     </footer>
   </aside>
@@ -247,14 +247,14 @@ useKeys(key, true)
 .bar {
   display: block;
   height: 8px;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-mist));
-  outline: 1px solid rgb(var(--v-theme-line));
+  outline: var(--line);
 }
 .bar i {
   display: block;
   height: 100%;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-rain));
 }
 .panel {
@@ -270,7 +270,7 @@ header {
   align-items: center;
   gap: 12px;
   padding: 10px 14px;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 .name {
   flex: 1;
@@ -281,7 +281,7 @@ header {
 }
 .price b {
   display: block;
-  font-size: 19px;
+  font-size: var(--title);
 }
 .body {
   display: grid;
@@ -297,7 +297,7 @@ header {
   max-height: 246px;
   object-fit: cover;
   display: block;
-  border-radius: 4px;
+  border-radius: var(--corner);
 }
 .turn {
   display: flex;
@@ -314,7 +314,7 @@ header {
   width: 84px;
   cursor: pointer;
   border: 2px solid transparent;
-  border-radius: 4px;
+  border-radius: var(--corner);
   overflow: hidden;
 }
 .small-ones .at {
@@ -345,6 +345,6 @@ footer {
   display: flex;
   gap: 18px;
   padding: 5px 16px;
-  border-top: 1px solid rgb(var(--v-theme-line));
+  border-top: var(--line);
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, IconButton, LinkButton, MenuBox, TextField } from '@/shared/ui'
 import { mdiBookmarkOutline, mdiDeleteOutline } from '@mdi/js'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -61,31 +62,31 @@ async function away(search: Docs['SavedSearch']) {
 </script>
 
 <template>
-  <v-menu v-model="opened" :close-on-content-click="false" location="bottom end">
-    <template #activator="{ props }">
-      <v-btn v-bind="props" size="small" :prepend-icon="mdiBookmarkOutline">Searches</v-btn>
+  <MenuBox v-model="opened">
+    <template #press="{ props }">
+      <ActButton v-bind="props" :icon="mdiBookmarkOutline" plain>Searches</ActButton>
     </template>
     <div class="sheet menu" role="dialog" aria-label="Saved searches">
       <form class="save" @submit.prevent="attempt(keep)">
-        <input
+        <TextField
           v-model="name"
           maxlength="80"
           placeholder="a name for this search"
           aria-label="Name for this search"
         />
-        <v-btn size="small" variant="tonal" type="submit" :disabled="!name.trim()">Save</v-btn>
+        <ActButton type="submit" :disabled="!name.trim()">Save</ActButton>
       </form>
       <p v-if="said" class="small moss" role="status">{{ said }}</p>
       <p v-if="failed" class="small clay" role="alert">{{ failed }}</p>
       <ul v-if="saved.data.value?.length">
         <li v-for="s in saved.data.value" :key="s.search_id">
-          <button type="button" class="link" :aria-label="`Take ${s.name}`" @click="attempt(() => take(s))">
+          <LinkButton :aria-label="`Take ${s.name}`" @click="attempt(() => take(s))">
             {{ s.name }}
-          </button>
-          <v-btn
+          </LinkButton>
+          <IconButton
             :icon="mdiDeleteOutline"
             size="x-small"
-            :aria-label="`Take ${s.name} away`"
+            :name="`Take ${s.name} away`"
             @click="attempt(() => away(s))"
           />
           <span class="quiet small">{{ s.words }}</span>
@@ -96,7 +97,7 @@ async function away(search: Docs['SavedSearch']) {
         this one.
       </p>
     </div>
-  </v-menu>
+  </MenuBox>
 </template>
 
 <style scoped>
@@ -114,8 +115,8 @@ async function away(search: Docs['SavedSearch']) {
 .save input {
   flex: 1;
   padding: 4px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 ul {

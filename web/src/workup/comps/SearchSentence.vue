@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton, MenuBox, PressArea } from '@/shared/ui'
 import { computed, ref } from 'vue'
 import AddCriterion from './AddCriterion.vue'
 import PartEditor from './PartEditor.vue'
@@ -23,24 +24,21 @@ function added(part: string) {
 <template>
   <p class="sentence">
     <template v-for="(phrase, i) in search.phrases.value" :key="phrase.part ?? i">
-      <v-menu
+      <MenuBox
         v-if="opens(phrase.part)"
         :model-value="opened === phrase.part"
-        :close-on-content-click="false"
         location="bottom start"
-        offset="6"
         @update:model-value="opened = $event ? phrase.part : null"
       >
-        <template #activator="{ props: activator }">
-          <button
+        <template #press="{ props: activator }">
+          <PressArea
             v-bind="activator"
-            type="button"
             class="part"
             :class="{ faulty: fault?.part === phrase.part }"
             :title="fault?.part === phrase.part ? fault.message : undefined"
           >
             {{ phrase.text }}
-          </button>
+          </PressArea>
         </template>
         <PartEditor
           v-if="opened === phrase.part"
@@ -48,40 +46,36 @@ function added(part: string) {
           :search="search"
           @close="opened = null"
         />
-      </v-menu>
+      </MenuBox>
       <span v-else>{{ phrase.text }}</span>
     </template>
     {{ ' ' }}
     <span v-if="fault" class="clay small" role="alert">{{ fault.message }}</span>
     <!-- opened by our own press: one that follows an Escape at once must not be lost -->
-    <button
+    <LinkButton
       ref="adder"
-      type="button"
-      class="link add"
+      class="add"
       aria-haspopup="menu"
       :aria-expanded="adding || fresh !== null"
       @click="adding = true"
     >
       + criterion
-    </button>
-    <v-menu
+    </LinkButton>
+    <MenuBox
       :activator="adder"
-      :open-on-click="false"
       :model-value="adding || fresh !== null"
-      :close-on-content-click="false"
       location="bottom start"
-      offset="6"
       @update:model-value="$event ? (adding = true) : ((adding = false), (fresh = null))"
     >
       <PartEditor v-if="fresh" :part="fresh" :search="search" @close="fresh = null" />
       <AddCriterion v-else-if="adding" :search="search" @added="added" @close="adding = false" />
-    </v-menu>
+    </MenuBox>
   </p>
 </template>
 
 <style scoped>
 .sentence {
-  font-size: 17px;
+  font-size: var(--title-s);
   line-height: 1.5;
 }
 .part {
@@ -97,7 +91,7 @@ function added(part: string) {
   text-decoration-style: wavy;
 }
 .add {
-  font-size: 14px;
+  font-size: var(--text);
   margin-left: 6px;
 }
 .part:hover {

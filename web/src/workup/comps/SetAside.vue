@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { DialogBox, LabelledField, PressArea } from '@/shared/ui'
 import { ref } from 'vue'
 import { useKeys } from '@/shared/keys'
 
@@ -28,22 +29,13 @@ useKeys(key, true)
 </script>
 
 <template>
-  <v-dialog :model-value="true" width="400" @update:model-value="emit('close')">
-    <v-card class="pa-5">
-      <h2 class="mb-3">Why set {{ name }} aside?</h2>
-      <button
-        v-for="(words, k) in REASONS"
-        :key="k"
-        type="button"
-        class="reason"
-        @click="emit('done', words)"
-      >
-        <kbd>{{ k.toUpperCase() }}</kbd> {{ words }}
-      </button>
-      <button type="button" class="reason" @click="emit('done', '')"><kbd>Enter</kbd> no reason</button>
-      <v-text-field v-model="own" class="mt-3" label="In your own words" maxlength="200" />
-    </v-card>
-  </v-dialog>
+  <DialogBox :title="`Why set ${name} aside?`" :width="400" @close="emit('close')">
+    <PressArea v-for="(words, k) in REASONS" :key="k" class="reason" @click="emit('done', words)">
+      <kbd>{{ k.toUpperCase() }}</kbd> {{ words }}
+    </PressArea>
+    <PressArea class="reason" @click="emit('done', '')"><kbd>Enter</kbd> no reason</PressArea>
+    <LabelledField v-model="own" class="mt-3" label="In your own words" maxlength="200" />
+  </DialogBox>
 </template>
 
 <style scoped>
@@ -53,7 +45,7 @@ useKeys(key, true)
   align-items: center;
   width: 100%;
   padding: 6px 8px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   cursor: pointer;
 }
 .reason:hover {
@@ -62,10 +54,10 @@ useKeys(key, true)
 kbd {
   min-width: 26px;
   text-align: center;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   font: inherit;
-  font-size: 12px;
+  font-size: var(--small);
   padding: 1px 6px;
 }
 </style>

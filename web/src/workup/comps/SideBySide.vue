@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ChoiceField, PlainTable, PressArea } from '@/shared/ui'
 import { computed, nextTick, ref, watch } from 'vue'
 import { CONDITIONS, DASH, conditionOf, fact, priced, perSqft, day, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
@@ -62,7 +63,7 @@ watch(
 
 <template>
   <div ref="box" class="side">
-    <table aria-label="Homes side by side">
+    <PlainTable aria-label="Homes side by side">
       <thead>
         <tr>
           <th class="name first">
@@ -87,14 +88,13 @@ watch(
               @error="missing.add(h.listing_id)"
             />
             <span v-else class="none quiet small">no picture</span>
-            <button
-              type="button"
+            <PressArea
               class="address"
               :title="`Open ${h.address || h.listing_id}`"
               @click.stop="emit('open', h.listing_id)"
             >
               {{ h.address || h.listing_id }}
-            </button>
+            </PressArea>
             <span class="marks">
               <Mark :kind="h.kind" :choice="choiceOf(h.listing_id)" />
               <span class="small quiet">{{ KIND_WORDS[h.kind] ?? h.kind }} {{ day(h.date) }}</span>
@@ -131,15 +131,15 @@ watch(
             Condition<span class="under">{{ fact(mine.property_condition, 'word') }}</span>
           </td>
           <td v-for="h in homes" :key="h.listing_id">
-            <select
-              :value="String(rated(h.listing_id) ?? '')"
+            <ChoiceField
+              :model-value="String(rated(h.listing_id) ?? '')"
               :class="{ cedar: rated(h.listing_id) }"
               :aria-label="`Condition of ${h.address}`"
-              @change="rate(h.listing_id, Number(($event.target as HTMLSelectElement).value) || null)"
+              @chosen="rate(h.listing_id, Number($event) || null)"
             >
               <option value="">{{ rated(h.listing_id) ? 'as recorded' : condition(h) }}</option>
               <option v-for="(word, i) in CONDITIONS" :key="word" :value="String(6 - i)">{{ word }}</option>
-            </select>
+            </ChoiceField>
           </td>
         </tr>
         <tr v-for="f in shownFields" :key="f.name">
@@ -156,7 +156,7 @@ watch(
           <td v-for="h in homes" :key="h.listing_id" class="flags small">{{ h.flags.join(', ') }}</td>
         </tr>
       </tbody>
-    </table>
+    </PlainTable>
     <p v-if="alike.length" class="quiet small alike">Alike on all: {{ alike.join(', ') }}.</p>
   </div>
 </template>
@@ -214,7 +214,7 @@ img,
   width: 100%;
   aspect-ratio: 3 / 2;
   object-fit: cover;
-  border-radius: 4px;
+  border-radius: var(--corner);
   margin-bottom: 4px;
 }
 .none {
@@ -233,7 +233,7 @@ img,
 }
 .under {
   display: block;
-  font-size: 11.5px;
+  font-size: var(--small);
   font-weight: 400;
   color: rgb(var(--v-theme-quiet));
 }
@@ -241,7 +241,7 @@ img,
   color: rgb(var(--v-theme-quiet));
 }
 .price td {
-  font-size: 15px;
+  font-size: var(--text-l);
 }
 .flags {
   border-left: 0;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useKeys } from '@/shared/keys'
@@ -76,7 +77,7 @@ useKeys(key, true)
     </section>
     <p class="keys quiet small">
       ← → the next picture of both · ↑ ↓ another home · K keep · X set aside · 1 new … 6 damaged · Esc back
-      <button type="button" class="link" @click="emit('close')">close</button>
+      <LinkButton @click="emit('close')">close</LinkButton>
     </p>
   </div>
 </template>
@@ -99,7 +100,7 @@ img,
   max-height: calc(100% - 70px);
   aspect-ratio: 3 / 2;
   object-fit: cover;
-  border-radius: 6px;
+  border-radius: var(--corner-l);
 }
 section {
   min-height: 0;
@@ -114,7 +115,7 @@ section {
   display: flex;
   justify-content: space-between;
   margin-top: 6px;
-  font-size: 15px;
+  font-size: var(--text-l);
 }
 .about {
   margin-left: 8px;

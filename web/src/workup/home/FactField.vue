@@ -1,10 +1,9 @@
 <script setup lang="ts">
+import { ChoiceField, NumberField, TypedInput } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { fact } from '@/shared/format'
-import NumberField from '@/shared/NumberField.vue'
-import TypedInput from '@/shared/TypedInput.vue'
 
 /** The agent's word on one fact, typed or chosen as its kind asks; nothing means: as the records say. */
 const props = defineProps<{ row: Docs['FactDoc']; faulty: boolean }>()
@@ -35,17 +34,17 @@ function chosen(value: string) {
 </script>
 
 <template>
-  <select
+  <ChoiceField
     v-if="row.kind === 'yes_no'"
-    :value="own === null ? '' : own ? 'yes' : 'no'"
+    :model-value="own === null ? '' : own ? 'yes' : 'no'"
     :aria-label="label"
     :aria-invalid="faulty"
-    @change="chosen(($event.target as HTMLSelectElement).value)"
+    @chosen="chosen($event)"
   >
     <option value="">as recorded</option>
     <option>yes</option>
     <option>no</option>
-  </select>
+  </ChoiceField>
   <template v-else-if="row.kind === 'word' || row.kind === 'text'">
     <TypedInput
       :value="own"

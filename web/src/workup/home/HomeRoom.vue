@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, IconButton, LinkButton, PlainTable, PressArea } from '@/shared/ui'
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
@@ -77,17 +78,16 @@ async function back(row: Docs['FactDoc']) {
       </p>
       <div class="rate" role="group" aria-label="Condition">
         <span>Condition</span>
-        <button
+        <PressArea
           v-for="word in CONDITIONS"
           :key="word"
-          type="button"
           :aria-pressed="condition === word"
           @click="rate(word)"
         >
           {{ word }}
-        </button>
+        </PressArea>
       </div>
-      <table class="plain">
+      <PlainTable>
         <thead>
           <tr>
             <th>Fact</th>
@@ -122,25 +122,25 @@ async function back(row: Docs['FactDoc']) {
                 @word="correct(row, $event)"
                 @back="back(row)"
               />
-              <v-btn
+              <IconButton
                 v-if="row.corrected"
                 :icon="mdiUndoVariant"
                 size="x-small"
-                :aria-label="`${row.label}: back to the records`"
+                :name="`${row.label}: back to the records`"
                 @click="back(row)"
               />
               <p v-if="faulty === row.field && refused" class="clay small" role="alert">
                 {{ refused.message }}
-                <button v-if="questioned" type="button" class="do" @click="insist()">Yes</button>
+                <ActButton v-if="questioned" @click="insist()">Yes</ActButton>
               </p>
             </td>
           </tr>
         </tbody>
-      </table>
+      </PlainTable>
       <p v-if="hidden || everything" class="mt-3">
-        <button type="button" class="link" @click="everything = !everything">
+        <LinkButton @click="everything = !everything">
           {{ everything ? 'Hide what nobody knows' : `${hidden} more facts that no record knows` }}
-        </button>
+        </LinkButton>
       </p>
     </section>
     <section class="side">
@@ -156,21 +156,16 @@ async function back(row: Docs['FactDoc']) {
         />
       </div>
       <p class="small mt-1 under">
-        <button type="button" class="link" :aria-pressed="moving" @click="moving = !moving">
+        <LinkButton :aria-pressed="moving" @click="moving = !moving">
           {{
             moving
               ? 'Click where it stands, drag the house there, or press N on the map and the arrows'
               : 'Not here? Move it'
           }}
-        </button>
-        <button
-          v-if="state?.place"
-          type="button"
-          class="link"
-          @click="send({ change: 'set_place', place: null })"
-        >
+        </LinkButton>
+        <LinkButton v-if="state?.place" @click="send({ change: 'set_place', place: null })">
           back to the records’ place
-        </button>
+        </LinkButton>
       </p>
       <ul v-if="near.length || corner.length" class="near small" aria-label="What lies around">
         <li v-if="corner.length">
@@ -178,28 +173,26 @@ async function back(row: Docs['FactDoc']) {
             ><b>On a corner</b> <span class="quiet">{{ corner.slice(0, 2).join(' and ') }}</span></span
           >
           <span>here</span>
-          <button type="button" class="link" :disabled="noted('Corner lot')" @click="own?.add('Corner lot')">
+          <LinkButton :disabled="noted('Corner lot')" @click="own?.add('Corner lot')">
             {{ noted('Corner lot') ? 'noted' : 'bears on the price' }}
-          </button>
+          </LinkButton>
         </li>
         <li v-for="n in near" :key="n.name">
           <span
             ><b>{{ n.name }}</b> <span v-if="n.name !== n.kind" class="quiet">{{ n.kind }}</span></span
           >
           <span>{{ n.feet === 0 ? 'here' : `${number(n.feet)} ft` }}</span>
-          <button
-            type="button"
-            class="link"
+          <LinkButton
             :disabled="noted(n.name)"
             @click="own?.add(`${n.name} ${n.feet <= 150 ? 'behind' : 'near'}`)"
           >
             {{ noted(n.name) ? 'noted' : 'bears on the price' }}
-          </button>
+          </LinkButton>
         </li>
       </ul>
       <h2 class="mt-5 mb-2">Its story</h2>
       <TimeLine :past="past" />
-      <table v-if="past.length" class="plain">
+      <PlainTable v-if="past.length">
         <tbody>
           <tr v-for="(event, i) in past" :key="i">
             <td class="when">{{ day(event.date) }}</td>
@@ -211,7 +204,7 @@ async function back(row: Docs['FactDoc']) {
             </td>
           </tr>
         </tbody>
-      </table>
+      </PlainTable>
       <p v-else class="quiet">The records hold no listing and no deed of this home.</p>
       <OwnFeatures ref="own" />
       <Improvements :around="around.data.value" />
@@ -264,8 +257,8 @@ async function back(row: Docs['FactDoc']) {
   width: 82px;
   height: 26px;
   padding: 0 7px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: rgb(var(--v-theme-cedar));
 }
 .mine :deep([aria-invalid='true']) {
@@ -305,7 +298,7 @@ async function back(row: Docs['FactDoc']) {
 }
 .rate button {
   padding: 3px 10px;
-  border: 1px solid rgb(var(--v-theme-line));
+  border: var(--line);
   border-left-width: 0;
 }
 .rate button:first-of-type {

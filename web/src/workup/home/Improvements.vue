@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, ChoiceField, LinkButton, TextField } from '@/shared/ui'
 import { computed, reactive, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { priced, noNumber, typedNumber } from '@/shared/format'
@@ -46,26 +47,24 @@ async function add() {
       </p>
       <p class="quiet small line">
         <span>{{ around?.returned[i]?.formula }}</span>
-        <button type="button" class="link" :aria-label="`Take the ${x.kind} away`" @click="drop(i)">
-          take away
-        </button>
+        <LinkButton :aria-label="`Take the ${x.kind} away`" @click="drop(i)"> take away </LinkButton>
       </p>
     </div>
     <p v-if="done.length > 1" class="line total">
       <span>Together</span><b>{{ priced(total) }}</b>
     </p>
     <form class="add" @submit.prevent="add">
-      <select v-model="adding.kind" aria-label="Kind of improvement">
+      <ChoiceField v-model="adding.kind" aria-label="Kind of improvement">
         <option v-for="kind in around?.kinds ?? []" :key="kind" :value="kind">{{ kind }}</option>
-      </select>
-      <input v-model="adding.year" aria-label="Year it was done" placeholder="year" inputmode="numeric" />
-      <input v-model="adding.cost" aria-label="What it cost" placeholder="cost" inputmode="numeric" />
-      <select v-model="adding.quality" aria-label="Quality of the work">
+      </ChoiceField>
+      <TextField v-model="adding.year" aria-label="Year it was done" placeholder="year" inputmode="numeric" />
+      <TextField v-model="adding.cost" aria-label="What it cost" placeholder="cost" inputmode="numeric" />
+      <ChoiceField v-model="adding.quality" aria-label="Quality of the work">
         <option v-for="quality in around?.qualities ?? []" :key="quality" :value="quality">
           {{ quality }}
         </option>
-      </select>
-      <button type="submit" class="do">Add</button>
+      </ChoiceField>
+      <ActButton type="submit">Add</ActButton>
       <span v-if="missing" class="clay small" role="alert">{{ missing }}</span>
     </form>
   </section>
@@ -82,7 +81,7 @@ async function add() {
 }
 .done {
   padding: 3px 0;
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
 }
 .total {
   padding: 4px 0;
@@ -97,8 +96,8 @@ input,
 select {
   min-width: 0;
   padding: 4px 6px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
   background: rgb(var(--v-theme-surface));
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { ActButton, LinkButton, NumberField, TextField } from '@/shared/ui'
 import { ref } from 'vue'
-import NumberField from '@/shared/NumberField.vue'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
@@ -36,13 +36,11 @@ defineExpose({ add })
         placeholder="judgement"
         @number="price(i, $event)"
       />
-      <button type="button" class="link small" :aria-label="`Take ${f.label} away`" @click="drop(i)">
-        take away
-      </button>
+      <LinkButton class="small" :aria-label="`Take ${f.label} away`" @click="drop(i)"> take away </LinkButton>
     </p>
     <form class="row" @submit.prevent="add()">
-      <input v-model="label" aria-label="Name of a feature" placeholder="sauna" maxlength="60" />
-      <button type="submit" class="do">Add</button>
+      <TextField v-model="label" aria-label="Name of a feature" placeholder="sauna" maxlength="60" />
+      <ActButton type="submit">Add</ActButton>
     </form>
   </section>
 </template>
@@ -62,8 +60,8 @@ form.row {
 input {
   min-width: 0;
   padding: 4px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { FilePick, LinkButton } from '@/shared/ui'
 import { computed, ref } from 'vue'
-import type { Told } from '@/shared/api/client'
+import { api, got, withFile, type Told } from '@/shared/api/client'
 import { useWorkup } from '../useWorkup'
 
 const { id, state, send } = useWorkup()
@@ -9,18 +10,19 @@ const fault = ref('')
 const over = ref(false)
 const address = (file: string) => `/api/workups/${id.value}/photos/${file}`
 
-async function bring(files: FileList | null | undefined) {
+async function bring(files: Iterable<File> | null | undefined) {
   fault.value = ''
   over.value = false
   const kept = []
   for (const file of files ?? []) {
     try {
-      const answer = await fetch(`/api/workups/${id.value}/photos`, { method: 'POST', body: file })
-      const body = await answer.json()
-      if (!answer.ok) throw new Error(body?.message ?? 'The picture was refused.')
-      kept.push({ file: body.file as string, caption: file.name.replace(/\.[^.]+$/, '').slice(0, 120) })
+      const path = { workup_id: id.value }
+      const { file: name } = await got(
+        api.POST('/api/workups/{workup_id}/photos', { params: { path }, ...withFile(file) }),
+      )
+      kept.push({ file: name, caption: file.name.replace(/\.[^.]+$/, '').slice(0, 120) })
     } catch (error) {
-      fault.value = `${file.name}: ${(error as Told | Error).message}`
+      fault.value = `${file.name}: ${(error as Told).message}`
     }
   }
   const fresh = kept.filter((k) => !photos.value.some((p) => p.file === k.file))
@@ -47,22 +49,20 @@ const away = (i: number) => send({ change: 'set_photos', photos: photos.value.fi
       <figure v-for="(p, i) in photos" :key="p.file">
         <img :src="address(p.file)" :alt="p.caption || 'Picture of the home'" />
         <figcaption class="small">
-          <button v-if="i" type="button" class="link" @click="first(i)">to the front</button>
-          <button type="button" class="link" :aria-label="`Take ${p.caption} away`" @click="away(i)">
-            take away
-          </button>
+          <LinkButton v-if="i" @click="first(i)">to the front</LinkButton>
+          <LinkButton :aria-label="`Take ${p.caption} away`" @click="away(i)"> take away </LinkButton>
         </figcaption>
       </figure>
-      <label class="drop">
-        <input
-          type="file"
-          multiple
-          accept="image/jpeg,image/png,image/webp"
-          aria-label="Add pictures"
-          @change="bring(($event.target as HTMLInputElement).files)"
-        />
+      <FilePick
+        class="drop"
+        area
+        several
+        name="Add pictures"
+        accept="image/jpeg,image/png,image/webp"
+        @all="bring"
+      >
         Drop pictures here, or choose them
-      </label>
+      </FilePick>
     </div>
     <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
   </section>
@@ -82,7 +82,7 @@ img {
   width: 100%;
   aspect-ratio: 3 / 2;
   object-fit: cover;
-  border-radius: 4px;
+  border-radius: var(--corner);
 }
 figcaption {
   display: flex;
@@ -94,9 +94,9 @@ figcaption {
   min-height: 80px;
   padding: 6px;
   border: 1.5px dashed rgb(var(--v-theme-line));
-  border-radius: 5px;
+  border-radius: var(--corner);
   text-align: center;
-  font-size: 12px;
+  font-size: var(--small);
   cursor: pointer;
 }
 .drop input {

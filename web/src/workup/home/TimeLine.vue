@@ -79,7 +79,7 @@ circle.hollow {
   fill: rgb(var(--v-theme-mist));
 }
 text {
-  font-size: 10px;
+  font-size: var(--tiny);
   fill: rgb(var(--v-theme-quiet));
 }
 </style>

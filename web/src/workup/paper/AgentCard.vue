@@ -1,10 +1,9 @@
 <script setup lang="ts">
+import { ChoiceField, ColourField, FilePick, LinkButton, TypedInput } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { api, got, Told, type Docs } from '@/shared/api/client'
-import FilePick from '@/shared/FilePick.vue'
+import { api, got, Told, type Docs, withFile } from '@/shared/api/client'
 import { inTurn, useDraft } from '@/shared/useDraft'
-import TypedInput from '@/shared/TypedInput.vue'
 
 /** The agent's name, contact, pictures and colour: the same on every report. */
 type Card = Docs['CardDoc']
@@ -38,10 +37,12 @@ const { value: held, change } = useDraft(
 const save = (to: Partial<Card>) => change((now) => ({ ...now, ...to }))
 async function add(name: 'logo' | 'portrait', file: File) {
   fault.value = ''
-  const answer = await fetch('/api/card/pictures', { method: 'POST', body: file })
-  const told = (await answer.json()) as { file?: string; message?: string }
-  if (answer.ok && told.file) await save({ [name]: told.file })
-  else fault.value = told.message ?? 'The picture could not be read.'
+  try {
+    const told = await got(api.POST('/api/card/pictures', withFile(file)))
+    await save({ [name]: told.file })
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
 }
 </script>
 
@@ -58,37 +59,29 @@ async function add(name: 'logo' | 'portrait', file: File) {
       </FilePick>
       <template v-if="held[name]">
         <img :src="`/api/card/pictures/${held[name]}`" :alt="label" />
-        <button
-          type="button"
-          class="link"
-          :aria-label="`Take the ${name} away`"
-          @click="save({ [name]: '' })"
-        >
-          ×
-        </button>
+        <LinkButton :aria-label="`Take the ${name} away`" @click="save({ [name]: '' })"> × </LinkButton>
       </template>
     </p>
     <p class="picture">
       <label>
         Colour
-        <input
-          type="color"
-          :value="held.colour || '#A4572F'"
+        <ColourField
+          :colour="held.colour || '#A4572F'"
           aria-label="Your colour"
-          @change="save({ colour: ($event.target as HTMLInputElement).value })"
+          @picked="save({ colour: $event })"
         />
       </label>
-      <button v-if="held.colour" type="button" class="link" @click="save({ colour: '' })">as usual</button>
+      <LinkButton v-if="held.colour" @click="save({ colour: '' })">as usual</LinkButton>
       <label class="paper-size">
         Paper
-        <select
-          :value="held.size"
+        <ChoiceField
+          :model-value="held.size"
           aria-label="Paper size"
-          @change="save({ size: ($event.target as HTMLSelectElement).value as 'a4' })"
+          @chosen="save({ size: $event as 'a4' })"
         >
           <option value="us-letter">US Letter</option>
           <option value="a4">A4</option>
-        </select>
+        </ChoiceField>
       </label>
     </p>
     <p v-if="fault" class="clay" role="alert">{{ fault }}</p>
@@ -98,7 +91,7 @@ async function add(name: 'logo' | 'portrait', file: File) {
 <style scoped>
 .card {
   margin-top: 10px;
-  font-size: 13px;
+  font-size: var(--text-s);
 }
 summary {
   cursor: pointer;
@@ -107,12 +100,12 @@ label {
   display: grid;
   gap: 2px;
   margin-top: 6px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 input:not([type]) {
   padding: 5px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 .picture {
@@ -126,7 +119,7 @@ input:not([type]) {
   object-fit: contain;
 }
 select {
-  border-bottom: 1px solid rgb(var(--v-theme-line));
+  border-bottom: var(--line);
   color: inherit;
 }
 </style>

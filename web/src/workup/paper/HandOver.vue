@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, DialogBox, TextField } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
 import { api, got, Told } from '@/shared/api/client'
@@ -57,12 +58,8 @@ async function deliver(mail: boolean) {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="760" aria-label="Hand it over" @update:model-value="emit('close')">
-    <div class="sheet over">
-      <header>
-        <h2>Hand it over</h2>
-        <button type="button" class="link" @click="emit('close')">close</button>
-      </header>
+  <DialogBox title="Hand it over" :width="760" @close="emit('close')">
+    <div class="over">
       <p class="quiet small">
         What is handed over is kept as it is now, with the records that it stands on; later work does not
         change it.
@@ -70,18 +67,18 @@ async function deliver(mail: boolean) {
       <div class="fields">
         <label>
           To
-          <input v-model="name" list="client-names" maxlength="200" placeholder="Name of the client" />
+          <TextField v-model="name" list="client-names" maxlength="200" placeholder="Name of the client" />
         </label>
         <label>
           E-mail
-          <input v-model="email" type="email" maxlength="254" placeholder="name@place.example" />
+          <TextField v-model="email" type="email" maxlength="254" placeholder="name@place.example" />
         </label>
-        <label class="wide">Subject <input v-model="subject" maxlength="200" /></label>
+        <label class="wide">Subject <TextField v-model="subject" maxlength="200" /></label>
         <label class="wide">
           Message
-          <textarea
+          <TextField
             v-model="words"
-            rows="4"
+            :rows="4"
             maxlength="10000"
             placeholder="Left empty, a short one is written for you."
           />
@@ -93,25 +90,19 @@ async function deliver(mail: boolean) {
         </option>
       </datalist>
       <p class="does">
-        <button type="button" class="do" :disabled="busy" @click="deliver(true)">Send by e-mail</button>
-        <button type="button" class="do" :disabled="busy" @click="deliver(false)">
-          I hand it over myself
-        </button>
+        <ActButton :disabled="busy" @click="deliver(true)">Send by e-mail</ActButton>
+        <ActButton :disabled="busy" @click="deliver(false)"> I hand it over myself </ActButton>
         <span v-if="said" role="status">{{ said }}</span>
       </p>
       <p v-if="fault" class="clay" role="alert">{{ fault }}</p>
       <h3>Handed over so far</h3>
       <Delivered :workup-id="id" />
     </div>
-  </v-dialog>
+  </DialogBox>
 </template>
 
 <style scoped>
 .over {
-  color: rgb(var(--v-theme-slate));
-  padding: 18px 22px;
-  max-height: 86vh;
-  overflow: auto;
   display: grid;
   gap: 10px;
 }
@@ -121,9 +112,6 @@ header,
   align-items: baseline;
   gap: 14px;
 }
-header .link {
-  margin-left: auto;
-}
 .fields {
   display: grid;
   grid-template-columns: 1fr 1fr;
@@ -131,17 +119,17 @@ header .link {
 }
 .fields label {
   display: grid;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .wide {
   grid-column: 1 / 3;
 }
 .fields :is(input, textarea) {
   padding: 5px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
-  font-size: 14px;
+  font-size: var(--text);
 }
 h3 {
   margin-top: 8px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, LinkButton, TextField } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told } from '@/shared/api/client'
@@ -35,26 +36,21 @@ const take = (layout: Paper) =>
 <template>
   <div class="kept">
     <p v-for="l in kept.data.value ?? []" :key="l.layout_id" class="row">
-      <button type="button" class="link small" @click="take(l.paper as Paper)">{{ l.name }}</button>
+      <LinkButton class="small" @click="take(l.paper as Paper)">{{ l.name }}</LinkButton>
       <span class="quiet small">{{ l.paper.pages?.length }} pages</span>
-      <button
-        type="button"
-        class="link small"
-        :aria-label="`Delete the layout ${l.name}`"
-        @click="drop(l.layout_id)"
-      >
+      <LinkButton class="small" :aria-label="`Delete the layout ${l.name}`" @click="drop(l.layout_id)">
         ×
-      </button>
+      </LinkButton>
     </p>
     <form class="save" @submit.prevent="save">
-      <input
+      <TextField
         v-model="name"
         aria-label="Name of this layout"
         placeholder="Keep these pages as …"
         maxlength="80"
         required
       />
-      <button type="submit" class="do">Save</button>
+      <ActButton type="submit">Save</ActButton>
     </form>
     <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
   </div>
@@ -77,9 +73,9 @@ const take = (layout: Paper) =>
 }
 .save input {
   padding: 4px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
-  font-size: 12.5px;
+  font-size: var(--text-s);
 }
 </style>

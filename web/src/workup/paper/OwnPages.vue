@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { FilePick, LinkButton } from '@/shared/ui'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { api, got, Told, type Docs } from '@/shared/api/client'
-import FilePick from '@/shared/FilePick.vue'
+import { api, got, Told, withFile } from '@/shared/api/client'
 
 /** Pages of the agent's own, from PDFs and pictures; each stands among the others and is placed like them. */
 const emit = defineEmits<{ added: [page: string] }>()
@@ -15,13 +15,14 @@ async function anew() {
 }
 async function add(file: File) {
   fault.value = ''
-  const title = encodeURIComponent(file.name.replace(/\.[^.]+$/, ''))
-  const answer = await fetch(`/api/own-pages?title=${title}`, { method: 'POST', body: file })
-  const told = (await answer.json()) as Docs['OwnPageDoc'] & { message?: string }
-  if (answer.ok) {
+  const title = file.name.replace(/\.[^.]+$/, '')
+  try {
+    const told = await got(api.POST('/api/own-pages', { params: { query: { title } }, ...withFile(file) }))
     await anew()
     emit('added', told.page)
-  } else fault.value = told.message ?? 'The file could not be read.'
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
 }
 async function drop(page: string) {
   fault.value = ''
@@ -41,9 +42,7 @@ async function drop(page: string) {
       <span
         >{{ p.title }}<span class="quiet"> · {{ p.pages }} {{ p.pages === 1 ? 'page' : 'pages' }}</span></span
       >
-      <button type="button" class="link small" :aria-label="`Take ${p.title} away`" @click="drop(p.page)">
-        ×
-      </button>
+      <LinkButton class="small" :aria-label="`Take ${p.title} away`" @click="drop(p.page)"> × </LinkButton>
     </p>
     <FilePick class="small" accept=".pdf,image/png,image/jpeg,image/webp" @chosen="add"
       >Add a PDF or a picture</FilePick
@@ -56,7 +55,7 @@ async function drop(page: string) {
 summary {
   cursor: pointer;
   padding: 4px 0;
-  font-size: 13px;
+  font-size: var(--text-s);
 }
 .row {
   display: flex;

@@ -1,11 +1,18 @@
 <script setup lang="ts">
+import {
+  ActButton,
+  CheckBox,
+  ChoiceField,
+  LinkButton,
+  OrderedChoice,
+  PressArea,
+  TypedInput,
+} from '@/shared/ui'
 import { mdiDownload, mdiSend } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
-import TypedInput from '@/shared/TypedInput.vue'
 import { useWorkup } from '../useWorkup'
-import OrderedChoice from '@/shared/OrderedChoice.vue'
 import AgentCard from './AgentCard.vue'
 import HandOver from './HandOver.vue'
 import KeptLayouts from './KeptLayouts.vue'
@@ -39,7 +46,7 @@ function key(event: KeyboardEvent, page: string, i: number) {
 }
 const ways = computed(() => worth.data.value?.price.methods ?? [])
 const leftOut = computed(() => paper.value.ways_left_out ?? [])
-const showWay = (name: string, shown: boolean) =>
+const showWay = (name: string, shown?: boolean) =>
   set({ ways_left_out: shown ? leftOut.value.filter((n) => n !== name) : [...leftOut.value, name] })
 const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
 </script>
@@ -56,8 +63,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         @dragover.prevent
         @drop.prevent="drop(i)"
       >
-        <button
-          type="button"
+        <PressArea
           :class="{ at: i === at }"
           :aria-current="i === at"
           title="Drag, or Alt with the arrows, to move it; Delete to leave it out"
@@ -66,22 +72,21 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         >
           <img :src="picture(i + 1)" alt="" loading="lazy" />
           <span>{{ i + 1 }} {{ label(page) }}</span>
-        </button>
-        <button
+        </PressArea>
+        <PressArea
           v-if="on.length > 1"
-          type="button"
           class="away"
           :aria-label="`Leave out ${label(page)}`"
           @click="toggle(page)"
         >
           ×
-        </button>
+        </PressArea>
       </div>
       <div v-if="off.length" class="off">
         <p class="quiet small">Left out</p>
-        <button v-for="page in off" :key="page" type="button" class="link small" @click="toggle(page)">
+        <LinkButton v-for="page in off" :key="page" class="small" @click="toggle(page)">
           + {{ label(page) }}
-        </button>
+        </LinkButton>
       </div>
     </nav>
     <div class="page" tabindex="0" role="region" aria-label="The page as it will print">
@@ -90,15 +95,14 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
     <aside class="side">
       <h2 class="mb-2">The report</h2>
       <div class="layouts" role="group" aria-label="Layouts">
-        <button
+        <PressArea
           v-for="(pages, name) in layouts"
           :key="name"
-          type="button"
           :aria-pressed="as(String(name))"
           @click="set({ pages })"
         >
           {{ LAYOUT_WORDS[name] ?? name }} <span class="quiet">{{ pages.length }}</span>
-        </button>
+        </PressArea>
       </div>
       <KeptLayouts :paper="paper" @take="set($event)" />
       <label class="field">
@@ -120,47 +124,28 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       </label>
       <label class="field">
         The price
-        <select
-          :value="paper.price"
-          @change="set({ price: ($event.target as HTMLSelectElement).value as 'shown' })"
-        >
+        <ChoiceField :model-value="paper.price" @chosen="set({ price: $event as 'shown' })">
           <option value="shown">is shown</option>
           <option value="blank">is left as a line, to write in by hand</option>
           <option value="hidden">is left out</option>
-        </select>
+        </ChoiceField>
       </label>
       <label v-if="on.includes('cover') && paper.price !== 'hidden'" class="tick">
-        <input
-          type="checkbox"
-          :checked="paper.cover_price"
-          @change="set({ cover_price: ($event.target as HTMLInputElement).checked })"
-        />
+        <CheckBox :model-value="paper.cover_price" @update:model-value="set({ cover_price: $event })" />
         price on the cover
       </label>
       <label class="tick">
-        <input
-          type="checkbox"
-          :checked="paper.pictures"
-          @change="set({ pictures: ($event.target as HTMLInputElement).checked })"
-        />
+        <CheckBox :model-value="paper.pictures" @update:model-value="set({ pictures: $event })" />
         pictures
       </label>
       <label class="tick">
-        <input
-          type="checkbox"
-          :checked="paper.formulas"
-          @change="set({ formulas: ($event.target as HTMLInputElement).checked })"
-        />
+        <CheckBox :model-value="paper.formulas" @update:model-value="set({ formulas: $event })" />
         formulas
       </label>
       <details v-if="ways.length" class="ways">
         <summary>Ways to the number: {{ ways.length - leftOut.length }} of {{ ways.length }} shown</summary>
         <label v-for="m in ways" :key="m.name" class="tick">
-          <input
-            type="checkbox"
-            :checked="!leftOut.includes(m.name)"
-            @change="showWay(m.name, ($event.target as HTMLInputElement).checked)"
-          />
+          <CheckBox :model-value="!leftOut.includes(m.name)" @update:model-value="showWay(m.name, $event)" />
           {{ m.label }}
         </label>
       </details>
@@ -199,39 +184,29 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       </label>
       <label v-if="on.includes('market_letter')" class="field">
         Market letter
-        <select
-          :value="paper.market_letter ?? ''"
-          @change="set({ market_letter: Number(($event.target as HTMLSelectElement).value) || null })"
+        <ChoiceField
+          :model-value="paper.market_letter ?? ''"
+          @chosen="set({ market_letter: Number($event) || null })"
         >
           <option value="">none chosen</option>
           <option v-for="l in letters.data.value ?? []" :key="l.letter_id" :value="l.letter_id">
             {{ l.letter.title }}
           </option>
-        </select>
+        </ChoiceField>
       </label>
       <OwnPages @added="move($event, on.length)" />
       <AgentCard />
-      <v-btn
-        class="mt-4"
-        variant="flat"
-        color="primary"
-        block
-        :prepend-icon="mdiSend"
-        @click="handing = true"
-      >
-        Hand it over
-      </v-btn>
-      <v-btn
+      <ActButton class="mt-4" block :icon="mdiSend" strong @click="handing = true"> Hand it over </ActButton>
+      <ActButton
         class="mt-2"
-        variant="outlined"
         block
-        :prepend-icon="mdiDownload"
+        :icon="mdiDownload"
         :href="`/api/workups/${id}/report.pdf`"
         :disabled="saving"
         download
       >
         Download PDF
-      </v-btn>
+      </ActButton>
       <p class="small mt-2 others">
         or as
         <a class="link" :href="`/api/workups/${id}/report.html`" download>web page</a>,
@@ -270,7 +245,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
 .one button:first-child {
   width: 100%;
   cursor: grab;
-  font-size: 12px;
+  font-size: var(--small);
   color: rgb(var(--v-theme-quiet));
 }
 .pages img {
@@ -280,7 +255,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
   object-fit: cover;
   object-position: top;
   background: #fff;
-  border: 1px solid rgb(var(--v-theme-line));
+  border: var(--line);
 }
 .pages .at {
   color: rgb(var(--v-theme-on-surface)) !important;
@@ -297,7 +272,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
   height: 22px;
   border-radius: 50%;
   background: rgb(var(--v-theme-surface));
-  border: 1px solid rgb(var(--v-theme-line));
+  border: var(--line);
   opacity: 0;
 }
 .one:hover .away,
@@ -324,7 +299,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
   overflow: auto;
   padding: 16px 18px;
   background: rgb(var(--v-theme-surface));
-  border-left: 1px solid rgb(var(--v-theme-line));
+  border-left: var(--line);
 }
 .layouts {
   display: grid;
@@ -334,9 +309,9 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
 }
 .layouts button {
   padding: 5px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 5px;
-  font-size: 12.5px;
+  border: var(--line);
+  border-radius: var(--corner);
+  font-size: var(--text-s);
 }
 .layouts button[aria-pressed='true'] {
   background: rgb(var(--v-theme-mist));
@@ -346,16 +321,16 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
   display: grid;
   gap: 2px;
   margin-bottom: 8px;
-  font-size: 12px;
+  font-size: var(--small);
 }
 .field :is(input, select, textarea) {
   padding: 5px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
   width: 100%;
   min-width: 0;
-  font-size: 13.5px;
+  font-size: var(--text);
   background: transparent;
 }
 .tick {
@@ -363,6 +338,6 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
   gap: 6px;
   align-items: center;
   margin-right: 16px;
-  font-size: 13px;
+  font-size: var(--text-s);
 }
 </style>

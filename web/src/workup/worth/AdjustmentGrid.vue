@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ChoiceField, IconButton, LinkButton, PlainTable, TypedInput } from '@/shared/ui'
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
@@ -16,7 +17,6 @@ import {
   signedPct,
   typedNumber,
 } from '@/shared/format'
-import TypedInput from '@/shared/TypedInput.vue'
 import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../useWorkup'
 import RateOpened from './RateOpened.vue'
@@ -135,7 +135,7 @@ const backCell = (listing: string, field: string) =>
 
 <template>
   <div class="box">
-    <table aria-label="Adjustment grid">
+    <PlainTable aria-label="Adjustment grid">
       <thead>
         <tr>
           <th class="name">Adjusted to the subject</th>
@@ -172,25 +172,24 @@ const backCell = (listing: string, field: string) =>
         </tr>
         <tr v-for="row in rows" :key="row.field">
           <td class="name">
-            <button
+            <LinkButton
               v-if="opens(row.field)"
-              type="button"
-              class="link plainly"
+              class="plainly"
               :title="`What speaks for the rate of ${row.label}`"
               @click="opened = row.field"
             >
               {{ row.label }}
-            </button>
+            </LinkButton>
             <template v-else>{{ row.label }}</template>
           </td>
           <td class="num rate">
             <template v-if="hasRate(row.field)">
               <span class="typed" :class="{ cedar: typedRate(row.field) }">
-                <v-btn
+                <IconButton
                   v-if="typedRate(row.field)"
                   :icon="mdiUndoVariant"
                   size="x-small"
-                  :aria-label="`Rate of ${row.label}: back to the evidence`"
+                  :name="`Rate of ${row.label}: back to the evidence`"
                   @click="backRate(row.field)"
                 />
                 <TypedInput
@@ -218,15 +217,15 @@ const backCell = (listing: string, field: string) =>
             </template>
           </td>
           <td class="num subject">
-            <select
+            <ChoiceField
               v-if="row.field === 'condition_grade' && unknown(row)"
               aria-label="Condition of this home"
               :title="`Not rated: ${shownRate(row.field)} a step is left out`"
-              @change="rateHome(($event.target as HTMLSelectElement).value)"
+              @chosen="rateHome($event)"
             >
               <option value="">rate it</option>
               <option v-for="word in CONDITIONS" :key="word" :value="word">{{ word }}</option>
-            </select>
+            </ChoiceField>
             <router-link
               v-else-if="unknown(row)"
               :to="{ name: 'home' }"
@@ -269,15 +268,14 @@ const backCell = (listing: string, field: string) =>
               >{{ says }}</span
             >
             <span v-if="!cell.overridden && !cell.apart" class="under quiet">{{ difference(cell) }}</span>
-            <button
+            <LinkButton
               v-if="cell.overridden"
-              type="button"
-              class="under link"
+              class="under"
               :title="`Back to ${signed(cell.computed)}`"
               @click="backCell(comps[i].listing_id, row.field)"
             >
               {{ cell.computed === null ? 'back' : `not ${signed(cell.computed)}` }}
-            </button>
+            </LinkButton>
           </td>
         </tr>
       </tbody>
@@ -320,16 +318,14 @@ const backCell = (listing: string, field: string) =>
             }}</span>
           </td>
           <td v-for="c in comps" :key="c.listing_id" class="num small quiet weight">
-            <button
+            <LinkButton
               v-if="setWeight(c.listing_id)"
-              type="button"
-              class="link"
               :aria-label="`Weight of ${c.address || c.listing_id}: back to the formula`"
               title="Back to the formula"
               @click="backWeight(c.listing_id)"
             >
               ↺
-            </button>
+            </LinkButton>
             <TypedInput
               :value="(100 * c.weight).toFixed(1)"
               :class="{ cedar: setWeight(c.listing_id) }"
@@ -343,7 +339,7 @@ const backCell = (listing: string, field: string) =>
           </td>
         </tr>
       </tfoot>
-    </table>
+    </PlainTable>
     <p v-if="worth.data.value?.weights_say" class="sum small">
       <b>{{ worth.data.value.weights_say }}</b>
       <span class="quiet">
@@ -391,8 +387,8 @@ const backCell = (listing: string, field: string) =>
   padding: 4px 8px;
   text-align: left;
   white-space: normal;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   background: rgb(var(--v-theme-surface));
   box-shadow: 0 4px 12px rgba(20, 40, 50, 0.16);
 }
@@ -400,7 +396,7 @@ table {
   border-collapse: separate;
   border-spacing: 0;
   min-width: 100%;
-  font-size: 13px;
+  font-size: var(--text-s);
 }
 th,
 td {
@@ -479,7 +475,7 @@ th.over {
   width: 42px;
   text-align: right;
   border: 1px solid transparent;
-  border-radius: 4px;
+  border-radius: var(--corner);
   color: inherit;
 }
 .weight input:hover,
@@ -495,7 +491,7 @@ th.over {
   width: 70px;
   text-align: right;
   height: 24px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   border: 1px solid transparent;
   padding: 0 4px;
   color: inherit;
@@ -524,13 +520,13 @@ input[aria-invalid='true'] {
   align-items: center;
   justify-content: flex-end;
   gap: 6px;
-  font-size: 11px;
+  font-size: var(--tiny);
   color: rgb(var(--v-theme-quiet));
 }
 .evidence i {
   display: inline-block;
   height: 4px;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-rain));
 }
 .evidence.weak i {
@@ -547,7 +543,7 @@ input[aria-invalid='true'] {
 }
 .under {
   display: block;
-  font-size: 11px;
+  font-size: var(--tiny);
   font-weight: 400;
   margin-left: auto;
 }
@@ -557,7 +553,7 @@ input[aria-invalid='true'] {
 .over {
   background: rgba(var(--v-theme-lamp), 0.35);
   padding: 1px 5px;
-  border-radius: 3px;
+  border-radius: var(--corner);
 }
 .total td {
   border-top: 1.5px solid rgb(var(--v-theme-slate));

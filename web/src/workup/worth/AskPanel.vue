@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton, PlainTable, TextField } from '@/shared/ui'
 import { computed, ref, watch } from 'vue'
 import { money, priced, number, perSqft, signedPct } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'
@@ -69,18 +70,18 @@ const ladder = computed(() => {
     <h2 id="the-ask">
       The ask<span class="quiet"> at {{ set ? '' : 'the indicated value, ' }}{{ priced(price) }}</span>
     </h2>
-    <textarea
+    <TextField
       v-model="text"
-      rows="3"
+      :rows="3"
       aria-label="Sentence of recommendation"
       :class="{ cedar: !!state?.recommendation }"
       @change="keepText"
     />
     <p v-if="state?.recommendation" class="small">
       <span class="cedar">In your own words.</span>
-      <button type="button" class="link" @click="send({ change: 'set_recommendation', text: '' })">
+      <LinkButton @click="send({ change: 'set_recommendation', text: '' })">
         back to the written one
-      </button>
+      </LinkButton>
     </p>
     <p>
       <template v-for="(s, i) in a.statements" :key="s">{{ i ? ' · ' : '' }}{{ s }}</template>
@@ -88,7 +89,7 @@ const ladder = computed(() => {
     <div class="two">
       <div>
         <h3>If this home were listed at</h3>
-        <table v-if="a.prices.length" class="plain small" aria-label="Chance of a contract by list price">
+        <PlainTable v-if="a.prices.length" class="small" aria-label="Chance of a contract by list price">
           <thead>
             <tr>
               <th class="num">List price</th>
@@ -118,7 +119,7 @@ const ladder = computed(() => {
               <td v-else colspan="3" class="quiet">too few were offered so far from their worth to say</td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
         <p v-else class="small quiet">
           Too few homes were offered around here to say what a price would do to the time.
         </p>
@@ -176,7 +177,7 @@ const ladder = computed(() => {
         </p>
         <details v-if="a.groups.length" class="mt-3">
           <summary>What became of homes offered around here</summary>
-          <table class="plain small" aria-label="What became of homes offered around here">
+          <PlainTable class="small" aria-label="What became of homes offered around here">
             <thead>
               <tr>
                 <th>First list price, against what records told of its worth then</th>
@@ -198,7 +199,7 @@ const ladder = computed(() => {
                 <td class="num">{{ pct(g.failed) }}</td>
               </tr>
             </tbody>
-          </table>
+          </PlainTable>
           <p class="small quiet">
             Another question than the one above: among homes that look dear by their records are some that are
             better than their records tell, and those sell.
@@ -213,7 +214,7 @@ const ladder = computed(() => {
       </div>
       <div>
         <h3>What it competes with</h3>
-        <table class="plain small" aria-label="Homes for sale now, by price">
+        <PlainTable class="small" aria-label="Homes for sale now, by price">
           <tbody>
             <tr
               v-for="r in ladder"
@@ -228,7 +229,7 @@ const ladder = computed(() => {
               <td class="num quiet">{{ r.days == null ? '' : `${r.days} d` }}</td>
             </tr>
           </tbody>
-        </table>
+        </PlainTable>
         <p v-if="a.rivals.length" class="small quiet">
           {{ a.rank === 1 ? 'The cheapest' : `Number ${a.rank} from the cheapest` }} of
           {{ a.rivals.length + 1
@@ -247,7 +248,7 @@ const ladder = computed(() => {
   margin-top: 26px;
 }
 h3 {
-  font-size: 13px;
+  font-size: var(--text-s);
   font-weight: 600;
   margin-bottom: 4px;
 }
@@ -255,11 +256,11 @@ textarea {
   width: 100%;
   max-width: 860px;
   padding: 8px 12px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 6px;
+  border: var(--line);
+  border-radius: var(--corner-l);
   background: rgb(var(--v-theme-surface));
   color: inherit;
-  font-size: 15px;
+  font-size: var(--text-l);
   line-height: 1.45;
   resize: vertical;
 }
@@ -273,13 +274,13 @@ textarea {
   width: 110px;
   height: 8px;
   margin-right: 6px;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-mist));
 }
 .bar i {
   display: block;
   height: 100%;
-  border-radius: 2px;
+  border-radius: var(--corner-s);
   background: rgb(var(--v-theme-rain));
 }
 .mine td,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ActButton, LinkButton, PlainTable } from '@/shared/ui'
 import { computed } from 'vue'
 import { number } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'
@@ -27,7 +28,7 @@ const TICKS = [-30, -20, -10, 0, 10, 20, 30]
       <p role="status">
         Pricing past sales around here as if they were not known: {{ number(test.data.value.done) }} of
         {{ number(test.data.value.of) }} …
-        <button type="button" class="link" @click="stop">stop</button>
+        <LinkButton @click="stop">stop</LinkButton>
       </p>
       <progress :value="test.data.value.done" :max="test.data.value.of || 1" aria-label="Sales priced" />
     </template>
@@ -85,7 +86,7 @@ const TICKS = [-30, -20, -10, 0, 10, 20, 30]
         <i class="key ours" /> adjusted comps <i class="key line" /> mean price per sq ft · the prediction
         against what was paid; beyond ±30 % at the edges
       </p>
-      <table class="plain small" aria-label="Range by fifths of predicted price">
+      <PlainTable class="small" aria-label="Range by fifths of predicted price">
         <thead>
           <tr>
             <th>Predicted</th>
@@ -102,8 +103,8 @@ const TICKS = [-30, -20, -10, 0, 10, 20, 30]
             <td class="num">{{ pct(f.median_width, 0) }}</td>
           </tr>
         </tbody>
-      </table>
-      <button type="button" class="link small mt-1" @click="start">Test again</button>
+      </PlainTable>
+      <LinkButton class="small mt-1" @click="start">Test again</LinkButton>
     </template>
     <template v-else>
       <p v-if="test.data.value?.message" class="lamp" role="alert">{{ test.data.value.message }}</p>
@@ -111,7 +112,7 @@ const TICKS = [-30, -20, -10, 0, 10, 20, 30]
         The last 200 sales around here, priced from what was known before each of them. The range is as wide
         as they show that it must be.
       </p>
-      <button type="button" class="do mt-2" @click="start">Test it on the last 200 sales</button>
+      <ActButton class="mt-2" @click="start">Test it on the last 200 sales</ActButton>
     </template>
   </section>
 </template>

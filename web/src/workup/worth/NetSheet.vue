@@ -1,10 +1,9 @@
 <script setup lang="ts">
+import { ActButton, DateField, LinkButton, NumberField, PlainTable } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { money, priced, number, signedPct } from '@/shared/format'
-import DateField from '@/shared/DateField.vue'
-import NumberField from '@/shared/NumberField.vue'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
@@ -96,7 +95,7 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
     <p v-if="!scenarios.length" class="quiet">
       What the seller would be left with, line by line to the cent, in up to three scenarios.
     </p>
-    <table v-else class="plain small" aria-label="Net proceeds">
+    <PlainTable v-else class="small" aria-label="Net proceeds">
       <tbody>
         <tr v-for="[name, label, unit] in FIELDS" :key="name">
           <td>{{ label }}<span v-if="unit === '%'" class="quiet">, %</span></td>
@@ -108,14 +107,12 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
             />
             <p v-if="name === 'price' && moved(s)" class="small follow">
               {{ signedPct(againstList(s)) }} against the list price
-              <button
-                type="button"
-                class="link"
+              <LinkButton
                 :aria-label="`Scenario ${i + 1}: take the list price ${money(listPrice)}`"
                 @click="change(i, { price: String(listPrice) })"
               >
                 use {{ priced(listPrice) }}
-              </button>
+              </LinkButton>
             </p>
           </td>
         </tr>
@@ -174,21 +171,20 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
         <tr>
           <td />
           <td v-for="(s, i) in scenarios" :key="i" class="num">
-            <button
-              type="button"
-              class="link small"
+            <LinkButton
+              class="small"
               :aria-label="`Take scenario ${i + 1} away`"
               @click="save(scenarios.filter((_, k) => k !== i))"
             >
               leave scenario {{ i + 1 }} out
-            </button>
+            </LinkButton>
           </td>
         </tr>
       </tbody>
-    </table>
-    <button v-if="scenarios.length < 3" type="button" class="do mt-2" @click="add">
+    </PlainTable>
+    <ActButton v-if="scenarios.length < 3" class="mt-2" @click="add">
       {{ scenarios.length ? 'Another scenario, 3 % lower' : 'Work out the net proceeds' }}
-    </button>
+    </ActButton>
   </section>
 </template>
 
@@ -200,8 +196,8 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
   width: 118px;
   padding: 2px 6px;
   text-align: right;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 td {
@@ -216,7 +212,7 @@ td {
 }
 .total td {
   font-weight: 600;
-  font-size: 14px;
+  font-size: var(--text);
   border-top: 1px solid rgb(var(--v-theme-on-surface));
 }
 </style>

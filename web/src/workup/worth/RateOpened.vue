@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiClose } from '@mdi/js'
+import { DialogBox, LinkButton, PlainTable } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -45,20 +45,20 @@ const NAMES: Record<string, string> = {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="1060" @update:model-value="emit('close')">
-    <div class="sheet box" role="dialog" :aria-label="`Evidence for ${label}`">
-      <header>
-        <h2>
-          {{ label }}:
-          <span :class="typed ? 'cedar' : ''">
-            {{ now === undefined ? '' : isChange ? `${pctWords(now)} % a month` : `${rateWords(now)} $` }}
-          </span>
-          <span v-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
-        </h2>
-        <button v-if="typed" type="button" class="link" @click="take(null)">back to the evidence</button>
-        <v-btn :icon="mdiClose" size="small" aria-label="Close" @click="emit('close')" />
-      </header>
-
+  <DialogBox :title="`Evidence for ${label}`" :width="1060" @close="emit('close')">
+    <template #head>
+      <h2>
+        {{ label }}:
+        <span :class="typed ? 'cedar' : ''">
+          {{ now === undefined ? '' : isChange ? `${pctWords(now)} % a month` : `${rateWords(now)} $` }}
+        </span>
+        <span v-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
+      </h2>
+    </template>
+    <template #acts>
+      <LinkButton v-if="typed" @click="take(null)">back to the evidence</LinkButton>
+    </template>
+    <div>
       <template v-if="isChange">
         <IndexChart v-if="index.data.value" :points="index.data.value" />
         <p v-if="change">
@@ -69,7 +69,7 @@ const NAMES: Record<string, string> = {
         </p>
         <p v-if="change && change.low < 0 && change.high > 0" class="lamp">
           The band reaches across zero: the sales do not tell whether prices rose or fell.
-          <button type="button" class="link" @click="take(0)">Use no change</button>
+          <LinkButton @click="take(0)">Use no change</LinkButton>
         </p>
       </template>
 
@@ -90,7 +90,7 @@ const NAMES: Record<string, string> = {
         </section>
         <section>
           <h3>Which figure to use</h3>
-          <table class="plain small" aria-label="Figures that may be used">
+          <PlainTable class="small" aria-label="Figures that may be used">
             <tbody>
               <tr v-for="c in rate.data.value.choices" :key="c.source" :class="{ used: used(c.dollars) }">
                 <td>
@@ -109,19 +109,17 @@ const NAMES: Record<string, string> = {
                 </td>
                 <td class="act">
                   <span v-if="used(c.dollars)" class="moss small">in use</span>
-                  <button
+                  <LinkButton
                     v-else
-                    type="button"
-                    class="link"
                     :aria-label="`Use ${NAMES[c.source] ?? c.source}`"
                     @click="take(c.dollars)"
                   >
                     use
-                  </button>
+                  </LinkButton>
                 </td>
               </tr>
             </tbody>
-          </table>
+          </PlainTable>
           <p v-if="rate.data.value.weak" class="lamp small mt-2">
             {{ rate.data.value.says || 'Its interval is too wide to lean on.' }}
           </p>
@@ -132,7 +130,7 @@ const NAMES: Record<string, string> = {
           </p>
           <p v-else class="small quiet">No two sales around here agree on all else.</p>
           <div v-if="rate.data.value.pairs.length" class="pairs">
-            <table class="plain small" aria-label="Pairs of sales">
+            <PlainTable class="small" aria-label="Pairs of sales">
               <thead>
                 <tr>
                   <th>With more</th>
@@ -151,45 +149,30 @@ const NAMES: Record<string, string> = {
                   <td class="num">{{ roughRate(p.per_unit) }}</td>
                 </tr>
               </tbody>
-            </table>
+            </PlainTable>
           </div>
         </section>
       </div>
       <p v-else-if="rate.isError.value" class="lamp">{{ rate.error.value?.message }}</p>
       <p v-else class="quiet">Looking the sales up …</p>
     </div>
-  </v-dialog>
+  </DialogBox>
 </template>
 
 <style scoped>
-.box {
-  padding: 14px 22px 20px;
-  max-height: 86vh;
-  overflow: auto;
-}
-header {
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  margin-bottom: 8px;
-}
-header h2 {
-  flex: 1;
-  font-size: 18px;
-}
 .two {
   display: grid;
   grid-template-columns: 1.05fr 1fr;
   gap: 28px;
 }
 h3 {
-  font-size: 13px;
+  font-size: var(--text-s);
   font-weight: 600;
   margin-bottom: 4px;
 }
 .under {
   display: block;
-  font-size: 11px;
+  font-size: var(--tiny);
 }
 .act {
   width: 64px;

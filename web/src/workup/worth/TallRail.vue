@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LinkButton } from '@/shared/ui'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { money, perSqft, signedPct } from '@/shared/format'
 import { markBody } from '@/shared/marks'
@@ -108,9 +109,9 @@ const figure = (r: { group: string; at: number }) =>
     <h2 id="tall">Everything on one scale</h2>
     <p v-if="competing.length > RIVALS" class="small quiet">
       Of the {{ competing.length }} that compete, {{ all ? 'all' : `the ${RIVALS} most alike` }} are shown.
-      <button type="button" class="link" @click="all = !all">
+      <LinkButton @click="all = !all">
         {{ all ? 'Only the most alike' : 'Show all' }}
-      </button>
+      </LinkButton>
     </p>
     <div class="drawing">
       <p v-if="note" class="small note sheet" role="status" :style="{ top: `${note.y + ROW + 2}px` }">

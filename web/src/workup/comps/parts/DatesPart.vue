@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { DateField } from '@/shared/ui'
 import { computed } from 'vue'
 import { vFocus } from '@/shared/vFocus'
-import DateField from '@/shared/DateField.vue'
 import type { SearchTools } from '../useSearch'
 
 /** Limits of a day: from and until, both included, either left open. */
@@ -29,8 +29,8 @@ const iso = (value: unknown) => (typeof value === 'string' ? value : null)
 .dates :deep(input) {
   width: 100%;
   padding: 6px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 </style>

@@ -1,15 +1,11 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useHomeKinds } from '@/shared/useFields'
+import { CheckBox } from '@/shared/ui'
 import { computed } from 'vue'
-import { api, got } from '@/shared/api/client'
 import type { SearchTools } from '../useSearch'
 
 const props = defineProps<{ search: SearchTools }>()
-const kinds = useQuery({
-  queryKey: ['home-kinds'],
-  queryFn: () => got(api.GET('/api/home-kinds')),
-  staleTime: Infinity,
-})
+const kinds = useHomeKinds()
 const taken = computed(() => props.search.draft.value?.home_kinds ?? [])
 function toggle(kind: string) {
   const next = taken.value.includes(kind) ? taken.value.filter((k) => k !== kind) : [...taken.value, kind]
@@ -20,7 +16,7 @@ function toggle(kind: string) {
 <template>
   <p v-for="(words, kind) in kinds.data.value ?? {}" :key="kind">
     <label>
-      <input type="checkbox" :checked="taken.includes(String(kind))" @change="toggle(String(kind))" />
+      <CheckBox :model-value="taken.includes(String(kind))" @update:model-value="toggle(String(kind))" />
       {{ words }}
     </label>
   </p>

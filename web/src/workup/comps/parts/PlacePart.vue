@@ -1,9 +1,8 @@
 <script setup lang="ts">
+import { LinkButton, NumberField, PlaceField, TextField } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
-import NumberField from '@/shared/NumberField.vue'
-import PlaceField from '@/shared/PlaceField.vue'
 import type { Search, SearchTools } from '../useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools }>()
@@ -43,9 +42,7 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
   <template v-if="part === 'areas' || part === 'not_areas'">
     <p v-for="a in taken" :key="a" class="row">
       <span>{{ a }}</span>
-      <button type="button" class="link" @click="take({ [named]: taken.filter((x) => x !== a) })">
-        take away
-      </button>
+      <LinkButton @click="take({ [named]: taken.filter((x) => x !== a) })"> take away </LinkButton>
     </p>
     <div class="add">
       <PlaceField
@@ -59,31 +56,23 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
   <template v-else-if="part === 'fences'">
     <p v-for="(f, i) in fences" :key="i" class="row">
       <span>{{ f.name || 'a drawn fence' }}</span>
-      <button type="button" class="link" @click="take({ fences: fences.filter((_, k) => k !== i) })">
-        take away
-      </button>
+      <LinkButton @click="take({ fences: fences.filter((_, k) => k !== i) })"> take away </LinkButton>
     </p>
     <p v-for="b in free" :key="b.name" class="row">
       <span class="quiet">{{ b.name }} ({{ b.kind }})</span>
-      <button
-        type="button"
-        class="link"
-        @click="take({ fences: [...fences, { name: b.name, lines: b.lines }] })"
-      >
+      <LinkButton @click="take({ fences: [...fences, { name: b.name, lines: b.lines }] })">
         not across it
-      </button>
+      </LinkButton>
     </p>
     <p class="quiet small mt-2">Or draw one on the map.</p>
   </template>
   <template v-else-if="part === 'shapes'">
     <p v-for="(s, i) in shapes" :key="i" class="row">
-      <button
-        type="button"
-        class="link"
+      <LinkButton
         @click="take({ shapes: shapes.map((x, k) => (k === i ? { ...x, inside: x.inside === false } : x)) })"
       >
         {{ s.inside === false ? 'not in' : 'inside' }}
-      </button>
+      </LinkButton>
       <label v-if="s.radius_miles">
         a circle of
         <NumberField
@@ -95,9 +84,7 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
         mi
       </label>
       <span v-else>{{ `an area of ${s.points.length} corners` }}</span>
-      <button type="button" class="link" @click="take({ shapes: shapes.filter((_, k) => k !== i) })">
-        take away
-      </button>
+      <LinkButton @click="take({ shapes: shapes.filter((_, k) => k !== i) })"> take away </LinkButton>
     </p>
     <p v-if="crossings" class="quiet small mt-2">
       An outline crosses itself where the map shows a cross: each of its loops counts as inside. Drag a corner
@@ -110,7 +97,7 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
   </template>
   <form v-else @submit.prevent="takeParcels">
     <div class="add">
-      <input v-model="parcels" aria-label="Parcel numbers" placeholder="07 to 08" @change="takeParcels" />
+      <TextField v-model="parcels" aria-label="Parcel numbers" placeholder="07 to 08" @change="takeParcels" />
     </div>
     <p class="quiet small mt-2">
       A number, a block (08), a range (07 to 08, or 03-0012 to 03-0099), several with commas between them.
@@ -133,8 +120,8 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
 .row :deep(.miles) {
   width: 5.5em;
   padding: 1px 6px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
 }
 .add :deep(.place) {
   flex: 1;
@@ -143,8 +130,8 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
   width: 100%;
   min-width: 0;
   padding: 5px 8px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 </style>

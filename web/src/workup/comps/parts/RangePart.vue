@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LabelledField, RangeSlider } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { noNumber, number, typedNumber, typedRange } from '@/shared/format'
@@ -79,20 +80,17 @@ function take() {
       <i v-for="(b, i) in bars" :key="i" :class="{ inside: b.inside }" :style="{ height: `${b.height}%` }" />
       <b v-if="here !== null" :style="{ left: `${here}%` }" />
     </div>
-    <v-range-slider
+    <RangeSlider
       v-if="bars.length > 1"
-      :model-value="handles"
-      :min="ends[0]"
-      :max="ends[1]"
+      :at="handles"
+      :ends="ends"
       :step="step"
-      color="rain"
-      hide-details
-      :aria-label="`Limits of ${search.label(part)}`"
-      @update:model-value="dragged"
+      :name="`Limits of ${search.label(part)}`"
+      @slid="dragged"
     />
     <div class="range">
-      <v-text-field v-model="low" v-focus label="From" @change="take" />
-      <v-text-field v-model="high" label="To" @change="take" />
+      <LabelledField v-model="low" v-focus label="From" @change="take" />
+      <LabelledField v-model="high" label="To" @change="take" />
     </div>
     <p class="quiet small mt-1">
       Or type a range: 1,500-1,900, 1,500+{{ mine === undefined ? '' : ', ±20% of this home’s' }}.

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LabelledField } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { ref } from 'vue'
 import type { SearchTools } from '../useSearch'
@@ -15,12 +16,11 @@ function take() {
 </script>
 
 <template>
-  <v-text-field
+  <LabelledField
     v-model="text"
     v-focus
     label="Words to look for, any of them"
     placeholder="sunroom, new roof"
-    hide-details
     @change="take"
   />
 </template>

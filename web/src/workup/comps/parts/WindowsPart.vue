@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { CheckBox, ChoiceField, DateField, PlainTable } from '@/shared/ui'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import DateField from '@/shared/DateField.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import type { SearchTools } from '../useSearch'
 
@@ -28,11 +28,10 @@ const meant = (kind: string, status: string) => {
   const window = windows.value[kind]
   return !!window?.on && (!window.only?.length || window.only.includes(status))
 }
-const text = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
-  <table class="plain small" aria-label="Kinds of record and how far back">
+  <PlainTable class="small" aria-label="Kinds of record and how far back">
     <thead>
       <tr>
         <th>Kind</th>
@@ -45,32 +44,27 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       <tr v-for="kind in KINDS" :key="kind">
         <td>
           <label class="kind">
-            <input
-              type="checkbox"
-              :checked="windows[kind]?.on"
-              @change="change(kind, { on: ($event.target as HTMLInputElement).checked })"
-            />
+            <CheckBox :model-value="windows[kind]?.on" @update:model-value="change(kind, { on: $event })" />
             {{ KIND_WORDS[kind] }}
           </label>
           <label v-for="(words, status) in statuses.data.value?.[kind] ?? {}" :key="status" class="kind sub">
-            <input
-              type="checkbox"
-              :checked="meant(kind, String(status))"
-              @change="only(kind, String(status))"
+            <CheckBox
+              :model-value="meant(kind, String(status))"
+              @update:model-value="only(kind, String(status))"
             />
             {{ words.replace('under contract ', '') }}
           </label>
         </td>
         <td>
-          <select
-            :value="
+          <ChoiceField
+            :model-value="
               windows[kind]?.since || windows[kind]?.until ? 'dates' : String(windows[kind]?.days ?? 'all')
             "
             :aria-label="`${KIND_WORDS[kind]}: days back`"
-            @change="
+            @chosen="
               change(kind, {
                 on: true,
-                days: text($event) === 'all' ? null : Number(text($event)),
+                days: $event === 'all' ? null : Number($event),
                 since: null,
                 until: null,
               })
@@ -85,7 +79,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             >
               {{ windows[kind]!.days }} days
             </option>
-          </select>
+          </ChoiceField>
         </td>
         <td v-for="end in ['since', 'until'] as const" :key="end">
           <DateField
@@ -96,7 +90,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         </td>
       </tr>
     </tbody>
-  </table>
+  </PlainTable>
 </template>
 
 <style scoped>
@@ -106,8 +100,8 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
 select,
 table :deep(input[placeholder]) {
   padding: 2px 4px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
   background: transparent;
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { CheckBox, TextField } from '@/shared/ui'
 import { vFocus } from '@/shared/vFocus'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -47,7 +48,7 @@ function first() {
 </script>
 
 <template>
-  <input
+  <TextField
     v-model="text"
     v-focus
     class="find"
@@ -58,7 +59,7 @@ function first() {
   <ul class="words">
     <li v-for="w in words" :key="w.word">
       <label>
-        <input type="checkbox" :checked="taken.includes(w.word)" @change="toggle(w.word)" />
+        <CheckBox :model-value="taken.includes(w.word)" @update:model-value="toggle(w.word)" />
         <span :class="{ cedar: w.word === mine }">{{ w.word }}</span>
         <b>{{ number(w.n) }}<span v-if="w.far" class="quiet small"> elsewhere</span></b>
       </label>
@@ -78,8 +79,8 @@ function first() {
   width: 100%;
   padding: 6px 9px;
   margin-bottom: 6px;
-  border: 1px solid rgb(var(--v-theme-line));
-  border-radius: 4px;
+  border: var(--line);
+  border-radius: var(--corner);
   color: inherit;
 }
 .words {

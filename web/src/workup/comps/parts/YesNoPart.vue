@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { RadioButton } from '@/shared/ui'
 import { computed } from 'vue'
 import { vFocus } from '@/shared/vFocus'
 import { number } from '@/shared/format'
@@ -24,7 +25,7 @@ function take(way: keyof typeof WAYS) {
   <div role="radiogroup" :aria-label="search.label(part)">
     <p v-for="(_, way) in WAYS" :key="way">
       <label class="way">
-        <input v-focus="held === way" type="radio" :name="part" :checked="held === way" @change="take(way)" />
+        <RadioButton v-focus="held === way" :name="part" :on="held === way" @taken="take(way)" />
         <span>{{ way }}</span>
         <b>{{ way === 'either' ? '' : number(spread.data.value?.words[way] ?? 0) }}</b>
       </label>

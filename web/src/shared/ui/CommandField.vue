@@ -3,7 +3,7 @@ import { mdiMagnify } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LookupList from './LookupList.vue'
-import { useLookup, type Hit } from './useLookup'
+import { useLookup, type Hit } from '@/shared/useLookup'
 
 const props = defineProps<{ large?: boolean }>()
 const router = useRouter()
@@ -126,7 +126,7 @@ input {
   width: 100%;
   height: 36px;
   padding: 0 64px 0 36px;
-  border-radius: 6px;
+  border-radius: var(--corner-l);
   background: rgb(var(--v-theme-mist));
   border: 1px solid transparent;
   color: inherit;
@@ -145,7 +145,7 @@ kbd {
   right: 10px;
   top: 9px;
   font: inherit;
-  font-size: 11px;
+  font-size: var(--tiny);
   color: rgb(var(--v-theme-quiet));
 }
 .answers {
@@ -164,7 +164,7 @@ kbd {
 }
 .large input {
   height: 58px;
-  font-size: 19px;
+  font-size: var(--title);
   padding-left: 50px;
   background: rgb(var(--v-theme-surface));
   border-color: rgb(var(--v-theme-line));

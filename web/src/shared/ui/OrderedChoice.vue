@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LinkButton from './LinkButton.vue'
+import PressArea from './PressArea.vue'
 import { computed } from 'vue'
 
 /** Which of several are shown, and in what order. Nothing chosen stands for the usual. */
@@ -26,32 +28,19 @@ function drop(name: string) {
     <ol :aria-label="label">
       <li v-for="(n, i) in shown" :key="n">
         <span>{{ all[n] ?? n }}</span>
-        <button type="button" :disabled="i === 0" :aria-label="`${all[n]} up`" @click="move(n, -1)">↑</button>
-        <button
-          type="button"
-          :disabled="i === shown.length - 1"
-          :aria-label="`${all[n]} down`"
-          @click="move(n, 1)"
-        >
+        <PressArea :disabled="i === 0" :aria-label="`${all[n]} up`" @click="move(n, -1)">↑</PressArea>
+        <PressArea :disabled="i === shown.length - 1" :aria-label="`${all[n]} down`" @click="move(n, 1)">
           ↓
-        </button>
-        <button type="button" :aria-label="`Leave out ${all[n]}`" @click="drop(n)">×</button>
+        </PressArea>
+        <PressArea :aria-label="`Leave out ${all[n]}`" @click="drop(n)">×</PressArea>
       </li>
     </ol>
     <p v-if="others.length" class="small">
-      <button
-        v-for="n in others"
-        :key="n"
-        type="button"
-        class="link small other"
-        @click="emit('choose', [...shown, n])"
-      >
+      <LinkButton v-for="n in others" :key="n" class="small other" @click="emit('choose', [...shown, n])">
         + {{ all[n] }}
-      </button>
+      </LinkButton>
     </p>
-    <button v-if="chosen.length" type="button" class="link small" @click="emit('choose', [])">
-      as usual
-    </button>
+    <LinkButton v-if="chosen.length" class="small" @click="emit('choose', [])"> as usual </LinkButton>
   </details>
 </template>
 
@@ -59,7 +48,7 @@ function drop(name: string) {
 summary {
   cursor: pointer;
   padding: 4px 0;
-  font-size: 13px;
+  font-size: var(--text-s);
 }
 ol {
   list-style: none;
@@ -68,7 +57,7 @@ ol {
 li {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 22px 22px 22px;
-  font-size: 12.5px;
+  font-size: var(--text-s);
 }
 li button {
   cursor: pointer;

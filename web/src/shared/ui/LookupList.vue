@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import PressArea from './PressArea.vue'
 import { mdiClipboardTextOutline, mdiHomeOutline, mdiMapMarkerOutline } from '@mdi/js'
 import { nextTick, watch } from 'vue'
-import type { Hit } from './useLookup'
+import type { Hit } from '@/shared/useLookup'
 
 const props = defineProps<{
   id: string
@@ -42,11 +43,10 @@ watch(
       <template v-if="nearest.length">The nearest are:</template>
       <template v-else>Try part of it, a parcel number or a listing number.</template>
     </p>
-    <button
+    <PressArea
       v-for="(hit, i) in hits.length ? hits : nearest"
       :id="`${id}-${i}`"
       :key="hit.kind + hit.key"
-      type="button"
       role="option"
       class="hit"
       :class="{ at: i === at }"
@@ -69,7 +69,7 @@ watch(
       <span class="quiet small">{{
         hit.note || (hit.kind === 'parcel' ? `parcel ${hit.key}` : hit.key)
       }}</span>
-    </button>
+    </PressArea>
   </div>
 </template>
 
@@ -90,7 +90,7 @@ watch(
   width: 100%;
   text-align: left;
   padding: 7px 10px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   cursor: pointer;
 }
 .hit.at,

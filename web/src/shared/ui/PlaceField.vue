@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PressArea from './PressArea.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
@@ -89,10 +90,9 @@ async function key(event: KeyboardEvent) {
       @keydown="key"
     />
     <span v-if="typing && fits.length" :id="id" ref="list" class="sheet fits small" role="listbox">
-      <button
+      <PressArea
         v-for="(a, i) in fits"
         :key="a.area_key"
-        type="button"
         role="option"
         tabindex="-1"
         :aria-selected="i === at"
@@ -100,7 +100,7 @@ async function key(event: KeyboardEvent) {
         @mousedown.prevent="take(a.name!)"
       >
         <span>{{ a.name }}</span> <span class="quiet">{{ a.kind }}</span>
-      </button>
+      </PressArea>
     </span>
     <span v-if="fault" class="clay small fault" role="alert">{{ fault }}</span>
   </span>
@@ -127,7 +127,7 @@ async function key(event: KeyboardEvent) {
   gap: 18px;
   width: 100%;
   padding: 4px 8px;
-  border-radius: 4px;
+  border-radius: var(--corner);
   text-align: left;
   white-space: nowrap;
   font-weight: 400;

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import { mdiClose } from '@mdi/js'
+import IconButton from './IconButton.vue'
+
+/** What lies over the page until it is closed: by its cross, by Escape, by a press beside it. */
+withDefaults(defineProps<{ title: string; width: number; shown?: boolean }>(), { shown: true })
+const emit = defineEmits<{ close: [] }>()
+</script>
+
+<template>
+  <v-dialog
+    :model-value="shown"
+    :max-width="width"
+    :aria-label="title"
+    @update:model-value="$event || emit('close')"
+  >
+    <div class="sheet dialog">
+      <header>
+        <slot name="head">
+          <h2>{{ title }}</h2>
+        </slot>
+        <span class="acts"><slot name="acts" /></span>
+        <IconButton :icon="mdiClose" size="small" name="Close" title="Close (Esc)" @click="emit('close')" />
+      </header>
+      <slot />
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.dialog {
+  color: rgb(var(--v-theme-slate));
+  padding: 14px 22px 20px;
+  max-height: 86vh;
+  overflow: auto;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  margin-bottom: 8px;
+}
+.acts {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 16px;
+}
+</style>

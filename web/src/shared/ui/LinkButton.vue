@@ -1,0 +1,4 @@
+<template>
+  <!-- Something to do, said within a line of text. -->
+  <button type="button" class="link"><slot /></button>
+</template>
