@@ -1,12 +1,13 @@
 # make demo   sets everything up and starts the application on the demo records, http://127.0.0.1:8040
 # make test   sets everything up and runs all tests
+# make fuzz   the properties on cases never seen before, with the seed that makes them again
 # make check  linters and types     make bench  benchmarks     make shots  docs/screenshots
 PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
 API_SOURCES := $(shell find src/rain_porch -name '*.py')
 
-.PHONY: demo test check bench shots types clean
+.PHONY: demo test fuzz check bench shots types clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
@@ -16,6 +17,11 @@ test: export OPENBLAS_NUM_THREADS = 1
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
 	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
 	$(PY) -m pytest tests/e2e -n 2
+
+# the properties with cases of their own, not those of every day; a failure is made again with the seed that is printed
+fuzz: $(STAMPS)/python-dev
+	@seed=$$(od -An -N4 -tu4 /dev/urandom | tr -d ' '); echo "seed $$seed"; \
+	HYPOTHESIS_PROFILE=fuzz $(PY) -m pytest tests/core tests/records tests/app/test_changes.py -n 2 -q --hypothesis-seed=$$seed || { echo "seed $$seed"; exit 1; }
 
 check: $(STAMPS)/python-dev $(STAMPS)/npm web/src/shared/api/schema.d.ts
 	.venv/bin/ruff check src tests bench scripts

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import os
 import shutil
 import time
 from collections.abc import Callable, Iterator
@@ -20,7 +21,8 @@ from rain_porch.records.importing import ImportResult, import_file
 NOW = dt.datetime(2026, 11, 2, 19, 30)
 # machines are shared and noisy: how long one example takes is no fault of the code
 settings.register_profile("calm", deadline=None, derandomize=True)
-settings.load_profile("calm")
+settings.register_profile("fuzz", deadline=None, max_examples=400, print_blob=True)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "calm"))
 
 
 @pytest.fixture(scope="session")

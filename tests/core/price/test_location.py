@@ -7,7 +7,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.market.market_change import basis_for, compounded, read_change
 from rain_porch.core.price.evidence import evidence, location_rate
 from rain_porch.core.price.location import Surface
 from tests.core.price.test_evidence import town
@@ -68,39 +67,3 @@ def test_the_towns_slope_of_place_is_found():
 def test_the_rate_of_location_is_a_hundredth_of_the_worth():
     rate = location_rate(380_000, 400)
     assert (rate.field, rate.dollars, rate.n, rate.weak) == ("location", 3800, 400, False)
-
-
-# --- market change
-
-
-def test_hats_sum_to_one_and_the_first_stands_at_the_effective_day():
-    days = np.array([DAY, DAY - 45, DAY - 91.3125, DAY - 400.0])
-    hats = basis_for(DAY, days).trend(days)
-    assert hats.sum(axis=1) == pytest.approx(1) and hats[0, 0] == 1 and hats[2, 1] == pytest.approx(1)
-
-
-@pytest.mark.parametrize(("span", "seasons"), [(300, False), (900, True)])
-def test_seasons_are_told_only_by_two_full_years(span, seasons):
-    days = np.linspace(DAY - span, DAY, 50)
-    basis = basis_for(DAY, days)
-    assert basis.seasons is seasons
-    size = basis.knots + (4 if seasons else 0)
-    assert basis.columns(days).shape == (50, size) and basis.precision().shape == (size, size)
-    assert np.linalg.eigvalsh(basis.precision()).min() > 0
-
-
-def test_a_straight_trend_is_read_back_with_its_band_and_index():
-    basis = basis_for(DAY, np.array([DAY - 720.0, DAY]))
-    monthly = np.log1p(0.006)
-    coef = -monthly * 3.0 * np.arange(basis.knots)
-    change = read_change(basis, coef, np.eye(basis.knots) * 1e-6, 365, 120, 720)
-    assert change.pct_per_month == pytest.approx(0.6, abs=1e-6)
-    assert change.low < 0.6 < change.high and change.n == 120 and not change.past_data
-    assert change.index[0] == (0, 0.0) and change.index[4][1] == pytest.approx(100 * np.expm1(-12 * monthly))
-    assert read_change(basis, coef, np.eye(basis.knots), 900, 120, 720).past_data
-
-
-@given(st.floats(-5, 5), st.floats(0, 2000), st.floats(0, 2000))
-def test_growth_compounds_whatever_the_cut(pct, a, b):
-    whole = 1 + compounded(pct, a + b)
-    assert whole == pytest.approx((1 + compounded(pct, a)) * (1 + compounded(pct, b)), rel=1e-9)

@@ -1,0 +1,70 @@
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rain_porch.core.facts.fields import BY_NAME, Kind
+from rain_porch.core.search.proposals import helps_most, match_everything, matching
+from rain_porch.core.search.search import Criterion, proposed_search, run
+from rain_porch.core.search.steps import AIM_HIGH, AIM_LOW
+from tests.made import DAY, market, sale, subject
+
+HOME = subject(city="Alder")
+
+
+@given(st.floats(500, 6000), st.floats(1900, 2020), st.floats(2000, 60_000))
+def test_a_home_meets_every_limit_that_is_made_from_it(area, year, lot):
+    home = subject(living_area=round(area), year_built=round(year), lot_size_square_feet=round(lot))
+    for name, value in home.facts.items():
+        limit = matching(name, BY_NAME[name].kind, home)
+        assert limit.low <= value <= limit.high
+
+
+def test_words_match_as_words_and_what_is_unknown_limits_nothing():
+    assert matching("city", Kind.WORD, HOME) == Criterion("city", words=("Alder",))
+    assert matching("fireplaces_total", Kind.NUMBER, HOME) is None
+
+
+def test_with_every_fact_the_search_keeps_what_it_had_and_finds_the_home_again():
+    search = proposed_search(HOME, 2025, 0.0)
+    whole = match_everything(search, HOME)
+    assert {c.field for c in search.criteria} <= {c.field for c in whole.criteria}
+    assert all(whole.criterion(c.field) == c for c in search.criteria)
+    columns = market([sale(**{k: v for k, v in HOME.facts.items() if k != "city"})])
+    assert run(whole, columns, columns.as_of(DAY), HOME).rows.tolist() == [0]
+
+
+def _sold(n_near: int, n_far: int):
+    rows = [sale(5 + 5 * i) for i in range(n_near)] + [sale(20 + i, latitude=41.2 + 1.4 / 69) for i in range(n_far)]
+    columns = market(rows)
+    view = columns.as_of(DAY)
+    search = replace(proposed_search(HOME, 2025, 0.0), radius_miles=1.0, criteria=())
+    return search, lambda s: run(s, columns, view, HOME).rows, lambda rows: np.full(len(rows), 80.0)
+
+
+def test_enough_sales_need_no_help():
+    search, find, likeness = _sold(AIM_LOW, 5)
+    assert helps_most(search, find, likeness) is None
+
+
+def test_too_few_are_helped_by_the_limit_that_lets_more_in():
+    search, find, likeness = _sold(3, 9)
+    step, sold = helps_most(search, find, likeness)
+    assert step.part == "radius_miles" and step.search.radius_miles > 1.0
+    assert sold == len(find(step.search)) > len(find(search))
+
+
+def test_too_many_are_helped_by_a_limit_that_leaves_six():
+    search, find, likeness = _sold(AIM_HIGH + 15, 0)
+    step, sold = helps_most(search, find, likeness)
+    assert AIM_LOW <= sold == len(find(step.search)) < len(find(search))
+
+
+@pytest.mark.parametrize("part", ["radius_miles"])
+def test_where_nothing_helps_nothing_is_proposed(part):
+    search, find, likeness = _sold(0, 0)
+    assert helps_most(search, find, likeness) is None, part
