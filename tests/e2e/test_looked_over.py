@@ -88,6 +88,7 @@ def test_comps(page: Page, look: Look) -> None:
         look(name)
         away(page)
     page.get_by_role("button", name="Add a home").click()
+    expect(page.get_by_label("Listing number or address")).to_be_focused()
     page.keyboard.type("734 sill drive")
     expect(page.get_by_role("listbox").get_by_role("option")).to_have_count(34)
     look("adding a home")

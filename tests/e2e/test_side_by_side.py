@@ -39,9 +39,9 @@ def test_homes_are_read_side_by_side_and_rated_by_keys(page: Page) -> None:
     expect(two.get_by_role("img", name="Front")).to_have_count(0)
     # a question over it has the keys to itself
     page.keyboard.press("x")
-    expect(page.locator(".v-card").first).to_be_visible()
+    expect(page.get_by_role("dialog", name=re.compile("^Why set"))).to_be_visible()
     page.keyboard.press("Escape")
-    expect(page.locator(".v-card")).to_have_count(0)
+    expect(page.get_by_role("dialog", name=re.compile("^Why set"))).to_have_count(0)
     expect(two).to_be_visible()
     page.keyboard.press("6")
     expect(page.get_by_text("Saved: condition rated damaged")).to_be_visible()

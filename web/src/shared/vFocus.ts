@@ -1,10 +1,25 @@
 import type { Directive } from 'vue'
 
-/** A field that has the focus when it appears, also in what opens later, where the browser’s own autofocus does nothing. */
+const FRAMES = 6
+
+/**
+ * A field that has the focus when it appears, also in what opens later, where the browser’s own autofocus does nothing. Asked
+ * for in each of the first frames: what is typed right after the press arrives, and a menu, which takes the focus for its own
+ * frame, gives it back.
+ */
 export const vFocus: Directive<HTMLElement, boolean | undefined> = {
   mounted(element, { value }) {
     if (value === false) return
     const field = element.matches('input, select, textarea') ? element : element.querySelector('input')
-    window.setTimeout(() => field?.focus(), 40) // a menu takes the focus first, for its own frame
+    const ask = (left: number) => {
+      if (!field?.isConnected) return
+      const within = field.closest('.v-overlay, [role=dialog]')
+      // who has gone on by keys within it is left where they are
+      const gone =
+        document.activeElement !== field && within?.contains(document.activeElement) && left < FRAMES - 3
+      if (!gone || document.activeElement?.matches('.v-overlay__content, .v-overlay')) field.focus()
+      if (left) requestAnimationFrame(() => ask(left - 1))
+    }
+    ask(FRAMES)
   },
 }

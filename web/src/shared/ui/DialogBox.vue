@@ -20,15 +20,23 @@ const emit = defineEmits<{ close: [] }>()
           <h2>{{ title }}</h2>
         </slot>
         <span class="acts"><slot name="acts" /></span>
-        <IconButton :icon="mdiClose" size="small" name="Close" title="Close (Esc)" @click="emit('close')" />
       </header>
       <slot />
+      <IconButton
+        class="close"
+        :icon="mdiClose"
+        size="small"
+        name="Close"
+        title="Close (Esc)"
+        @click="emit('close')"
+      />
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
 .dialog {
+  position: relative;
   color: rgb(var(--v-theme-slate));
   padding: 14px 22px 20px;
   max-height: 86vh;
@@ -38,7 +46,14 @@ header {
   display: flex;
   align-items: center;
   gap: 16px;
-  margin-bottom: 8px;
+  min-height: 36px;
+  margin: 0 44px 8px 0;
+}
+/* last by keys, where it is sought by eye */
+.close {
+  position: absolute;
+  top: 14px;
+  right: 18px;
 }
 .acts {
   margin-left: auto;

@@ -68,7 +68,7 @@ const ifs = computed(() => {
 </script>
 
 <template>
-  <div class="sheet raised pa-4 editor">
+  <div class="sheet raised pa-4 editor" role="dialog" :aria-label="search.label(part)">
     <h2 class="mb-1">{{ search.label(part) }}</h2>
     <p v-if="mine !== undefined" class="quiet small mb-2">
       This home: <b class="cedar">{{ fact(mine, kind ?? '') }}</b>
