@@ -334,7 +334,7 @@ def main(out: Path, names: list[str]) -> None:
         base = serve(Path(folder))
         browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.on("console", lambda m: print("console:", m.text) if m.type == "error" else None)
+        page.on("response", lambda r: print("refused:", r.status, r.url) if r.status >= 400 else None)
         page.on("pageerror", lambda e: print("page error:", e))
         prepare(page, base)
         for name in names or list(SHOTS):

@@ -70,7 +70,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
           @click="at = i"
           @keydown="key($event, page, i)"
         >
-          <img :src="picture(i + 1)" alt="" loading="lazy" />
+          <img :src="picture(page)" alt="" loading="lazy" />
           <span>{{ i + 1 }} {{ label(page) }}</span>
         </PressArea>
         <PressArea
@@ -90,7 +90,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       </div>
     </nav>
     <div class="page" tabindex="0" role="region" aria-label="The page as it will print">
-      <img v-if="current" :src="picture(at + 1)" :alt="`Page ${at + 1}: ${label(current)}`" />
+      <img v-if="current" :src="picture(current)" :alt="`Page ${at + 1}: ${label(current)}`" />
     </div>
     <aside class="side">
       <h2 class="mb-2">The report</h2>

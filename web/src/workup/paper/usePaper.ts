@@ -21,8 +21,13 @@ export function usePaper() {
   const off = computed(() => Object.keys(known.data.value?.pages ?? {}).filter((p) => !on.value.includes(p)))
   const label = (page: string) => known.data.value?.pages[page] ?? page
   const layouts = computed(() => known.data.value?.layouts ?? {})
-  const picture = (number: number) =>
-    `/api/workups/${id.value}/pages/${number}.svg?revision=${open.data.value?.revision}`
+  /** A page as it was saved: one that is on its way to be, or to another place, keeps its picture or waits for one. */
+  const picture = (page: string | undefined) => {
+    const number = (open.data.value?.state.paper?.pages ?? []).indexOf(page ?? '') + 1
+    return number
+      ? `/api/workups/${id.value}/pages/${number}.svg?revision=${open.data.value?.revision}`
+      : undefined
+  }
   const set = (to: Partial<Paper>) => change((held) => ({ ...held, ...to }))
 
   function move(page: string, to: number) {

@@ -1,0 +1,76 @@
+"""What an agent waits for after one change of a search, in a browser: the save, the counts, the table, the worth, the ask.
+
+usage: python -m bench.one_change --records FOLDER --home ADDRESS [--times N]
+
+Milliseconds from the first request that a change of the radius sends to the end of each answer; the median and the worst. The
+records may be those of a county: `rain_porch.demo.crowd.write_crowd` writes as many listings as are wanted.
+"""
+
+from __future__ import annotations
+
+import argparse
+import re
+import shutil
+import tempfile
+from collections import defaultdict
+from pathlib import Path
+
+import httpx
+import numpy as np
+from playwright.sync_api import Page, sync_playwright
+
+from bench.screen import FLAGS
+from bench.serving import serving
+
+RADII = ("0.5", "0.75", "1.5", "1", "2", "3")
+ASKED = {"changes": "save", "": "counts and sentence", "candidates": "table", "worth": "worth", "asking": "ask"}
+_ANSWERS = """() => performance.getEntriesByType('resource')
+  .filter(e => e.name.includes('/api/workups/'))
+  .map(e => [e.name.split('?')[0].split('/').slice(6).join('/'), e.startTime, e.responseEnd])"""
+
+
+def measured(page: Page, url: str, address: str, times: int) -> dict[str, list[float]]:
+    hit = next(
+        h for h in httpx.get(f"{url}/api/lookup", params={"text": address}).json()["hits"] if h["kind"] != "workup"
+    )
+    made = httpx.post(f"{url}/api/workups", json={"kind": hit["kind"], "key": hit["key"]}).json()["workup_id"]
+    page.goto(f"{url}/workups/{made}/comps")
+    page.get_by_role("button", name=re.compile("^Keep the")).first.click()
+    page.wait_for_timeout(4000)
+    out: dict[str, list[float]] = defaultdict(list)
+    for i in range(times):
+        page.get_by_role("button", name=re.compile(r"^within [\d.]+ mi")).first.click()
+        field = page.get_by_label("Miles", exact=True)
+        field.fill(RADII[i % len(RADII)])
+        page.wait_for_timeout(300)
+        page.evaluate("performance.clearResourceTimings()")
+        field.press("Enter")
+        page.wait_for_timeout(2000)
+        answers = page.evaluate(_ANSWERS)
+        began = min(start for _, start, _ in answers)
+        for name, _, ended in answers:
+            if name in ASKED:
+                out[ASKED[name]].append(ended - began)
+        page.keyboard.press("Escape")
+        page.wait_for_timeout(300)
+    return out
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(prog="python -m bench.one_change")
+    parser.add_argument("--records", type=Path, required=True)
+    parser.add_argument("--home", required=True)
+    parser.add_argument("--times", type=int, default=12)
+    args = parser.parse_args()
+    with tempfile.TemporaryDirectory() as folder:
+        shutil.copy(args.records / "records.db", folder)
+        with serving(Path(folder)) as (url, _), sync_playwright() as play:
+            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            for name, took in measured(page, url, args.home, args.times).items():
+                print(f"{name:22} median {np.median(took):5.0f}  worst {max(took):5.0f} ms  ({len(took)} changes)")
+            browser.close()
+
+
+if __name__ == "__main__":
+    main()
