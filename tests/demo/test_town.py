@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import datetime as dt
 import itertools
 import json
 from collections import Counter, defaultdict
@@ -13,7 +14,7 @@ import pytest
 import statsmodels.api as sm
 
 from rain_porch.app.homes import HomeRef, read_home
-from rain_porch.core.facts.dates import day_of, parse_date
+from rain_porch.core.facts.dates import day_of
 from rain_porch.core.price import evidence as ev
 from rain_porch.demo import truth
 from rain_porch.demo.crowd import write_crowd
@@ -189,7 +190,7 @@ def test_homes_come_back_to_the_market_after_failing(files):
         listed.sort(key=lambda r: r["OnMarketDate"])
         for a, b in itertools.pairwise(listed):
             if a["StandardStatus"] in ("Expired", "Withdrawn", "Canceled"):
-                gaps.append((parse_date(b["OnMarketDate"]) - parse_date(a["OffMarketDate"])).days)
+                gaps.append((dt.date.fromisoformat(b["OnMarketDate"]) - dt.date.fromisoformat(a["OffMarketDate"])).days)
     assert sum(g < 90 for g in gaps) > 50 and sum(g >= 90 for g in gaps) > 10
 
 
@@ -201,14 +202,14 @@ def test_overpriced_homes_wait_longer_and_fail_more_often(files, known):
             continue
         if r["ParcelNumber"] in known["renovations"] or r["NewConstructionYN"] == "Y":
             continue
-        start = day_of(parse_date(r["OnMarketDate"]))
+        start = day_of(dt.date.fromisoformat(r["OnMarketDate"]))
         worth = known["log_worth"][r["ParcelNumber"]] + float(truth.trend(start) + truth.season(start))
         over = np.log(float(r["OriginalListPrice"])) - worth
         group = "low" if over < 0 else "high" if over > 0.08 else "middle"
         if r["StandardStatus"] in ("Closed", "Expired", "Withdrawn", "Canceled"):
             failed[group].append(r["StandardStatus"] != "Closed")
         if r["PurchaseContractDate"]:
-            days[group].append(day_of(parse_date(r["PurchaseContractDate"])) - start)
+            days[group].append(day_of(dt.date.fromisoformat(r["PurchaseContractDate"])) - start)
     assert np.median(days["low"]) < np.median(days["middle"]) < np.median(days["high"])
     assert np.mean(failed["low"]) < np.mean(failed["middle"]) < np.mean(failed["high"])
 
@@ -225,14 +226,16 @@ def test_renovated_homes_were_bought_worn_and_are_sold_again_within_a_year(demo_
             )
         ]
         assert known["condition"][parcel] >= 5
-        quick += any((parse_date(b) - parse_date(a)).days <= 365 for a, b in itertools.pairwise(sold))
+        quick += any(
+            (dt.date.fromisoformat(b) - dt.date.fromisoformat(a)).days <= 365 for a, b in itertools.pairwise(sold)
+        )
     assert quick > 0.4 * len(known["renovations"])
 
 
 def test_the_mortgage_rate_leads_the_market(files):
     rates = files["mortgage rates"]
     assert len(rates) > 500 and all(0 < float(r["Value"]) < 12 for r in rates)
-    days = np.array([day_of(parse_date(r["Date"])) for r in rates])
+    days = np.array([day_of(dt.date.fromisoformat(r["Date"])) for r in rates])
     value = np.array([float(r["Value"]) for r in rates])
     growth = truth.trend(days + 182 + 90) - truth.trend(days + 182 - 90)
     assert np.corrcoef(value, growth)[0, 1] < -0.9
@@ -299,7 +302,7 @@ def test_a_demo_folder_is_used_again_and_other_folders_are_left_alone(demo, tmp_
 
 
 def test_the_trend_turns_and_seasons_return():
-    days = [day_of(parse_date(d)) for d in ("2020-06-01", "2022-06-01", "2023-07-01", "2026-10-31")]
+    days = [day_of(dt.date.fromisoformat(d)) for d in ("2020-06-01", "2022-06-01", "2023-07-01", "2026-10-31")]
     a, b, c, d = truth.trend(days)
     assert a < b > c < d == 0
     assert truth.season(days[0]) == pytest.approx(truth.season(days[0] + 365.25))

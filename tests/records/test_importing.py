@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import datetime as dt
 import json
 import sqlite3
 
@@ -263,9 +264,9 @@ def test_history_lets_a_price_be_rewound(bring, records):
     )
     columns = records.snapshot().columns
     assert len(columns.changes.rows) == 1
-    from rain_porch.core.facts.dates import day_of, parse_date
+    from rain_porch.core.facts.dates import day_of
 
-    prices = [columns.as_of(day_of(parse_date(d))).list_price[0] for d in ("2025-05-10", "2025-05-20")]
+    prices = [columns.as_of(day_of(dt.date.fromisoformat(d))).list_price[0] for d in ("2025-05-10", "2025-05-20")]
     assert prices == [410_000, 400_000]
 
 

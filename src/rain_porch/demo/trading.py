@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -13,7 +12,6 @@ from . import truth
 from .houses import House
 from .words import BUILDERS, FIRST, LAST, OFFICES
 
-Draw = Callable[[], float]
 FIRST_DAY = day_of(truth.FIRST_DAY)
 LAST_DAY = day_of(truth.LAST_DAY)
 # share of list over the year in which homes come to the market, by month

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import sqlite3
 
 import shapely
@@ -120,9 +119,3 @@ def match_transfers(db: WritableDb) -> None:
         WHERE listing_id IS NOT (SELECT b.listing_id FROM best b WHERE b.row_id = transfers.row_id)
         """
     )
-
-
-def changed_fields(before: str) -> dict[str, object]:
-    """The fields that an import changed in a record, with what stood there before."""
-    out = json.loads(before)
-    return out if isinstance(out, dict) else {}

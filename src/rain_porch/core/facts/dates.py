@@ -24,14 +24,6 @@ def said(given: dt.date | str) -> str:
     return f"{_MONTHS[date.month - 1]} {date.day}, {date.year}"
 
 
-def parse_date(text: str) -> dt.date | None:
-    """An ISO date ("2010-05-15", also with a time behind it), or None."""
-    try:
-        return dt.date.fromisoformat(text[:10])
-    except ValueError:
-        return None
-
-
 def add_months(date: dt.date, months: int) -> dt.date:
     """The same day `months` later, the month's last day where it has no such day."""
     index = date.year * 12 + date.month - 1 + months

@@ -17,10 +17,6 @@ from ..statistics.summary import summarise
 from .evidence import Rate
 from .grid import Adjusted, Own
 
-WEIGHT_FORMULA = (
-    "likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up "
-    "to 1, in tenths of a percent"
-)
 WEIGHT_STEPS = 1000
 
 
@@ -45,7 +41,8 @@ class Range:
 
 
 def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None = None) -> Floats:
-    """Weights by WEIGHT_FORMULA; they sum to 1. Shape (n,).
+    """likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up to
+    1, in tenths of a percent. Shape (n,).
 
     from_model_pct: how far each adjusted price lies from the model's value; a sale that stands alone, above or below,
     had something that no field tells. Left out where there is no model.
@@ -63,7 +60,7 @@ def weigh(prices: Floats, gross_pct: Floats, likeness: Floats, days: Floats, mod
 def _weight_parts(
     likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None
 ) -> dict[str, Floats]:
-    """The factors of WEIGHT_FORMULA by name, each (n,)."""
+    """The factors of `comp_weights` by name, each (n,)."""
     parts = {
         "likeness": (likeness / 100) ** 4,
         "days": np.asarray(0.5 ** (days / 365)),

@@ -16,7 +16,6 @@ from .sentence import criterion_words
 
 RADIUS_STEPS = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0, 5.0, 10.0, 15.0, 25.0)
 DAYS_STEPS = (30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825, 3650)
-MAX_RADIUS = RADIUS_STEPS[-1]
 AIM_LOW, AIM_HIGH = 6, 15
 
 

@@ -26,18 +26,6 @@ class Fit:
     robust_weights: Floats
 
 
-def least_squares(X: Any, y: Any) -> Fit:
-    """Ordinary least squares: β = (X'X)⁻¹X'y, se from s²(X'X)⁻¹ with s² = RSS ÷ (n − k). As R's `lm`."""
-    X, y = np.asarray(X, dtype=np.float64), np.asarray(y, dtype=np.float64)
-    n, k = X.shape
-    q, r = np.linalg.qr(X)
-    coef = np.linalg.solve(r, q.T @ y)
-    residuals = y - X @ coef
-    s2 = float(residuals @ residuals) / (n - k)
-    inverse = np.linalg.inv(r)
-    return Fit(coef, np.sqrt(s2 * (inverse**2).sum(axis=1)), residuals, float(np.sqrt(s2)), n, np.ones(n))
-
-
 def mad_scale(residuals: Floats, weights: Floats | None = None) -> float:
     """Median absolute residual ÷ 0.6745: the s.d. of a normal, unmoved by odd values."""
     size = np.abs(residuals)
@@ -78,7 +66,7 @@ def robust_fit(
 
     Minimises Σ wᵢ ρ((yᵢ − xᵢβ)/s) s² + s² (β − b)'Λ(β − b), ρ Huber's with k = 1.345, s the weighted MAD scale.
     weights: nearness, (n,). prior b: (k,). precision Λ: (k, k) or (k,), in units of 1/coef².
-    Without weights and prior it is statsmodels' RLM with HuberT when run to convergence.
+    Without weights and prior the first round is R's `lm`, and run to convergence it is statsmodels' RLM with HuberT.
     """
     X, y = np.asarray(X, dtype=np.float64), np.asarray(y, dtype=np.float64)
     n, k = X.shape
