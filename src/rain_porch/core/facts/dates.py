@@ -11,10 +11,12 @@ _EPOCH = dt.date(1970, 1, 1).toordinal()
 
 
 def day_of(date: dt.date) -> int:
+    """Days from 1970-01-01 to a date."""
     return date.toordinal() - _EPOCH
 
 
 def date_of(day: int) -> dt.date:
+    """The date so many days after 1970-01-01."""
     return dt.date.fromordinal(day + _EPOCH)
 
 

@@ -12,6 +12,8 @@ from enum import StrEnum
 
 
 class Kind(StrEnum):
+    """What a field holds, and so how it is read, compared and shown."""
+
     NUMBER = "number"
     MONEY = "money"
     YEAR = "year"
@@ -114,6 +116,7 @@ class Field:
 
     @property
     def numeric(self) -> bool:
+        """Whether it is held as a number (yes and no are 1 and 0)."""
         return self.kind in NUMERIC
 
 
@@ -268,6 +271,7 @@ PRIVATE: frozenset[str] = frozenset(f.name for f in FIELDS if f.private)
 
 
 def names(fields: Iterable[Field]) -> tuple[str, ...]:
+    """The names of fields, in their order."""
     return tuple(f.name for f in fields)
 
 

@@ -35,6 +35,7 @@ class Subject:
     assessed_year: int | None = None
 
     def number(self, name: str) -> float | None:
+        """A fact as a number, condition as its grade and all baths as full and half; None where unknown or a word."""
         value = self.facts.get(name)
         if value is None and name == "condition_grade":
             return grade_of(self.word("property_condition"))
@@ -44,6 +45,7 @@ class Subject:
         return float(value) if isinstance(value, (int, float)) else None
 
     def word(self, name: str) -> str | None:
+        """A fact as a word; None where unknown or a number."""
         value = self.facts.get(name)
         return value if isinstance(value, str) else None
 

@@ -45,6 +45,7 @@ def words(spans: tuple[Span, ...]) -> str:
 
 
 def check_spans(spans: tuple[Span, ...]) -> None:
+    """Raises BadInput where there are too many, or one runs backwards."""
     if len(spans) > MOST_SPANS:
         raise BadInput("parcels", f"{len(spans)} parcel numbers and ranges are more than {MOST_SPANS}: leave some out.")
     for first, last in spans:

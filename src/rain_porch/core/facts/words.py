@@ -10,6 +10,8 @@ from enum import StrEnum
 
 
 class Status(StrEnum):
+    """The standard statuses of a listing, as the RESO Data Dictionary spells them."""
+
     COMING_SOON = "Coming Soon"
     ACTIVE = "Active"
     ACTIVE_UNDER_CONTRACT = "Active Under Contract"
@@ -22,6 +24,8 @@ class Status(StrEnum):
 
 
 class RecordKind(StrEnum):
+    """What a record is on a day: the kinds that searches and statistics keep apart."""
+
     SOLD = "sold"
     DEED_SALE = "deed_sale"
     UNDER_CONTRACT = "under_contract"
@@ -61,6 +65,8 @@ KIND_OF_STATUS = {
 
 
 class HomeKind(StrEnum):
+    """The kinds of home."""
+
     DETACHED = "detached"
     ATTACHED = "attached"
     CONDOMINIUM = "condominium"

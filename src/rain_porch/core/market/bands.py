@@ -23,6 +23,7 @@ class Band:
     high: float | None
 
     def holds(self, value: float) -> bool:
+        """Whether a known value lies in the band."""
         return (self.low is None or value >= self.low) and (self.high is None or value < self.high)
 
     def conditions(self, field: str) -> list[str]:

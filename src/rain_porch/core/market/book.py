@@ -88,6 +88,7 @@ class Entered:
     order: Ints
 
     def dated(self) -> Dated:
+        """The same by day."""
         return dated(self.rows, self.days)
 
     def laid(self, by_dates: NDArray[Any], by_history: NDArray[Any]) -> NDArray[Any]:
@@ -170,10 +171,12 @@ class Book:
 
     @cached_property
     def stays_ended(self) -> Days:
+        """`stay_ended` of all entries of "came"."""
         return self.stay_ended(self.entries("came"))
 
     @cached_property
     def stays_first(self) -> Bools:
+        """`stay_first` of all entries of "came"."""
         return self.stay_first(self.entries("came"))
 
     @cached_property

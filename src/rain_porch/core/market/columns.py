@@ -79,6 +79,8 @@ NO_CHANGES = PriceChanges(np.zeros(0, np.int64), np.zeros(0, np.int32), np.zeros
 
 @dataclass(frozen=True)
 class Columns:
+    """All records as columns, each (n,): a number NaN, a day NO_DAY, a word −1 where unknown or suspect."""
+
     keys: NDArray[Any]
     numbers: Mapping[str, Numbers]
     words: Mapping[str, Words]
@@ -136,10 +138,12 @@ class Columns:
 
     @property
     def lats(self) -> Floats:
+        """Latitudes in degrees, (n,), NaN where unknown."""
         return np.asarray(self.numbers["latitude"][:])
 
     @property
     def lons(self) -> Floats:
+        """Longitudes in degrees, (n,), NaN where unknown."""
         return np.asarray(self.numbers["longitude"][:])
 
     def last_day(self) -> int:

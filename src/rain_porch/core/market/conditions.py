@@ -19,6 +19,8 @@ _FORM = re.compile(r"^\s*([A-Za-z_]+)\s*(<=|>=|!=|=|<|>|\bin\b|\blike\b)\s*(.+?)
 
 @dataclass(frozen=True)
 class Condition:
+    """A field, how it is compared, and with what, as it was typed."""
+
     field: str
     op: str
     value: str

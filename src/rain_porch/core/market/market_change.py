@@ -41,6 +41,7 @@ class TimeBasis:
         return np.column_stack([np.sin(turn), np.cos(turn), np.sin(2 * turn), np.cos(2 * turn)])
 
     def columns(self, days: Floats) -> Floats:
+        """Trend and seasons beside each other, (n, knots + 4 or + 0)."""
         return np.hstack([self.trend(days), self.season(days)])
 
     def precision(self) -> Floats:

@@ -43,6 +43,8 @@ class Value:
 
 @dataclass(frozen=True)
 class Point:
+    """The measures of one period, by name."""
+
     period: Period
     values: Mapping[str, Value]
 
@@ -145,6 +147,7 @@ class Market:
         return self.dated(name).within(start, end)
 
     def until(self, name: str, day: int) -> int:
+        """How many of a list have happened by the end of `day`."""
         return self.dated(name).until(day)
 
     def count_on_market(self, day: int) -> int:
@@ -157,6 +160,7 @@ class Market:
         return same_home_index(self.columns, self.dated("close").rows.astype(np.int64), self.through)
 
     def on_market_at(self, day: int) -> Ints:
+        """Rows for sale at the end of `day`."""
         came = self.dated("came")
         begun = came.until(day)
         return came.rows[:begun][self._stays_ended[:begun] > day].astype(np.int64)

@@ -57,6 +57,7 @@ class Coding:
         self.code_of: dict[Any, int] = {None: 0}
 
     def put(self, rows: slice, values: Sequence[Any]) -> None:
+        """Words of some rows, None where unknown."""
         met = dict.fromkeys(values)
         if met.keys() == {None}:
             return  # what no record has is never written, so that it takes no memory either
@@ -80,6 +81,7 @@ class Filling:
         self._plain = np.zeros(0)
 
     def put(self, rows: slice, numbers: Sequence[float | None]) -> None:
+        """Numbers of some rows, None where unknown."""
         if self._coding is None:
             self._plain[rows] = np.array(numbers, dtype=np.float64)
             return

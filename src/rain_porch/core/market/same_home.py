@@ -24,6 +24,7 @@ class SameHome:
     level: float
 
     def price(self, start: int, end: int) -> float:
+        """What the average home would bring in the middle of [start, end], in dollars."""
         middle = np.array([(start + end) / 2])
         return float(np.exp(self.level + (self.basis.trend(middle) @ self.trend)[0]))
 

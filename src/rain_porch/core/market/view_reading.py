@@ -39,6 +39,7 @@ def twelve_months(through: dt.date) -> tuple[Period, Period]:
 
 
 def add_one(day: dt.date) -> dt.date:
+    """The day after."""
     return day + dt.timedelta(days=1)
 
 

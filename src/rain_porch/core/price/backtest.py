@@ -38,6 +38,7 @@ class Case:
 
     @property
     def value(self) -> float:
+        """The indicated value, in dollars."""
         return self.predicted["adjusted_comps"]
 
 
@@ -74,6 +75,7 @@ class Calibration:
 
     @classmethod
     def of(cls, cases: Sequence[Case]) -> Calibration:
+        """From cases of one backtest."""
         return cls.from_rows([(c.actual, c.value, c.width, c.close_day) for c in cases])
 
     @classmethod

@@ -65,6 +65,7 @@ class Seen:
     market: Floats
 
     def where(self, chosen: Bools) -> Seen:
+        """Some of the listings."""
         return Seen(*(getattr(self, name)[chosen] for name in ("r", "q", "days", "contract", "turn", "age", "market")))
 
 
@@ -92,10 +93,12 @@ class Chance:
 
     @property
     def low_pct(self) -> int:
+        """The interval's low end as a whole percent."""
         return int(half_up(100 * self.low))
 
     @property
     def high_pct(self) -> int:
+        """The interval's high end as a whole percent."""
         return int(half_up(100 * self.high))
 
 

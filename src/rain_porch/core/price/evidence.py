@@ -49,6 +49,8 @@ class Rate:
 
 @dataclass(frozen=True)
 class Evidence:
+    """What sales around a home tell: rates by field, market change, the model's value (dollars), and how far it errs (logarithms)."""
+
     rates: Mapping[str, Rate]
     market_change: MarketChange
     model_value: float | None
@@ -80,6 +82,7 @@ class WideFit:
 
     @property
     def k(self) -> int:
+        """How many features the fit has."""
         return len(self.features)
 
     def moved(self, days: Floats, day: float, seasons: bool = True) -> Floats:

@@ -55,10 +55,12 @@ class Adjusted:
 
     @property
     def net_pct(self) -> float:
+        """Net adjustment in percent of the close price."""
         return 100 * self.net / self.close_price
 
     @property
     def gross_pct(self) -> float:
+        """Gross adjustment in percent of the close price."""
         return 100 * self.gross / self.close_price
 
 

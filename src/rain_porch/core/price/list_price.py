@@ -75,6 +75,7 @@ class Outcomes:
     share: Floats
 
     def where(self, chosen: Bools) -> Outcomes:
+        """Some of the listings."""
         return Outcomes(
             self.position[chosen], self.days[chosen], self.contract[chosen], self.failed[chosen], self.share[chosen]
         )

@@ -13,6 +13,7 @@ CENT = Decimal("0.01")
 
 
 def cents(value: Decimal) -> Decimal:
+    """Rounded half up to the cent."""
     return value.quantize(CENT, ROUND_HALF_UP)
 
 

@@ -63,6 +63,8 @@ DEFAULT_WINDOWS: Mapping[str, Window] = {
 
 @dataclass(frozen=True)
 class Search:
+    """What is looked for. Each part limits on its own; None or nothing limits not at all."""
+
     home_kinds: tuple[str, ...] = ()
     radius_miles: float | None = 1.0
     areas: tuple[str, ...] = ()
@@ -77,6 +79,7 @@ class Search:
     leave_out_distressed: bool = False
 
     def criterion(self, name: str) -> Criterion | None:
+        """The criterion on a field, None where there is none."""
         return next((c for c in self.criteria if c.field == name), None)
 
     def with_criterion(self, criterion: Criterion) -> Search:
@@ -86,6 +89,7 @@ class Search:
         return replace(self, criteria=tuple(criterion if c.field == criterion.field else c for c in self.criteria))
 
     def without_criterion(self, name: str) -> Search:
+        """The search without its limit on a field."""
         return replace(self, criteria=tuple(c for c in self.criteria if c.field != name))
 
     def with_days(self, kind: str, days: int | None) -> Search:
@@ -229,6 +233,7 @@ def criterion_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
 
 
 def unknown_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
+    """Which of `rows`, (n,), do not know the criterion's field."""
     x = columns.values(c.field, rows)
     if x is not None:
         return np.asarray(np.isnan(x))
@@ -311,6 +316,7 @@ def not_the_home(columns: Columns, rows: Ints, subject: Subject | None) -> Ints:
 
 
 def counts_of(view: AsOf, rows: Ints) -> dict[str, int]:
+    """How many of `rows` there are of each kind of record."""
     n = np.bincount(view.kind[rows], minlength=len(RECORD_KINDS))
     return {kind.value: int(n[RECORD_KINDS.index(kind)]) for kind in COUNTED}
 

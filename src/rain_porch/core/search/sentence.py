@@ -104,6 +104,7 @@ def _between(first: float | None, last: float | None) -> str:
 
 
 def sentence(search: Search) -> str:
+    """The search as one sentence."""
     return "".join(p.text for p in phrases(search))
 
 

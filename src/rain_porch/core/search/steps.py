@@ -87,6 +87,8 @@ WITHOUT_STEPS = ("shapes", "fences", "areas", "not_areas", "parcels")  # parts t
 
 @dataclass(frozen=True)
 class WhatIf:
+    """What one part's next looser and tighter step, and no limit at all, would find: words and counts by kind."""
+
     part: str
     looser: tuple[str, Mapping[str, int]] | None
     tighter: tuple[str, Mapping[str, int]] | None

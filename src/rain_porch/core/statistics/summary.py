@@ -16,6 +16,8 @@ def known(value: float) -> float | None:
 
 @dataclass(frozen=True)
 class Summary:
+    """Low, quartiles, mean, median, mode and high of known values; None where there are none."""
+
     count: int
     low: float | None = None
     high: float | None = None
