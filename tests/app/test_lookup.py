@@ -1,0 +1,63 @@
+"""What a typed text may mean: places, workups, numbers, addresses with their units, and what comes near."""
+
+from __future__ import annotations
+
+import pytest
+
+from rain_porch.app.homes import HomeRef
+from rain_porch.app.lookup import MOST_HOMES, looked_up
+from rain_porch.app.workups import begin_workup
+
+
+def kinds(agent, text):
+    return [h.kind for h in looked_up(agent, text).hits]
+
+
+@pytest.mark.parametrize("text", ["lantern hill", "LANTERN", "lan"])
+def test_a_place_is_offered_first(agent, text):
+    first = looked_up(agent, text).hits[0]
+    assert (first.kind, first.key) == ("area", "Lantern Hill")
+
+
+def test_two_letters_are_no_place_yet_and_nothing_means_nothing(agent):
+    assert "area" not in kinds(agent, "la")
+    assert looked_up(agent, "   ").hits == [] and looked_up(agent, "").nearest == []
+
+
+def test_numbers_are_found_with_or_without_their_dashes_and_in_small_letters(agent):
+    parcel = agent.records.db.execute("SELECT parcel_number FROM parcels LIMIT 1").fetchone()[0]
+    for text in (parcel, parcel.replace("-", "")):
+        hit = looked_up(agent, text).hits[0]
+        assert (hit.kind, hit.key, hit.note) == ("parcel", parcel, f"parcel {parcel}")
+    listing = agent.records.db.execute("SELECT listing_id FROM listings LIMIT 1").fetchone()[0]
+    assert ("listing", listing) in [(h.kind, h.key) for h in looked_up(agent, listing.lower()).hits]
+
+
+def test_a_building_lists_all_its_units_and_others_are_few(agent):
+    units = [h.shown for h in looked_up(agent, "734 sill drive").hits]
+    told = agent.records.db.execute(
+        "SELECT count(*) FROM parcels WHERE unparsed_address = '734 Sill Drive' OR unparsed_address LIKE '734 Sill Drive,%'"
+    ).fetchone()[0]
+    assert len(units) == told > MOST_HOMES and all(u.startswith("734 Sill Drive") for u in units)
+    assert len(looked_up(agent, "hedgerow").hits) <= MOST_HOMES + 4
+
+
+@pytest.mark.parametrize("text", ["630 hedgerw terrace", "630 Hedgerow Terace", "630 hedgerow"])
+def test_an_address_with_a_slip_is_found_or_comes_near(agent, text):
+    told = looked_up(agent, text)
+    assert any("630 Hedgerow" in h.shown for h in [*told.hits, *told.nearest])
+
+
+def test_ones_own_workups_are_offered_by_any_part_of_their_title(agent):
+    hit = next(h for h in looked_up(agent, "630 hedgerow terrace").hits)
+    n = begin_workup(agent, HomeRef(hit.kind, hit.key))
+    hits = looked_up(agent, "hedgerow ter").hits
+    assert ("workup", str(n)) in [(h.kind, h.key) for h in hits]
+    assert [h.kind for h in hits].index("workup") < [h.kind for h in hits].index("parcel")
+
+
+def test_what_is_nowhere_finds_nothing_and_marks_are_only_letters(agent):
+    for text in ("zzzz qqqq", "%", "' OR 1=1 --", "630 hedgerow'; DROP TABLE parcels"):
+        told = looked_up(agent, text)
+        assert not any(h.kind == "area" for h in told.hits)
+    assert agent.records.db.execute("SELECT count(*) FROM parcels").fetchone()[0] > 9000
