@@ -6,9 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from rain_porch.report.ink import mark
 from rain_porch.report.pages import comps_page, grid_page, summary_page
-from rain_porch.report.rail import rail_svg
 from rain_porch.report.wording import facts_line
 
 
@@ -63,20 +61,6 @@ def test_the_grid_adds_up_as_it_is_shown(given):
 )
 def test_the_line_of_facts_says_what_is_known(facts, line):
     assert facts_line(facts) == line
-
-
-def test_the_rail_stands_with_little_on_it():
-    assert rail_svg([], [], None, None, None).startswith("<svg")
-    one = {"kind": "for_sale", "price": 400_000.0}
-    alone = rail_svg([], [one], 410_000.0, {"low": 380_000, "high": 440_000}, 420_000.0)
-    assert "Indicated $410,000" in alone and "List $420,000" in alone and "nan" not in alone
-
-
-@pytest.mark.parametrize("kind", ["sold", "deed_sale", "under_contract", "for_sale", "failed"])
-def test_each_kind_has_a_mark_of_its_own_shape(kind):
-    shapes = {k: mark(k, 0, 0, 5) for k in ("sold", "deed_sale", "under_contract", "for_sale", "failed")}
-    assert len(set(shapes.values())) == 5
-    assert mark(kind, 0, 0, 5, ring=True) != shapes[kind]
 
 
 def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):

@@ -1,0 +1,42 @@
+from __future__ import annotations
+
+import re
+from xml.dom.minidom import parseString
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rain_porch.report import ink
+from rain_porch.report.rail import rail_svg
+
+money = st.floats(60_000, 3_000_000)
+comps = st.lists(st.fixed_dictionaries({"close_price": money, "adjusted_price": money}), max_size=12)
+others = st.lists(
+    st.fixed_dictionaries({"kind": st.sampled_from(["for_sale", "failed", "sold"]), "price": st.none() | money}),
+    max_size=9,
+)
+WIDTH = 540
+
+
+@given(comps, others, st.none() | money, st.none() | money)
+def test_everything_that_is_drawn_lies_on_the_rail(given_comps, around, value, list_price):
+    span = None if value is None else {"low": value * 0.9, "high": value * 1.1}
+    svg = rail_svg(given_comps, around, value, span, list_price)
+    parseString(svg)
+    assert "nan" not in svg and "inf" not in svg
+    xs = [float(x) for x in re.findall(r'cx="([-\d.]+)"', svg)]
+    assert all(0 <= x <= WIDTH for x in xs)
+    assert svg.count(f'fill="{ink.SLATE}"/>') >= len(given_comps), "each comp has its mark"
+
+
+@given(money, money)
+def test_what_costs_more_stands_further_right(one, two):
+    svg = rail_svg([{"close_price": one, "adjusted_price": two}], [], None, None, None)
+    paid, adjusted = (float(x) for x in re.findall(r'cx="([\d.]+)"', svg)[:2])
+    assert (paid < adjusted) == (one < two) or abs(paid - adjusted) < 0.11
+
+
+def test_value_range_and_list_price_are_named_in_figures():
+    svg = rail_svg([], [], 355_100, {"low": 322_700, "high": 390_700}, 374_900)
+    assert "Indicated $355,100" in svg and "List $374,900" in svg and ink.MOSS in svg and ink.CEDAR in svg
+    assert "Indicated" not in rail_svg([], [], None, None, None)
