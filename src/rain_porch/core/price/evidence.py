@@ -140,8 +140,11 @@ def wide_fit(
     return fit_sales(columns, wide_rows(columns, view, subject, leave_out_home, most), view.day, subject)
 
 
-def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject) -> WideFit | None:
-    """The fit over some sales of the subject's kind, its prices those of `day`; None where there are fewer than 5."""
+def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: bool = True) -> WideFit | None:
+    """The fit over some sales of the subject's kind, its prices those of `day`; None where there are fewer than 5.
+
+    errors: whether it is to be told how sure it is: else its errors are NaN.
+    """
     if rows.size < 5:
         return None
     days = price_days(columns, rows).astype(np.float64)
@@ -160,10 +163,13 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject) -> WideF
     precision[:nx, :nx] = np.diag([1 / f.prior_sd**2 for f in features])
     precision[nx:, nx:] = basis.precision()
     design = np.ascontiguousarray(apart[:, :-1])
-    fit = robust_fit(design, ya, prior=prior, precision=precision, rounds=5, tolerance=1e-5)
+    fit = robust_fit(design, ya, prior=prior, precision=precision, rounds=5, tolerance=1e-5, errors=errors)
+    trend = slice(nx, nx + basis.knots)
+    if not errors:
+        unknown = np.full((basis.knots, basis.knots), np.nan)
+        return WideFit(rows, days, features, x, y, basis, fit, unknown, xa, ya, ha)
     s2 = max(fit.scale**2, 1e-12)
     cov = np.asarray(s2) * np.linalg.pinv(design.T @ (design * fit.robust_weights[:, None]) + s2 * precision)
-    trend = slice(nx, nx + basis.knots)
     return WideFit(rows, days, features, x, y, basis, fit, cov[trend, trend], xa, ya, ha)
 
 

@@ -61,11 +61,13 @@ def robust_fit(
     precision: Any = None,
     rounds: int = 8,
     tolerance: float = 1e-8,
+    errors: bool = True,
 ) -> Fit:
     """Huber's M-estimate by reweighting, shrunk towards a prior.
 
     Minimises Σ wᵢ ρ((yᵢ − xᵢβ)/s) s² + s² (β − b)'Λ(β − b), ρ Huber's with k = 1.345, s the weighted MAD scale.
-    weights: nearness, (n,). prior b: (k,). precision Λ: (k, k) or (k,), in units of 1/coef².
+    weights: nearness, (n,). prior b: (k,). precision Λ: (k, k) or (k,), in units of 1/coef². errors: whether standard
+    errors are worked out (they cost as much as two rounds), else NaN.
     Without weights and prior the first round is R's `lm`, and run to convergence it is statsmodels' RLM with HuberT.
     """
     X, y = np.asarray(X, dtype=np.float64), np.asarray(y, dtype=np.float64)
@@ -93,6 +95,8 @@ def robust_fit(
         robust = np.minimum(1.0, HUBER / np.maximum(np.abs(residuals) / scale, 1e-12))
         first = False
     residuals = y - X @ coef
+    if not errors:
+        return Fit(coef, np.full(k, np.nan), residuals, scale, n, robust)
     s2 = max(scale**2, 1e-12)
     wr = w * robust
     bread = np.linalg.pinv(X.T @ (X * wr[:, None]) + s2 * lam)
