@@ -19,6 +19,7 @@ from rain_porch.demo.town import prepare_demo
 from rain_porch.records.importing import ImportResult, import_file
 
 NOW = dt.datetime(2026, 11, 2, 19, 30)
+LOCAL = "http://127.0.0.1"  # the service answers to no name of which it was not told
 # machines are shared and noisy: how long one example takes is no fault of the code
 settings.register_profile("calm", deadline=None, derandomize=True)
 settings.register_profile("fuzz", deadline=None, max_examples=400, print_blob=True)

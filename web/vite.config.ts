@@ -6,6 +6,7 @@ import vuetify from 'vite-plugin-vuetify'
 export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true })],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  html: { cspNonce: '{nonce}' },
   build: { outDir: '../src/rain_porch/web', emptyOutDir: true, chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:8040' } },
 })

@@ -18,6 +18,11 @@ SETTINGS = (
     Setting("RAIN_PORCH_DATA", "~/.rain-porch", "folder that holds records, workups and photos"),
     Setting("RAIN_PORCH_HOST", "127.0.0.1", "address on which the application listens"),
     Setting("RAIN_PORCH_PORT", "8040", "port on which the application listens"),
+    Setting(
+        "RAIN_PORCH_HOSTS",
+        "",
+        "names under which the application is opened, with commas; addresses in figures need none",
+    ),
     Setting("RAIN_PORCH_SMTP", "", "mail server, host:port; none: messages wait in the outbox"),
     Setting("RAIN_PORCH_SMTP_SECURITY", "none", "none, starttls or tls"),
     Setting("RAIN_PORCH_SMTP_USER", "", "name at the mail server"),

@@ -11,12 +11,12 @@ from rain_porch.api.app import create_app
 from rain_porch.app.records import Records
 from rain_porch.core.facts.fields import PRIVATE
 from rain_porch.records.importing import import_file
-from tests.conftest import NOW
+from tests.conftest import LOCAL, NOW
 
 
 @pytest.fixture
 def client(town) -> TestClient:
-    return TestClient(create_app(town, now=lambda: NOW), raise_server_exceptions=True)
+    return TestClient(create_app(town, now=lambda: NOW), base_url=LOCAL)
 
 
 def begin(client: TestClient, text: str = "630 hedgerow ter") -> int:
@@ -151,7 +151,7 @@ def test_other_peoples_records_have_no_drawn_pictures(tmp_path):
     file.write_text("ListingId,CloseDate,ClosePrice,Latitude,Longitude\nA1,2025-05-01,400000,41.2,-38.4\n")
     records = Records(tmp_path / "own")
     import_file(records.live, file, folder=tmp_path / "own", now=NOW)
-    client = TestClient(create_app(tmp_path / "own", now=lambda: NOW))
+    client = TestClient(create_app(tmp_path / "own", now=lambda: NOW), base_url=LOCAL)
     assert client.get("/api/listings/A1").json()["pictures"] == []
     assert client.get("/api/listings/A1/pictures/1").status_code == 404
 
@@ -184,7 +184,7 @@ def test_nothing_private_leaves_by_any_door(client):
 
 
 def test_an_empty_folder_opens_and_says_what_to_do(tmp_path):
-    client = TestClient(create_app(tmp_path, now=lambda: NOW))
+    client = TestClient(create_app(tmp_path, now=lambda: NOW), base_url=LOCAL)
     assert client.get("/api/records").json()["through"] is None
     assert "bring in a file" in client.get("/api/market", params={"measure": "closings"}).json()["message"]
     assert client.get("/api/lookup", params={"text": "630 hedgerow"}).json() == {"hits": [], "nearest": []}
@@ -198,7 +198,7 @@ def fuzzed(demo, tmp_path_factory):
     for name in ("records.db", "demo.txt"):
         shutil.copy(demo / name, folder / name)
     app = create_app(folder, now=lambda: NOW)
-    begin(TestClient(app))
+    begin(TestClient(app, base_url=LOCAL))
     return schemathesis.openapi.from_asgi("/openapi.json", app)
 
 

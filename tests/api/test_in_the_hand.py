@@ -10,11 +10,12 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rain_porch.api.app import create_app
+from tests.conftest import LOCAL
 
 
 @pytest.fixture
 def client(town) -> TestClient:
-    return TestClient(create_app(town))
+    return TestClient(create_app(town), base_url=LOCAL)
 
 
 @pytest.fixture

@@ -9,7 +9,7 @@ import pytest
 from starlette.testclient import TestClient
 
 from rain_porch.api.app import create_app
-from tests.conftest import NOW
+from tests.conftest import LOCAL, NOW
 
 FILE = (
     "No;Where;Stat;Lot acres;Sold Price;Sold Date;Lat;Long\n"
@@ -31,7 +31,7 @@ PARTS = [
 
 @pytest.fixture
 def porch(tmp_path):
-    with TestClient(create_app(tmp_path / "porch", now=lambda: NOW)) as client:
+    with TestClient(create_app(tmp_path / "porch", now=lambda: NOW), base_url=LOCAL) as client:
         yield client
         client.app.state.porch.incoming.close()
 
@@ -128,7 +128,7 @@ def test_names_that_climb_and_requests_out_of_turn(porch, tmp_path):
 
 
 def test_health_and_conclusions_of_the_town(town):
-    with TestClient(create_app(town, now=lambda: NOW)) as porch:
+    with TestClient(create_app(town, now=lambda: NOW), base_url=LOCAL) as porch:
         health = porch.get("/api/records/health").json()
         (source,) = [s for s in health["by_source"] if s["rows"] > 5000]
         assert 0 < source["known"]["purchase_contract_date"] < source["rows"] == source["known"]["unparsed_address"]

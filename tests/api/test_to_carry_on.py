@@ -12,11 +12,12 @@ from scripts import list_licences
 
 from rain_porch.api import journal
 from rain_porch.api.app import create_app
+from tests.conftest import LOCAL
 
 
 @pytest.fixture
 def client(town) -> TestClient:
-    return TestClient(create_app(town))
+    return TestClient(create_app(town), base_url=LOCAL)
 
 
 def test_every_request_is_described_on_one_page_that_needs_nothing_from_elsewhere(client):

@@ -95,3 +95,63 @@ def test_a_feed_that_does_not_play_is_refused_and_changes_nothing(records, listi
 def test_an_address_must_be_one(records):
     with pytest.raises(Refused, match="http"):
         pull(records.live, "file:///etc/passwd", "", folder=records.folder, now=NOW, get=lambda u, h: (200, {}))
+
+
+def answering(*pages):
+    """A feed that answers with these pages in turn."""
+    left = list(pages)
+    return lambda url, headers: (200, left.pop(0))
+
+
+ROW = {"ListingId": "F1", "StandardStatus": "Active", "UnparsedAddress": "1 Made Street", "City": "Alder", "ListPrice": 300000,
+       "OnMarketDate": "2026-10-01", "Latitude": 41.2, "Longitude": -38.4, "PropertyType": "Residential"}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    "elsewhere",
+    ["http://feed.test:12345/Property?$skip=1", "http://feed.test.evil.example/Property", "http://feed.testing/Property",
+     "https://feed.test/Property", "http://user@feed.test:99/Property", "http://feed.test:x/Property", "ftp://feed.test/Property"],
+)  # fmt: skip
+def test_a_token_goes_only_to_the_very_origin_for_which_it_was_given(records, elsewhere):
+    asked = []
+
+    def get(url, headers):
+        asked.append(url)
+        return 200, {"value": [ROW], "@odata.nextLink": elsewhere}
+
+    with pytest.raises(Refused, match="lies elsewhere"):
+        take(records, get)
+    assert len(asked) == 1 and asked[0].startswith(ADDRESS + "/")
+
+
+@pytest.mark.parametrize(
+    ("following", "taken"), [("/office/Property?$skip=1", True), ("/officers/Property", False), ("/office/../x", False)]
+)
+def test_under_a_path_the_next_page_stays_under_it(records, following, taken):
+    pages = answering({"value": [ROW], "@odata.nextLink": ADDRESS + following}, {"value": []})
+    under = {"folder": records.folder, "now": NOW, "get": pages, "wait": lambda s: None}
+    if taken:
+        assert pull(records.live, f"{ADDRESS}/office", TOKEN, **under).rows == 1
+        return
+    with pytest.raises(Refused, match="lies elsewhere"):
+        pull(records.live, f"{ADDRESS}/office", TOKEN, **under)
+
+
+@pytest.mark.parametrize("rows", [[1], ["x"], [None], [ROW, 7], [[ROW]]])
+def test_a_feed_whose_rows_are_no_listings_is_refused_in_words(records, rows):
+    with pytest.raises(Refused, match="no listing"):
+        take(records, answering({"value": rows}))
+    assert imports.is_empty(records.live, "listings")
+
+
+@pytest.mark.parametrize("stamp", ["9999-12-31T00:00:00Z", "2027-01-01T00:00:00Z"])
+def test_a_row_stamped_in_the_future_stops_no_later_pull(records, stamp):
+    good = {**ROW, "ListingId": "F2", "ModificationTimestamp": "2026-11-01T08:00:00Z"}
+    take(records, answering({"value": [{**ROW, "ModificationTimestamp": stamp}, good]}))
+    assert feeds.state(records.live, ADDRESS).read_to == "2026-11-01T08:00:00Z"
+
+
+def test_rows_without_a_stamp_come_in_and_move_nothing(records):
+    assert take(records, answering({"value": [ROW]})).new == 1
+    assert not feeds.state(records.live, ADDRESS).read_to
+    assert take(records, answering({"value": []})).rows == 0

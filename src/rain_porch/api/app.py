@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from importlib.resources import files
 from pathlib import Path
 
 from fastapi import FastAPI
-from fastapi.responses import FileResponse
+from fastapi.responses import FileResponse, HTMLResponse, Response
 from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
 from . import (
@@ -39,17 +40,19 @@ from . import (
 from .journal import Journal
 from .limits import BodyLimits
 from .state import State
+from .web_safety import NONCE, WebSafety, new_nonce, page_policy
 
 WEB = Path(str(files("rain_porch"))) / "web"
 
 
-def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now) -> FastAPI:
-    """The application on one data folder; `now` is its only clock."""
+def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now, hosts: Iterable[str] = ()) -> FastAPI:
+    """The application on one data folder; `now` is its only clock, `hosts` the names under which it is asked."""
     app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.porch = State(folder, now)
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=4)
     app.add_middleware(BodyLimits)
+    app.add_middleware(WebSafety, hosts=tuple(hosts))
     app.add_middleware(Journal, now=now)
     docs.install(app)
     for part in (
@@ -84,11 +87,16 @@ def _interface(app: FastAPI) -> None:
     index = WEB / "index.html"
     if not index.is_file():
         return
+    written = index.read_text(encoding="utf-8")
     app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
-    def page(path: str) -> FileResponse:
+    def page(path: str) -> Response:
+        if path.split("/", 1)[0] == "api":
+            raise HTTPException(404)
         wanted = (WEB / path).resolve()
         if path and wanted.is_file() and WEB.resolve() in wanted.parents:
             return FileResponse(wanted)
-        return FileResponse(index, headers={"Cache-Control": "no-cache"})
+        nonce = new_nonce()
+        headers = {"Cache-Control": "no-cache", "Content-Security-Policy": page_policy(nonce)}
+        return HTMLResponse(written.replace(NONCE, nonce), headers=headers)

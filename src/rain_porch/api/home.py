@@ -73,4 +73,4 @@ async def add_photo(porch: Porch, workup_id: Number, request: Request) -> KeptPh
 @router.get("/workups/{workup_id}/photos/{file}", response_class=Response)
 def own_photo(porch: Porch, workup_id: Number, file: FileName) -> Response:
     made, media = photos.own_picture(porch.records.folder, file)
-    return Response(made, media_type=media, headers={"Cache-Control": "max-age=3600"})
+    return Response(made, media_type=media, headers={"Cache-Control": "private, max-age=3600"})

@@ -25,4 +25,4 @@ def listing(porch: Porch, listing_id: ListingId, until: dt.date | None = None) -
 @router.get("/listings/{listing_id}/pictures/{number}", response_class=Response)
 def picture(porch: Porch, listing_id: ListingId, number: Number) -> Response:
     made, media = photos.picture(porch.records, listing_id, number)
-    return Response(made, media_type=media, headers={"Cache-Control": "max-age=3600"})
+    return Response(made, media_type=media, headers={"Cache-Control": "private, max-age=3600"})

@@ -78,7 +78,7 @@ async def add_picture(porch: Porch, request: Request) -> KeptPicture:
 @router.get("/card/pictures/{file}", response_class=Response)
 def card_picture(porch: Porch, file: Annotated[str, Path(pattern=branding.FileName.pattern)]) -> Response:
     data, media = own_picture(porch.records.folder, file)
-    return Response(data, media_type=media, headers={"Cache-Control": "max-age=3600"})
+    return Response(data, media_type=media, headers={"Cache-Control": "private, max-age=3600"})
 
 
 @router.get("/own-pages")

@@ -16,7 +16,7 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     """Run until stopped, on the given address or the settings'."""
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
-    app = create_app(folder)
+    app = create_app(folder, hosts=[host, *setting("RAIN_PORCH_HOSTS").split(",")])
     journal.keep_in(folder)
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)

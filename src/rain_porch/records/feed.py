@@ -9,6 +9,7 @@ import time
 from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import Any, Protocol
+from urllib.parse import urlsplit
 
 from ..core.errors import Refused
 from ..core.facts.keys import made_key
@@ -63,12 +64,12 @@ def pull(
         following = body.get("@odata.nextLink")
         if not following:
             break
-        if not str(following).startswith(address):
+        if not _lies_within(str(following), address):
             raise Refused(f"The feed's next page lies elsewhere ({str(following)[:80]}): it is not followed.")
         url = str(following)
         feeds.keep_page(db, address, source, url)
     file = folder / f"{spool.stem}.json"
-    newest = _gather(spool, file)
+    newest = _gather(spool, file, now)
     try:
         if newest is None:
             result = ImportResult(None, "listings")
@@ -79,6 +80,17 @@ def pull(
         file.unlink(missing_ok=True)
     spool.unlink(missing_ok=True)
     return result
+
+
+def _lies_within(url: str, address: str) -> bool:
+    """Whether an address is of the very origin (scheme, host and port) and under the path for which the token was given."""
+    there, here = urlsplit(url), urlsplit(address)
+    try:
+        same = (there.scheme, there.hostname, there.port) == (here.scheme, here.hostname, here.port)
+    except ValueError:  # a port that is none
+        return False
+    path = here.path.rstrip("/")
+    return same and (there.path == path or there.path.startswith(path + "/")) and "/../" not in there.path + "/"
 
 
 def _first(address: str, read_to: str | None) -> str:
@@ -104,12 +116,16 @@ def _page(get: Get, url: str, headers: Mapping[str, str], wait: Callable[[float]
             continue
         if status != 200 or not isinstance(body, dict) or not isinstance(body.get("value"), list):
             raise Refused(f"The feed sent no page of listings (answer {status}): check its address.")
+        if not all(isinstance(row, dict) for row in body["value"]):
+            raise Refused("The feed sent something that is no listing: check its address.")
         return body
     raise Refused(f"The feed {why}, {TRIES} times over. What came so far is kept: pull again to go on from there.")
 
 
-def _gather(spool: Path, out: Path) -> str | None:
-    """The kept rows as one JSON list, each listing as it was sent last; returns the newest change, None for no rows."""
+def _gather(spool: Path, out: Path, now: dt.datetime) -> str | None:
+    """The kept rows as one JSON list, each listing as it was sent last; returns the newest change, "" where none is told, None
+    for no rows. A change that is still to come is a slip: to go on from there would be to see nothing until then."""
+    last = (now + dt.timedelta(days=1)).date().isoformat()
     newest: dict[str, dict[str, Any]] = {}
     with spool.open(encoding="utf-8") as lines:
         for n, line in enumerate(lines):
@@ -119,4 +135,5 @@ def _gather(spool: Path, out: Path) -> str | None:
         return None
     with out.open("w", encoding="utf-8") as file:
         json.dump(list(newest.values()), file, ensure_ascii=False)
-    return max((str(r.get("ModificationTimestamp", "")) for r in newest.values()), default="") or None
+    stamps = (str(r.get("ModificationTimestamp") or "") for r in newest.values())
+    return max((s for s in stamps if s[:10] <= last), default="")

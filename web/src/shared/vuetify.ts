@@ -24,7 +24,12 @@ function theme(tokens: Tokens, dark: boolean) {
 
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
-  theme: { defaultTheme: 'day', themes: { day: theme(DAY, false), night: theme(NIGHT, true) } },
+  // its styles are written by script: they carry the page’s own nonce
+  theme: {
+    cspNonce: document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce,
+    defaultTheme: 'day',
+    themes: { day: theme(DAY, false), night: theme(NIGHT, true) },
+  },
   defaults: {
     VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
