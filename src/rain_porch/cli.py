@@ -6,6 +6,7 @@ import argparse
 import datetime as dt
 import json
 import os
+import sqlite3
 import sys
 from collections.abc import Sequence
 from pathlib import Path
@@ -16,7 +17,8 @@ from .app.schemas import SCHEMAS
 from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
 from .records.forms import DATES, NUMBERS
-from .settings import SETTINGS
+from .settings import SETTINGS, data_folder
+from .store.db import unreadable
 
 KINDS_IN = [*KINDS_OUT, "photos"]
 
@@ -74,7 +76,7 @@ def parser() -> argparse.ArgumentParser:
     p.set_defaults(run=c.run_import)
 
     p = commands.add_parser("undo", parents=[common], help="take an import back")
-    p.add_argument("import_id", type=int, metavar="IMPORT_ID")
+    p.add_argument("import_id", type=_number, metavar="IMPORT_ID")
     p.set_defaults(run=c.run_undo)
 
     p = commands.add_parser("export", parents=[common], help="write records out: .csv, .json, .geojson, .xlsx")
@@ -129,7 +131,7 @@ def parser() -> argparse.ArgumentParser:
     p.set_defaults(run=market_commands.run_market, usage=p.error)
 
     p = commands.add_parser("report", parents=[common], help="the report of a workup")
-    p.add_argument("--workup", type=int, required=True, metavar="ID")
+    p.add_argument("--workup", type=_number, required=True, metavar="ID")
     p.add_argument("--layout", metavar="NAME", help="the workup's own pages unless given")
     p.add_argument("--out", type=Path, required=True, metavar="FILE.pdf|.html|.xlsx")
     p.set_defaults(run=c.run_report)
@@ -165,6 +167,13 @@ def parser() -> argparse.ArgumentParser:
     return top
 
 
+def _number(text: str) -> int:
+    """A number that Rain Porch has given: of an import, of a workup."""
+    if not text.isascii() or not text.isdigit() or len(text) > 15:
+        raise argparse.ArgumentTypeError(f"“{text[:40]}” is no such number: they are given as 1, 2, 3 …")
+    return int(text)
+
+
 def main(argv: Sequence[str] | None = None) -> int:
     args = parser().parse_args(argv)
     try:
@@ -179,6 +188,9 @@ def main(argv: Sequence[str] | None = None) -> int:
         return 1
     except BrokenPipeError:
         return 0
+    except (sqlite3.DatabaseError, OSError) as error:
+        print(f"rain-porch: {unreadable(data_folder(getattr(args, 'data', None)), error)}", file=sys.stderr)
+        return 1
 
 
 if __name__ == "__main__":

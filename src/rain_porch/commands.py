@@ -31,7 +31,7 @@ from .records.exporting import KINDS as KINDS_OUT
 from .records.exporting import export
 from .records.feed import pull
 from .records.importing import import_file
-from .settings import data_folder, setting
+from .settings import data_folder, folder_with_records, setting
 from .store import backups
 from .store.undo import undo_import
 
@@ -106,7 +106,7 @@ def run_import(args: argparse.Namespace) -> int:
 
 
 def run_undo(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
+    records = Records(folder_with_records(args.data))
     with records.connection() as db:
         doc = outcomes.undo_doc(undo_import(db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
     lines = [f"import {doc.import_id} undone: {doc.removed:,} records removed, {doc.restored:,} put back"]
@@ -115,7 +115,7 @@ def run_undo(args: argparse.Namespace) -> int:
 
 
 def run_export(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data))
+    records = Records(folder_with_records(args.data))
     if args.kind == "all":
         args.out.mkdir(parents=True, exist_ok=True)
         files = {k: args.out / f"{k}{'.geojson' if k == 'areas' else '.csv'}" for k in KINDS_OUT}
@@ -152,7 +152,7 @@ def run_feed(args: argparse.Namespace) -> int:
 
 
 def run_find(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data)).snapshot()
+    records = Records(folder_with_records(args.data)).snapshot()
     doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search))
     lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
     lines += [f"loosened: {step}" for step in doc.loosened]
@@ -165,7 +165,7 @@ def run_find(args: argparse.Namespace) -> int:
 
 
 def run_price(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data)).snapshot()
+    records = Records(folder_with_records(args.data)).snapshot()
     home = named_home(records, args)
     search = read_search(args.search)
     doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self)
@@ -191,7 +191,7 @@ def run_price(args: argparse.Namespace) -> int:
 
 
 def run_backtest(args: argparse.Namespace) -> int:
-    held = Records(data_folder(args.data))
+    held = Records(folder_with_records(args.data))
     records = held.snapshot()
 
     def say(done: int, of: int) -> None:
@@ -216,13 +216,13 @@ def run_backtest(args: argparse.Namespace) -> int:
 def run_report(args: argparse.Namespace) -> int:
     from .report.papers import write_report
 
-    with folders_agent(Records(data_folder(args.data)).snapshot()) as agent:
+    with folders_agent(Records(folder_with_records(args.data)).snapshot()) as agent:
         pages = write_report(report_input(agent, args.workup), args.layout, args.out)
     return show(args, {"file": str(args.out), "pages": pages}, f"{args.out}: {pages} pages")
 
 
 def run_workups(args: argparse.Namespace) -> int:
-    with folders_agent(Records(data_folder(args.data)).snapshot()) as agent:
+    with folders_agent(Records(folder_with_records(args.data)).snapshot()) as agent:
         rows = list_workups(agent)
     return show(
         args, rows, "\n".join(f"{r['workup_id']:>4}  {r['changed_at']}  {r['title']}" for r in rows) or "no workups"
@@ -261,7 +261,7 @@ def run_schema(args: argparse.Namespace) -> int:
 
 
 def run_backup(args: argparse.Namespace) -> int:
-    made = backups.back_up(data_folder(args.data), args.out, dt.datetime.now())
+    made = backups.back_up(folder_with_records(args.data), args.out, dt.datetime.now())
     return show(args, {"file": str(made), "bytes": made.stat().st_size}, f"{made}: {made.stat().st_size / 1e6:.1f} MB")
 
 

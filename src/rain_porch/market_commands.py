@@ -18,11 +18,11 @@ from .commands import show
 from .core.errors import BadInput, NotFound
 from .core.market.measures import MEASURES, periods
 from .core.market.view_reading import shown
-from .settings import data_folder
+from .settings import folder_with_records
 
 
 def run_market(args: argparse.Namespace) -> int:
-    records = Records(data_folder(args.data)).snapshot()
+    records = Records(folder_with_records(args.data)).snapshot()
     measures = [name for text in args.measure for name in text.replace(",", " ").split()]
     for asked, run in (
         (args.view, _view),

@@ -6,6 +6,8 @@ import os
 from dataclasses import dataclass
 from pathlib import Path
 
+from .core.errors import Refused
+
 
 @dataclass(frozen=True)
 class Setting:
@@ -38,3 +40,15 @@ def setting(name: str) -> str:
 
 def data_folder(given: str | None) -> Path:
     return Path(given or setting("RAIN_PORCH_DATA")).expanduser()
+
+
+def folder_with_records(given: str | None) -> Path:
+    """The data folder of a command that only reads or changes what is there. Refused where there is none: a name that was
+    mistyped makes no empty folder."""
+    folder = data_folder(given)
+    if not (folder / "records.db").is_file():
+        what = "no records yet" if folder.is_dir() else "no such folder"
+        raise Refused(
+            f"{folder}: {what}. Give the folder with --data, or bring records in: rain-porch import --data {folder} FILE."
+        )
+    return folder

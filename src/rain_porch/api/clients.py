@@ -12,6 +12,7 @@ from ..app import clients as people
 from ..app.handover import delivering
 from ..app.handover.delivering import DeliverAsk, DeliveryDoc, deliver, post_beside, send_again
 from ..core.errors import BadInput
+from ..documents.wire import Line
 from ..records.contacts import EMAIL, read_people
 from .bodies import read_body
 from .errors import RESPONSES
@@ -28,9 +29,9 @@ MEDIA = {
 
 
 class PersonDoc(BaseModel):
-    name: str = Field(min_length=1, max_length=200, pattern=r"\S")
-    email: str = Field("", max_length=254)
-    phone: str = Field("", max_length=100)
+    name: Line = Field(min_length=1, max_length=200, pattern=r"\S")
+    email: Line = Field("", max_length=254)
+    phone: Line = Field("", max_length=100)
     address: str = Field("", max_length=400)
     note: str = Field("", max_length=400)
 

@@ -49,7 +49,7 @@ def install(app: FastAPI) -> None:
     def told(_: Request, error: RainPorchError) -> JSONResponse:
         field = error.values.get("field")
         body = ErrorDoc(
-            message=error.message, field=field if isinstance(field, str) else None, odd=isinstance(error, Odd)
+            message=_sayable(error.message), field=field if isinstance(field, str) else None, odd=isinstance(error, Odd)
         )
         return JSONResponse(body.model_dump(), STATUS.get(type(error), 422))
 
@@ -63,4 +63,14 @@ def install(app: FastAPI) -> None:
     def misread(_: Request, error: RequestValidationError) -> JSONResponse:
         first = error.errors()[0]
         where = ".".join(str(p) for p in first["loc"] if p not in ("body", "query", "path")) or "request"
-        return JSONResponse(ErrorDoc(message=f"{where}: {first['msg']}.", field=where).model_dump(), 422)
+        said = first["msg"].removeprefix("Value error, ")
+        return JSONResponse(ErrorDoc(message=_sayable(f"{where}: {said}."), field=_sayable(where)).model_dump(), 422)
+
+    @app.exception_handler(UnicodeEncodeError)
+    def unwritable(_: Request, error: UnicodeEncodeError) -> JSONResponse:
+        """Half of a pair of surrogates: JSON can name it, no text can hold it."""
+        return JSONResponse(ErrorDoc(message="A text has signs that are none: type it anew.").model_dump(), 422)
+
+
+def _sayable(text: str) -> str:
+    return text.encode("utf-8", "replace").decode()

@@ -17,7 +17,7 @@ from ..app.market.closer_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, 
 from ..app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc
 from ..app.pricing.answers import market_doc
 from ..core.market.measures import MEASURES
-from ..documents.wire import MarketDoc
+from ..documents.wire import Line, MarketDoc
 from ..report.market_workbook import market_workbook
 from ..report.sheet import sheet
 from .errors import RESPONSES
@@ -62,7 +62,7 @@ class SavedView(BaseModel):
 
 
 class SaveView(BaseModel):
-    name: str = Field(min_length=1, max_length=80)
+    name: Line = Field(min_length=1, max_length=80)
     pinned: bool = False
     replace: bool = False
     view: ViewDoc

@@ -15,6 +15,7 @@ from ..app.handover.branding import CardDoc, OwnPageDoc
 from ..app.handover.report_input import report_input
 from ..app.photos import own_picture
 from ..documents.stored import PaperDoc
+from ..documents.wire import Line
 from ..report.layouts import LABELS, LAYOUTS
 from ..report.opening import HOME_ROWS
 from ..report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_picture
@@ -105,7 +106,7 @@ class KeptLayout(BaseModel):
 
 
 class NewLayout(BaseModel):
-    name: str = Field(min_length=1, max_length=80, pattern=r"\S")
+    name: Line = Field(min_length=1, max_length=80, pattern=r"\S")
     paper: PaperDoc
 
 

@@ -20,7 +20,7 @@ from ..app.incoming import outcomes
 from ..app.incoming.fetching import fetch
 from ..app.snapshot import freshness
 from ..app.workups import titles
-from ..core.errors import NotFound
+from ..core.errors import BadInput, NotFound
 from ..documents.wire import ImportDoc, UndoneDoc
 from ..records import exporting
 from ..records.feed import pull
@@ -158,7 +158,9 @@ def export(
     ending: Literal["csv", "json", "geojson", "xlsx"],
 ) -> FileResponse:
     """All records of a kind, in the form that the import reads (or a workbook for people)."""
-    file = Path(tempfile.mkdtemp(dir=porch.records.folder)) / f"{kind[:20].replace('/', '_')}.{ending}"
+    if kind not in exporting.KINDS:
+        raise BadInput("kind", f"There are no records of a kind “{kind}”: name one of {', '.join(exporting.KINDS)}.")
+    file = Path(tempfile.mkdtemp(dir=porch.records.folder)) / f"{kind}.{ending}"
     try:
         with porch.state.records.connection() as db:
             exporting.export(db, kind, file)

@@ -6,7 +6,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ..app import saved_searches as kept_searches
-from ..documents.wire import SearchDoc
+from ..documents.wire import Line, SearchDoc
 from .errors import RESPONSES
 from .state import Number, Porch
 
@@ -14,7 +14,7 @@ router = APIRouter(tags=["searches"], responses=RESPONSES)
 
 
 class SearchName(BaseModel):
-    name: str = Field(min_length=1, max_length=80, pattern=r"\S")
+    name: Line = Field(min_length=1, max_length=80, pattern=r"\S")
 
 
 class SavedSearch(BaseModel):

@@ -17,7 +17,7 @@ from ..core.facts.improvements import check_improvement
 from ..core.facts.money import dollars
 from ..core.price.proceeds import net_sheet
 from ..documents.stored import DecisionDoc, FeatureDoc, ImprovementDoc, PaperDoc, PhotoDoc, ScenarioDoc, WorkupDoc
-from ..documents.wire import Doc, FiniteNumber, Place, SearchDoc, Value
+from ..documents.wire import Doc, FiniteNumber, Line, Place, SearchDoc, Value
 from ..report.layouts import PAGES
 from ..report.opening import HOME_ROWS
 from ..report.readings import STATISTICS
@@ -152,7 +152,7 @@ class SetDate(Doc):
 
 class SetClient(Doc):
     change: Literal["set_client"]
-    client: str = Field(max_length=200)
+    client: Line = Field(max_length=200)
 
 
 Change = Annotated[

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import datetime as dt
+import unicodedata
 from typing import Annotated, Any, ClassVar
 
-from pydantic import BaseModel, ConfigDict, Field, PrivateAttr
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr
 
 from ..core.errors import BadInput
 from ..core.facts import parcels as parcel_spans
@@ -15,6 +16,16 @@ from ..core.search import search as sr
 from ..core.search.shapes import Fence, Point, Shape
 
 Value = float | str
+
+
+def _line(text: str) -> str:
+    if any(unicodedata.category(c) in ("Cc", "Cs") for c in text):
+        raise ValueError("has signs that no key writes: type it anew")
+    return text
+
+
+Line = Annotated[str, AfterValidator(_line)]
+"""One line of text, such as a name: without control characters."""
 FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
 
 

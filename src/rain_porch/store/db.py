@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import sqlite3
 import threading
 import weakref
@@ -16,6 +17,7 @@ from ..core.errors import Refused
 from ..core.facts import addresses
 
 RECORDS, PORCH = "records", "porch"
+FIRST_TABLE = {RECORDS: "listings", PORCH: "workups"}
 Stamp = TypeVar("Stamp")
 CACHE = 24_576  # KB that a connection may keep of its database in memory
 
@@ -88,10 +90,36 @@ def migrate(db: sqlite3.Connection, which: str) -> None:
 
 def open_database(folder: Path, which: str) -> sqlite3.Connection:
     """records.db or porch.db in the data folder, made and migrated as needed."""
-    folder.mkdir(parents=True, exist_ok=True)
-    db = connect(folder / f"{which}.db")
-    migrate(db, which)
+    path = folder / f"{which}.db"
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        db = connect(path)
+        _check_ours(db, which, path)
+        migrate(db, which)
+    except (sqlite3.DatabaseError, OSError) as error:
+        raise Refused(unreadable(path, error)) from error
     return db
+
+
+def unreadable(path: Path | str, error: Exception) -> str:
+    """What is told where a file of ours cannot be opened, read or written, and what to do."""
+    why = str(error)
+    if "readonly" in why or isinstance(error, PermissionError):
+        return f"{path} may not be written: give the folder to this account, or name another with --data."
+    if "full" in why or getattr(error, "errno", None) == errno.ENOSPC:
+        return f"There is no room left for {path}: make some, and repeat. Nothing was changed."
+    if "locked" in why:
+        return f"{path} is held by another program: close it there, and repeat."
+    if "unable to open" in why or isinstance(error, OSError):
+        return f"{path} cannot be opened ({why}): check the folder's name and whose it is."
+    return f"{path} is damaged, or no database of Rain Porch ({why}): bring a backup back with rain-porch restore."
+
+
+def _check_ours(db: sqlite3.Connection, which: str, path: Path) -> None:
+    """Refused for a database that something else has made."""
+    names = {r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    if names and FIRST_TABLE[which] not in names:
+        raise Refused(f"{path} was made by another program: move it away, or name another folder with --data.")
 
 
 class Rows:

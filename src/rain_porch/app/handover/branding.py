@@ -13,7 +13,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ...core.errors import BadInput, NotFound, Refused
-from ...documents.wire import Doc
+from ...documents.wire import Doc, Line
 from ...records.photos import kind_of
 from ...report.ink import readable
 from ...report.model import Brand, OwnPages
@@ -30,7 +30,7 @@ FileName = re.compile(r"^[0-9a-f]{32}\.(jpg|png|webp|pdf)$")
 class CardDoc(Doc):
     """The agent on paper. colour: the accent, darkened on paper as far as reading needs; logo, portrait: kept pictures."""
 
-    name: str = Field(default="", max_length=100)
+    name: Line = Field(default="", max_length=100)
     licence: str = Field(default="", max_length=60)
     contact: str = Field(default="", max_length=200)
     colour: str = Field(default="", pattern=r"^(#[0-9A-Fa-f]{6})?$")

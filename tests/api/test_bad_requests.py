@@ -1,0 +1,84 @@
+"""Requests that make no sense, at their most spiteful: told in a document, nothing changed, nothing left behind."""
+
+from __future__ import annotations
+
+import pytest
+from fastapi.testclient import TestClient
+
+from rain_porch.api.app import create_app
+from tests.conftest import LOCAL, NOW
+
+BIG = 10**30
+JSON = {"content-type": "application/json"}
+
+
+@pytest.fixture
+def client(town):
+    return TestClient(create_app(town, now=lambda: NOW), base_url=LOCAL, raise_server_exceptions=False)
+
+
+@pytest.fixture
+def workup(client):
+    hit = client.get("/api/lookup", params={"text": "630 hedgerow terrace"}).json()["hits"][0]
+    return client.post("/api/workups", json={"kind": hit["kind"], "key": hit["key"]}).json()["workup_id"]
+
+
+def refused(answer) -> str:
+    assert 400 <= answer.status_code < 500, (answer.status_code, answer.text[:200])
+    assert answer.headers["content-type"] == "application/json"
+    return answer.json()["message"]
+
+
+@pytest.mark.parametrize("path", ["/api/records/export/x%00.csv", "/api/records/export/..%2f..%2fx.csv", "/api/records/export/songs.csv",
+                                  "/api/records/export/" + "y" * 300 + ".csv"])  # fmt: skip
+def test_what_is_no_kind_of_record_is_not_exported_and_leaves_nothing(client, town, path):
+    before = sorted(p.name for p in town.iterdir() if not p.name.endswith(("-wal", "-shm")))
+    refused(client.get(path))
+    assert sorted(p.name for p in town.iterdir() if not p.name.endswith(("-wal", "-shm"))) == before
+
+
+@pytest.mark.parametrize(
+    ("method", "path"),
+    [("GET", f"/api/workups/{BIG}"), ("GET", f"/api/workups/{BIG}/worth"), ("DELETE", f"/api/workups/{BIG}"),
+     ("POST", f"/api/records/imports/{BIG}/undo"), ("GET", f"/api/records/imports/{BIG}/rejects.csv"),
+     ("GET", "/api/listings/a%00b"), ("GET", "/api/listings/" + "x" * 300), ("GET", "/api/nothing"), ("GET", "/api/workups/1/nothing")],
+)  # fmt: skip
+def test_numbers_and_names_beyond_all_bounds_are_told(client, method, path):
+    assert refused(client.request(method, path))
+
+
+@pytest.mark.parametrize(
+    ("path", "body"),
+    [
+        ("/api/workups", '{"kind":"parcel","key":"\\ud800"}'),
+        ("/api/workups", '{"kind":"\\udfff","key":"x"}'),
+        ("/api/clients", '{"name":"\\ud800","email":""}'),
+        ("/api/views", '{"name":"\\ud800","view":{"measures":["closings"]}}'),
+        ("/api/views", '{"name":"a\\u0000b","view":{"measures":["closings"]}}'),
+        ("/api/clients", '{"name":"Wilma\\u0007","email":"a@place.example"}'),
+        ("/api/clients", '{"name":"Wilma\\nCarrow","email":"a@place.example"}'),
+        ("/api/workups", "[" * 100_000),
+        ("/api/workups", '{"kind":"parcel","key":' + "9" * 5000 + "}"),
+        ("/api/workups", "\xff\xfe"),
+    ],
+)
+def test_texts_that_are_none_are_refused(client, path, body):
+    before = client.get(path).json()
+    assert refused(client.post(path, content=body.encode("latin-1"), headers=JSON))
+    assert client.get(path).json() == before
+
+
+@pytest.mark.parametrize("price", ["9" * 5000, "1e999", "NaN", "-Infinity", '"\\ud800"', "true", "[]"])
+def test_a_price_that_is_no_number_changes_nothing(client, workup, price):
+    change = f'{{"revision":1,"change":{{"change":"set_list_price","list_price":{price}}}}}'
+    refused(client.post(f"/api/workups/{workup}/changes", content=change.encode(), headers=JSON))
+    assert client.get(f"/api/workups/{workup}").json()["revision"] == 1
+
+
+def test_a_listing_whose_number_holds_a_slash_can_be_opened(client):
+    db = client.app.state.porch.records.live
+    key = db.execute("SELECT listing_id FROM listings ORDER BY listing_id LIMIT 1").fetchone()[0]
+    assert client.get(f"/api/listings/{key}").json()["listing_id"] == key
+    for written in ("SL/1", "SL%2F1"):
+        assert "SL/1" in refused(client.get(f"/api/listings/{written}"))
+    assert client.get(f"/api/listings/{key}/pictures/1").status_code == 200
