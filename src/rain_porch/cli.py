@@ -189,7 +189,8 @@ def main(argv: Sequence[str] | None = None) -> int:
     except BrokenPipeError:
         return 0
     except (sqlite3.DatabaseError, OSError) as error:
-        print(f"rain-porch: {unreadable(data_folder(getattr(args, 'data', None)), error)}", file=sys.stderr)
+        folder = data_folder(getattr(args, "data", None))
+        print(f"rain-porch: {unreadable(folder, error)}", file=sys.stderr)
         return 1
 
 

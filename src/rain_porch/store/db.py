@@ -93,8 +93,8 @@ def open_database(folder: Path, which: str) -> sqlite3.Connection:
     path = folder / f"{which}.db"
     try:
         folder.mkdir(parents=True, exist_ok=True)
+        _check_ours(which, path)
         db = connect(path)
-        _check_ours(db, which, path)
         migrate(db, which)
     except (sqlite3.DatabaseError, OSError) as error:
         raise Refused(unreadable(path, error)) from error
@@ -115,9 +115,15 @@ def unreadable(path: Path | str, error: Exception) -> str:
     return f"{path} is damaged, or no database of Rain Porch ({why}): bring a backup back with rain-porch restore."
 
 
-def _check_ours(db: sqlite3.Connection, which: str, path: Path) -> None:
-    """Refused for a database that something else has made."""
-    names = {r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+def _check_ours(which: str, path: Path) -> None:
+    """Refused for a database that something else has made, of which not a byte is changed."""
+    if not path.is_file() or not path.stat().st_size:
+        return
+    db = sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=10)
+    try:
+        names = {r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    finally:
+        db.close()
     if names and FIRST_TABLE[which] not in names:
         raise Refused(f"{path} was made by another program: move it away, or name another folder with --data.")
 
