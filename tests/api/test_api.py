@@ -32,6 +32,11 @@ def change(client: TestClient, n: int, **given) -> dict:
     return {"status": answer.status_code, **answer.json()}
 
 
+def undone(client, n: int) -> str | None:
+    revision = client.get(f"/api/workups/{n}").json()["revision"]
+    return client.post(f"/api/workups/{n}/undo", json={"revision": revision}).json()["what"]
+
+
 def test_an_evening_over_the_service(client):
     n = begin(client)
     opened = client.get(f"/api/workups/{n}").json()
@@ -52,7 +57,7 @@ def test_an_evening_over_the_service(client):
     assert client.get(f"/api/workups/{n}/report.pdf").content.startswith(b"%PDF")
     assert client.get(f"/api/workups/{n}/pages/1.png").content.startswith(b"\x89PNG")
     assert client.get("/api/workups").json()[0]["list_price"] == 309900
-    assert client.post(f"/api/workups/{n}/undo").json()["what"] == "list price set to 309,900"
+    assert undone(client, n) == "list price set to 309,900"
     assert [h["what"] for h in client.get(f"/api/workups/{n}/history").json()][-1] == "workup begun"
     assert client.delete(f"/api/workups/{n}").status_code == 204
     assert client.get(f"/api/workups/{n}").status_code == 404
@@ -238,5 +243,5 @@ def test_counts_by_how_far_back_stay_those_of_the_days_whatever_the_search_says_
     by_days = within(days=365)["sold_within"]
     assert len(set(by_days.values())) > 2 and by_days["365"] == within(days=365)["counts"]["sold"]
     assert within(since="2026-01-01")["sold_within"] == by_days == within(on=False)["sold_within"]
-    client.post(f"/api/workups/{n}/undo")
+    undone(client, n)
     assert client.get(f"/api/workups/{n}/candidates").json()["sold_within"] == by_days

@@ -143,9 +143,10 @@ def test_changes_are_refused_on_an_old_revision_and_undone_in_order(agent):
     with pytest.raises(OutOfDate):
         change_workup(agent, n, 1, CHANGE.validate_python({"change": "set_list_price", "list_price": 1000}))
     change(agent, n, change="set_client", client="Orla Grayle")
-    assert undo_change(agent, n) == "client changed"
+    assert undo_change(agent, n, 3) == (4, "client changed")
     assert open_workup(agent, n).state.list_price == 310000
-    assert undo_change(agent, n) == "list price set to 310,000" and open_workup(agent, n).state.list_price is None
+    assert undo_change(agent, n, 4) == (5, "list price set to 310,000")
+    assert open_workup(agent, n).state.list_price is None
 
 
 def test_a_search_in_an_unknown_area_is_refused_and_nothing_is_saved(agent):

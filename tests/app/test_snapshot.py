@@ -117,8 +117,8 @@ def test_one_price_is_worked_out_once_for_a_state_and_never_given_for_another(to
         change(agent, n, change="decide", listing_ids=[key], choice="undecided")
         second = priced(open_workup(agent, n))
         assert len(second.comps) == len(first.comps) - 1 and len(calls) == 2
-        # the same number of revision, another state: undone, and changed otherwise
-        undo_change(agent, n)
+        # the same state again, under another number of revision; and another state
+        undo_change(agent, n, open_workup(agent, n).revision)
         assert priced(open_workup(agent, n)) is first
         change(agent, n, change="decide", listing_ids=[first.comps[1].listing_id], choice="undecided")
         third = priced(open_workup(agent, n))

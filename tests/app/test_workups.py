@@ -49,7 +49,7 @@ def test_what_is_kept_gives_a_price_and_undo_takes_it_away_again(agent, workup):
     change(agent, workup, change="decide", listing_ids=keep, choice="kept")
     value = priced(open_workup(agent, workup)).value
     assert value and list_workups(agent)[0]["kept"] == len(keep)
-    assert undo_change(agent, workup) and priced(open_workup(agent, workup)).value is None
+    assert undo_change(agent, workup, 2)[1] and priced(open_workup(agent, workup)).value is None
     assert [h["what"] for h in history_of(agent, workup)]
 
 

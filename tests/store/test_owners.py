@@ -38,7 +38,7 @@ def test_workups(db):
     for act in (
         lambda: workups.read(db, THEIRS, n),
         lambda: workups.save(db, THEIRS, n, 1, "x", "{}", "x", NOW),
-        lambda: workups.undo(db, THEIRS, n, NOW),
+        lambda: workups.undo(db, THEIRS, n, 1, NOW),
         lambda: workups.delete(db, THEIRS, n),
     ):
         with pytest.raises(NotFound):
@@ -52,8 +52,8 @@ def test_a_save_on_an_older_revision_changes_nothing_and_undo_goes_back_one_by_o
     with pytest.raises(OutOfDate, match="revision 2, not 1"):
         workups.save(db, MINE, n, 1, "1 Made Street", "lost", "x", NOW)
     assert workups.read(db, MINE, n)["document"] == "second"
-    assert workups.undo(db, MINE, n, NOW) == "kept a comp" and workups.read(db, MINE, n)["document"] == "first"
-    assert workups.undo(db, MINE, n, NOW) is None
+    assert workups.undo(db, MINE, n, 2, NOW) == (3, "kept a comp") and workups.read(db, MINE, n)["document"] == "first"
+    assert workups.undo(db, MINE, n, 3, NOW) == (3, None)
 
 
 def test_views_and_searches(db):

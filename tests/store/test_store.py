@@ -63,9 +63,13 @@ def test_revisions_save_undo_and_refuse_what_is_out_of_date(tmp_path):
     with pytest.raises(OutOfDate, match="revision 2"):
         workups.save(held, 1, n, 1, "14 Ferry Lane", '{"a": 9}', "nine", "t2")
     assert json.loads(workups.read(held, 1, n)["document"]) == {"a": 2}
-    assert workups.undo(held, 1, n, "t3") == "two"
+    with pytest.raises(OutOfDate, match="revision 2, not 1"):
+        workups.undo(held, 1, n, 1, "t3")
+    assert workups.undo(held, 1, n, 2, "t3") == (3, "two")
+    with pytest.raises(OutOfDate):  # who read what was undone cannot save on it
+        workups.save(held, 1, n, 2, "14 Ferry Lane", '{"a": 9}', "nine", "t3")
     assert json.loads(workups.read(held, 1, n)["document"]) == {"a": 1}
-    assert workups.undo(held, 1, n, "t4") is None
+    assert workups.undo(held, 1, n, 3, "t4") == (3, None)
     assert [h["what"] for h in workups.history(held, 1, n)] == ["begun"]
     with pytest.raises(NotFound):
         workups.read(held, 2, n)

@@ -100,7 +100,12 @@ class Changed(BaseModel):
     what: str
 
 
+class UndoRequest(BaseModel):
+    revision: int = Field(ge=1, le=2**53)
+
+
 class UndoDoc(BaseModel):
+    revision: int
     what: str | None
 
 
@@ -153,8 +158,9 @@ def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest) -> Chang
 
 
 @router.post("/workups/{workup_id}/undo")
-def undo(porch: Porch, workup_id: Number) -> UndoDoc:
-    return UndoDoc(what=book.undo_change(porch.agent, workup_id))
+def undo(porch: Porch, workup_id: Number, body: UndoRequest) -> UndoDoc:
+    revision, what = book.undo_change(porch.agent, workup_id, body.revision)
+    return UndoDoc(revision=revision, what=what)
 
 
 @router.get("/workups/{workup_id}/history")

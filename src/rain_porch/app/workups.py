@@ -84,8 +84,9 @@ def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -
     return number, what
 
 
-def undo_change(agent: Agent, workup_id: int) -> str | None:
-    return store.undo(agent.porch, agent.owner, workup_id, agent.stamp())
+def undo_change(agent: Agent, workup_id: int, revision: int) -> tuple[int, str | None]:
+    """Take back the last change of the revision that was read; the new revision, and what was undone."""
+    return store.undo(agent.porch, agent.owner, workup_id, revision, agent.stamp())
 
 
 def history_of(agent: Agent, workup_id: int) -> list[dict[str, Any]]:

@@ -37,36 +37,45 @@ def save(
 ) -> int:
     """Write the next revision; `revision` is the one that was read. Raises OutOfDate when another came between."""
     with atomic(db):
-        held = read(db, owner, workup_id)
-        if held["revision"] != revision:
-            raise OutOfDate(
-                f"Workup {workup_id} was changed in the meantime: it is at revision {held['revision']}, not {revision}. "
-                "Read it again and repeat the change.",
-                revision=held["revision"],
-            )
+        _read_as(db, owner, workup_id, revision)
         _write(db, workup_id, revision + 1, title, document, now)
         _note(db, workup_id, revision + 1, owner, what, document, now)
     return revision + 1
 
 
-def undo(db: WritableDb, owner: int, workup_id: int, now: str) -> str | None:
-    """Put back the state before the last change; returns what was undone, None at the first revision."""
+def undo(db: WritableDb, owner: int, workup_id: int, revision: int, now: str) -> tuple[int, str | None]:
+    """Put back the state before the last change, as a revision of its own: a number never comes again, so that nobody who read
+    what was undone can save on it. Returns the new revision and what was undone; None where nothing was done yet.
+
+    `revision` is the one that was read. Raises OutOfDate when another came between: one window never takes back what
+    another did without having seen it.
+    """
     with atomic(db):
-        held = read(db, owner, workup_id)
-        if held["revision"] <= 1:
-            return None
+        held = _read_as(db, owner, workup_id, revision)
         rows = db.execute(
-            "SELECT revision, what, document FROM workup_revisions WHERE workup_id = :id AND revision <= :r "
-            "ORDER BY revision DESC LIMIT 2",
-            {"id": workup_id, "r": held["revision"]},
+            "SELECT revision, what, document FROM workup_revisions WHERE workup_id = :id ORDER BY revision DESC LIMIT 2",
+            {"id": workup_id},
         ).fetchall()
+        if len(rows) < 2:
+            return revision, None
         last, before = rows
-        db.execute(
-            "DELETE FROM workup_revisions WHERE workup_id = :id AND revision = :r",
-            {"id": workup_id, "r": last["revision"]},
+        key = {"id": workup_id, "last": last["revision"], "before": before["revision"], "next": revision + 1}
+        db.execute("DELETE FROM workup_revisions WHERE workup_id = :id AND revision = :last", key)
+        db.execute("UPDATE workup_revisions SET revision = :next WHERE workup_id = :id AND revision = :before", key)
+        _write(db, workup_id, revision + 1, held["title"], before["document"], now)
+    return revision + 1, str(last["what"])
+
+
+def _read_as(db: Db, owner: int, workup_id: int, revision: int) -> dict[str, Any]:
+    """The workup at the revision that was read. Raises OutOfDate where it is at another."""
+    held = read(db, owner, workup_id)
+    if held["revision"] != revision:
+        raise OutOfDate(
+            f"Workup {workup_id} was changed in the meantime: it is at revision {held['revision']}, not {revision}. "
+            "Read it again and repeat the change.",
+            revision=held["revision"],
         )
-        _write(db, workup_id, before["revision"], held["title"], before["document"], now)
-    return str(last["what"])
+    return held
 
 
 def history(db: Db, owner: int, workup_id: int) -> list[dict[str, Any]]:

@@ -105,14 +105,18 @@ function makeWorkup(id: Ref<number>) {
   async function undo() {
     refused.value = null
     const turn = inOrder(async () => {
-      const done = await got(api.POST('/api/workups/{workup_id}/undo', { params: { path: path.value } }))
-      revision = null
+      const from = Math.max(revision ?? 0, open.data.value?.revision ?? 0)
+      const done = await got(
+        api.POST('/api/workups/{workup_id}/undo', { params: { path: path.value }, body: { revision: from } }),
+      )
+      revision = done.revision
       said.value = done.what ? `undone: ${done.what}` : 'nothing to undo'
     })
     try {
       await turn
     } catch (error) {
       refused.value = error as Told
+      revision = null
     }
     ahead.value = {}
     await refresh()
