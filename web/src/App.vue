@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CommandField } from '@/shared/ui'
+import CommandField from '@/shared/ui/CommandField.vue'
 import {
   mdiChartLine,
   mdiClipboardTextOutline,

@@ -1,6 +1,11 @@
 <script setup lang="ts">
 import { useHomeKinds } from '@/shared/useFields'
-import { ActButton, ChoiceField, LinkButton, NumberField, PlainTable, TypedInput } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { DASH, money, number, perSqft, day } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'

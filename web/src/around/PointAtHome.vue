@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useHomeKinds } from '@/shared/useFields'
-import { ActButton, ChoiceField, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'

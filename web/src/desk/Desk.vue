@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CommandField } from '@/shared/ui'
+import CommandField from '@/shared/ui/CommandField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { api, got } from '@/shared/api/client'
 import { day, number } from '@/shared/format'

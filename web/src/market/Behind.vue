@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { DialogBox, PlainTable } from '@/shared/ui'
+import DialogBox from '@/shared/ui/DialogBox.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ActButton, DialogBox, LinkButton } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import DialogBox from '@/shared/ui/DialogBox.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { defineAsyncComponent, ref } from 'vue'
 import { api, got } from '@/shared/api/client'

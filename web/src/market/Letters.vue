@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { ActButton, CheckBox, ChoiceField, LinkButton, NumberField, PressArea, TypedInput } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LinkButton } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, got, type Docs, type Told } from '@/shared/api/client'

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ActButton, CheckBox, ChoiceField, LinkButton, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'

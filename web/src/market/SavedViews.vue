@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { ActButton, LinkButton, TextField, TypedInput } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import TextField from '@/shared/ui/TextField.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { inTurn } from '@/shared/useDraft'

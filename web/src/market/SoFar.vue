@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { PlainTable, PressArea } from '@/shared/ui'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'

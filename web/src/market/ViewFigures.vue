@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { PlainTable, PressArea } from '@/shared/ui'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { shownAs } from './useView'

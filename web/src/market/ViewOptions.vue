@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { CheckBox, ChoiceField, LinkButton, PressArea } from '@/shared/ui'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'
 import { grouped } from './conditions'
 import NewCondition from './NewCondition.vue'

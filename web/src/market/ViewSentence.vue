@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { ChoiceField, LinkButton, PlaceField, PressArea } from '@/shared/ui'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlaceField from '@/shared/ui/PlaceField.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed } from 'vue'
 import type { ViewTools } from './useView'
 

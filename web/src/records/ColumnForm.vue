@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ChoiceField } from '@/shared/ui'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import type { Docs } from '@/shared/api/client'
 
 /** How a column's numbers or dates are written: as the whole column shows, or as the agent says; with samples as read. */

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { LinkButton, PlainTable, PressArea } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'

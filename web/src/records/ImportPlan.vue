@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ActButton, PlainTable, PressArea } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref, watchEffect } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'

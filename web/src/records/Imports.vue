@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { LinkButton, PlainTable } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told } from '@/shared/api/client'

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { ActButton, ChoiceField, LinkButton, TypedInput } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'

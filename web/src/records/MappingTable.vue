@@ -1,5 +1,10 @@
 <script setup lang="ts">
-import { ActButton, ChoiceField, LinkButton, PlainTable, TextField, TypedInput } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import TextField from '@/shared/ui/TextField.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import ColumnForm from './ColumnForm.vue'

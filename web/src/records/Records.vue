@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FilePick } from '@/shared/ui'
+import FilePick from '@/shared/ui/FilePick.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'

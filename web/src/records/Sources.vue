@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ActButton, PlainTable, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { day, number } from '@/shared/format'

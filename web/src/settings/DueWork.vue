@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ActButton, PlainTable } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { RadioButton } from '@/shared/ui'
+import RadioButton from '@/shared/ui/RadioButton.vue'
 import { useLight } from '@/shared/useTheme'
 import DueWork from './DueWork.vue'
 

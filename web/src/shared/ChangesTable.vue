@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { PlainTable, PressArea } from '@/shared/ui'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'
 import type { Docs } from './api/client'
 import { day, number, signedPct } from './format'

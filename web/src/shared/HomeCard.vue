@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LinkButton } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { day, priced } from './format'
 import type { Marked } from './homeMap'
 import Mark from './Mark.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconButton } from '@/shared/ui'
+import IconButton from '@/shared/ui/IconButton.vue'
 import { mdiCircleOutline, mdiFence, mdiGesture, mdiRectangleOutline, mdiVectorPolygon } from '@mdi/js'
 import type { Tool } from '@/shared/mapShapes'
 

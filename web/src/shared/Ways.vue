@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T extends string">
-import { PressArea } from '@/shared/ui'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed } from 'vue'
 
 /** A few ways to look at the same things, one of them pressed. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { TextField } from '@/shared/ui'
+import TextField from '@/shared/ui/TextField.vue'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { money, priced, number, perSqft, noNumber, signedPct, typedNumber } from '@/shared/format'
 import { markBody } from '@/shared/marks'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { MenuBox, PressArea } from '@/shared/ui'
+import MenuBox from '@/shared/ui/MenuBox.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { money, priced } from '@/shared/format'
 import type { Below } from './useRail'
 import { useWorkup } from './useWorkup'

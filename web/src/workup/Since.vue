@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { ActButton, DateField, DialogBox, LinkButton } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateField from '@/shared/ui/DateField.vue'
+import DialogBox from '@/shared/ui/DialogBox.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'

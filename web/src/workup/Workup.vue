@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ActButton, IconButton, LinkButton } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import IconButton from '@/shared/ui/IconButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { mdiUndo } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, toRef } from 'vue'
 import { baths, priced, number } from '@/shared/format'

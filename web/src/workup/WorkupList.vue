@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IconButton } from '@/shared/ui'
+import IconButton from '@/shared/ui/IconButton.vue'
 import { mdiDeleteOutline } from '@mdi/js'
 import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'

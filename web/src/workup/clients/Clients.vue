@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ActButton, FilePick, LinkButton, PlainTable, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import FilePick from '@/shared/ui/FilePick.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs, withFile } from '@/shared/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { LinkButton, PlainTable } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { LinkButton, PressArea, TextField } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ActButton, LookupList, MenuBox, PressArea, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import LookupList from '@/shared/ui/LookupList.vue'
+import MenuBox from '@/shared/ui/MenuBox.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PressArea } from '@/shared/ui'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed } from 'vue'
 import { DASH, fact, money, number, perSqft, share, day, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PressArea } from '@/shared/ui'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { useWorkup, type Candidate } from '../useWorkup'
 import { useChoosing } from './useChoosing'
 

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ActButton, IconButton, LinkButton, MenuBox, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import IconButton from '@/shared/ui/IconButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import MenuBox from '@/shared/ui/MenuBox.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { mdiArrowDown, mdiArrowUp, mdiClose, mdiTableColumn } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { useColumns } from './useColumns'

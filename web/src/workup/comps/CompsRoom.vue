@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ActButton, LinkButton, MenuBox } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import MenuBox from '@/shared/ui/MenuBox.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'

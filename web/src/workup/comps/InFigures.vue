@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { LinkButton, PlainTable } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'

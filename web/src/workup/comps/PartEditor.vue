@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { CheckBox, LinkButton, NumberField, StepSlider } from '@/shared/ui'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import StepSlider from '@/shared/ui/StepSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { fact, number } from '@/shared/format'

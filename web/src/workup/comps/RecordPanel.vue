@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { IconButton, LinkButton, PlainTable, PressArea } from '@/shared/ui'
+import IconButton from '@/shared/ui/IconButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { mdiChevronLeft, mdiChevronRight, mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'

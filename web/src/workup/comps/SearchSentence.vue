@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { LinkButton, MenuBox, PressArea } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import MenuBox from '@/shared/ui/MenuBox.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'
 import AddCriterion from './AddCriterion.vue'
 import PartEditor from './PartEditor.vue'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { DialogBox, LabelledField, PressArea } from '@/shared/ui'
+import DialogBox from '@/shared/ui/DialogBox.vue'
+import LabelledField from '@/shared/ui/LabelledField.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { ref } from 'vue'
 import { useKeys } from '@/shared/keys'
 

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ChoiceField, PlainTable, PressArea } from '@/shared/ui'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { CONDITIONS, DASH, conditionOf, fact, priced, perSqft, day, signedFact } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LinkButton } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useKeys } from '@/shared/keys'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ChoiceField, NumberField, TypedInput } from '@/shared/ui'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ActButton, IconButton, LinkButton, PlainTable, PressArea } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import IconButton from '@/shared/ui/IconButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { ActButton, ChoiceField, LinkButton, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { computed, reactive, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { priced, noNumber, typedNumber } from '@/shared/format'

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { ActButton, LinkButton, NumberField, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { ref } from 'vue'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { FilePick, LinkButton } from '@/shared/ui'
+import FilePick from '@/shared/ui/FilePick.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, ref } from 'vue'
 import { api, got, withFile, type Told } from '@/shared/api/client'
 import { useWorkup } from '../useWorkup'

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ChoiceField, ColourField, FilePick, LinkButton, TypedInput } from '@/shared/ui'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ColourField from '@/shared/ui/ColourField.vue'
+import FilePick from '@/shared/ui/FilePick.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told, type Docs, withFile } from '@/shared/api/client'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ActButton, DialogBox, TextField } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import DialogBox from '@/shared/ui/DialogBox.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
 import { api, got, Told } from '@/shared/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { FilePick, LinkButton } from '@/shared/ui'
+import FilePick from '@/shared/ui/FilePick.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told, withFile } from '@/shared/api/client'

@@ -1,13 +1,11 @@
 <script setup lang="ts">
-import {
-  ActButton,
-  CheckBox,
-  ChoiceField,
-  LinkButton,
-  OrderedChoice,
-  PressArea,
-  TypedInput,
-} from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import OrderedChoice from '@/shared/ui/OrderedChoice.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { mdiDownload, mdiSend } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ChoiceField, IconButton, LinkButton, PlainTable, TypedInput } from '@/shared/ui'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import IconButton from '@/shared/ui/IconButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'

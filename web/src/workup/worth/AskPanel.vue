@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { LinkButton, PlainTable, TextField } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { money, priced, number, perSqft, signedPct } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'

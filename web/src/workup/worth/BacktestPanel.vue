@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { ActButton, LinkButton, PlainTable } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { computed } from 'vue'
 import { number } from '@/shared/format'
 import { useLight } from '@/shared/useTheme'

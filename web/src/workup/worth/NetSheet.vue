@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { ActButton, DateField, LinkButton, NumberField, PlainTable } from '@/shared/ui'
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateField from '@/shared/ui/DateField.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'

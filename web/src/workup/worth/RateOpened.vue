@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { DialogBox, LinkButton, PlainTable } from '@/shared/ui'
+import DialogBox from '@/shared/ui/DialogBox.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LinkButton } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { money, perSqft, signedPct } from '@/shared/format'
 import { markBody } from '@/shared/marks'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DateField } from '@/shared/ui'
+import DateField from '@/shared/ui/DateField.vue'
 import { computed } from 'vue'
 import { vFocus } from '@/shared/vFocus'
 import type { SearchTools } from '../useSearch'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useHomeKinds } from '@/shared/useFields'
-import { CheckBox } from '@/shared/ui'
+import CheckBox from '@/shared/ui/CheckBox.vue'
 import { computed } from 'vue'
 import type { SearchTools } from '../useSearch'
 

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { LinkButton, NumberField, PlaceField, TextField } from '@/shared/ui'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import PlaceField from '@/shared/ui/PlaceField.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { LabelledField, RangeSlider } from '@/shared/ui'
+import LabelledField from '@/shared/ui/LabelledField.vue'
+import RangeSlider from '@/shared/ui/RangeSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { noNumber, number, typedNumber, typedRange } from '@/shared/format'

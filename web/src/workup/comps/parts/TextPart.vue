@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LabelledField } from '@/shared/ui'
+import LabelledField from '@/shared/ui/LabelledField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { ref } from 'vue'
 import type { SearchTools } from '../useSearch'

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { CheckBox, ChoiceField, DateField, PlainTable } from '@/shared/ui'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import DateField from '@/shared/ui/DateField.vue'
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'

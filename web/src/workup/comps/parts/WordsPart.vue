@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { CheckBox, TextField } from '@/shared/ui'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { RadioButton } from '@/shared/ui'
+import RadioButton from '@/shared/ui/RadioButton.vue'
 import { computed } from 'vue'
 import { vFocus } from '@/shared/vFocus'
 import { number } from '@/shared/format'
