@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from pathlib import Path
 
 import uvicorn
 from threadpoolctl import threadpool_limits
 
 from ..settings import setting
+from ..store.folder_lock import held
 from . import journal
 from .app import create_app
 
@@ -16,6 +18,11 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     """Run until stopped, on the given address or the settings'."""
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
+    with held(folder, "serving", dt.datetime.now()):
+        _served(folder, host, port)
+
+
+def _served(folder: Path, host: str, port: int) -> None:
     app = create_app(folder, hosts=[host, *setting("RAIN_PORCH_HOSTS").split(",")])
     journal.keep_in(folder)
     app.state.porch.records.snapshot()

@@ -10,13 +10,15 @@ import zipfile
 from pathlib import Path
 
 from ..core.errors import Refused
-from .db import PORCH, RECORDS, connect
+from .db import PORCH, RECORDS, connect, newest_schema, not_ours
+from .folder_lock import LOCK, held
 
 NAMES = (f"{RECORDS}.db", f"{PORCH}.db")
 
 
 def back_up(folder: Path, out: Path | None, now: dt.datetime) -> Path:
-    """Copy what the folder holds into a zip file, each database as it stands at one moment. Refused for no folder."""
+    """Copy what the folder holds into a zip file, each database as it stands at one moment. Refused for no folder, and for one
+    that is damaged: what would be saved could not be relied on."""
     if not any((folder / name).is_file() for name in NAMES):
         raise Refused(f"{folder} holds no records and no workups: nothing to back up.")
     target = out or folder / "backups" / f"rain-porch-{now:%Y-%m-%d-%H%M%S}.zip"
@@ -27,7 +29,13 @@ def back_up(folder: Path, out: Path | None, now: dt.datetime) -> Path:
             if (folder / name).is_file():
                 copy = Path(space) / name
                 copy_database(folder / name, copy)
-                bundle.write(copy, name)
+        if faults := check(Path(space)):
+            bundle.close()
+            part.unlink()
+            raise Refused(f"{folder} is damaged, no backup was made: {faults[0]}. An earlier one may be whole.")
+        for name in NAMES:
+            if (Path(space) / name).is_file():
+                bundle.write(Path(space) / name, name)
         for photo in sorted((folder / "photos").glob("*")):
             bundle.write(photo, f"photos/{photo.name}")
     part.replace(target)
@@ -46,7 +54,14 @@ def copy_database(source: Path, target: Path) -> None:
 
 def restore(folder: Path, file: Path, now: dt.datetime) -> Path | None:
     """Bring a backup back; what the folder held is kept beside it, in the folder returned. Refused, and nothing changed,
-    for what is no whole backup."""
+    for what is no whole backup, and while the folder is served: what is saved meanwhile would be lost."""
+    if not folder.exists():
+        return _restored(folder, file, now)
+    with held(folder, "restoring a backup", now):
+        return _restored(folder, file, now)
+
+
+def _restored(folder: Path, file: Path, now: dt.datetime) -> Path | None:
     fresh = folder.with_name(f"{folder.name}.restoring")
     shutil.rmtree(fresh, ignore_errors=True)
     try:
@@ -66,6 +81,7 @@ def restore(folder: Path, file: Path, now: dt.datetime) -> Path | None:
     if folder.exists():
         before = folder.with_name(f"{folder.name}.before-{now:%Y-%m-%d-%H%M%S}")
         folder.rename(before)
+        (before / LOCK).unlink(missing_ok=True)
     fresh.rename(folder)
     return before
 
@@ -74,10 +90,15 @@ def check(folder: Path) -> list[str]:
     """What is wrong with a data folder, in words; nothing where all is well."""
     if not folder.is_dir():
         return [f"there is no folder {folder}"]
+    if not any((folder / name).is_file() for name in NAMES):
+        return [f"{folder} holds no records and no workups"]
     faults = []
-    for name in NAMES:
+    for which, name in zip((RECORDS, PORCH), NAMES, strict=True):
         file = folder / name
         if not file.is_file():
+            continue
+        if wrong := not_ours(which, file):
+            faults.append(f"{name}: {wrong}")
             continue
         try:
             db = connect(file)
@@ -85,6 +106,11 @@ def check(folder: Path) -> list[str]:
             faults.append(f"{name}: {error}")
             continue
         try:
+            version = int(db.execute("PRAGMA user_version").fetchone()[0])
+            if not version:
+                faults.append(f"{name}: is empty")
+            if version > newest_schema(which):
+                faults.append(f"{name}: written by a newer version (schema {version}): update Rain Porch")
             faults += [f"{name}: {r[0]}" for r in db.execute("PRAGMA integrity_check(5)") if r[0] != "ok"]
             faults += [
                 f"{name}: a row of {r[0]} names a {r[2]} that is not there"

@@ -9,6 +9,7 @@ import weakref
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from contextlib import contextmanager
 from importlib.resources import files
+from importlib.resources.abc import Traversable
 from pathlib import Path
 from queue import SimpleQueue
 from typing import Any, TypeAlias, TypeVar
@@ -76,8 +77,7 @@ def migrate(db: sqlite3.Connection, which: str) -> None:
 
     Raises Refused for a database made by a newer version.
     """
-    folder = files("rain_porch.store") / "migrations" / which
-    steps = sorted((f for f in folder.iterdir() if f.name.endswith(".sql")), key=lambda f: f.name)
+    steps = _steps(which)
     version = int(db.execute("PRAGMA user_version").fetchone()[0])
     if version > len(steps):
         raise Refused(
@@ -88,12 +88,23 @@ def migrate(db: sqlite3.Connection, which: str) -> None:
         db.executescript(f"BEGIN IMMEDIATE;\n{script}\nPRAGMA user_version = {number};\nCOMMIT;")
 
 
+def _steps(which: str) -> list[Traversable]:
+    folder = files("rain_porch.store") / "migrations" / which
+    return sorted((f for f in folder.iterdir() if f.name.endswith(".sql")), key=lambda f: f.name)
+
+
+def newest_schema(which: str) -> int:
+    """The number of the newest schema that this version writes."""
+    return len(_steps(which))
+
+
 def open_database(folder: Path, which: str) -> sqlite3.Connection:
     """records.db or porch.db in the data folder, made and migrated as needed."""
     path = folder / f"{which}.db"
     try:
         folder.mkdir(parents=True, exist_ok=True)
-        _check_ours(which, path)
+        if path.is_file() and path.stat().st_size and (wrong := not_ours(which, path)):
+            raise Refused(f"{path} {wrong}.")
         db = connect(path)
         migrate(db, which)
     except (sqlite3.DatabaseError, OSError) as error:
@@ -115,17 +126,20 @@ def unreadable(path: Path | str, error: Exception) -> str:
     return f"{path} is damaged, or no database of Rain Porch ({why}): bring a backup back with rain-porch restore."
 
 
-def _check_ours(which: str, path: Path) -> None:
-    """Refused for a database that something else has made, of which not a byte is changed."""
-    if not path.is_file() or not path.stat().st_size:
-        return
+def not_ours(which: str, path: Path) -> str:
+    """What is wrong with a file that should be a database of ours, "" where it is one; not a byte of it is changed."""
+    if not path.stat().st_size:
+        return "is empty: bring a backup back with rain-porch restore"
     db = sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=10)
     try:
         names = {r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    except sqlite3.DatabaseError as error:
+        return f"is damaged, or no database of Rain Porch ({error}): bring a backup back with rain-porch restore"
     finally:
         db.close()
-    if names and FIRST_TABLE[which] not in names:
-        raise Refused(f"{path} was made by another program: move it away, or name another folder with --data.")
+    if not names or FIRST_TABLE[which] in names:
+        return ""
+    return "was made by another program: move it away, or name another folder with --data"
 
 
 class Rows:
