@@ -202,7 +202,7 @@ def fuzzed(demo, tmp_path_factory):
     folder = tmp_path_factory.mktemp("fuzz")
     for name in ("records.db", "demo.txt"):
         shutil.copy(demo / name, folder / name)
-    app = create_app(folder, now=lambda: NOW)
+    app = create_app(folder, now=lambda: NOW, hosts=["testserver"])
     begin(TestClient(app, base_url=LOCAL))
     return schemathesis.openapi.from_asgi("/openapi.json", app)
 

@@ -35,7 +35,7 @@ def sending(server: Server, length: int, kind: str = "application/json") -> sock
     """A request whose body is announced and has not come."""
     s = socket.create_connection(("127.0.0.1", server.port), 30)
     s.sendall(
-        f"POST /api/around HTTP/1.1\r\nHost: x\r\nContent-Type: {kind}\r\nContent-Length: {length}\r\n\r\n".encode()
+        f"POST /api/around HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: {kind}\r\nContent-Length: {length}\r\n\r\n".encode()
     )
     return s
 
@@ -47,7 +47,7 @@ def test_slow_senders_and_readers_hold_nobody_up(server):
         s.sendall(b"{")
     lazy = socket.create_connection(("127.0.0.1", server.port), 30)
     lazy.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, 1024)
-    lazy.sendall(b"GET /api/map HTTP/1.1\r\nHost: x\r\n\r\n")  # and never reads a byte of the answer
+    lazy.sendall(b"GET /api/map HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n")  # and never reads a byte of the answer
     for _ in range(3):
         answer = httpx.post(f"{url}/counts", json=opened["state"]["search"], timeout=10)
         assert answer.status_code == 200 and sum(answer.json()["counts"].values()) > 10
