@@ -160,3 +160,15 @@ def test_a_ruling_outlives_the_next_import_and_can_be_taken_back(bring, records)
     for about, says in (("manner", "haunted"), ("happiness", "1"), ("suspect:girth", "confirmed")):
         with pytest.raises(BadInput):
             rule(records.live, "listings", "B1", about, says, NOW)
+
+
+def test_halves_of_signs_and_endless_numbers_in_json_are_told_or_marked(bring, records):
+    row = '{"ListingId":"S1","StandardStatus":"Active","UnparsedAddress":"1 Made %s Street","City":"Alder","OnMarketDate":"2026-10-01"}'
+    assert bring("[" + row % "\\ud800" + "]", "half.json", kind="listings").rows == 1
+    told = records.live.execute("SELECT unparsed_address FROM listings WHERE listing_id = 'S1'").fetchone()[0]
+    assert told == "1 Made \ufffd Street"
+    assert bring("[" + row % "\\ud83c\\udfe0" + "]", "pair.json", kind="listings").changed == 1, (
+        "a whole pair is one sign"
+    )
+    with pytest.raises(Refused, match="no complete JSON"):
+        bring('[{"ListingId":"S2","ListPrice":' + "9" * 5000 + "}]", "long.json", kind="listings")

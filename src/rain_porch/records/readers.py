@@ -8,7 +8,7 @@ import json
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from typing import TextIO
+from typing import Any, TextIO
 
 from ..core.errors import Refused
 from .parsing import written
@@ -129,9 +129,20 @@ def read_json(path: Path) -> object:
     if path.stat().st_size > MAX_JSON:
         raise Refused(f"{path.name} is larger than {MAX_JSON // 1_000_000} MB: bring it in as CSV, or in parts.")
     try:
-        return json.loads(path.read_text(encoding="utf-8-sig"))
-    except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
+        text = path.read_text(encoding="utf-8-sig")
+        data: object = json.loads(text)
+    except (ValueError, RecursionError) as error:  # of what is no UTF-8, cut short, or a number of 5,000 digits
         raise Refused(f"{path.name} is no complete JSON file: {error}.") from None
+    return _whole(data) if "\\ud" in text.lower() else data
+
+
+def _whole(data: Any) -> Any:
+    """The same with a mark in the place of each half of a pair of surrogates, which JSON can name and no text can hold."""
+    if isinstance(data, str):
+        return data.encode("utf-16", "surrogatepass").decode("utf-16", "replace")
+    if isinstance(data, list):
+        return [_whole(x) for x in data]
+    return {_whole(k): _whole(v) for k, v in data.items()} if isinstance(data, dict) else data
 
 
 def _json_table(path: Path, chunk_rows: int) -> Table:

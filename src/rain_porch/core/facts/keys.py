@@ -7,7 +7,7 @@ import hashlib
 
 def made_key(*parts: object) -> str:
     """16 hexadecimal digits of the parts' words (BLAKE2b). made_key("a", 1) is the same for ever."""
-    return hashlib.blake2b("|".join(str(p) for p in parts).encode(), digest_size=8).hexdigest()
+    return hashlib.blake2b("|".join(str(p) for p in parts).encode("utf-8", "surrogatepass"), digest_size=8).hexdigest()
 
 
 def number_words(value: object) -> object:
