@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+
 import pytest
 from fastapi.testclient import TestClient
 
@@ -66,6 +68,57 @@ def test_texts_that_are_none_are_refused(client, path, body):
     before = client.get(path).json()
     assert refused(client.post(path, content=body.encode("latin-1"), headers=JSON))
     assert client.get(path).json() == before
+
+
+SPOILT = "Wilma\u0007Carrow"
+
+
+def test_no_name_of_any_kind_takes_what_no_key_writes(client, workup):
+    """Every place where something is called something."""
+    change = {"revision": 1}
+    sent = [
+        ("POST", "/api/clients", {"name": SPOILT}), ("POST", "/api/clients", {"name": "Wilma", "phone": SPOILT}),
+        ("POST", "/api/views", {"name": SPOILT, "view": {"measures": ["closings"]}}),
+        ("POST", "/api/letters", {"title": SPOILT}), ("PUT", "/api/card", {"name": SPOILT}), ("PUT", "/api/card", {"contact": SPOILT}),
+        ("POST", "/api/kept-layouts", {"name": SPOILT, "paper": {"pages": ["summary"]}}),
+        ("POST", f"/api/workups/{workup}/searches", {"name": SPOILT}),
+        ("POST", "/api/workups/by-hand", {"address": SPOILT, "latitude": 41.2, "longitude": -38.4, "home_kind": "detached"}),
+        ("POST", f"/api/workups/{workup}/changes", change | {"change": {"change": "set_client", "client": SPOILT}}),
+        ("POST", f"/api/workups/{workup}/changes", change | {"change": {"change": "set_features", "features": [{"label": SPOILT}]}}),
+    ]  # fmt: skip
+    paths = client.get("/openapi.json").json()["paths"]
+    for method, path, body in sent:
+        route = path.replace(f"/workups/{workup}", "/workups/{workup_id}")
+        assert route in paths and method.lower() in paths[route], (method, route)
+        assert "no key writes" in refused(client.request(method, path, json=body)), (path, body)
+    answer = client.post("/api/own-pages", params={"title": SPOILT}, content=b"x")
+    assert "no key writes" in refused(answer)
+
+
+def test_a_name_of_earlier_days_is_read_as_it_was_kept(client, workup):
+    """What is kept is not judged by the rules of today."""
+    porch = client.app.state.porch.porch
+    document = porch.execute("SELECT document FROM workups WHERE workup_id = ?", (workup,)).fetchone()[0]
+    old = json.loads(document) | {"features": [{"label": SPOILT, "amount": None}], "client": SPOILT}
+    porch.execute("UPDATE workups SET document = ? WHERE workup_id = ?", (json.dumps(old), workup))
+    assert client.get(f"/api/workups/{workup}").json()["state"]["client"] == SPOILT
+
+
+@pytest.mark.parametrize(
+    "path",
+    [
+        "/a%00b",
+        "/" + "x" * 300,
+        "/assets/%00",
+        "/assets/" + "y" * 300,
+        "/%ff%fe",
+        "/workups/" + "z" * 4000,
+        "/index.html",
+    ],
+)
+def test_an_address_of_the_interface_is_a_page_or_nothing(client, path):
+    answer = client.get(path)
+    assert answer.status_code in (200, 404) and "{nonce}" not in answer.text
 
 
 @pytest.mark.parametrize("price", ["9" * 5000, "1e999", "NaN", "-Infinity", '"\\ud800"', "true", "[]"])

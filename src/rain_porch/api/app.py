@@ -88,15 +88,15 @@ def _interface(app: FastAPI) -> None:
     if not index.is_file():
         return
     written = index.read_text(encoding="utf-8")
+    beside = {p.name for p in WEB.iterdir() if p.is_file() and p != index}
     app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.split("/", 1)[0] == "api":
             raise HTTPException(404)
-        wanted = (WEB / path).resolve()
-        if path and wanted.is_file() and WEB.resolve() in wanted.parents:
-            return FileResponse(wanted)
+        if path in beside:
+            return FileResponse(WEB / path)
         nonce = new_nonce()
         headers = {"Cache-Control": "no-cache", "Content-Security-Policy": page_policy(nonce)}
         return HTMLResponse(written.replace(NONCE, nonce), headers=headers)

@@ -88,7 +88,9 @@ def own_pages(porch: Porch) -> list[OwnPageDoc]:
 
 
 @router.post("/own-pages", status_code=201)
-async def add_own_page(porch: Porch, request: Request, title: Annotated[str, Query(max_length=200)] = "") -> OwnPageDoc:
+async def add_own_page(
+    porch: Porch, request: Request, title: Annotated[Line, Query(max_length=200)] = ""
+) -> OwnPageDoc:
     """A PDF or picture, sent as the body, as pages of the agent's own."""
     data = await read_body(request, branding.MOST_BYTES)
     return await run_in_threadpool(branding.add_own_page, porch.agent, title, data)

@@ -17,7 +17,7 @@ from ..app.pricing.answers import subject_doc
 from ..app.pricing.opened import Opened
 from ..app.story import story_of_home
 from ..documents.stored import WorkupDoc
-from ..documents.wire import SubjectDoc, Value
+from ..documents.wire import Line, SubjectDoc, Value
 from .errors import RESPONSES
 from .state import Asked, Number, Porch
 
@@ -31,7 +31,7 @@ class NewWorkup(BaseModel):
 
 
 class EnteredHome(BaseModel):
-    address: str = Field(max_length=200)
+    address: Line = Field(max_length=200)
     latitude: float = Field(ge=-90, le=90)
     longitude: float = Field(ge=-180, le=180)
     home_kind: str = Field(max_length=40)

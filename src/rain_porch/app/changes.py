@@ -17,7 +17,7 @@ from ..core.facts.improvements import check_improvement
 from ..core.facts.money import dollars
 from ..core.price.proceeds import net_sheet
 from ..documents.stored import DecisionDoc, FeatureDoc, ImprovementDoc, PaperDoc, PhotoDoc, ScenarioDoc, WorkupDoc
-from ..documents.wire import Doc, FiniteNumber, Line, Place, SearchDoc, Value
+from ..documents.wire import Doc, FiniteNumber, Line, Place, SearchDoc, Value, check_line
 from ..report.layouts import PAGES
 from ..report.opening import HOME_ROWS
 from ..report.readings import STATISTICS
@@ -253,6 +253,8 @@ def _of_the_home(
     state: WorkupDoc, change: SetFeatures | SetImprovements | SetPlace | SetPhotos
 ) -> tuple[WorkupDoc, str]:
     if isinstance(change, SetFeatures):
+        for f in change.features:
+            check_line("label", f.label)
         labels = [f.label.strip().casefold() for f in change.features]
         if len(set(labels)) < len(labels):
             raise BadInput("label", "A feature stands there twice: give each a name of its own.")

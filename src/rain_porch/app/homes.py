@@ -20,7 +20,7 @@ from ..core.market.listing_facts import price_days
 from ..store import homes as store
 from .snapshot import Snapshot
 
-FACTS = (*HOME_FACTS, "subdivision_name", "city", "postal_code", "tax_assessed_value", "tax_annual_amount",
+_FACTS = (*HOME_FACTS, "subdivision_name", "city", "postal_code", "tax_assessed_value", "tax_annual_amount",
           "association_fee", "list_price")  # fmt: skip
 
 
@@ -107,7 +107,7 @@ def _entered(ref: HomeRef) -> Home:
 def _facts(row: Mapping[str, Any]) -> dict[str, Value]:
     """The catalogue's facts of a stored record: known, and not suspect."""
     suspect = set(json.loads(row["suspect"])) if row.get("suspect") else set()
-    out = {n: row[n] for n in FACTS if row.get(n) is not None and n not in suspect}
+    out = {n: row[n] for n in _FACTS if row.get(n) is not None and n not in suspect}
     if "above_grade_finished_area" in out:
         out["living_area"] = out["above_grade_finished_area"]
     return out
@@ -194,8 +194,8 @@ def checked_corrections(corrections: Mapping[str, Value | None]) -> dict[str, Va
     out: dict[str, Value | None] = {}
     for name, value in corrections.items():
         f = BY_NAME.get(name)
-        if f is None or name not in FACTS:
-            raise BadInput(name, f"“{name}” is no fact of a home: use one of {', '.join(FACTS)}.")
+        if f is None or name not in _FACTS:
+            raise BadInput(name, f"“{name}” is no fact of a home: use one of {', '.join(_FACTS)}.")
         if value is None:
             out[name] = None
             continue
@@ -230,5 +230,5 @@ def own_sale(records: Snapshot, home: Home) -> tuple[str, dt.date] | None:
 
 # the home itself first, then its place and costs
 FACT_FIELDS = tuple(
-    sorted((f for f in FIELDS if f.name in FACTS and f.name != "list_price"), key=lambda f: f.group != "home")
+    sorted((f for f in FIELDS if f.name in _FACTS and f.name != "list_price"), key=lambda f: f.group != "home")
 )

@@ -25,8 +25,17 @@ def _line(text: str) -> str:
 
 
 Line = Annotated[str, AfterValidator(_line)]
-"""One line of text, such as a name: without control characters."""
+"""One line of text that is sent, such as a name: without control characters. In a document that is kept it stands as text, so
+that one of earlier days is read: there `check_line` is asked before it is kept."""
 FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
+
+
+def check_line(field: str, text: str) -> None:
+    """Raises BadInput for a text that is no one line."""
+    try:
+        _line(text)
+    except ValueError as error:
+        raise BadInput(field, f"{field}: {error}.") from None
 
 
 class Doc(BaseModel):

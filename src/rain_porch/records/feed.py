@@ -84,9 +84,12 @@ def pull(
 
 def _lies_within(url: str, address: str) -> bool:
     """Whether an address is of the very origin (scheme, host and port) and under the path for which the token was given."""
+    usual = {"http": 80, "https": 443}
     there, here = urlsplit(url), urlsplit(address)
     try:
-        same = (there.scheme, there.hostname, there.port) == (here.scheme, here.hostname, here.port)
+        same = (there.scheme, there.hostname, there.port or usual.get(there.scheme)) == (
+            here.scheme, here.hostname, here.port or usual.get(here.scheme)
+        )  # fmt: skip
     except ValueError:  # a port that is none
         return False
     path = here.path.rstrip("/")

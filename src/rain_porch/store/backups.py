@@ -7,6 +7,7 @@ import shutil
 import sqlite3
 import tempfile
 import zipfile
+from contextlib import closing
 from pathlib import Path
 
 from ..core.errors import Refused
@@ -92,32 +93,29 @@ def check(folder: Path) -> list[str]:
         return [f"there is no folder {folder}"]
     if not any((folder / name).is_file() for name in NAMES):
         return [f"{folder} holds no records and no workups"]
-    faults = []
-    for which, name in zip((RECORDS, PORCH), NAMES, strict=True):
-        file = folder / name
-        if not file.is_file():
-            continue
+    return [
+        f"{name}: {fault}"
+        for which, name in zip((RECORDS, PORCH), NAMES, strict=True)
+        if (folder / name).is_file()
+        for fault in _faults(which, folder / name)
+    ]
+
+
+def _faults(which: str, file: Path) -> list[str]:
+    """What is wrong with one database."""
+    try:
         if wrong := not_ours(which, file):
-            faults.append(f"{name}: {wrong}")
-            continue
-        try:
-            db = connect(file)
-        except sqlite3.DatabaseError as error:
-            faults.append(f"{name}: {error}")
-            continue
-        try:
+            return [wrong]
+        with closing(connect(file)) as db:
             version = int(db.execute("PRAGMA user_version").fetchone()[0])
             if not version:
-                faults.append(f"{name}: is empty")
+                return ["is empty"]
             if version > newest_schema(which):
-                faults.append(f"{name}: written by a newer version (schema {version}): update Rain Porch")
-            faults += [f"{name}: {r[0]}" for r in db.execute("PRAGMA integrity_check(5)") if r[0] != "ok"]
-            faults += [
-                f"{name}: a row of {r[0]} names a {r[2]} that is not there"
-                for r in db.execute("PRAGMA foreign_key_check")
+                return [f"written by a newer version (schema {version}): update Rain Porch"]
+            lost = db.execute("PRAGMA foreign_key_check")
+            return [
+                *(str(r[0]) for r in db.execute("PRAGMA integrity_check(5)") if r[0] != "ok"),
+                *(f"a row of {r[0]} names a {r[2]} that is not there" for r in lost),
             ]
-        except sqlite3.DatabaseError as error:
-            faults.append(f"{name}: {error}")
-        finally:
-            db.close()
-    return faults
+    except sqlite3.DatabaseError as error:
+        return [str(error)]

@@ -108,31 +108,44 @@ def open_database(folder: Path, which: str) -> sqlite3.Connection:
         db = connect(path)
         migrate(db, which)
     except (sqlite3.DatabaseError, OSError) as error:
-        raise Refused(unreadable(path, error)) from error
+        raise Refused(unreadable(folder, error)) from error
     return db
 
 
-def unreadable(path: Path | str, error: Exception) -> str:
-    """What is told where a file of ours cannot be opened, read or written, and what to do."""
+def unreadable(folder: Path, error: sqlite3.DatabaseError | OSError) -> str:
+    """What is told where a file cannot be opened, read or written, and what to do. folder: where the databases lie, which
+    SQLite's own errors do not name."""
     why = str(error)
-    if "readonly" in why or isinstance(error, PermissionError):
-        return f"{path} may not be written: give the folder to this account, or name another with --data."
-    if "full" in why or getattr(error, "errno", None) == errno.ENOSPC:
-        return f"There is no room left for {path}: make some, and repeat. Nothing was changed."
+    if isinstance(error, OSError):
+        path = error.filename or folder
+        if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
+            return f"{path} may not be read or written by this account: change that, or name another place."
+        if error.errno == errno.ENOSPC:
+            return f"There is no room left for {path}: make some, and repeat."
+        return f"{path}: {error.strerror or why}."
+    if "readonly" in why:
+        return f"{folder} may not be written by this account: change that, or name another folder with --data."
+    if "full" in why:
+        return f"There is no room left in {folder}: make some, and repeat. Nothing was changed."
     if "locked" in why:
-        return f"{path} is held by another program: close it there, and repeat."
-    if "unable to open" in why or isinstance(error, OSError):
-        return f"{path} cannot be opened ({why}): check the folder's name and whose it is."
-    return f"{path} is damaged, or no database of Rain Porch ({why}): bring a backup back with rain-porch restore."
+        return f"{folder} is held by another program: close it there, and repeat."
+    if "unable to open" in why:
+        return f"{folder} cannot be opened: check its name and whose it is."
+    return f"{folder} is damaged, or no database of Rain Porch ({why}): bring a backup back with rain-porch restore."
 
 
 def not_ours(which: str, path: Path) -> str:
-    """What is wrong with a file that should be a database of ours, "" where it is one; not a byte of it is changed."""
+    """What is wrong with a file that should be a database of ours, "" where it is one; not a byte of it is changed.
+
+    Raises sqlite3.OperationalError for one that cannot be looked at.
+    """
     if not path.stat().st_size:
         return "is empty: bring a backup back with rain-porch restore"
     db = sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=10)
     try:
         names = {r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    except sqlite3.OperationalError:
+        raise
     except sqlite3.DatabaseError as error:
         return f"is damaged, or no database of Rain Porch ({error}): bring a backup back with rain-porch restore"
     finally:

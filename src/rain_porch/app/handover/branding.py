@@ -13,7 +13,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ...core.errors import BadInput, NotFound, Refused
-from ...documents.wire import Doc, Line
+from ...documents.wire import Doc, check_line
 from ...records.photos import kind_of
 from ...report.ink import readable
 from ...report.model import Brand, OwnPages
@@ -30,7 +30,7 @@ FileName = re.compile(r"^[0-9a-f]{32}\.(jpg|png|webp|pdf)$")
 class CardDoc(Doc):
     """The agent on paper. colour: the accent, darkened on paper as far as reading needs; logo, portrait: kept pictures."""
 
-    name: Line = Field(default="", max_length=100)
+    name: str = Field(default="", max_length=100)
     licence: str = Field(default="", max_length=60)
     contact: str = Field(default="", max_length=200)
     colour: str = Field(default="", pattern=r"^(#[0-9A-Fa-f]{6})?$")
@@ -48,7 +48,9 @@ class OwnPageDoc(Doc):
 
 
 def set_card(agent: Agent, card: CardDoc) -> None:
-    """Keep the card. Raises BadInput for a picture that has not been added."""
+    """Keep the card. Raises BadInput for a picture that has not been added, and for what is no line of text."""
+    for field in ("name", "licence", "contact"):
+        check_line(field, getattr(card, field))
     for field in ("logo", "portrait"):
         file = getattr(card, field)
         if file and not (FileName.match(file) and (agent.records.folder / "photos" / file).is_file()):

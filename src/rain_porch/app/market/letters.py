@@ -10,7 +10,7 @@ from pydantic import Field
 from ...core.errors import NotFound
 from ...core.market.measures import MEASURES
 from ...documents.versions import read, written
-from ...documents.wire import Doc, StoredDoc
+from ...documents.wire import Doc, StoredDoc, check_line
 from ...report.letter import letter_pages
 from ...report.papers import letter_document
 from ...store import kept
@@ -68,13 +68,19 @@ def letter_named(agent: Agent, title: str) -> LetterDoc:
 
 def add_letter(agent: Agent, letter: LetterDoc) -> int:
     """Keep a new letter; nothing is kept of one that cannot be made."""
-    items_of(agent.records, letter)
+    _check(agent, letter)
     return kept.add(agent.porch, agent.owner, kept.LETTER, letter.title.strip(), written(letter))
 
 
 def change_letter(agent: Agent, letter_id: int, letter: LetterDoc) -> None:
-    items_of(agent.records, letter)
+    _check(agent, letter)
     kept.write(agent.porch, agent.owner, kept.LETTER, letter_id, letter.title.strip(), written(letter))
+
+
+def _check(agent: Agent, letter: LetterDoc) -> None:
+    """Raises BadInput or NotFound for a letter that cannot be made."""
+    check_line("title", letter.title)
+    items_of(agent.records, letter)
 
 
 def delete_letter(agent: Agent, letter_id: int) -> None:

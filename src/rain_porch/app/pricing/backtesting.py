@@ -28,7 +28,7 @@ from ...core.price.location import at_its_own_spot, location_pct
 from ...core.price.worth import per_sqft_values, weigh
 from ...store import backtests
 from ...store.db import Readers, WritableDb, connect
-from ..homes import FACTS
+from ..homes import FACT_FIELDS
 from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows
 from .rates import rates_for_rows
@@ -195,7 +195,7 @@ def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
 def subject_of(columns: Columns, row: int) -> Subject:
     """The home of a listing as its own record describes it, without anything that its sale tells."""
     facts: dict[str, float | str] = {}
-    for name in (n for n in FACTS if n != "list_price"):
+    for name in (f.name for f in FACT_FIELDS):
         value = columns.fact(row, name) if name in columns.numbers or name in columns.words else None
         if value is not None:
             facts[name] = value
