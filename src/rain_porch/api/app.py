@@ -87,7 +87,6 @@ def _interface(app: FastAPI) -> None:
     index = WEB / "index.html"
     if not index.is_file():
         return
-    written = index.read_text(encoding="utf-8")
     beside = {p.name for p in WEB.iterdir() if p.is_file() and p != index}
     app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
 
@@ -99,4 +98,5 @@ def _interface(app: FastAPI) -> None:
             return FileResponse(WEB / path)
         nonce = new_nonce()
         headers = {"Cache-Control": "no-cache", "Content-Security-Policy": page_policy(nonce)}
-        return HTMLResponse(written.replace(NONCE, nonce), headers=headers)
+        # read anew: a build that takes the place of another names other files
+        return HTMLResponse(index.read_text(encoding="utf-8").replace(NONCE, nonce), headers=headers)

@@ -23,6 +23,11 @@ function entered() {
   else taken = true // the browser itself tells of the change on Enter
 }
 let taken = false
+/** What was typed is gone at once: a field that closes on Escape would else tell of it as it goes. */
+function escaped() {
+  draft.value = null
+  if (field.value) field.value.value = String(props.value ?? '')
+}
 </script>
 
 <template>
@@ -34,6 +39,6 @@ let taken = false
     @input="((draft = ($event.target as HTMLInputElement).value), (taken = false))"
     @change="emit('typed', ($event.target as HTMLInputElement).value)"
     @keydown.enter="entered"
-    @keydown.esc="draft = null"
+    @keydown.esc="escaped"
   />
 </template>
