@@ -44,6 +44,13 @@ const bandsOf = computed<[string, string][]>(() => [
 const numeric = computed(() =>
   (fields.data.value ?? []).filter((f) => f.searched && ['number', 'money', 'year'].includes(f.kind)),
 )
+/** An end of a band as figures are read elsewhere: 1,450, and a year as 1985. */
+const shown = (name: string, value: unknown) =>
+  typeof value !== 'number'
+    ? ''
+    : numeric.value.find((f) => f.name === name)?.kind === 'year'
+      ? String(value)
+      : number(value)
 const offered = computed(() => numeric.value.filter((f) => !bandsOf.value.some(([name]) => name === f.name)))
 const addField = (name: string) => name && more.value.push(name)
 const tool = ref<Tool | null>(null)
@@ -136,13 +143,13 @@ const moveShape = (index: number, shape: DrawnShape) =>
       <label v-for="[field, words] in bandsOf" :key="field">
         {{ words }}
         <NumberField
-          :value="band(field)?.low ?? ''"
+          :value="shown(field, band(field)?.low)"
           placeholder="from"
           :aria-label="`${words} from`"
           @number="setBand(field, 'low', $event)"
         />
         <NumberField
-          :value="band(field)?.high ?? ''"
+          :value="shown(field, band(field)?.high)"
           placeholder="to"
           :aria-label="`${words} to`"
           @number="setBand(field, 'high', $event)"
