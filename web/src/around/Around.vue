@@ -4,14 +4,13 @@ import ActButton from '@/shared/ui/ActButton.vue'
 import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
-import PlainTable from '@/shared/ui/PlainTable.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { DASH, money, number, perSqft, day } from '@/shared/format'
-import Mark from '@/shared/Mark.vue'
-import { KIND_WORDS } from '@/shared/marks'
+import { day, number } from '@/shared/format'
 import type { DrawnShape, Tool } from '@/shared/mapShapes'
 import MapTools from '@/shared/MapTools.vue'
+import FoundFigures from './FoundFigures.vue'
+import FoundHomes from './FoundHomes.vue'
 import { useAround } from './useAround'
 
 const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
@@ -19,15 +18,6 @@ const { home, around, areas, fields, held, set, days, setDays, band, setBand, be
 const found = computed(() => around.data.value)
 const lit = ref<string | null>(null)
 const homeKinds = useHomeKinds()
-const FIGURES: [string, string, (v: number) => string][] = [
-  ['price', 'Price', money],
-  ['price_per_sqft', 'Per sq ft', perSqft],
-  ['living_area', 'Sq ft', (v) => number(v)],
-  ['days_on_market', 'Days', (v) => number(v)],
-]
-const kinds = computed(() => Object.entries(found.value?.counts ?? {}).filter(([, n]) => n > 0))
-const figure = (kind: string, what: string) =>
-  found.value?.figures.find((f) => f.kind === kind && f.what === what)
 const more = ref<string[]>([])
 const bandsOf = computed<[string, string][]>(() => [
   ['living_area', 'Sq ft'],
@@ -186,71 +176,9 @@ const moveShape = (index: number, shape: DrawnShape) =>
         </LinkButton>
       </div>
       <div class="told">
-        <PlainTable v-if="kinds.length" class="small" aria-label="Statistics of what was found">
-          <thead>
-            <tr>
-              <th>Found</th>
-              <th />
-              <th class="num">Low</th>
-              <th class="num">Mean</th>
-              <th class="num">Median</th>
-              <th class="num">High</th>
-            </tr>
-          </thead>
-          <tbody v-for="[kind, n] in kinds" :key="kind">
-            <tr v-for="([what, words, show], i) in FIGURES" :key="what" :class="{ first: !i }">
-              <td v-if="!i" :rowspan="FIGURES.length" class="kind">
-                <span class="marked"
-                  ><Mark :kind="kind" /> <b>{{ number(n) }}</b>
-                  {{ KIND_WORDS[kind] ?? kind.replace('_', ' ') }}</span
-                >
-              </td>
-              <td class="quiet">{{ words }}</td>
-              <td v-for="at in ['low', 'mean', 'median', 'high'] as const" :key="at" class="num">
-                <component :is="what === 'price' && at === 'median' ? 'b' : 'span'">{{
-                  figure(kind, what) ? show(figure(kind, what)![at]) : DASH
-                }}</component>
-              </td>
-            </tr>
-          </tbody>
-        </PlainTable>
+        <FoundFigures v-if="found.candidates.length" :found="found" />
         <p v-else class="quiet pa-4">This search finds no home. Give it more time, or a wider place.</p>
-        <PlainTable v-if="found.candidates.length" class="small homes" aria-label="Homes that were found">
-          <thead>
-            <tr>
-              <th>Home</th>
-              <th class="num">Price</th>
-              <th class="num">$/sq ft</th>
-              <th class="num">Sq ft</th>
-              <th class="num">Built</th>
-              <th v-if="home" class="num">Miles</th>
-              <th class="num">Date</th>
-              <th class="num">Days</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="c in found.candidates"
-              :key="c.listing_id"
-              :class="{ lit: lit === c.listing_id }"
-              @mouseenter="lit = c.listing_id"
-              @mouseleave="lit = null"
-            >
-              <td class="kind">
-                <span class="marked"><Mark :kind="c.kind" /> {{ c.address || c.listing_id }}</span>
-              </td>
-              <td class="num">
-                <b>{{ money(c.price) }}</b>
-              </td>
-              <td class="num">{{ perSqft(c.price_per_sqft) }}</td>
-              <td class="num">{{ c.facts.living_area ? number(c.facts.living_area as number) : DASH }}</td>
-              <td class="num">{{ c.facts.year_built ?? DASH }}</td>
-              <td v-if="home" class="num">{{ c.distance_miles.toFixed(2) }}</td>
-              <td class="num">{{ day(c.date) }}</td>
-              <td class="num">{{ c.days_on_market ?? '' }}</td>
-            </tr>
-          </tbody>
-        </PlainTable>
+        <FoundHomes v-if="found.candidates.length" v-model="lit" :homes="found.candidates" :miles="!!home" />
         <p class="quiet small mt-2">
           {{ number(found.shown) }} homes listed; as of {{ day(found.effective_date) }}. Nothing of this is
           kept{{ home ? ' until you make it a workup' : '' }}.
@@ -331,28 +259,6 @@ header {
   overflow: auto;
   padding: 6px 18px 24px;
   border-left: var(--line);
-}
-.kind {
-  white-space: nowrap;
-  vertical-align: top;
-}
-.marked {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
-.first td {
-  border-top: var(--line);
-}
-tbody td {
-  padding-top: 3px !important;
-  padding-bottom: 3px !important;
-}
-.homes {
-  margin-top: 18px;
-}
-.lit td {
-  background: rgba(var(--v-theme-lamp), 0.14);
 }
 .lamp {
   margin: 10px 24px;

@@ -1,18 +1,15 @@
 <script setup lang="ts">
-import TextField from '@/shared/ui/TextField.vue'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { money, priced, number, perSqft, noNumber, signedPct, typedNumber } from '@/shared/format'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { money, priced } from '@/shared/format'
 import { markBody } from '@/shared/marks'
 import { useLight } from '@/shared/useTheme'
-import { useAsking, within as chanceWithin } from './worth/useAsking'
 import RailEnd from './RailEnd.vue'
+import RailWords from './RailWords.vue'
 import { useRail, WAYS } from './useRail'
 import { useWorkup } from './useWorkup'
 
-const { send, lit, open, refused, reckoning } = useWorkup()
+const { send, lit } = useWorkup()
 const { tokens } = useLight()
-const { asking } = useAsking()
-const soon = computed(() => chanceWithin(asking.data.value?.here?.chances, 30))
 const box = ref<HTMLElement>()
 const width = ref(600)
 const { price, above, below, waiting, list, span, place, dollarsAt, ticks, beyond, within } = useRail(
@@ -23,40 +20,10 @@ const LINE = 46
 const dragged = ref<number | null>(null)
 const shownList = computed(() => dragged.value ?? list.value)
 const value = computed(() => price.value?.indicated_value ?? null)
-const area = computed(() => (open.data.value?.subject.facts.living_area as number | undefined) ?? null)
 
-const typed = ref('')
-const unread = ref('')
-const typedPer = ref('')
-watch(
-  shownList,
-  (now) => {
-    unread.value = ''
-    typed.value = now ? number(now) : ''
-    typedPer.value = now && area.value ? perSqft(now / area.value) : ''
-  },
-  { immediate: true },
-)
-
-function set(dollars: number | null) {
+function ask(dollars: number | null) {
   void send({ change: 'set_list_price', list_price: dollars, sure: false })
 }
-function typeTotal() {
-  const given = typedNumber(typed.value)
-  unread.value = Number.isNaN(given) ? noNumber(typed.value) : ''
-  if (!unread.value && given !== list.value) set(given)
-}
-function typePer() {
-  const given = typedNumber(typedPer.value)
-  unread.value = Number.isNaN(given) ? noNumber(typedPer.value) : ''
-  if (unread.value) return
-  if (given === null) return set(null)
-  if (area.value) set(Math.round((given * area.value) / 100) * 100)
-}
-const fieldFault = computed(
-  () => unread.value || (refused.value?.field?.endsWith('list_price') ? refused.value.message : ''),
-)
-
 function startDrag(event: PointerEvent) {
   const svg = (event.currentTarget as SVGElement).ownerSVGElement ?? (event.currentTarget as SVGSVGElement)
   ;(event.currentTarget as SVGElement).setPointerCapture(event.pointerId)
@@ -67,7 +34,7 @@ function startDrag(event: PointerEvent) {
   const end = () => {
     window.removeEventListener('pointermove', move)
     window.removeEventListener('pointerup', end)
-    if (dragged.value !== null) set(dragged.value)
+    if (dragged.value !== null) ask(dragged.value)
     window.setTimeout(() => (dragged.value = null), 400)
   }
   window.addEventListener('pointermove', move)
@@ -80,7 +47,7 @@ function nudge(event: KeyboardEvent) {
   event.preventDefault()
   event.stopPropagation()
   const base = list.value ?? value.value
-  if (base) set(Math.max(1000, base + step))
+  if (base) ask(Math.max(1000, base + step))
 }
 
 let watcher: ResizeObserver
@@ -203,60 +170,7 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
       </template>
       <p v-else class="quiet empty">Nothing stands on the rail yet: this search finds no priced home.</p>
     </div>
-    <div class="says" :class="{ stale: reckoning }" :aria-busy="reckoning">
-      <p v-if="value" class="first">
-        Indicated <b class="moss">{{ priced(value) }}</b>
-        <span
-          v-if="price?.range"
-          :title="
-            price.range.measured ? '' : 'The range comes from the fit; no backtest has measured it yet.'
-          "
-        >
-          · likely {{ priced(price.range.low) }}–{{ priced(price.range.high) }}
-        </span>
-      </p>
-      <p v-if="price?.range" class="quiet small note">
-        80 % range{{ price.range.measured ? ', measured here' : ', not yet measured'
-        }}<template v-if="soon">
-          ·
-          <span
-            :title="`Between ${soon.low_pct} and ${soon.high_pct} % four times in five; how it is worked out stands under Worth, The ask`"
-            >contract within 30 days: {{ soon.pct }} %</span
-          ></template
-        >
-      </p>
-      <p v-if="!value" class="quiet first">Keep comps to see a value</p>
-      <p class="ask">
-        <label for="list-total">List</label>
-        <TextField
-          id="list-total"
-          v-model="typed"
-          inputmode="numeric"
-          placeholder="price"
-          :aria-invalid="!!fieldFault"
-          @change="typeTotal"
-          @keydown.enter="($event.target as HTMLInputElement).blur()"
-        />
-        <template v-if="area">
-          <label for="list-per" class="quiet">or</label>
-          <TextField
-            id="list-per"
-            v-model="typedPer"
-            class="per"
-            inputmode="decimal"
-            placeholder="per"
-            aria-label="List price per square foot"
-            @change="typePer"
-            @keydown.enter="($event.target as HTMLInputElement).blur()"
-          />
-          <span class="quiet small">/sq ft</span>
-        </template>
-        <span v-if="shownList && value" class="cedar pct">{{
-          signedPct((100 * (shownList - value)) / value)
-        }}</span>
-      </p>
-      <p v-if="fieldFault" class="clay small" role="alert">{{ fieldFault }}</p>
-    </div>
+    <RailWords :list-price="shownList" @ask="ask" />
   </footer>
 </template>
 
@@ -276,53 +190,6 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
 }
 .empty {
   padding: 36px 24px;
-}
-.note {
-  margin-top: -1px;
-}
-.says {
-  padding: 9px 18px 0 14px;
-  border-left: 1px solid rgba(var(--v-theme-line), 0.7);
-}
-.says .first b {
-  transition: opacity 0.15s linear 0.25s;
-}
-.stale .first b {
-  opacity: 0.45;
-}
-.first {
-  white-space: nowrap;
-}
-.first b {
-  font-size: var(--title);
-  font-weight: 600;
-}
-.ask {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  margin-top: 5px;
-}
-.ask input {
-  width: 96px;
-  height: 30px;
-  padding: 0 8px;
-  text-align: right;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: rgb(var(--v-theme-cedar));
-  font-weight: 600;
-}
-.ask input[aria-invalid='true'] {
-  border-color: rgb(var(--v-theme-clay));
-}
-.ask .per {
-  width: 74px;
-  font-weight: 400;
-}
-.pct {
-  margin-left: auto;
-  white-space: nowrap;
 }
 .glide {
   transition: all 0.35s ease;

@@ -2,25 +2,24 @@
 import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
-import PressArea from '@/shared/ui/PressArea.vue'
-import { mdiChevronLeft, mdiChevronRight, mdiClose } from '@mdi/js'
+import { mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { useKeys } from '@/shared/keys'
 import { api, got } from '@/shared/api/client'
 import { DASH, counted, day, fact, money, perSqft, priced, share } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
 import Choose from './Choose.vue'
+import LikenessParts from './LikenessParts.vue'
+import RecordPictures from './RecordPictures.vue'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 /** One record, whole: pictures, prices, days, every fact, the story of its home. */
 const props = defineProps<{ row: Candidate }>()
 const emit = defineEmits<{ close: []; next: [by: number] }>()
-const { id: workup, open, choiceOf, state } = useWorkup()
-const at = ref(1)
+const { choiceOf, state } = useWorkup()
 const id = computed(() => props.row.listing_id)
-watch(id, () => (at.value = 1))
 const record = useQuery({
   queryKey: ['listing', id, computed(() => state.value?.effective_date)],
   queryFn: () =>
@@ -30,23 +29,8 @@ const record = useQuery({
       }),
     ),
 })
-const parts = useQuery({
-  queryKey: ['likeness', workup, id, computed(() => open.data.value?.revision)],
-  queryFn: () =>
-    got(
-      api.GET('/api/workups/{workup_id}/likeness/{listing_id}', {
-        params: { path: { workup_id: workup.value, listing_id: id.value } },
-      }),
-    ),
-})
 const told = computed(() => record.data.value)
 const name = computed(() => props.row.address || props.row.listing_id)
-const pictures = computed(() => told.value?.pictures ?? [])
-const src = (n: number) => `/api/listings/${encodeURIComponent(id.value)}/pictures/${n}`
-function turn(by: number) {
-  const n = pictures.value.length
-  if (n) at.value = ((at.value - 1 + by + n) % n) + 1
-}
 const factOf = (field: string) => told.value?.facts.find((f) => f.field === field)?.value
 /** Each price with the day on which it was so, and what it comes to. */
 const prices = computed(() => {
@@ -99,8 +83,6 @@ const unit = (u: string) => (u && u !== '$' ? ` ${u}` : '')
 
 function key(event: KeyboardEvent) {
   if (event.key === 'Escape') emit('close')
-  else if (event.key === 'ArrowRight') turn(1)
-  else if (event.key === 'ArrowLeft') turn(-1)
   else if (event.key === 'ArrowDown') emit('next', 1)
   else if (event.key === 'ArrowUp') emit('next', -1)
   else return
@@ -138,26 +120,7 @@ useKeys(key, true)
     </header>
     <div class="body">
       <div class="photos">
-        <template v-if="pictures.length">
-          <img class="large" :src="src(at)" :alt="pictures[at - 1]" />
-          <div class="turn">
-            <IconButton :icon="mdiChevronLeft" size="small" name="Picture before" @click="turn(-1)" />
-            <span>{{ pictures[at - 1] }} · {{ at }} of {{ pictures.length }}</span>
-            <IconButton :icon="mdiChevronRight" size="small" name="Next picture" @click="turn(1)" />
-          </div>
-          <div class="small-ones">
-            <PressArea
-              v-for="(caption, i) in pictures"
-              :key="i"
-              :class="{ at: i + 1 === at }"
-              :title="caption"
-              @click="at = i + 1"
-            >
-              <img :src="src(i + 1)" :alt="caption" />
-            </PressArea>
-          </div>
-        </template>
-        <p v-else-if="told" class="quiet none">There are no pictures of this home.</p>
+        <RecordPictures v-if="told" :listing="row.listing_id" :captions="told.pictures" />
         <template v-if="told?.story.length">
           <h2 class="mt-4 mb-1">The story of this home</h2>
           <PlainTable class="small" aria-label="The story of this home">
@@ -208,23 +171,7 @@ useKeys(key, true)
             Listed by {{ [told.agent, told.office].filter(Boolean).join(', ') }}. Never on paper.
           </p>
         </template>
-        <details class="mt-3 parts">
-          <summary>
-            {{ Math.round(row.likeness) }} of 100 alike<span v-if="row.known_share < 0.995" class="quiet"
-              >, {{ Math.round(100 * row.known_share) }} % of it known</span
-            >
-          </summary>
-          <p v-for="p in parts.data.value ?? []" :key="p.field" class="part small">
-            <span :class="{ quiet: p.likeness === null }">{{ p.label }}</span>
-            <i class="bar" :style="{ width: `${Math.max(4, Math.min(150, 420 * p.weight))}px` }">
-              <i :style="{ width: `${100 * (p.likeness ?? 0)}%` }" />
-            </i>
-            <span class="quiet">{{
-              p.likeness === null ? 'unknown' : `${Math.round(100 * p.likeness)} %`
-            }}</span>
-          </p>
-          <p class="quiet small">A bar is as long as the part weighs, and filled as far as it is alike.</p>
-        </details>
+        <LikenessParts class="mt-3" :home="row" />
       </div>
     </div>
     <footer class="quiet small">
@@ -236,30 +183,6 @@ useKeys(key, true)
 </template>
 
 <style scoped>
-.parts summary {
-  cursor: pointer;
-  font-weight: 600;
-  margin-bottom: 4px;
-}
-.part {
-  display: grid;
-  grid-template-columns: 130px 1fr 56px;
-  align-items: center;
-  gap: 8px;
-}
-.bar {
-  display: block;
-  height: 8px;
-  border-radius: var(--corner-s);
-  background: rgb(var(--v-theme-mist));
-  outline: var(--line);
-}
-.bar i {
-  display: block;
-  height: 100%;
-  border-radius: var(--corner-s);
-  background: rgb(var(--v-theme-rain));
-}
 .panel {
   position: absolute;
   inset: 0;
@@ -295,41 +218,14 @@ header {
   padding: 12px 14px;
   overflow: auto;
 }
-.large {
-  width: 100%;
-  max-height: 246px;
-  object-fit: cover;
-  display: block;
-  border-radius: var(--corner);
-}
-.turn {
-  display: flex;
-  justify-content: center;
-  align-items: center;
-  gap: 8px;
-}
-.small-ones {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-.small-ones button {
-  width: 84px;
-  cursor: pointer;
-  border: 2px solid transparent;
-  border-radius: var(--corner);
-  overflow: hidden;
-}
-.small-ones .at {
-  border-color: rgb(var(--v-theme-slate));
-}
-.small-ones img {
-  width: 100%;
-  display: block;
-}
 .words {
   padding: 12px 16px;
   overflow: auto;
+}
+/* a long word of a fact breaks, so that none stands beyond the edge */
+.words td.num {
+  white-space: normal;
+  overflow-wrap: anywhere;
 }
 .when {
   white-space: nowrap;
@@ -339,10 +235,6 @@ header {
 }
 .other {
   color: rgb(var(--v-theme-quiet));
-}
-.none {
-  padding: 60px 0;
-  text-align: center;
 }
 footer {
   display: flex;

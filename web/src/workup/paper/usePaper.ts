@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, inject, provide, type InjectionKey } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
@@ -7,7 +7,7 @@ import { useWorkup } from '../useWorkup'
 export type Paper = Docs['PaperDoc']
 
 /** The pages of the report: which are on, in what order, and how each looks now. */
-export function usePaper() {
+function paperTools() {
   const { id, open, state, send } = useWorkup()
   const known = useQuery({
     queryKey: ['layouts'],
@@ -46,4 +46,19 @@ export function usePaper() {
     move(page, place < 0 ? on.value.length : place)
   }
   return { known, paper, on, off, label, layouts, picture, set, move, toggle }
+}
+
+const KEY: InjectionKey<ReturnType<typeof paperTools>> = Symbol('paper')
+
+/** One draft of the paper for all that stands in its room. */
+export function providePaper() {
+  const tools = paperTools()
+  provide(KEY, tools)
+  return tools
+}
+
+export function usePaper() {
+  const tools = inject(KEY)
+  if (!tools) throw new Error('usePaper stands inside the Paper room only')
+  return tools
 }
