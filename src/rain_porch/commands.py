@@ -25,7 +25,7 @@ from .app.snapshot import Snapshot
 from .app.workups import begin_priced, list_workups
 from .core.errors import BadInput, Refused
 from .core.facts.money import dollars
-from .documents.wire import SearchDoc
+from .documents.search import SearchDoc
 from .records.column_forms import FormsAsked
 from .records.exporting import KINDS as KINDS_OUT
 from .records.exporting import export
@@ -33,7 +33,7 @@ from .records.feed import pull
 from .records.importing import import_file
 from .settings import data_folder, folder_with_records, setting
 from .store import backups
-from .store.undo import undo_import
+from .store.records.undo import undo_import
 
 FEED_PORT, MAIL_PORT = 8041, 8042
 

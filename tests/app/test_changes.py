@@ -14,8 +14,8 @@ from rain_porch.app.story import story_of_home
 from rain_porch.app.workups import begin_workup, change_workup, history_of, list_workups, open_workup, undo_change
 from rain_porch.core.errors import BadInput, NotFound, OutOfDate
 from rain_porch.core.facts.money import half_up
+from rain_porch.documents.search import SearchDoc
 from rain_porch.documents.stored import WorkupDoc
-from rain_porch.documents.wire import SearchDoc
 
 CHANGE = TypeAdapter(Change)
 STATE = WorkupDoc(

@@ -13,7 +13,7 @@ from rain_porch.app.homes import HomeRef
 from rain_porch.core.errors import NotFound
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.search import search as sr
-from rain_porch.documents.wire import SearchDoc
+from rain_porch.documents.search import SearchDoc
 
 PARCELS = """ParcelNumber,UnparsedAddress,City,LivingArea,GarageSpaces,YearBuilt,Latitude,Longitude,PropertySubType
 P1,14 N Ferry Ln,Alder,1800,3,1985,41.2,-38.4,Single Family Residence

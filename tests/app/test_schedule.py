@@ -8,10 +8,10 @@ import zipfile
 
 import pytest
 
-from rain_porch.app import schedule
+from rain_porch.app import schedule, work_kinds
 from rain_porch.app.agent import Agent
 from rain_porch.core.errors import BadInput, NotFound, Refused
-from rain_porch.store import due_work as store
+from rain_porch.store.porch import due_work as store
 
 NOW = dt.datetime(2026, 11, 2, 19, 30)
 
@@ -45,7 +45,7 @@ def works(agent: Agent, clock: Clock, monkeypatch) -> tuple[schedule.Schedule, l
         done.append(details["what"])
         return f"Wrote {details['what']}."
 
-    monkeypatch.setitem(schedule.KINDS, "write", ("Write a word", write))
+    monkeypatch.setitem(schedule.KINDS, "write", ("Write a word", write, frozenset({"what"})))
     return schedule.Schedule(agent.porch, lambda owner: agent, clock), done
 
 
@@ -101,7 +101,7 @@ def test_stopped_work_waits_and_broken_off_work_takes_its_turn_again(agent, work
     with pytest.raises(NotFound):
         store.stop(agent.porch, agent.owner + 1, n, True)
     with pytest.raises(BadInput, match="5 minutes"):
-        schedule.plan(agent, "write", {}, 1, NOW)
+        schedule.plan(agent, "write", {"what": "a"}, 1, NOW)
     with pytest.raises(BadInput, match="no work called"):
         schedule.plan(agent, "dance", {}, None, NOW)
 
@@ -118,3 +118,29 @@ def test_the_thread_does_what_is_due_and_a_backup_holds_all(agent, clock):
     held.end()
     (file,) = (agent.records.folder / "backups").glob("*.zip")
     assert file.name in row["last_said"] and {"records.db", "porch.db"} <= set(zipfile.ZipFile(file).namelist())
+
+
+def test_a_feed_is_pulled_by_its_rhythm_and_planned_once(agent, clock, monkeypatch):
+    asked: list[str] = []
+
+    def fetch(url: str, headers) -> tuple[int, dict]:
+        asked.append(headers["Authorization"])
+        return (503, None) if len(asked) == 1 else (200, {"value": []})
+
+    monkeypatch.setattr(work_kinds, "fetch", fetch)
+    monkeypatch.setattr("rain_porch.records.feed.TRIES", 1)
+    details = {"address": "https://feed.example/listings", "token": "t", "source": ""}
+    for _ in range(2):
+        schedule.plan_once(agent, "feed", details, 60, NOW)
+    (planned,) = schedule.waiting(agent)
+    assert planned["name"] == "Pull a feed of listings, https://feed.example/listings" and "token" not in planned
+    held = schedule.Schedule(agent.porch, lambda owner: agent, clock)
+    assert held.do_next()
+    (planned,) = schedule.waiting(agent)
+    assert planned["failures"] == 1 and due_of(agent, planned["work_id"]) == NOW + dt.timedelta(minutes=1)
+    clock.on(minutes=1)
+    assert held.do_next() and not held.do_next()
+    (planned,) = schedule.waiting(agent)
+    assert planned["last_said"] == "0 new, 0 changed, 0 rejected." and asked == ["Bearer t"] * 2
+    with pytest.raises(BadInput, match="needs address, source, token"):
+        schedule.plan(agent, "feed", {"address": "https://feed.example"}, 60, NOW)

@@ -15,7 +15,7 @@ from rain_porch.core.facts.parcels import read_spans
 from rain_porch.core.search.proposals import helps_most, match_everything
 from rain_porch.core.search.search import Criterion, Search, Window
 from rain_porch.core.search.shapes import Fence
-from rain_porch.store.areas import barriers
+from rain_porch.store.records.areas import barriers
 
 
 @pytest.fixture(scope="module")

@@ -14,7 +14,7 @@ from rain_porch.core.errors import Refused
 from rain_porch.documents import versions
 from rain_porch.documents.stored import PaperDoc, WorkupDoc
 from rain_porch.documents.versions import read, written
-from rain_porch.store import workups as store
+from rain_porch.store.porch import workups as store
 from tests.app.test_changes import begun
 
 # a workup as it was written before documents said their version

@@ -11,7 +11,7 @@ from rain_porch.app.records import Records
 from rain_porch.core.errors import Refused
 from rain_porch.records.feed import pull
 from rain_porch.standins.feed import TOKEN, create_feed
-from rain_porch.store import feeds, imports
+from rain_porch.store.records import feeds, imports
 from tests.conftest import NOW
 
 ADDRESS = "http://feed.test"

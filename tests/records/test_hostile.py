@@ -11,7 +11,7 @@ import pytest
 
 from rain_porch.core.errors import Refused
 from rain_porch.records.importing import import_file
-from rain_porch.store import homes, imports
+from rain_porch.store.records import homes, imports
 from tests.conftest import NOW
 
 HEAD = "ListingId,StandardStatus,Latitude,Longitude,LivingArea,CloseDate,ClosePrice,City\n"

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.report import ink
+from rain_porch.report.pictures import ink
 
 hexes = st.integers(0, 0xFFFFFF).map(lambda n: f"#{n:06X}")
 KINDS = ["sold", "deed_sale", "under_contract", "for_sale", "failed"]

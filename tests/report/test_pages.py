@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from rain_porch.report.pages import comps_page, grid_page, summary_page
+from rain_porch.report.pages.comps import comps_page, grid_page, summary_page
 from rain_porch.report.wording import facts_line
 
 
@@ -64,7 +64,7 @@ def test_the_line_of_facts_says_what_is_known(facts, line):
 
 
 def test_the_map_numbers_the_comps_and_draws_what_lies_under_them(given):
-    from rain_porch.report.maps import map_svg
+    from rain_porch.report.pictures.maps import map_svg
 
     svg = map_svg(given.subject, given.around, given.comps, given.base_map, {"radius_miles": 1.0})
     for n in range(1, len(given.comps) + 1):

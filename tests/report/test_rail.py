@@ -6,8 +6,8 @@ from xml.dom.minidom import parseString
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.report import ink
-from rain_porch.report.rail import rail_svg
+from rain_porch.report.pictures import ink
+from rain_porch.report.pictures.rail import rail_svg
 
 money = st.floats(60_000, 3_000_000)
 comps = st.lists(st.fixed_dictionaries({"close_price": money, "adjusted_price": money}), max_size=12)

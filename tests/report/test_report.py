@@ -19,9 +19,9 @@ from rain_porch.core.errors import BadInput
 from rain_porch.core.facts.money import dollars, half_up, priced
 from rain_porch.documents.stored import PaperDoc
 from rain_porch.report.layouts import LAYOUTS, PAGES
-from rain_porch.report.maps import map_svg
 from rain_porch.report.model import Paper
 from rain_porch.report.papers import document, html, page_picture, pdf, write_report
+from rain_porch.report.pictures.maps import map_svg
 from rain_porch.report.workbook import workbook
 from tests.app.test_changes import begun, change
 

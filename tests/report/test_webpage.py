@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.report import ink
 from rain_porch.report.blocks import figures, heading, homes, note, page, para, picture, ruled, table
+from rain_porch.report.pictures import ink
 from rain_porch.report.webpage import web_page
 
 EVIL = "<script>alert(1)</script> & \"quoted\" 'so'"

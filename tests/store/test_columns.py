@@ -10,8 +10,8 @@ import pytest
 from rain_porch.app.homes import HomeRef, read_home
 from rain_porch.core.facts.dates import date_of
 from rain_porch.core.facts.fields import BY_NAME
-from rain_porch.store.columns import load_columns
-from rain_porch.store.gathering import DATES, NUMBERS, WORDS
+from rain_porch.store.records.columns import load_columns
+from rain_porch.store.records.gathering import DATES, NUMBERS, WORDS
 
 
 @pytest.fixture(scope="module")

@@ -7,8 +7,8 @@ import inspect
 import pytest
 
 from rain_porch.core.errors import BadInput, NotFound, OutOfDate
-from rain_porch.store import choices, clients, deliveries, due_work, kept, searches, views, workups
 from rain_porch.store.db import PORCH, Database
+from rain_porch.store.porch import choices, clients, deliveries, due_work, kept, searches, views, workups
 
 NOW = "2026-11-02T19:30:00"
 MINE, THEIRS = 1, 2

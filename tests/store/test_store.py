@@ -8,8 +8,10 @@ import pytest
 from rain_porch.core.errors import NotFound, OutOfDate, Refused
 from rain_porch.core.facts.fields import FIELDS, PARCEL
 from rain_porch.records.layouts import LAYOUTS
-from rain_porch.store import areas, db, homes, workups
-from rain_porch.store.sellers import sellers_of
+from rain_porch.store import db
+from rain_porch.store.porch import workups
+from rain_porch.store.records import areas, homes
+from rain_porch.store.records.sellers import sellers_of
 
 
 def test_the_schema_has_just_the_catalogues_columns(records):

@@ -13,34 +13,15 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
-from . import (
-    around,
-    asking,
-    backtests,
-    candidates,
-    choices,
-    clients,
-    conclusions,
-    desk,
-    docs,
-    due_work,
-    errors,
-    home,
-    incoming,
-    letters,
-    listings,
-    market,
-    paper,
-    records,
-    searches,
-    since,
-    workups,
-    worth,
-)
+from . import docs, errors
 from .journal import Journal
 from .limits import BodyLimits
+from .office import around, clients, desk, due_work, letters, market, searches
+from .records import conclusions, incoming, listings
+from .records import imports as records
 from .state import State
 from .web_safety import NONCE, WebSafety, new_nonce, page_policy
+from .workup import asking, backtests, candidates, choices, home, paper, since, workups, worth
 
 WEB = Path(str(files("rain_porch"))) / "web"
 

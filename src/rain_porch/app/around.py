@@ -13,8 +13,10 @@ from ..core.market.home_figures import home_figures
 from ..core.search import search as sr
 from ..core.search.sentence import sentence
 from ..core.statistics.summary import DISPLAY_STEP, summarise
+from ..documents.base import Doc
+from ..documents.search import SearchDoc
 from ..documents.stored import HomeRefDoc
-from ..documents.wire import CandidateDoc, Doc, SearchDoc, SubjectDoc
+from ..documents.wire import CandidateDoc, SubjectDoc
 from .homes import HomeRef, read_home
 from .pricing.answers import candidate_docs, subject_doc
 from .pricing.candidates import candidates, loosened

@@ -16,11 +16,12 @@ from ..core.facts.fields import ADJUSTED, BY_NAME, OWN_LINE, Kind
 from ..core.facts.improvements import check_improvement
 from ..core.facts.money import dollars
 from ..core.price.proceeds import net_sheet
+from ..documents.base import Doc, FiniteNumber, Line, Value, check_line
+from ..documents.search import Place, SearchDoc
 from ..documents.stored import DecisionDoc, FeatureDoc, ImprovementDoc, PaperDoc, PhotoDoc, ScenarioDoc, WorkupDoc
-from ..documents.wire import Doc, FiniteNumber, Line, Place, SearchDoc, Value, check_line
 from ..report.layouts import PAGES
-from ..report.opening import HOME_ROWS
-from ..report.readings import STATISTICS
+from ..report.pages.opening import HOME_ROWS
+from ..report.pages.readings import STATISTICS
 from .homes import checked_corrections
 
 MAX_PRICE = 5e8

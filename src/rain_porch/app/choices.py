@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..store import choices as store
+from ..store.porch import choices as store
 from .agent import Agent
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..store import clients as store
+from ..store.porch import clients as store
 from .agent import Agent
 
 

@@ -14,8 +14,8 @@ from ..core.facts.fields import CATALOGUE, Field
 from ..core.market.columns import RECORD_KINDS
 from ..core.market.listing_facts import days_on_market, prices_of, status_said
 from ..core.market.stages import NOTHING
-from ..documents.wire import Doc, Value
-from ..store import homes
+from ..documents.base import Doc, Value
+from ..store.records import homes
 from . import photos
 from .snapshot import Snapshot
 from .story import story

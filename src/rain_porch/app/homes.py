@@ -17,7 +17,7 @@ from ..core.facts.homes import Subject, Value
 from ..core.facts.words import HomeKind
 from ..core.market.columns import Columns
 from ..core.market.listing_facts import price_days
-from ..store import homes as store
+from ..store.records import homes as store
 from .snapshot import Snapshot
 
 _FACTS = (*HOME_FACTS, "subdivision_name", "city", "postal_code", "tax_assessed_value", "tax_annual_amount",

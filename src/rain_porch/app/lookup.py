@@ -7,8 +7,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..documents.wire import Doc
-from ..store import homes
+from ..documents.base import Doc
+from ..store.records import homes
 from .agent import Agent
 from .snapshot import Snapshot
 from .workups import titles

@@ -10,7 +10,7 @@ from typing import Any
 from ..core.errors import NotFound, Refused
 from ..records.photos import MAX_BYTES, kind_of
 from ..standins import camera
-from ..store import homes
+from ..store.records import homes
 from .snapshot import Snapshot
 
 DEMO_SOURCE, DEMO_MARK = "Demo", "demo.txt"  # what the sources of the demo begin with; the file in its folder

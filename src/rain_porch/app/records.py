@@ -10,9 +10,10 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from ..core.market.columns import MANY
-from ..store import columns, db
-from ..store.backtests import newest
-from ..store.imports import records_version
+from ..store import db
+from ..store.records import columns
+from ..store.records.backtests import newest
+from ..store.records.imports import records_version
 from .snapshot import Snapshot
 
 READERS = 3

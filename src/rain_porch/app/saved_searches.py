@@ -7,7 +7,7 @@ from ..core.search.search import Search
 from ..core.search.sentence import sentence
 from ..documents.stored import SavedSearchDoc
 from ..documents.versions import read, written
-from ..store import searches as store
+from ..store.porch import searches as store
 from .agent import Agent
 from .workups import open_workup
 

@@ -10,41 +10,46 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from ..core.errors import BadInput, RainPorchError
-from ..store import backups
-from ..store import due_work as store
-from ..store.db import Database
+from ..store.db import Database, atomic
+from ..store.porch import due_work as store
 from .agent import Agent
+from .work_kinds import KINDS, check
 
 LONGEST_WAIT = 24 * 60  # minutes until what fails is tried again, at most
 LOOK_EVERY = 20.0  # seconds
-
-
-def _back_up(agent: Agent, _: Mapping[str, Any]) -> str:
-    made = backups.back_up(agent.records.folder, None, agent.now())
-    return f"Backed up to {made.name}, {made.stat().st_size / 1e6:,.1f} MB."
-
-
-Work = Callable[[Agent, Mapping[str, Any]], str]
-# kind → (what it is called, what it does: says in one sentence what came of it; raises one of our errors where nothing did)
-KINDS: dict[str, tuple[str, Work]] = {"backup": ("Back up everything", _back_up)}
+MOST_TRIES = 8  # of work that is meant once; then it is for a person to begin it again
 
 
 def plan(agent: Agent, kind: str, details: Mapping[str, Any], every_minutes: int | None, due_at: dt.datetime) -> int:
     """Let work wait until `due_at`; it comes back `every_minutes` after it was due, or once where that is None."""
-    if kind not in KINDS:
-        raise BadInput("kind", f"There is no work called “{kind}”: it is one of {', '.join(KINDS)}.")
+    check(kind, details)
     if every_minutes is not None and every_minutes < 5:
         raise BadInput("every_minutes", "Work comes back every 5 minutes at most: give 5 or more.")
     at = due_at.isoformat(timespec="seconds")
     return store.add(agent.porch, agent.owner, kind, json.dumps(dict(details)), every_minutes, at)
 
 
+def plan_once(agent: Agent, kind: str, details: Mapping[str, Any], every_minutes: int, due_at: dt.datetime) -> int:
+    """Plan work in the place of what waits with the same address: a feed is pulled by one rhythm."""
+    with atomic(agent.porch):
+        for row in store.listed(agent.porch, agent.owner):
+            if row["kind"] == kind and json.loads(row["details"]).get("address") == details.get("address"):
+                store.forget(agent.porch, agent.owner, row["work_id"])
+        return plan(agent, kind, details, every_minutes, due_at)
+
+
 def waiting(agent: Agent) -> list[dict[str, Any]]:
     """All that waits: name, when it is due, whether it is stopped or running, what came of it last."""
     return [
-        {**row, "name": KINDS[row["kind"]][0] if row["kind"] in KINDS else row["kind"], "stopped": bool(row["stopped"])}
-        for row in store.listed(agent.porch, agent.owner)
+        {**row, "name": _name(row), "stopped": bool(row["stopped"])} for row in store.listed(agent.porch, agent.owner)
     ]
+
+
+def _name(row: Mapping[str, Any]) -> str:
+    """What it is called, with the address that it is about."""
+    name = KINDS[row["kind"]][0] if row["kind"] in KINDS else row["kind"]
+    address = json.loads(row["details"]).get("address")
+    return f"{name}, {address}" if address else name
 
 
 def stop(agent: Agent, work_id: int, stopped: bool) -> None:
@@ -62,12 +67,12 @@ def forget(agent: Agent, work_id: int) -> None:
 
 def next_due(due_at: dt.datetime, every_minutes: int | None, failures: int, now: dt.datetime) -> dt.datetime | None:
     """When work is due again: what failed after 1, 2, 4 … minutes, no later than a day and than its usual time; else by its
-    rhythm, the times that were missed left out. None where it was meant once and is done."""
+    rhythm, the times that were missed left out. None where it was meant once and is done, or has failed eight times."""
     usual = None
     if every_minutes is not None:
         step = dt.timedelta(minutes=every_minutes)
         usual = due_at + step * (max(0, (now - due_at) // step) + 1)
-    if not failures:
+    if not failures or (usual is None and failures >= MOST_TRIES):
         return usual
     again = now + dt.timedelta(minutes=min(2 ** (failures - 1), LONGEST_WAIT))
     return again if usual is None else min(again, usual)
@@ -78,14 +83,18 @@ class Schedule:
 
     def __init__(self, porch: Database, agent_of: Callable[[int], Agent], now: Callable[[], dt.datetime]) -> None:
         self.porch, self.agent_of, self.now = porch, agent_of, now
-        self._woken, self._ended = threading.Event(), threading.Event()
+        self._woken, self._ended, self._starting = threading.Event(), threading.Event(), threading.Lock()
         self._thread = threading.Thread(target=self._run, daemon=True, name="work that waits")
         store.let_wait(porch)
 
     def start(self) -> None:
-        self._thread.start()
+        with self._starting:
+            if not self._thread.is_alive() and not self._ended.is_set():
+                self._thread.start()
 
     def wake(self) -> None:
+        """There may be something to do: look now."""
+        self.start()
         self._woken.set()
 
     def end(self) -> None:

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from ..documents.search import SearchDoc
 from ..documents.stored import WorkupDoc
-from ..documents.wire import BacktestDoc, FindDoc, ImportDoc, MarketDoc, PriceDoc, SearchDoc, UndoneDoc
+from ..documents.wire import BacktestDoc, FindDoc, ImportDoc, MarketDoc, PriceDoc, UndoneDoc
 from .market.closer_looks import BandsDoc, BehindDoc, ChangesDoc
 from .market.views import SoFarDoc, ViewAnswerDoc
 

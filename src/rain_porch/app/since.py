@@ -12,7 +12,7 @@ from ..core.facts.money import half_up
 from ..core.market.figure_records import Event, changed_since, rows_touched
 from ..core.market.measures import Market
 from ..core.search.search import let_through
-from ..documents.wire import Doc
+from ..documents.base import Doc
 from .agent import Agent
 from .market.closer_looks import ChangesDoc, told_of
 from .pricing.opened import Opened, priced

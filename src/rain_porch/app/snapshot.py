@@ -21,8 +21,9 @@ from ..core.facts.place import in_area
 from ..core.market.columns import Bools, Columns, Ints
 from ..core.memo import Memo
 from ..core.search.search import Masks, Search
-from ..store import areas, health, homes, series
+from ..store import health
 from ..store.db import Readers
+from ..store.records import areas, homes, series
 
 T = TypeVar("T")
 # so many are kept of each: a fit takes some 2 MB, a table up to 4

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from ..core.facts.money import dollars
-from ..store import homes
+from ..store.records import homes
 from . import photos
 from .homes import Home
 from .snapshot import Snapshot

@@ -14,11 +14,12 @@ from ..core.facts.fields import BY_NAME, Kind
 from ..core.facts.homes import Subject
 from ..core.facts.oddness import odd_fact, odd_price
 from ..core.search.search import Search, check, unknown_mask
+from ..documents.search import SearchDoc
 from ..documents.stored import DecisionDoc, HomeRefDoc, WorkupDoc
 from ..documents.versions import read, written
-from ..documents.wire import PriceDoc, SearchDoc
-from ..store import deliveries as delivered
-from ..store import workups as store
+from ..documents.wire import PriceDoc
+from ..store.porch import deliveries as delivered
+from ..store.porch import workups as store
 from . import changes
 from .agent import Agent
 from .changes import Change

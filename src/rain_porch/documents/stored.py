@@ -10,7 +10,8 @@ from pydantic import Field
 
 from ..core.facts import improvements as im
 from ..core.price import proceeds as pr
-from .wire import Doc, FiniteNumber, Place, SearchDoc, StoredDoc, Value
+from .base import Doc, FiniteNumber, StoredDoc, Value
+from .search import Place, SearchDoc
 
 
 class HomeRefDoc(Doc):

@@ -14,7 +14,7 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from ..core.errors import Refused
-from .wire import StoredDoc
+from .base import StoredDoc
 
 Data = dict[str, Any]
 T = TypeVar("T", bound=StoredDoc)

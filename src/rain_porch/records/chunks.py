@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from itertools import repeat
 from typing import Any
 
-from ..store import imports as store
+from ..store.records import imports as store
 from .checking import Checker, Odd
 from .layouts import Layout
 from .mapping import Part

@@ -16,7 +16,7 @@ import xlsxwriter
 
 from ..core.errors import Refused
 from ..core.facts.fields import Field, Kind
-from ..store import exports
+from ..store.records import exports
 from .layouts import LAYOUTS
 from .parsing import guarded, written
 

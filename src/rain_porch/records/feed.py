@@ -13,7 +13,7 @@ from urllib.parse import urlsplit
 
 from ..core.errors import Refused
 from ..core.facts.keys import made_key
-from ..store import feeds
+from ..store.records import feeds
 from .importing import ImportResult, import_file
 
 TRIES, WAIT_SECONDS, MAX_PAGES = 4, 0.5, 20_000

@@ -18,8 +18,8 @@ from ..core.errors import Refused
 from ..core.facts.fields import Field
 from ..core.facts.keys import made_key
 from ..core.facts.words import plain
-from ..store import imports as store
 from ..store.db import atomic
+from ..store.records import imports as store
 from . import areas, column_forms, mapping, photos, proposing, readers
 from .chunks import ChunkWork, Tally
 from .column_forms import FormRead, FormsAsked

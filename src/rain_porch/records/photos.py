@@ -15,8 +15,8 @@ from pathlib import Path
 from typing import Any
 
 from ..core.errors import Refused
-from ..store import imports as store
 from ..store.db import atomic
+from ..store.records import imports as store
 
 MAX_BYTES, MAX_PHOTOS, MAX_RATIO = 25_000_000, 100_000, 200
 _KINDS = {b"\xff\xd8\xff": ".jpg", b"\x89PNG\r\n\x1a\n": ".png", b"RIFF": ".webp"}

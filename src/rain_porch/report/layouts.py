@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from .closing import about_page, market_page, no_letter_page
-from .handouts import comp_sheets, housing_page, size_page, tour_page
 from .model import ReportInput
-from .opening import cover_page, home_page, letter_page, search_page
-from .pages import comps_page, grid_page, summary_page
-from .price_pages import net_page, strategy_page
-from .readings import KINDS, reading_page, statistics_page
+from .pages.closing import about_page, market_page, no_letter_page
+from .pages.comps import comps_page, grid_page, summary_page
+from .pages.handouts import comp_sheets, housing_page, size_page, tour_page
+from .pages.opening import cover_page, home_page, letter_page, search_page
+from .pages.price import net_page, strategy_page
+from .pages.readings import KINDS, reading_page, statistics_page
 
 Page = Callable[[ReportInput], Any]  # a page, or several
 

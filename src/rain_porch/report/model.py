@@ -9,7 +9,7 @@ from typing import Any
 
 from ..core.facts.fields import PRIVATE
 from ..core.facts.money import dollars, half_up
-from . import ink
+from .pictures import ink
 
 
 @dataclass(frozen=True)

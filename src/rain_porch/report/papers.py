@@ -11,7 +11,7 @@ from ..core.errors import BadInput
 from ..core.facts.dates import said
 from .layouts import LAYOUTS, PAGES
 from .model import ReportInput
-from .own import OWN, own_pages
+from .pages.own import OWN, own_pages
 from .typesetting import compiled
 from .webpage import web_page
 from .wording import day

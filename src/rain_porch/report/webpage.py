@@ -6,7 +6,7 @@ import base64
 from html import escape
 from typing import Any
 
-from .ink import CEDAR
+from .pictures.ink import CEDAR
 from .typesetting import own_picture
 
 _STYLE = """

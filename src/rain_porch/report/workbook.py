@@ -11,7 +11,7 @@ from xlsxwriter.utility import xl_col_to_name
 
 from ..core.statistics.summary import summarise
 from .model import ReportInput
-from .readings import KINDS
+from .pages.readings import KINDS
 from .wording import facts_line, label
 
 FACTS = ("living_area", "bedrooms_total", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet",

@@ -24,7 +24,7 @@ from rain_porch.app.handover.branding import (
 from rain_porch.app.handover.report_input import report_input
 from rain_porch.core.errors import BadInput, NotFound, Refused
 from rain_porch.report import papers
-from rain_porch.report.ink import readable
+from rain_porch.report.pictures.ink import readable
 from tests.app.test_changes import begun, change
 
 

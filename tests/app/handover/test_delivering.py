@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import dataclasses
+import datetime as dt
 import email
 import json
 import socket
@@ -19,14 +21,15 @@ from rain_porch.app.handover.delivering import (
     deliver,
     delivered_paper,
     deliveries,
-    post_beside,
     send_again,
 )
 from rain_porch.app.pricing.opened import suggested
+from rain_porch.app.schedule import Schedule
 from rain_porch.app.workups import delete_workup, list_workups, open_workup
 from rain_porch.core.errors import BadInput
 from rain_porch.standins.mail import Pigeonhole
-from rain_porch.store import deliveries as store
+from rain_porch.store.porch import deliveries as store
+from rain_porch.store.porch import due_work
 from tests.app.test_changes import begun, change
 
 
@@ -50,10 +53,14 @@ def server(tmp_path, monkeypatch):
     controller.stop()
 
 
+def send_what_is_due(agent):
+    while Schedule(agent.porch, lambda owner: agent, agent.now).do_next():
+        pass
+
+
 def posted(agent, n, **ask):
     number = deliver(agent, n, DeliverAsk(**ask))
-    if thread := post_beside(agent, number):
-        thread.join(30)
+    send_what_is_due(agent)
     return store.read(agent.porch, 1, number)
 
 
@@ -116,11 +123,35 @@ def test_what_waits_is_tried_again(agent, priced, server, monkeypatch):
     monkeypatch.delenv("RAIN_PORCH_SMTP")
     held = posted(agent, priced, email="wilma@carrow.example")
     monkeypatch.setenv("RAIN_PORCH_SMTP", address)
-    thread = send_again(agent, held["delivery_id"])
-    assert send_again(agent, held["delivery_id"]) is None, "pressed twice, it goes once"
-    thread.join(30)
+    assert send_again(agent, held["delivery_id"])
+    assert not send_again(agent, held["delivery_id"]), "pressed twice, it goes once"
+    send_what_is_due(agent)
     assert store.read(agent.porch, 1, held["delivery_id"])["state"] == "sent"
-    assert send_again(agent, held["delivery_id"]) is None, "what went out does not go twice"
+    assert not send_again(agent, held["delivery_id"]), "what went out does not go twice"
+    assert len(list(server.glob("*.eml"))) == 1
+
+
+def test_a_server_that_is_away_is_tried_again_by_itself(agent, priced, server, monkeypatch):
+    address = mailing.setting("RAIN_PORCH_SMTP")
+    monkeypatch.setenv("RAIN_PORCH_SMTP", "127.0.0.1:9")
+    held = posted(agent, priced, email="wilma@carrow.example")
+    assert held["state"] == "waiting" and "try again later" in held["said"]
+    monkeypatch.setenv("RAIN_PORCH_SMTP", address)
+    send_what_is_due(agent)
+    assert store.read(agent.porch, 1, held["delivery_id"])["state"] == "waiting", "its minute is not over"
+    later = agent.now() + dt.timedelta(minutes=2)
+    send_what_is_due(dataclasses.replace(agent, now=lambda: later))
+    assert store.read(agent.porch, 1, held["delivery_id"])["state"] == "sent"
+    assert due_work.listed(agent.porch, 1) == []
+
+
+def test_what_was_being_sent_at_a_stop_waits_for_a_word_and_what_was_not_begun_goes_out(agent, priced, server):
+    numbers = [deliver(agent, priced, DeliverAsk(email=f"{who}@carrow.example")) for who in ("first", "second")]
+    due_work.take_next(agent.porch, agent.stamp())  # and the service is killed
+    store.let_wait(agent.porch)
+    send_what_is_due(agent)
+    states = [store.read(agent.porch, 1, n) for n in numbers]
+    assert [s["state"] for s in states] == ["waiting", "sent"] and "while it was being sent" in states[0]["said"]
     assert len(list(server.glob("*.eml"))) == 1
 
 

@@ -13,7 +13,7 @@ from rain_porch.app.pricing.answers import market_doc
 from rain_porch.core.errors import BadInput
 from rain_porch.core.facts.place import miles
 from rain_porch.core.market import measures as mk
-from rain_porch.documents.wire import ShapeDoc
+from rain_porch.documents.search import ShapeDoc
 
 START, END = dt.date(2026, 8, 1), dt.date(2026, 8, 31)
 COUNTS = ("new_listings", "back_on_market", "contracts", "closings", "for_sale", "under_contract", "failed",

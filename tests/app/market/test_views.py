@@ -11,7 +11,7 @@ import pytest
 from rain_porch.app.market.views import ViewDoc, answer, year_so_far
 from rain_porch.app.pricing.answers import market_doc
 from rain_porch.core.errors import BadInput, NotFound
-from rain_porch.store import series
+from rain_porch.store.records import series
 
 
 def test_a_view_is_the_series_of_its_places(demo_records):

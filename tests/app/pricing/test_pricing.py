@@ -25,7 +25,7 @@ from rain_porch.core.facts.homes import Subject
 from rain_porch.core.facts.place import miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.search import search as sr
-from rain_porch.store.areas import barriers
+from rain_porch.store.records.areas import barriers
 
 AMES = Path(__file__).parents[2] / "reference/data/ames.csv"
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
+import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { ref } from 'vue'
@@ -11,6 +12,13 @@ const records = useRecords()
 const changed = useRecordsChanged()
 const address = ref('http://127.0.0.1:8041')
 const token = ref('')
+const again = ref('')
+const RHYTHMS: [string, string][] = [
+  ['', 'only now'],
+  ['60', 'now and every hour'],
+  ['1440', 'now and every day'],
+  ['10080', 'now and every week'],
+]
 const pulling = ref(false)
 const said = ref('')
 const fault = ref('')
@@ -19,9 +27,15 @@ async function pull() {
   said.value = fault.value = ''
   try {
     const done: Docs['ImportDoc'] = await got(
-      api.POST('/api/records/feed', { body: { address: address.value, token: token.value } }),
+      api.POST('/api/records/feed', {
+        body: {
+          address: address.value,
+          token: token.value,
+          again_every: (Number(again.value) || null) as 60 | 1440 | 10080 | null,
+        },
+      }),
     )
-    said.value = `${number(done.rows)} listings came: ${number(done.new)} new, ${number(done.changed)} changed, ${number(done.same)} the same.`
+    said.value = `${number(done.rows)} listings came: ${number(done.new)} new, ${number(done.changed)} changed, ${number(done.same)} the same.${again.value ? ' When it is pulled again stands under Settings, Work that waits.' : ''}`
     await changed()
   } catch (error) {
     fault.value = (error as Told).message
@@ -88,6 +102,12 @@ const OUT: [string, string[]][] = [
         </p>
         <label>Address <TextField v-model="address" type="url" required /></label>
         <label>Token <TextField v-model="token" type="password" autocomplete="off" /></label>
+        <label>
+          Pull it
+          <ChoiceField v-model="again">
+            <option v-for="[minutes, words] in RHYTHMS" :key="minutes" :value="minutes">{{ words }}</option>
+          </ChoiceField>
+        </label>
         <ActButton type="submit" :disabled="pulling">
           {{ pulling ? 'Pulling …' : 'Pull what is new' }}
         </ActButton>
@@ -135,7 +155,8 @@ label {
   gap: 2px;
   font-size: var(--small);
 }
-input {
+input,
+select {
   padding: 5px 8px;
   border: var(--line);
   border-radius: var(--corner);

@@ -13,12 +13,12 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ...core.errors import BadInput, NotFound, Refused
-from ...documents.wire import Doc, check_line
+from ...documents.base import Doc, check_line
 from ...records.photos import kind_of
-from ...report.ink import readable
 from ...report.model import Brand, OwnPages
-from ...report.own import OWN
-from ...store import choices
+from ...report.pages.own import OWN
+from ...report.pictures.ink import readable
+from ...store.porch import choices
 from .. import photos
 from ..agent import Agent
 from ..choices import agent_card, set_agent_card

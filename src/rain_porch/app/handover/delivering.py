@@ -5,17 +5,17 @@ from __future__ import annotations
 import dataclasses
 import json
 import re
-import threading
 from typing import Any
 
 from pydantic import Field
 
 from ...core.errors import RainPorchError
-from ...documents.wire import Doc
+from ...documents.base import Doc
 from ...report import papers
 from ...report.model import ReportInput
 from ...store import db as database
-from ...store import deliveries as store
+from ...store.porch import deliveries as store
+from ...store.porch import due_work
 from ..agent import Agent
 from ..workups import open_workup
 from . import mail as mailing
@@ -67,18 +67,17 @@ def deliver(agent: Agent, workup_id: int, ask: DeliverAsk) -> int:
             _sender(), given.agent.get("name", ""), ask.email, ask.client, subject, ask.words or _words(given, ask), pdf,
             f"{re.sub(r'[^A-Za-z0-9]+', '-', given.title).strip('-') or 'report'}.pdf",
         )  # fmt: skip
-    held = open_workup(agent, workup_id)
-    return store.add(
-        agent.porch,
-        agent.owner,
-        {
-            "workup_id": workup_id, "revision": held.revision, "title": given.title, "client": ask.client.strip(),
+    delivery = {
+            "workup_id": workup_id, "revision": open_workup(agent, workup_id).revision, "title": given.title, "client": ask.client.strip(),
             "email": ask.email, "subject": subject if ask.email else "", "pages": len(given.paper.pages),
             "state": store.SENDING if ask.email else store.BY_HAND, "list_price": given.list_price,
-            "made_at": agent.now().isoformat(timespec="seconds"),
-        },
-        made,
-    )  # fmt: skip
+            "made_at": agent.stamp(),
+    }  # fmt: skip
+    with database.atomic(agent.porch):
+        number = store.add(agent.porch, agent.owner, delivery, made)
+        if ask.email:
+            _plan(agent, number)
+    return number
 
 
 def let_wait(porch: database.Database) -> None:
@@ -94,35 +93,41 @@ def delivered_paper(agent: Agent, delivery_id: int, form: str) -> bytes:
     return store.paper(agent.porch, agent.owner, delivery_id, form)
 
 
-def send_again(agent: Agent, delivery_id: int) -> threading.Thread | None:
-    """Send a message that waits; one that went out, or is on its way, is left alone."""
-    if store.read(agent.porch, agent.owner, delivery_id)["state"] != store.WAITING:
-        return None
-    store.note(agent.porch, delivery_id, store.SENDING, "", None)
-    return post_beside(agent, delivery_id)
+def send_again(agent: Agent, delivery_id: int) -> bool:
+    """Send a message that waits; one that went out, or is on its way, is left alone (False)."""
+    with database.atomic(agent.porch):
+        if store.read(agent.porch, agent.owner, delivery_id)["state"] != store.WAITING:
+            return False
+        store.note(agent.porch, delivery_id, store.SENDING, "", None)
+        _plan(agent, delivery_id)
+    return True
 
 
-def post_beside(agent: Agent, delivery_id: int) -> threading.Thread | None:
-    """Send a message that is to be sent, on a thread of its own: a slow mail server holds nobody up."""
-    if store.read(agent.porch, agent.owner, delivery_id)["state"] != store.SENDING:
-        return None
-    thread = threading.Thread(target=_post, args=(agent, delivery_id), daemon=True)
-    thread.start()
-    return thread
+def _plan(agent: Agent, delivery_id: int) -> None:
+    due_work.add_once(agent.porch, agent.owner, "message", json.dumps({"delivery_id": delivery_id}), agent.stamp())
 
 
-def _post(agent: Agent, delivery_id: int) -> None:
+def post(agent: Agent, delivery_id: int) -> str:
+    """Send a message; what came of it is kept with its delivery. Raises NotNow where it is to be tried again later."""
     db = agent.porch
+    delivery = store.read(db, agent.owner, delivery_id)
+    if delivery["state"] not in (store.SENDING, store.WAITING):
+        return "It went out before."
+    store.note(db, delivery_id, store.SENDING, "", None)
     try:
-        held = store.read(db, agent.owner, delivery_id)
         server = mailing.Server.from_settings()
         if server is None:
             store.note(db, delivery_id, store.WAITING, NOT_SET_UP, None)
-            return
-        mailing.send(server, _sender(), held["email"], store.paper(db, agent.owner, delivery_id, "eml"))
-        store.note(db, delivery_id, store.SENT, "", agent.now().isoformat(timespec="seconds"))
+            return NOT_SET_UP
+        mailing.send(server, _sender(), delivery["email"], store.paper(db, agent.owner, delivery_id, "eml"))
+    except mailing.NotNow as error:
+        store.note(db, delivery_id, store.WAITING, error.message, None)
+        raise
     except RainPorchError as error:
         store.note(db, delivery_id, store.WAITING, error.message, None)
+        return error.message
+    store.note(db, delivery_id, store.SENT, "", agent.stamp())
+    return "Sent."
 
 
 def _sender() -> str:

@@ -18,6 +18,10 @@ from ...settings import setting
 TIMEOUT_SECONDS = 15.0
 
 
+class NotNow(Refused):
+    """The message could not go out, but may later."""
+
+
 @dataclass(frozen=True)
 class Server:
     """Where messages go out. security: "none", "starttls" or "tls"."""
@@ -83,7 +87,7 @@ def _line(text: str) -> str:
 
 
 def send(server: Server, sender: str, to: str, data: bytes) -> None:
-    """Hand a message to the server. Raises Refused with what went wrong and what to do."""
+    """Hand a message to the server. Raises Refused with what went wrong and what to do, NotNow where trying later may help."""
     try:
         kind = smtplib.SMTP_SSL if server.security == "tls" else smtplib.SMTP
         with kind(server.host, server.port, timeout=TIMEOUT_SECONDS) as smtp:
@@ -100,16 +104,19 @@ def send(server: Server, sender: str, to: str, data: bytes) -> None:
     except smtplib.SMTPAuthenticationError as error:
         raise Refused("The mail server does not accept the name and password of the settings.") from error
     except smtplib.SMTPResponseException as error:
-        raise Refused(f"The mail server refused the message: {error.smtp_code} {_said(error.smtp_error)}.") from error
+        kind_of_no = NotNow if 400 <= error.smtp_code < 500 else Refused
+        raise kind_of_no(
+            f"The mail server refused the message: {error.smtp_code} {_said(error.smtp_error)}."
+        ) from error
     except UnicodeError as error:
         raise Refused(f"The mail server takes no address like {to}: use one in plain letters.") from error
     except (OSError, smtplib.SMTPException) as error:
         where = f"{server.host}:{server.port}"
         if isinstance(error, TimeoutError) or "timed out" in str(error):
-            raise Refused(
+            raise NotNow(
                 f"The mail server {where} did not answer in {TIMEOUT_SECONDS:g} s: try again later."
             ) from error
-        raise Refused(f"The mail server {where} cannot be reached: try again later.") from error
+        raise NotNow(f"The mail server {where} cannot be reached: try again later.") from error
 
 
 def _said(text: bytes | str) -> str:

@@ -13,8 +13,8 @@ from ...core.facts.homes import Candidate
 from ...core.market.columns import FOR_SALE
 from ...core.price import proceeds as pr
 from ...core.price.list_price import WITHIN_DAYS
-from ...report.letter import item_pages
 from ...report.model import Paper, ReportInput
+from ...report.pages.letter import item_pages
 from ...store.health import sources
 from .. import photos
 from ..agent import Agent

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from ...documents.stored import PaperDoc
 from ...documents.versions import read, written
-from ...store import kept
 from ...store.db import atomic
+from ...store.porch import kept
 from ..agent import Agent
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.place import miles
 from ...core.market.columns import SOLD
-from ...store.homes import parcels_within
+from ...store.records.homes import parcels_within
 from ..pricing.answers import candidate_docs
 from ..pricing.standpoint import Standpoint
 from ..snapshot import Snapshot

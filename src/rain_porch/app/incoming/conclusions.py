@@ -14,8 +14,8 @@ from ...core.facts.words import HomeKind
 from ...core.market.columns import Columns, Ints
 from ...core.market.listing_facts import resold_from
 from ...records.layouts import LAYOUTS
-from ...store import conclusions, homes
 from ...store.db import Db, WritableDb
+from ...store.records import conclusions, homes
 from ..snapshot import Snapshot
 
 # about → what may be said; "suspect:FIELD" is confirmed or not

@@ -7,7 +7,7 @@ import dataclasses
 from ...documents import wire as d
 from ...records.importing import ImportResult
 from ...records.places import FAR, SWAPPED
-from ...store.undo import Undone
+from ...store.records.undo import Undone
 
 
 def undo_doc(undone: Undone) -> d.UndoneDoc:

@@ -19,8 +19,8 @@ from ...core.market.figure_records import KINDS, Event, changed_since, records_b
 from ...core.market.listing_facts import days_on_market, price_per_sqft
 from ...core.market.view_reading import twelve_months
 from ...core.statistics.summary import known
-from ...documents.wire import Doc
-from ...store.homes import addresses_of
+from ...documents.base import Doc
+from ...store.records.homes import addresses_of
 from ..snapshot import Snapshot
 from .views import PointDoc, ViewDoc, market_of
 

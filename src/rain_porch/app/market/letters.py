@@ -9,11 +9,11 @@ from pydantic import Field
 
 from ...core.errors import NotFound
 from ...core.market.measures import MEASURES
+from ...documents.base import Doc, StoredDoc, check_line
 from ...documents.versions import read, written
-from ...documents.wire import Doc, StoredDoc, check_line
-from ...report.letter import letter_pages
+from ...report.pages.letter import letter_pages
 from ...report.papers import letter_document
-from ...store import kept
+from ...store.porch import kept
 from ..agent import Agent
 from ..choices import agent_card
 from ..snapshot import Snapshot

@@ -9,7 +9,7 @@ import numpy as np
 from ...core.facts.fields import BY_NAME
 from ...core.market.columns import HOME_KINDS
 from ...core.statistics.summary import outside_fences, summarise
-from ...store.homes import addresses_of
+from ...store.records.homes import addresses_of
 from ..snapshot import Snapshot
 
 FIELDS = ("close_price", "living_area", "lot_size_square_feet", "year_built", "bedrooms_total", "bathrooms_full")

@@ -6,8 +6,8 @@ from typing import Any
 
 from ...core.errors import Refused
 from ...documents.versions import read, written
-from ...store import views as store
 from ...store.db import atomic
+from ...store.porch import views as store
 from ..agent import Agent
 from .views import ViewDoc
 

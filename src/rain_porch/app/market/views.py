@@ -19,8 +19,9 @@ from ...core.market.columns import HOME_KINDS, Bools
 from ...core.market.conditions import condition_mask, read_condition, values_of
 from ...core.market.view_reading import Told, sentence, trailing, twelve_months
 from ...core.search.shapes import check_shapes, in_shapes
-from ...documents.wire import Doc, ShapeDoc, StoredDoc
-from ...store import series as store_series
+from ...documents.base import Doc, StoredDoc
+from ...documents.search import ShapeDoc
+from ...store.records import series as store_series
 from ..snapshot import Snapshot
 
 MOST_LINES = 6

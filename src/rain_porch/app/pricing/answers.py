@@ -20,7 +20,8 @@ from ...core.market.conditions import condition_mask, read_condition
 from ...core.search import search as sr
 from ...core.search.sentence import sentence
 from ...documents import wire as d
-from ...store.homes import addresses_of
+from ...documents.search import SearchDoc
+from ...store.records.homes import addresses_of
 from ..homes import Home, own_sale
 from ..snapshot import Snapshot
 from .backtesting import BacktestResult
@@ -89,7 +90,7 @@ def find_doc(records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Se
         counts=dict(found.counts),
         unknown=dict(found.unknown),
         loosened=said,
-        search=d.SearchDoc.of(search),
+        search=SearchDoc.of(search),
         candidates=candidate_docs(standpoint, candidates(standpoint, found.rows)),
     )
 
@@ -149,7 +150,7 @@ def pricing_doc(standpoint: Standpoint, pricing: Pricing, search: sr.Search, sai
         effective_date=date_of(standpoint.view.day),
         subject=subject_doc(standpoint.subject),
         sentence=sentence(search),
-        search=d.SearchDoc.of(search),
+        search=SearchDoc.of(search),
         comps=comps,
         rates=[
             d.RateDoc(

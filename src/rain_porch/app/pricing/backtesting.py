@@ -26,8 +26,8 @@ from ...core.price.evidence import Evidence, Rate
 from ...core.price.grid import adjusted_prices
 from ...core.price.location import at_its_own_spot, location_pct
 from ...core.price.worth import per_sqft_values, weigh
-from ...store import backtests
 from ...store.db import Readers, WritableDb, connect
+from ...store.records import backtests
 from ..homes import FACT_FIELDS
 from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows

@@ -36,7 +36,7 @@ from ...core.price.worth import (
     without,
 )
 from ...core.statistics.summary import known
-from ...store.backtests import cases_near
+from ...store.records.backtests import cases_near
 from .rates import asked_for, no_evidence, rates_for, source_of, with_typed
 from .standpoint import Standpoint
 

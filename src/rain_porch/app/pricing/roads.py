@@ -10,7 +10,7 @@ import shapely
 from ...core.facts.homes import Subject
 from ...core.facts.place import on_a_plane
 from ...core.market.columns import Columns, Floats, Ints
-from ...store import areas
+from ...store.records import areas
 from ..snapshot import Snapshot
 
 BY_MILES = 0.15  # some 800 feet: as far as its noise is heard

@@ -15,8 +15,8 @@ from ...core.price import rate_evidence as re
 from ...core.price.checks import Asked, Check, checks
 from ...core.price.evidence import Rate
 from ...core.price.worth import from_model, why_heaviest
-from ...store.areas import between
-from ...store.sellers import sellers_of
+from ...store.records.areas import between
+from ...store.records.sellers import sellers_of
 from .opened import Opened
 from .pricing import Pricing
 

@@ -11,8 +11,8 @@ from ...core.facts.words import COUNTED
 from ...core.market.columns import RECORD_KINDS, Floats, Ints
 from ...core.market.home_figures import home_figures
 from ...core.statistics.summary import DISPLAY_STEP, far_from_rest, pulls, summarise
-from ...documents.wire import Doc
-from ...store.homes import addresses_of
+from ...documents.base import Doc
+from ...store.records.homes import addresses_of
 from .opened import Opened, found
 
 FAR = 12  # values a figure that are named because they lie far from the rest

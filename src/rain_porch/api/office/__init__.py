@@ -1,0 +1,1 @@
+"""What is asked of the desk: homes, clients, searches, the market, letters, work that waits."""

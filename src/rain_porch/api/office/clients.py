@@ -1,0 +1,115 @@
+"""Clients, and what was delivered to them."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel, Field
+
+from ...app import clients as people
+from ...app.handover import delivering
+from ...app.handover.delivering import DeliverAsk, DeliveryDoc, deliver, send_again
+from ...core.errors import BadInput
+from ...documents.base import Line
+from ...records.contacts import EMAIL, read_people
+from ..bodies import read_body
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["clients"], responses=RESPONSES)
+MOST_BYTES = 5_000_000
+MEDIA = {
+    "pdf": "application/pdf",
+    "html": "text/html; charset=utf-8",
+    "eml": "message/rfc822",
+    "json": "application/json",
+}
+
+
+class PersonDoc(BaseModel):
+    name: Line = Field(min_length=1, max_length=200, pattern=r"\S")
+    email: Line = Field("", max_length=254)
+    phone: Line = Field("", max_length=100)
+    address: str = Field("", max_length=400)
+    note: str = Field("", max_length=400)
+
+
+class ClientDoc(PersonDoc):
+    client_id: int
+
+
+class TakenDoc(BaseModel):
+    """taken: how many people are in the list now that came with the file; left: why the others were not taken."""
+
+    taken: int
+    left: list[str]
+
+
+def _checked(person: PersonDoc) -> dict[str, str]:
+    if person.email and not EMAIL.match(person.email):
+        raise BadInput("email", f"“{person.email}” is no e-mail address: write one like name@place.example.")
+    return {k: v.strip() for k, v in person.model_dump().items()}
+
+
+@router.get("/clients")
+def clients(porch: Porch) -> list[ClientDoc]:
+    return [ClientDoc(**c) for c in people.list_clients(porch.agent)]
+
+
+@router.post("/clients", status_code=201)
+def add_client(porch: Porch, body: PersonDoc) -> ClientDoc:
+    (number,) = people.add_clients(porch.agent, [_checked(body)])
+    return ClientDoc(client_id=number, **body.model_dump())
+
+
+@router.put("/clients/{client_id}")
+def change_client(porch: Porch, client_id: Number, body: PersonDoc) -> ClientDoc:
+    people.change_client(porch.agent, client_id, _checked(body))
+    return ClientDoc(client_id=client_id, **body.model_dump())
+
+
+@router.delete("/clients/{client_id}", status_code=204)
+def delete_client(porch: Porch, client_id: Number) -> None:
+    people.delete_client(porch.agent, client_id)
+
+
+@router.post("/clients/file")
+async def bring_in_clients(porch: Porch, request: Request) -> TakenDoc:
+    """People from a vCard or CSV file, sent as the body."""
+    data = await read_body(request, MOST_BYTES, remedy="split it")
+    found = await run_in_threadpool(read_people, data)
+    return TakenDoc(taken=len(await run_in_threadpool(people.add_clients, porch.agent, found.people)), left=found.left)
+
+
+@router.post("/workups/{workup_id}/deliveries", status_code=201)
+def deliver_report(porch: Porch, workup_id: Number, body: DeliverAsk) -> DeliveryDoc:
+    """Freeze the report as it is now and keep it; with an e-mail address it is sent."""
+    number = deliver(porch.agent, workup_id, body)
+    porch.state.schedule.wake()
+    return next(DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id) if d["delivery_id"] == number)
+
+
+@router.get("/deliveries")
+def deliveries(porch: Porch, workup_id: int | None = None) -> list[DeliveryDoc]:
+    return [DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id)]
+
+
+@router.post("/deliveries/{delivery_id}/again", status_code=204)
+def try_again(porch: Porch, delivery_id: Number) -> None:
+    """Send a message that waits."""
+    send_again(porch.agent, delivery_id)
+    porch.state.schedule.wake()
+
+
+@router.get("/deliveries/{delivery_id}/paper.{form}", response_class=Response)
+def delivered_paper(porch: Porch, delivery_id: Number, form: Literal["pdf", "html", "eml", "json"]) -> Response:
+    """A delivered paper, just as it went out."""
+    data = delivering.delivered_paper(porch.agent, delivery_id, form)
+    shown = "inline" if form == "pdf" else "attachment"
+    return Response(
+        data,
+        media_type=MEDIA[form],
+        headers={"Content-Disposition": f'{shown}; filename="delivered-{delivery_id}.{form}"'},
+    )

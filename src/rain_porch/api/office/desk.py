@@ -1,0 +1,136 @@
+"""Finding a home, the field catalogue, the base map."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel
+
+from ...app.homes import HomeRef, read_home
+from ...app.lookup import HitsDoc, hit_doc, looked_up
+from ...core.errors import BadInput
+from ...core.facts.fields import CATALOGUE
+from ...core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
+from ...core.search.search import statuses_of
+from ...core.search.spread import words_of
+from ...store.records import areas, homes
+from ..errors import RESPONSES
+from ..state import Porch
+
+router = APIRouter(tags=["desk"], responses=RESPONSES)
+
+
+class FieldDoc(BaseModel):
+    name: str
+    label: str
+    short: str
+    kind: str
+    unit: str
+    group: str
+    step: float
+    low: float | None
+    high: float | None
+    adjusted: bool
+    searched: bool
+    shown: bool
+
+
+class SpotDoc(BaseModel):
+    latitude: float
+    longitude: float
+
+
+@router.get("/lookup")
+def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc:
+    """Homes, places and workups that a text may mean."""
+    return looked_up(porch.agent, text)
+
+
+@router.get("/nearest")
+def nearest(
+    porch: Porch,
+    latitude: Annotated[float, Query(ge=-90, le=90)],
+    longitude: Annotated[float, Query(ge=-180, le=180)],
+) -> HitsDoc:
+    """The home of the records nearest to a point on the map, within 0.15 miles; none where none is."""
+    found = homes.nearest_home(porch.records.db, latitude, longitude)
+    if found is None:
+        return HitsDoc(hits=[])
+    hit = homes.Hit(*found, read_home(porch.records, HomeRef(*found)).subject.address or found[1])
+    return HitsDoc(hits=[hit_doc(hit)])
+
+
+@router.get("/map/middle")
+def middle(porch: Porch) -> SpotDoc:
+    """The middle of the records: where a map opens that has no home."""
+    latitude, longitude = porch.records.middle()
+    return SpotDoc(latitude=latitude, longitude=longitude)
+
+
+@router.get("/fields")
+def fields() -> list[FieldDoc]:
+    """The field catalogue, without what is private."""
+    return [
+        FieldDoc(**{k: getattr(f, k) for k in FieldDoc.model_fields if k != "kind"}, kind=f.kind.value)
+        for f in CATALOGUE
+        if (f.stored or f.searched) and not f.private
+    ]
+
+
+@router.get("/words")
+def words_of_a_field(
+    porch: Porch,
+    field: Annotated[str, Query(max_length=60)],
+    text: Annotated[str, Query(max_length=100)] = "",
+) -> dict[str, int]:
+    """The words that a field has in the records and that hold a text, with their counts."""
+    return words_of(porch.records.columns, field, text, 40)
+
+
+@router.get("/record-statuses")
+def record_statuses() -> dict[str, dict[str, str]]:
+    """The statuses that can be told apart within a kind of record: kind → status → how it is said."""
+    return {k.value: {s: STATUS_SAID[Status(s)] for s in statuses_of(k)} for k in RecordKind if statuses_of(k)}
+
+
+@router.get("/home-kinds")
+def home_kinds() -> dict[str, str]:
+    return {k.value: v for k, v in HOME_PLURAL.items()}
+
+
+@router.get("/map")
+def base_map(porch: Porch) -> dict[str, Any]:
+    """The base map as one GeoJSON feature collection."""
+    return porch.records.base_map()
+
+
+Degrees = Annotated[float, Query(ge=-180, le=180, allow_inf_nan=False)]
+
+
+@router.get("/map/fine")
+def fine_map(porch: Porch, west: Degrees, south: Degrees, east: Degrees, north: Degrees) -> dict[str, Any]:
+    """Lots and buildings of what is in view."""
+    if west > east or south > north:
+        raise BadInput("west", "The box is upside down: west must lie below east, south below north.")
+    return areas.fine_map(porch.records.db, west, south, east, north)
+
+
+class BarrierDoc(BaseModel):
+    """A named highway, water or railway: lines of [longitude, latitude]."""
+
+    name: str
+    kind: str
+    lines: list[list[list[float]]]
+
+
+@router.get("/map/barriers")
+def barriers(porch: Porch) -> list[BarrierDoc]:
+    """What of the base map may be taken as a fence."""
+    return [BarrierDoc(**b) for b in areas.barriers(porch.records.db)]
+
+
+@router.get("/areas")
+def named_areas(porch: Porch) -> list[dict[str, str]]:
+    """Polygons, subdivisions, buildings, cities and postal codes by which a search or a market view may name its place."""
+    return porch.records.named_places()

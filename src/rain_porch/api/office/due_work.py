@@ -1,0 +1,66 @@
+"""Work that waits: what is due when, what came of it, stopped, begun again, done at once."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from ...app import schedule
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["settings"], responses=RESPONSES)
+
+
+class DueWorkDoc(BaseModel):
+    """failures: how often it failed since it last came through. last_said: what came of it."""
+
+    work_id: int
+    kind: str
+    name: str
+    every_minutes: int | None
+    due_at: dt.datetime
+    stopped: bool
+    running_since: dt.datetime | None
+    failures: int
+    last_at: dt.datetime | None
+    last_said: str
+
+
+class PlanDoc(BaseModel):
+    """due_at: now where none is given."""
+
+    kind: str = Field(max_length=40)
+    details: dict[str, Any] = Field(default={}, max_length=20)
+    every_minutes: int | None = Field(default=None, le=525_600)
+    due_at: dt.datetime | None = None
+
+
+@router.get("/due-work")
+def waiting(porch: Porch) -> list[DueWorkDoc]:
+    return [DueWorkDoc(**w) for w in schedule.waiting(porch.agent)]
+
+
+@router.post("/due-work", status_code=201)
+def plan(porch: Porch, body: PlanDoc) -> DueWorkDoc:
+    due = (body.due_at or porch.agent.now()).replace(tzinfo=None)
+    number = schedule.plan(porch.agent, body.kind, body.details, body.every_minutes, due)
+    porch.state.schedule.wake()
+    return next(DueWorkDoc(**w) for w in schedule.waiting(porch.agent) if w["work_id"] == number)
+
+
+@router.post("/due-work/{work_id}/{act}", status_code=204)
+def act_on(porch: Porch, work_id: Number, act: Literal["stop", "start", "now"]) -> None:
+    if act == "now":
+        schedule.do_now(porch.agent, work_id)
+    else:
+        schedule.stop(porch.agent, work_id, act == "stop")
+    porch.state.schedule.wake()
+
+
+@router.delete("/due-work/{work_id}", status_code=204)
+def forget(porch: Porch, work_id: Number) -> None:
+    schedule.forget(porch.agent, work_id)

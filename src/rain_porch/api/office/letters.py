@@ -1,0 +1,65 @@
+"""Market letters: kept by name, made anew from the newest records, as PDF, web page and pictures."""
+
+from __future__ import annotations
+
+import re
+from typing import Literal
+
+from fastapi import APIRouter, Response
+
+from ...app.market import letters as kept
+from ...app.market.letters import KeptLetterDoc, LetterDoc
+from ...core.errors import BadInput
+from ...report.papers import PICTURE_MEDIA, PictureForm, as_pdf, as_pictures
+from ...report.webpage import web_page
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["letters"], responses=RESPONSES)
+
+
+@router.get("/letters")
+def letters(porch: Porch) -> list[KeptLetterDoc]:
+    return kept.letters(porch.agent)
+
+
+@router.post("/letters", status_code=201)
+def add_letter(porch: Porch, body: LetterDoc) -> KeptLetterDoc:
+    return KeptLetterDoc(letter_id=kept.add_letter(porch.agent, body), letter=body)
+
+
+@router.put("/letters/{letter_id}")
+def change_letter(porch: Porch, letter_id: Number, body: LetterDoc) -> KeptLetterDoc:
+    kept.change_letter(porch.agent, letter_id, body)
+    return KeptLetterDoc(letter_id=letter_id, letter=body)
+
+
+@router.delete("/letters/{letter_id}", status_code=204)
+def delete_letter(porch: Porch, letter_id: Number) -> None:
+    kept.delete_letter(porch.agent, letter_id)
+
+
+@router.get("/letters/{letter_id}/letter.{form}", response_class=Response)
+def letter(porch: Porch, letter_id: Number, form: Literal["pdf", "html"]) -> Response:
+    """The letter with the figures of today."""
+    held = kept.read_letter(porch.agent, letter_id)
+    model = kept.letter_model(porch.agent, held)
+    data = as_pdf(model) if form == "pdf" else web_page(model).encode()
+    name = re.sub(r"[^A-Za-z0-9]+", "-", held.title).strip("-") or "letter"
+    media = "application/pdf" if form == "pdf" else "text/html; charset=utf-8"
+    return Response(data, media_type=media, headers={"Content-Disposition": f'attachment; filename="{name}.{form}"'})
+
+
+@router.get("/letters/{letter_id}/sheets")
+def sheets(porch: Porch, letter_id: Number) -> int:
+    """How many sheets the letter has today."""
+    return len(as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), "svg"))
+
+
+@router.get("/letters/{letter_id}/sheets/{number}.{form}", response_class=Response)
+def sheet(porch: Porch, letter_id: Number, number: Number, form: PictureForm) -> Response:
+    """One sheet as a picture."""
+    made = as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), form)
+    if number > len(made):
+        raise BadInput("sheet", f"There is no sheet {number}: the letter has {len(made)}.")
+    return Response(made[number - 1], media_type=PICTURE_MEDIA[form])

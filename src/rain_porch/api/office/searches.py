@@ -1,0 +1,58 @@
+"""Searches kept by name, for this home and for others."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from ...app import saved_searches as kept_searches
+from ...documents.base import Line
+from ...documents.search import SearchDoc
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["searches"], responses=RESPONSES)
+
+
+class SearchName(BaseModel):
+    name: Line = Field(min_length=1, max_length=80, pattern=r"\S")
+
+
+class SavedSearch(BaseModel):
+    """words: the search as a sentence, for the home it was made for."""
+
+    search_id: int
+    name: str
+    words: str
+
+
+class Carried(BaseModel):
+    """The search about this home, and what belonged to the other's place and stayed behind."""
+
+    search: SearchDoc
+    left: list[str]
+
+
+@router.get("/searches")
+def saved_searches(porch: Porch) -> list[SavedSearch]:
+    return [
+        SavedSearch(search_id=n, name=name, words=words) for n, name, words in kept_searches.saved_searches(porch.agent)
+    ]
+
+
+@router.post("/workups/{workup_id}/searches", status_code=201)
+def save_search(porch: Porch, workup_id: Number, body: SearchName) -> int:
+    """Keep the workup's search under a name; one of the same name is replaced. Returns its number."""
+    return kept_searches.save_search(porch.agent, workup_id, body.name.strip())
+
+
+@router.get("/workups/{workup_id}/searches/{search_id}")
+def carry_search(porch: Porch, workup_id: Number, search_id: Number) -> Carried:
+    """A saved search as it would be for this home; nothing changes yet."""
+    search, left = kept_searches.carried_search(porch.agent, workup_id, search_id)
+    return Carried(search=SearchDoc.of(search), left=left)
+
+
+@router.delete("/searches/{search_id}", status_code=204)
+def delete_search(porch: Porch, search_id: Number) -> None:
+    kept_searches.delete_search(porch.agent, search_id)

@@ -1,0 +1,1 @@
+"""What is asked of the records: files coming in, imports, conclusions, one listing."""

@@ -1,0 +1,185 @@
+"""The records: how many, how fresh, what came in and what was wrong with it; feeds; and out again."""
+
+from __future__ import annotations
+
+import csv
+import datetime as dt
+import io
+import json
+import tempfile
+from pathlib import Path
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Response
+from fastapi import Path as PathParameter
+from fastapi.responses import FileResponse
+from pydantic import BaseModel, Field
+from starlette.background import BackgroundTask
+
+from ...app import schedule
+from ...app.incoming import outcomes
+from ...app.incoming.fetching import fetch
+from ...app.snapshot import freshness
+from ...app.workups import titles
+from ...core.errors import BadInput, NotFound
+from ...documents.wire import ImportDoc, UndoneDoc
+from ...records import exporting
+from ...records.feed import pull
+from ...records.parsing import guarded
+from ...store import health
+from ...store.records import feeds, imports
+from ...store.records.undo import undo_import
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["records"], responses=RESPONSES)
+ALL_ROWS = 1_000_000
+
+
+class ImportRow(BaseModel):
+    import_id: int
+    source: str
+    kind: str
+    file_name: str
+    finished_at: str
+    rows: int
+    new: int
+    changed: int
+    same: int
+    suspect: int
+    rejected: int
+    reasons: dict[str, int]
+    undone_at: str | None
+
+
+class SourceRow(BaseModel):
+    """through: the newest event among its listings."""
+
+    name: str
+    kinds: str | None
+    imports: int
+    last_import: str | None
+    listings: int
+    through: str | None
+
+
+class FeedRow(BaseModel):
+    address: str
+    source: str
+    read_to: str | None
+    last_pulled_at: str | None
+    broken_off: bool
+
+
+class RecordsDoc(BaseModel):
+    counts: dict[str, int]
+    through: dt.date | None
+    imports: list[ImportRow]
+    sources: list[SourceRow]
+    feeds: list[FeedRow]
+
+
+class PullRequest(BaseModel):
+    address: str = Field(min_length=8, max_length=500)
+    token: str = Field("", max_length=2000)
+    source: str | None = Field(None, max_length=120)
+    again_every: Literal[60, 1440, 10080] | None = Field(
+        None, description="minutes until it is pulled again, and so on"
+    )
+
+
+class Health(BaseModel):
+    """records: their version, which every import raises."""
+
+    status: Literal["ok"]
+    records: int
+
+
+@router.get("/health")
+def service_health(porch: Porch) -> Health:
+    """Whether the service answers and its databases can be read: for whatever watches over it."""
+    titles(porch.agent)
+    return Health(status="ok", records=porch.records.stamp[0])
+
+
+@router.get("/records")
+def records(porch: Porch) -> RecordsDoc:
+    db = porch.live
+    return RecordsDoc(
+        **freshness(porch.records),
+        imports=[ImportRow(**r) for r in imports.list_imports(db)],
+        sources=[SourceRow(**r) for r in health.sources(db)],
+        feeds=[FeedRow(**r) for r in feeds.all_feeds(db)],
+    )
+
+
+@router.get("/records/imports/{import_id}/rows")
+def reported_rows(porch: Porch, import_id: Number) -> list[dict[str, Any]]:
+    """Rows of an import that were rejected, or in which something was blanked or marked suspect."""
+    return imports.reported_rows(porch.live, import_id)
+
+
+@router.get("/records/imports/{import_id}/rejects.csv", response_class=Response)
+def rejects(porch: Porch, import_id: Number) -> Response:
+    """The rejected rows as they stood in the file, with row and reason before them, to be mended and brought in again."""
+    rows = [r for r in imports.reported_rows(porch.live, import_id, ALL_ROWS) if r["outcome"] == "rejected"]
+    if not rows:
+        raise NotFound(f"Import {import_id} rejected nothing.", import_id=import_id)
+    originals = [json.loads(r["original"]) for r in rows]
+    columns = list(dict.fromkeys(name for o in originals for name in o))
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(["Row in the file", "Why it was rejected", *map(guarded, columns)])
+    for r, o in zip(rows, originals, strict=True):
+        writer.writerow([r["row_number"], "; ".join(r["reasons"]), *(guarded(str(o.get(c, ""))) for c in columns)])
+    return Response(
+        out.getvalue(),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="rejects-{import_id}.csv"'},
+    )
+
+
+@router.post("/records/imports/{import_id}/undo")
+def undo(porch: Porch, import_id: Number) -> UndoneDoc:
+    with porch.state.records.connection() as db:
+        return outcomes.undo_doc(undo_import(db, import_id, porch.agent.stamp()))
+
+
+@router.post("/records/feed")
+def pull_feed(porch: Porch, asked: PullRequest) -> ImportDoc:
+    """Pull what is new from a feed of listings, on a connection of its own: nobody waits for it."""
+    records = porch.state.records
+    with records.connection() as db:
+        result = pull(
+            db, asked.address, asked.token, folder=records.folder, now=porch.agent.now(), get=fetch, source=asked.source
+        )
+    if asked.again_every is not None:
+        details = {"address": asked.address, "token": asked.token, "source": asked.source or ""}
+        due = porch.agent.now() + dt.timedelta(minutes=asked.again_every)
+        schedule.plan_once(porch.agent, "feed", details, asked.again_every, due)
+        porch.state.schedule.wake()
+    return outcomes.import_doc(result)
+
+
+@router.get("/records/export/{kind}.{ending}", response_class=FileResponse)
+def export(
+    porch: Porch,
+    kind: Annotated[str, PathParameter(max_length=20)],
+    ending: Literal["csv", "json", "geojson", "xlsx"],
+) -> FileResponse:
+    """All records of a kind, in the form that the import reads (or a workbook for people)."""
+    if kind not in exporting.KINDS:
+        raise BadInput("kind", f"There are no records of a kind “{kind}”: name one of {', '.join(exporting.KINDS)}.")
+    file = Path(tempfile.mkdtemp(dir=porch.records.folder)) / f"{kind}.{ending}"
+    try:
+        with porch.state.records.connection() as db:
+            exporting.export(db, kind, file)
+    except BaseException:
+        _forget(file)
+        raise
+    return FileResponse(file, filename=file.name, background=BackgroundTask(_forget, file))
+
+
+def _forget(file: Path) -> None:
+    file.unlink(missing_ok=True)
+    file.parent.rmdir()

@@ -1,0 +1,200 @@
+"""Files on their way into the records: brought, mapped, planned, accepted or let go."""
+
+from __future__ import annotations
+
+import dataclasses
+import shutil
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Path, Query, Request
+from pydantic import BaseModel, Field
+
+from ...app.incoming import files
+from ...core.errors import Refused
+from ...documents.wire import FormReadDoc
+from ...records import importing
+from ...records.mapping import Part
+from ...records.proposing import SURE
+from ..errors import RESPONSES
+from ..limits import parts_of_file
+from ..state import Files, Porch
+
+router = APIRouter(tags=["records"], responses=RESPONSES)
+FileId = Annotated[str, Path(pattern="^[0-9a-f]{12}$")]
+KindName = Literal["listings", "history", "parcels", "transfers", "assessments", "areas", "series", "photos"]
+SAMPLES = 4
+
+
+class PartDoc(BaseModel):
+    """Where one field comes from; see docs/records.md, Mappings."""
+
+    field: str = Field(max_length=80)
+    columns: list[str] = Field(default=[], max_length=8)
+    how: Literal["join", "date", "sum", "difference"] = "join"
+    between: str = Field(" ", max_length=20)
+    times: float = 1.0
+    values: dict[str, str] = {}
+    constant: str | None = Field(None, max_length=500)
+    form: Literal["", "point", "comma", "mdy", "dmy"] = ""
+
+
+class ColumnDoc(BaseModel):
+    """words: the distinct words of a column that has few."""
+
+    name: str
+    samples: list[str]
+    words: list[str]
+
+
+class GuessDoc(BaseModel):
+    part: PartDoc
+    sure: float
+    why: str
+
+
+class TargetDoc(BaseModel):
+    name: str
+    label: str
+    reso: str
+    kind: str
+    unit: str
+
+
+class PreviewDoc(BaseModel):
+    """parts: the mapping that would be used; guesses: all that was thought of, with how sure it is; forms: how numbers
+    and dates are written, as far as the first rows tell."""
+
+    file_id: str
+    name: str
+    kind: str
+    source: str
+    remembered: bool
+    columns: list[ColumnDoc]
+    parts: list[PartDoc]
+    guesses: list[GuessDoc]
+    fields: list[TargetDoc]
+    forms: list[FormReadDoc]
+    sure_enough: float = SURE
+
+
+class PlanRequest(BaseModel):
+    kind: KindName | None = None
+    source: str = Field(min_length=1, max_length=120)
+    parts: list[PartDoc] | None = Field(None, max_length=400)
+    places: Literal["", "swap", "new"] = ""
+
+
+class IncomingDoc(BaseModel):
+    """samples: rows to look at, by outcome."""
+
+    file_id: str
+    name: str
+    stage: str
+    rows: int
+    result: dict[str, Any] | None
+    samples: dict[str, list[dict[str, Any]]]
+    message: str
+
+
+def _doc(file: files.Incoming) -> IncomingDoc:
+    return IncomingDoc(
+        file_id=file.file_id, name=file.path.name, stage=file.stage, rows=file.rows, result=file.result,
+        samples=file.samples, message=file.message,
+    )  # fmt: skip
+
+
+def _part_doc(part: Part) -> PartDoc:
+    return PartDoc(**part.as_json())
+
+
+@router.post("/records/incoming", openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}})
+async def bring(
+    held: Files, request: Request, name: Annotated[str, Query(min_length=1, max_length=300)]
+) -> IncomingDoc:
+    """A file, as it is, in the body of the request."""
+    file = held.place(name)
+    size = 0
+    try:
+        with file.path.open("wb") as out:
+            async for part in parts_of_file(request):
+                size += len(part)
+                if size > files.MAX_BYTES:
+                    break
+                out.write(part)
+    except BaseException:  # the sender went away, or was too slow
+        held.cancel(file.file_id)
+        raise
+    if size == 0 or size > files.MAX_BYTES:
+        held.cancel(file.file_id)
+        raise Refused("The file is empty." if size == 0 else "The file is larger than 4 GB: bring it in parts.")
+    return _doc(file)
+
+
+@router.get("/records/incoming")
+def waiting(held: Files) -> list[IncomingDoc]:
+    return [_doc(f).model_copy(update={"samples": {}}) for f in held.waiting()]
+
+
+@router.get("/records/incoming/{file_id}")
+def stage_of(held: Files, file_id: FileId) -> IncomingDoc:
+    return _doc(held.get(file_id))
+
+
+@router.get("/records/incoming/{file_id}/preview")
+def preview(
+    held: Files,
+    porch: Porch,
+    file_id: FileId,
+    kind: KindName | None = None,
+    source: Annotated[str | None, Query(max_length=120)] = None,
+) -> PreviewDoc:
+    """How the file would be read: its columns with samples, and the mapping remembered or proposed."""
+    path = held.get(file_id).path
+    source = source or path.stem
+    with porch.state.records.connection() as db:
+        seen = importing.preview(db, path, source, kind)
+    columns = []
+    for i, column in enumerate(seen.columns):
+        cells = [row[i].strip() for row in seen.sample if i < len(row) and row[i].strip()]
+        distinct = list(dict.fromkeys(c[:80] for c in cells))
+        columns.append(
+            ColumnDoc(name=column, samples=distinct[:SAMPLES], words=distinct if len(distinct) <= 24 else [])
+        )
+    return PreviewDoc(
+        file_id=file_id, name=path.name, kind=seen.kind, source=source, remembered=seen.remembered, columns=columns,
+        parts=[_part_doc(p) for p in seen.parts],
+        forms=[FormReadDoc(**dataclasses.asdict(r)) for r in importing.forms_of_preview(path, seen)],
+        guesses=[GuessDoc(part=_part_doc(g.part), sure=g.sure, why=g.why) for g in seen.guesses],
+        fields=[
+            TargetDoc(name=f.name, label=f.label, reso=f.reso, kind=f.kind.value, unit=f.unit)
+            for f in importing.fields_of(seen.kind)
+        ],
+    )  # fmt: skip
+
+
+@router.post("/records/incoming/{file_id}/plan")
+def plan(held: Files, file_id: FileId, asked: PlanRequest) -> IncomingDoc:
+    """Start to work out what the file would change; ask for its stage until it is "planned"."""
+    mapping = {"parts": [p.model_dump() for p in asked.parts]} if asked.parts else None
+    return _doc(held.plan(file_id, asked.kind, asked.source, mapping, held.now(), asked.places))
+
+
+@router.post("/records/incoming/{file_id}/accept")
+def accept(held: Files, file_id: FileId) -> IncomingDoc:
+    return _doc(held.accept(file_id))
+
+
+@router.delete("/records/incoming/{file_id}")
+def let_go(held: Files, file_id: FileId) -> list[IncomingDoc]:
+    held.cancel(file_id)
+    return waiting(held)
+
+
+class RoomDoc(BaseModel):
+    free_mb: int
+
+
+@router.get("/records/room")
+def room(held: Files) -> RoomDoc:
+    """How much the disk of the data folder can still take."""
+    return RoomDoc(free_mb=shutil.disk_usage(held.folder).free // 1_000_000)

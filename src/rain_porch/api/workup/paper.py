@@ -1,0 +1,151 @@
+"""The report: its pages as pictures, and the papers it is handed over as."""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Path, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel, Field
+
+from ...app import choices as chosen
+from ...app.handover import branding, saved_layouts
+from ...app.handover.branding import CardDoc, OwnPageDoc
+from ...app.handover.report_input import report_input
+from ...app.photos import own_picture
+from ...documents.base import Line
+from ...documents.stored import PaperDoc
+from ...report.layouts import LABELS, LAYOUTS
+from ...report.pages.opening import HOME_ROWS
+from ...report.pages.readings import STATISTICS
+from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_picture
+from ...report.wording import label
+from ..bodies import read_body
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["paper"], responses=RESPONSES)
+LayoutName = Annotated[str | None, Query(max_length=60)]
+MEDIA = {
+    "pdf": "application/pdf",
+    "html": "text/html; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+
+
+class LayoutsDoc(BaseModel):
+    """pages: name → label, all there are; layouts: name → pages. facts, statistics: name → label, those to choose from."""
+
+    pages: dict[str, str]
+    layouts: dict[str, list[str]]
+    facts: dict[str, str]
+    statistics: dict[str, str]
+
+
+@router.get("/layouts")
+def layouts(porch: Porch) -> LayoutsDoc:
+    own = {p.page: p.title for p in branding.own_pages(porch.agent)}
+    return LayoutsDoc(
+        pages={**LABELS, **own},
+        layouts={name: list(pages) for name, pages in LAYOUTS.items()},
+        facts={n: label(n) for n in HOME_ROWS},
+        statistics=STATISTICS,
+    )
+
+
+@router.get("/card")
+def card(porch: Porch) -> CardDoc:
+    return CardDoc(**chosen.agent_card(porch.agent))
+
+
+@router.put("/card")
+def set_card(porch: Porch, body: CardDoc) -> CardDoc:
+    branding.set_card(porch.agent, body)
+    return body
+
+
+class KeptPicture(BaseModel):
+    file: str
+
+
+@router.post("/card/pictures", status_code=201)
+async def add_picture(porch: Porch, request: Request) -> KeptPicture:
+    """Keep a logo or portrait, sent as the body; the card then names it."""
+    data = await read_body(request, branding.MOST_BYTES)
+    return KeptPicture(file=await run_in_threadpool(branding.keep_picture, porch.records.folder, data))
+
+
+@router.get("/card/pictures/{file}", response_class=Response)
+def card_picture(porch: Porch, file: Annotated[str, Path(pattern=branding.FileName.pattern)]) -> Response:
+    data, media = own_picture(porch.records.folder, file)
+    return Response(data, media_type=media, headers={"Cache-Control": "private, max-age=3600"})
+
+
+@router.get("/own-pages")
+def own_pages(porch: Porch) -> list[OwnPageDoc]:
+    return branding.own_pages(porch.agent)
+
+
+@router.post("/own-pages", status_code=201)
+async def add_own_page(
+    porch: Porch, request: Request, title: Annotated[Line, Query(max_length=200)] = ""
+) -> OwnPageDoc:
+    """A PDF or picture, sent as the body, as pages of the agent's own."""
+    data = await read_body(request, branding.MOST_BYTES)
+    return await run_in_threadpool(branding.add_own_page, porch.agent, title, data)
+
+
+@router.delete("/own-pages/{page}", status_code=204)
+def take_own_page_away(porch: Porch, page: Annotated[str, Path(max_length=80)]) -> None:
+    branding.take_own_page_away(porch.agent, page)
+
+
+class KeptLayout(BaseModel):
+    layout_id: int
+    name: str
+    paper: PaperDoc
+
+
+class NewLayout(BaseModel):
+    name: Line = Field(min_length=1, max_length=80, pattern=r"\S")
+    paper: PaperDoc
+
+
+@router.get("/kept-layouts")
+def kept_layouts(porch: Porch) -> list[KeptLayout]:
+    """Layouts that the agent has kept by name: pages, their order and options, without what belongs to one home."""
+    return [
+        KeptLayout(layout_id=n, name=name, paper=paper) for n, name, paper in saved_layouts.saved_layouts(porch.agent)
+    ]
+
+
+@router.post("/kept-layouts", status_code=201)
+def keep_layout(porch: Porch, body: NewLayout) -> int:
+    """Keep a layout under a name; one of the same name is replaced. Returns its number."""
+    return saved_layouts.save_layout(porch.agent, body.name.strip(), body.paper)
+
+
+@router.delete("/kept-layouts/{layout_id}", status_code=204)
+def delete_layout(porch: Porch, layout_id: Number) -> None:
+    saved_layouts.delete_layout(porch.agent, layout_id)
+
+
+@router.get("/workups/{workup_id}/pages/{number}.{form}", response_class=Response)
+def page(porch: Porch, workup_id: Number, number: Number, form: PictureForm, layout: LayoutName = None) -> Response:
+    """One page as a picture, just as it will print; without a layout of the workup's own pages."""
+    given = report_input(porch.agent, workup_id)
+    return Response(page_picture(given, layout, number, form), media_type=PICTURE_MEDIA[form])
+
+
+@router.get("/workups/{workup_id}/report.{form}", response_class=Response)
+def report(
+    porch: Porch, workup_id: Number, form: Literal["pdf", "html", "xlsx"], layout: LayoutName = None
+) -> Response:
+    given = report_input(porch.agent, workup_id)
+    name = re.sub(r"[^A-Za-z0-9]+", "-", given.title).strip("-") or "report"
+    return Response(
+        FORMS[f".{form}"](given, layout),
+        media_type=MEDIA[form],
+        headers={"Content-Disposition": f'attachment; filename="{name}.{form}"'},
+    )

@@ -1,0 +1,23 @@
+"""Where workups stand, and what has happened around them since their effective dates."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from ...app.since import SinceDoc, StandingDoc, since_then, standing
+from ...app.workups import open_workup
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["workups"], responses=RESPONSES)
+
+
+@router.get("/workups/{workup_id}/standing")
+def where_it_stands(porch: Porch, workup_id: Number) -> StandingDoc:
+    return standing(porch.agent, workup_id)
+
+
+@router.get("/workups/{workup_id}/since")
+def since(porch: Porch, workup_id: Number) -> SinceDoc:
+    """What has happened since the effective date to the home, its comps, and all that its search looks at."""
+    return since_then(porch.agent, open_workup(porch.agent, workup_id))

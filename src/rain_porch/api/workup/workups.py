@@ -1,0 +1,196 @@
+"""Workups: list, make, open, change, undo."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any, Literal
+from urllib.parse import quote
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from ...app import photos
+from ...app import workups as book
+from ...app.changes import Change
+from ...app.homes import FACT_FIELDS, HomeRef, by_hand
+from ...app.pricing.answers import subject_doc
+from ...app.pricing.opened import Opened
+from ...app.story import story_of_home
+from ...documents.base import Line, Value
+from ...documents.stored import WorkupDoc
+from ...documents.wire import SubjectDoc
+from ..errors import RESPONSES
+from ..state import Asked, Number, Porch
+
+router = APIRouter(tags=["workups"], responses=RESPONSES)
+
+
+class NewWorkup(BaseModel):
+    kind: Literal["parcel", "listing"]
+    key: str
+    as_of: dt.date | None = None
+
+
+class EnteredHome(BaseModel):
+    address: Line = Field(max_length=200)
+    latitude: float = Field(ge=-90, le=90)
+    longitude: float = Field(ge=-180, le=180)
+    home_kind: str = Field(max_length=40)
+
+
+class Made(BaseModel):
+    workup_id: int
+
+
+class WorkupRow(BaseModel):
+    workup_id: int
+    title: str
+    created_at: str
+    changed_at: str
+    kept: int
+    list_price: float | None
+    effective_date: dt.date | None
+    client: str
+    delivered: str | None
+    fault: str = ""  # why it cannot be opened, where it cannot
+
+
+class FactDoc(BaseModel):
+    """One fact as each source says it; `used` is in force."""
+
+    field: str
+    label: str
+    unit: str
+    kind: str
+    tax_roll: Value | None
+    last_listing: Value | None
+    agent: Value | None
+    corrected: bool
+    used: Value | None
+
+
+class PastDoc(BaseModel):
+    """Something that happened to this home: a listing, a closing, a deed. per: "month" where the price is a rent."""
+
+    date: dt.date | None
+    what: str
+    price: float | None
+    per: str
+    note: str
+
+
+class OpenDoc(BaseModel):
+    workup_id: int
+    revision: int
+    state: WorkupDoc
+    subject: SubjectDoc
+    facts: list[FactDoc]
+    from_lease: bool
+    past: list[PastDoc]
+    last_change: str
+    picture: str | None
+
+
+class ChangeRequest(BaseModel):
+    revision: int = Field(ge=1, le=2**53)
+    change: Change
+
+
+class Changed(BaseModel):
+    revision: int
+    what: str
+
+
+class UndoRequest(BaseModel):
+    revision: int = Field(ge=1, le=2**53)
+
+
+class UndoDoc(BaseModel):
+    revision: int
+    what: str | None
+
+
+@router.get("/workups")
+def list_workups(porch: Porch) -> list[WorkupRow]:
+    return [WorkupRow(**row) for row in book.list_workups(porch.agent)]
+
+
+@router.post("/workups", status_code=201)
+def make_workup(porch: Porch, body: NewWorkup) -> Made:
+    return Made(workup_id=book.begin_workup(porch.agent, HomeRef(body.kind, body.key), body.as_of))
+
+
+@router.post("/workups/by-hand", status_code=201)
+def enter_by_hand(porch: Porch, body: EnteredHome) -> Made:
+    """A workup of a home that no record holds: where it is and what kind; its facts come as corrections."""
+    ref = by_hand(body.address, body.latitude, body.longitude, body.home_kind)
+    return Made(workup_id=book.begin_workup(porch.agent, ref))
+
+
+@router.get("/workups/{workup_id}")
+def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
+    opened = book.open_workup(porch.agent, workup_id)
+    history = book.history_of(porch.agent, workup_id)
+    return OpenDoc(
+        workup_id=workup_id,
+        revision=opened.revision,
+        state=opened.state,
+        subject=subject_doc(opened.subject),
+        facts=_facts(opened),
+        from_lease=opened.home.from_lease,
+        past=[
+            PastDoc(**{k: p[k] for k in PastDoc.model_fields})
+            for p in story_of_home(porch.records, opened.home, opened.state.effective_date)
+        ],
+        last_change=history[0]["what"] if history else "",
+        picture=_front(porch, opened),
+    )
+
+
+@router.delete("/workups/{workup_id}", status_code=204)
+def delete_workup(porch: Porch, workup_id: Number) -> None:
+    book.delete_workup(porch.agent, workup_id)
+
+
+@router.post("/workups/{workup_id}/changes")
+def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest) -> Changed:
+    revision, what = book.change_workup(porch.agent, workup_id, body.revision, body.change)
+    return Changed(revision=revision, what=what)
+
+
+@router.post("/workups/{workup_id}/undo")
+def undo(porch: Porch, workup_id: Number, body: UndoRequest) -> UndoDoc:
+    revision, what = book.undo_change(porch.agent, workup_id, body.revision)
+    return UndoDoc(revision=revision, what=what)
+
+
+@router.get("/workups/{workup_id}/history")
+def history(porch: Porch, workup_id: Number) -> list[dict[str, Any]]:
+    return book.history_of(porch.agent, workup_id)
+
+
+def _front(porch: Asked, opened: Opened) -> str | None:
+    """Address of the agent's first picture, else of the newest of the home's front, where there is one."""
+    if opened.state.photos:
+        return f"/api/workups/{opened.workup_id}/photos/{opened.state.photos[0].file}"
+    key = photos.front_listing(porch.records, opened.home.listings)
+    return f"/api/listings/{quote(key)}/pictures/1" if key else None
+
+
+def _facts(opened: Opened) -> list[FactDoc]:
+    tax, listing = (opened.home.says.get(k, {}) for k in ("tax_roll", "last_listing"))
+    own, year = opened.state.corrections, opened.subject.assessed_year
+    out = []
+    for f in FACT_FIELDS:
+        name = f.name
+        used = opened.subject.facts.get(name)
+        if f.group != "home" and used is None and name not in tax and name not in listing:
+            continue
+        out.append(
+            FactDoc(
+                field=name, label=f"{f.label}, {year}" if name == "tax_assessed_value" and year else f.label,
+                unit=f.unit, kind=f.kind.value, tax_roll=tax.get(name),
+                last_listing=listing.get(name), agent=own.get(name), corrected=name in own, used=used,
+            )
+        )  # fmt: skip
+    return out

@@ -1,0 +1,189 @@
+"""Worth of a workup: the grid, an appraiser's checks, and rates opened to their evidence."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated
+
+from fastapi import APIRouter, Path
+from pydantic import BaseModel
+
+from ...app.pricing.answers import pricing_doc
+from ...app.pricing.opened import priced
+from ...app.pricing.scrutiny import checked, opened_rate, weights_say
+from ...app.workups import open_workup
+from ...core.facts.dates import date_of
+from ...core.facts.fields import BY_NAME, line_label
+from ...core.price.rate_evidence import market_index
+from ...documents.wire import PriceDoc
+from ...store.records.homes import addresses_of
+from ..errors import RESPONSES
+from ..state import Number, Porch
+
+router = APIRouter(tags=["workups"], responses=RESPONSES)
+
+
+class LineDoc(BaseModel):
+    field: str
+    label: str
+    amount: float | None
+    computed: float | None
+    theirs: float | None
+    mine: float | None
+    formula: str
+    overridden: bool
+    apart: bool
+
+
+class ColumnDoc(BaseModel):
+    listing_id: str
+    lines: list[LineDoc]
+    over_limits: list[str]
+
+
+class CheckDoc(BaseModel):
+    """An appraiser's question: what was found, and what to do about it where it is not ok."""
+
+    name: str
+    label: str
+    ok: bool
+    says: str
+    do: str
+    homes: list[str]
+
+
+class WorthDoc(BaseModel):
+    """checks: what an appraiser would ask, those with something to do first. weights_say: why the heaviest comp weighs most."""
+
+    price: PriceDoc
+    grid: list[ColumnDoc]
+    checks: list[CheckDoc]
+    weights_say: str
+
+
+class ChoiceDoc(BaseModel):
+    """A rate that may be used, in dollars a unit."""
+
+    source: str
+    dollars: float
+    standard_error: float | None
+    sales: int | None
+    says: str
+
+
+class DotDoc(BaseModel):
+    listing_id: str
+    x: float
+    y: float
+    weight: float
+
+
+class PairDoc(BaseModel):
+    """Two sales alike but for the field: their difference in it, in price at one date, and a unit."""
+
+    more: str
+    more_address: str
+    fewer: str
+    fewer_address: str
+    difference: float
+    dollars: float
+    per_unit: float
+
+
+class RateOpenedDoc(BaseModel):
+    """one: what one unit is called. dots: x in units (in percent where in_percent), y in percent of price; the line is
+    slope × x."""
+
+    field: str
+    label: str
+    one: str
+    dollars: float
+    source: str
+    weak: bool
+    says: str
+    choices: list[ChoiceDoc]
+    in_percent: bool
+    slope: float | None
+    dots: list[DotDoc]
+    pair_count: int
+    pair_low: float | None
+    pair_median: float | None
+    pair_high: float | None
+    pairs: list[PairDoc]
+
+
+class IndexPointDoc(BaseModel):
+    date: dt.date
+    pct: float
+    low: float
+    high: float
+    sales: int
+
+
+@router.get("/workups/{workup_id}/worth")
+def worth(porch: Porch, workup_id: Number) -> WorthDoc:
+    opened = open_workup(porch.agent, workup_id)
+    pricing = priced(opened)
+    doc = pricing_doc(opened.standpoint, pricing, opened.state.search.search(), [])
+    doc.workup_id = workup_id
+    grid = [
+        ColumnDoc(
+            listing_id=a.listing_id,
+            lines=[
+                LineDoc(
+                    field=x.field, label=line_label(x.field), amount=x.amount, computed=x.computed, theirs=x.theirs, mine=x.mine,
+                    formula=x.formula, overridden=x.overridden, apart=x.apart,
+                )
+                for x in a.lines
+            ],
+            over_limits=list(a.over_limits),
+        )
+        for a in pricing.adjusted
+    ]  # fmt: skip
+    asked = [
+        CheckDoc(name=c.name, label=c.label, ok=c.ok, says=c.says, do=c.do, homes=list(c.homes))
+        for c in checked(opened, pricing)
+    ]
+    return WorthDoc(
+        price=doc, grid=grid, checks=asked, weights_say=weights_say(pricing, [c.address for c in doc.comps])
+    )
+
+
+@router.get("/workups/{workup_id}/rates/{field}")
+def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_length=60)]) -> RateOpenedDoc:
+    """One rate with the local sales as a partial plot, the pairs of sales, and every figure that might be used."""
+    opened = open_workup(porch.agent, workup_id)
+    rate = opened_rate(opened, priced(opened), field)
+    keys = opened.standpoint.columns.keys
+    named = {str(keys[r]) for p in rate.pairs.shown for r in (p.more, p.fewer)}
+    shown = addresses_of(porch.records.db, sorted(named))
+    return RateOpenedDoc(
+        field=field, label=line_label(field), one=BY_NAME[field].one, dollars=rate.used.dollars, source=rate.used.source, weak=rate.used.weak,
+        says=rate.used.says,
+        choices=[
+            ChoiceDoc(source=c.source, dollars=c.dollars, standard_error=c.se, sales=c.n, says=c.says) for c in rate.choices
+        ],
+        in_percent=rate.plot.in_percent if rate.plot else False,
+        slope=rate.plot.slope if rate.plot else None,
+        dots=[DotDoc(listing_id=str(keys[d.row]), x=d.x, y=d.y, weight=d.weight) for d in (rate.plot.dots if rate.plot else ())],
+        pair_count=rate.pairs.count, pair_low=rate.pairs.low, pair_median=rate.pairs.median, pair_high=rate.pairs.high,
+        pairs=[
+            PairDoc(
+                more=str(keys[p.more]), more_address=shown.get(str(keys[p.more]), ""), fewer=str(keys[p.fewer]),
+                fewer_address=shown.get(str(keys[p.fewer]), ""), difference=p.difference, dollars=p.dollars, per_unit=p.per_unit,
+            )
+            for p in rate.pairs.shown
+        ],
+    )  # fmt: skip
+
+
+@router.get("/workups/{workup_id}/index")
+def price_index(porch: Porch, workup_id: Number) -> list[IndexPointDoc]:
+    """Market change by quarter against the effective date, newest first, with its band and the quarter's sales."""
+    opened = open_workup(porch.agent, workup_id)
+    found = priced(opened).found
+    day = opened.standpoint.view.day
+    return [
+        IndexPointDoc(date=date_of(day - p.days_back), pct=p.pct, low=p.low, high=p.high, sales=p.sales)
+        for p in (market_index(found, day) if found else [])
+    ]

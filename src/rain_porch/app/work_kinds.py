@@ -1,0 +1,58 @@
+"""The kinds of work that wait for their time, each a function that says in one sentence what came of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from ..core.errors import BadInput
+from ..records.feed import pull
+from ..store import backups, db
+from .agent import Agent
+from .handover.delivering import post
+from .incoming.fetching import fetch
+
+Work = Callable[[Agent, Mapping[str, Any]], str]
+
+
+def back_up(agent: Agent, _: Mapping[str, Any]) -> str:
+    made = backups.back_up(agent.records.folder, None, agent.now())
+    return f"Backed up to {made.name}, {made.stat().st_size / 1e6:,.1f} MB."
+
+
+def send_message(agent: Agent, details: Mapping[str, Any]) -> str:
+    return post(agent, details["delivery_id"])
+
+
+def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
+    """details: address, token, source as they were given when the feed was pulled by hand."""
+    folder = agent.records.folder
+    own = db.open_database(folder, db.RECORDS)
+    try:
+        result = pull(
+            own, details["address"], details["token"],
+            folder=folder, now=agent.now(), get=fetch, source=details["source"] or None,
+        )  # fmt: skip
+    finally:
+        own.close()
+    return f"{result.new:,} new, {result.changed:,} changed, {result.rejected:,} rejected."
+
+
+# kind → (what it is called, what it does; it raises one of our errors where nothing came of it, the details that it needs)
+KINDS: dict[str, tuple[str, Work, frozenset[str]]] = {
+    "backup": ("Back up everything", back_up, frozenset()),
+    "message": ("Send a message", send_message, frozenset({"delivery_id"})),
+    "feed": ("Pull a feed of listings", pull_feed, frozenset({"address", "token", "source"})),
+}
+
+
+def check(kind: str, details: Mapping[str, Any]) -> None:
+    """Raises BadInput for a kind that is none, or details that are not its own."""
+    if kind not in KINDS:
+        raise BadInput("kind", f"There is no work called “{kind}”: it is one of {', '.join(KINDS)}.")
+    if (wanted := KINDS[kind][2]) != set(details):
+        raise BadInput("details", f"“{kind}” needs {', '.join(sorted(wanted)) or 'no details'}: give just these.")
+    if kind == "feed" and not all(isinstance(x, str) and len(x) <= 2000 for x in details.values()):
+        raise BadInput("details", "A feed's address, token and source are texts of up to 2,000 signs.")
+    if kind == "message" and not isinstance(details["delivery_id"], int):
+        raise BadInput("details", "A delivery is named by its number.")

@@ -1,0 +1,43 @@
+"""What every document stands on: closed models, lines of text, numbers that end."""
+
+from __future__ import annotations
+
+import unicodedata
+from typing import Annotated, Any, ClassVar
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr
+
+from ..core.errors import BadInput
+
+Value = float | str
+
+
+def _line(text: str) -> str:
+    if any(unicodedata.category(c) in ("Cc", "Cs") for c in text):
+        raise ValueError("has signs that no key writes: type it anew")
+    return text
+
+
+Line = Annotated[str, AfterValidator(_line)]
+"""One line of text that is sent, such as a name: without control characters. In a document that is kept it stands as text, so
+that one of earlier days is read: there `check_line` is asked before it is kept."""
+FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
+
+
+def check_line(field: str, text: str) -> None:
+    """Raises BadInput for a text that is no one line."""
+    try:
+        _line(text)
+    except ValueError as error:
+        raise BadInput(field, f"{field}: {error}.") from None
+
+
+class Doc(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class StoredDoc(Doc):
+    """A document that is kept in porch.db: see versions.py. form: what it is called where it cannot be read."""
+
+    form: ClassVar[str]
+    _carried: list[tuple[tuple[str, ...], Any]] = PrivateAttr(default_factory=list)

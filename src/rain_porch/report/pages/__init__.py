@@ -1,0 +1,1 @@
+"""The pages of the papers, each as plain data made of blocks."""

@@ -1,0 +1,21 @@
+"""The agent's own pages: a PDF or a picture, placed anywhere among the others."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..blocks import note, page
+from ..model import ReportInput
+
+OWN = "own:"  # what the name of such a page begins with
+
+
+def own_pages(given: ReportInput, name: str) -> list[dict[str, Any]]:
+    """One page for each of the file's; a note where the file has been taken away since."""
+    held = given.own_pages.get(name)
+    if held is None:
+        return [page(name, "A page of your own", note("This page has been taken away: leave it out, or add it again."))]
+    return [
+        {"page": "own", "name": name, "title": held.title, "path": held.path, "number": n + 1}
+        for n in range(held.pages)
+    ]

@@ -1,0 +1,1 @@
+"""What is drawn on the papers: map, rail, charts."""

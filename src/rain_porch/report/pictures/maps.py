@@ -1,0 +1,153 @@
+"""The map for paper: base map, radius, candidates and comps around the subject, in a flat local projection."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any
+
+from ...core.facts.place import MILES_EAST, MILES_NORTH
+from . import ink
+
+_STYLE = {
+    "river": ("fill", ink.WATER, 0),
+    "pond": ("fill", ink.WATER, 0),
+    "creek": ("line", ink.WATER, 2.2),
+    "park": ("fill", ink.PARK, 0),
+    "school": ("fill", "#E9E3D3", 0),
+    "street": ("line", ink.ROAD, 1.4),
+    "main street": ("line", ink.ROAD, 3.0),
+    "highway": ("line", "#E3C9A0", 4.5),
+    "railway": ("line", "#B9C2C6", 1.2),
+}
+
+
+def map_svg(
+    subject: Mapping[str, Any],
+    around: Sequence[Mapping[str, Any]],
+    comps: Sequence[Mapping[str, Any]],
+    base: Mapping[str, Any],
+    search: Mapping[str, Any],
+    width: float = 520,
+    height: float = 290,
+    ways: Sequence[Sequence[Sequence[float]]] = (),
+) -> str:
+    """Map centred on the subject, wide enough for the comps and the search's radius and shapes, with its fences; comps
+    numbered in their order. search: the JSON document of a search. ways: lines to follow, (longitude, latitude)."""
+    radius_miles = search.get("radius_miles")
+    shapes, fences = search.get("shapes", ()), search.get("fences", ())
+    lat0, lon0 = subject["latitude"], subject["longitude"]
+    shrink = math.cos(math.radians(lat0))
+
+    def miles(lon: float, lat: float) -> tuple[float, float]:
+        return (lon - lon0) * MILES_EAST * shrink, (lat - lat0) * MILES_NORTH
+
+    reach = max(
+        [0.15, *(max(abs(v) for v in miles(c["longitude"], c["latitude"])) for c in comps if c["latitude"] is not None)]
+    )
+    if radius_miles is not None and radius_miles <= 2 * reach + 0.3:
+        reach = max(reach, radius_miles)
+    far = max(
+        (abs(v) + (s["radius_miles"] or 0) for s in shapes if s["inside"] for p in s["points"] for v in miles(*p)),
+        default=0.0,
+    )
+    if far <= 3 * reach + 0.3:
+        reach = max(reach, far)
+    scale = (height / 2 - 14) / reach
+
+    def at(lon: float, lat: float) -> tuple[float, float]:
+        x, y = miles(lon, lat)
+        return width / 2 + x * scale, height / 2 - y * scale
+
+    body = [f'<rect width="{width}" height="{height}" fill="{ink.LAND}"/>']
+    features = sorted(base.get("features", []), key=lambda f: _order(f["properties"]["kind"]))
+    for feature in features:
+        style = _STYLE.get(feature["properties"]["kind"])
+        if style:
+            body += _shape(feature["geometry"], style, at, width, height)
+    if radius_miles is not None:
+        body.append(
+            f'<circle cx="{width / 2}" cy="{height / 2}" r="{radius_miles * scale:.1f}" fill="none" stroke="{ink.SLATE}" '
+            f'stroke-width="1" stroke-dasharray="4 4" opacity="0.55"/>'
+        )
+    body += _drawn(shapes, fences, at, scale)
+    for way in ways:
+        path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in (at(p[0], p[1]) for p in way))
+        body.append(f'<path d="{path}" fill="none" stroke="{ink.CEDAR}" stroke-width="2.2" opacity="0.75"/>')
+    kept = {c["listing_id"] for c in comps}
+    for c in around:
+        if c["listing_id"] not in kept and c["latitude"] is not None:
+            x, y = at(c["longitude"], c["latitude"])
+            if 4 < x < width - 4 and 4 < y < height - 4:
+                body.append(ink.mark(c["kind"], x, y, 2.6))
+    for i, c in enumerate(comps, start=1):
+        if c["latitude"] is not None:
+            x, y = at(c["longitude"], c["latitude"])
+            body.append(ink.mark("sold", x, y, 6.6, ink.SLATE, ring=True))
+            body.append(ink.text(x, y + 2.9, str(i), 8, ink.PAPER, weight=600))
+    body.append(ink.house(width / 2, height / 2, 7))
+    body.append(_scale_bar(scale, height))
+    return ink.svg(width, height, body)
+
+
+def _drawn(
+    shapes: Sequence[Mapping[str, Any]], fences: Sequence[Mapping[str, Any]], at: Any, scale: float
+) -> Iterator[str]:
+    """What was drawn on the map: areas looked inside, dashed; areas left out, tinted clay; fences as thick lines."""
+    for s in shapes:
+        look = (
+            f'fill="{ink.SLATE}" fill-opacity="0.05" stroke="{ink.SLATE}" stroke-width="1.1" stroke-dasharray="4 4"'
+            if s["inside"]
+            else f'fill="{ink.CLAY}" fill-opacity="0.10" stroke="{ink.CLAY}" stroke-width="1.1" stroke-dasharray="2 3"'
+        )
+        points = [at(*p) for p in s["points"]]
+        if s["radius_miles"] is not None:
+            (x, y), r = points[0], s["radius_miles"] * scale
+            yield f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{r:.1f}" {look}/>'
+        else:
+            yield f'<path d="M{"L".join(f"{x:.1f} {y:.1f}" for x, y in points)}z" {look}/>'
+    for f in fences:
+        for line in f["lines"]:
+            path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in (at(*p) for p in line))
+            yield f'<path d="{path}" fill="none" stroke="{ink.SLATE}" stroke-width="2.6" opacity="0.7"/>'
+
+
+def _order(kind: str) -> int:
+    order = ["park", "school", "river", "creek", "pond", "railway", "street", "main street", "highway"]
+    return order.index(kind) if kind in order else -1
+
+
+def _shape(
+    geometry: Mapping[str, Any], style: tuple[str, str, float], at: Any, width: float, height: float
+) -> Iterator[str]:
+    how, colour, stroke = style
+    for line in _lines(geometry):
+        points = [at(*p[:2]) for p in line]
+        xs, ys = [p[0] for p in points], [p[1] for p in points]
+        if max(xs) < 0 or min(xs) > width or max(ys) < 0 or min(ys) > height:
+            continue
+        path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points)
+        if how == "fill":
+            yield f'<path d="{path}z" fill="{colour}"/>'
+        else:
+            yield f'<path d="{path}" fill="none" stroke="{colour}" stroke-width="{stroke}" stroke-linejoin="round"/>'
+
+
+def _lines(geometry: Mapping[str, Any]) -> list[Any]:
+    kind, parts = geometry["type"], geometry["coordinates"]
+    if kind == "LineString":
+        return [parts]
+    if kind in ("MultiLineString", "Polygon"):
+        return list(parts)
+    if kind == "MultiPolygon":
+        return [ring for polygon in parts for ring in polygon]
+    return []
+
+
+def _scale_bar(scale: float, height: float) -> str:
+    length = next((m for m in (2, 1, 0.5, 0.25, 0.1) if m * scale <= 90), 0.1)
+    y = height - 12
+    return (
+        f'<path d="M12 {y - 4}v4h{length * scale:.1f}v-4" fill="none" stroke="{ink.SLATE}" stroke-width="1"/>'
+        + ink.text(16, y - 5, f"{length:g} mi", 8, anchor="start")
+    )

@@ -1,0 +1,1 @@
+"""porch.db: what an agent has decided and keeps, one function per question."""

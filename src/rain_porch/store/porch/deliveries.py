@@ -1,0 +1,84 @@
+"""What was delivered, in porch.db: never changed after, but for whether the message went out."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from ...core.errors import NotFound
+from ..db import Db, WritableDb, atomic
+
+BY_HAND, SENDING, SENT, WAITING = "by_hand", "sending", "sent", "waiting"
+_SHOWN = (
+    "delivery_id, workup_id, revision, title, client, email, subject, state, said, pages, list_price, made_at, sent_at"
+)
+
+
+def add(db: WritableDb, owner: int, delivery: Mapping[str, Any], papers: Mapping[str, bytes]) -> int:
+    with atomic(db):
+        cursor = db.execute(
+            "INSERT INTO deliveries (owner, workup_id, revision, title, client, email, subject, state, pages, list_price, "
+            "made_at) VALUES (:owner, :workup_id, :revision, :title, :client, :email, :subject, :state, :pages, "
+            ":list_price, :made_at)",
+            {"owner": owner, **delivery},
+        )
+        number = int(cursor.lastrowid or 0)
+        db.executemany(
+            "INSERT INTO delivered_papers (delivery_id, form, data) VALUES (?, ?, ?)",
+            [(number, form, data) for form, data in papers.items()],
+        )
+    return number
+
+
+def listed(db: Db, owner: int, workup_id: int | None = None) -> list[dict[str, Any]]:
+    """Deliveries, newest first; of one workup where it is named."""
+    rows = db.execute(
+        f"SELECT {_SHOWN} FROM deliveries WHERE owner = :o AND (:w IS NULL OR workup_id = :w) "
+        "ORDER BY made_at DESC, delivery_id DESC LIMIT 500",
+        {"o": owner, "w": workup_id},
+    )
+    return [dict(r) for r in rows]
+
+
+def read(db: Db, owner: int, delivery_id: int) -> dict[str, Any]:
+    row = db.execute(
+        f"SELECT {_SHOWN} FROM deliveries WHERE delivery_id = :id AND owner = :o", {"id": delivery_id, "o": owner}
+    ).fetchone()
+    if row is None:
+        raise NotFound(f"There is no delivery {delivery_id}.", delivery_id=delivery_id)
+    return dict(row)
+
+
+def paper(db: Db, owner: int, delivery_id: int, form: str) -> bytes:
+    """One of the delivered papers, just as it went out."""
+    read(db, owner, delivery_id)
+    row = db.execute(
+        "SELECT data FROM delivered_papers WHERE delivery_id = :id AND form = :f", {"id": delivery_id, "f": form}
+    ).fetchone()
+    if row is None:
+        raise NotFound(f"Delivery {delivery_id} has no {form}.", delivery_id=delivery_id)
+    return bytes(row[0])
+
+
+def note(db: WritableDb, delivery_id: int, state: str, said: str, sent_at: str | None) -> None:
+    """Whether the message went out, and what was said where it did not."""
+    db.execute(
+        "UPDATE deliveries SET state = :s, said = :t, sent_at = coalesce(:at, sent_at) WHERE delivery_id = :id",
+        {"id": delivery_id, "s": state, "t": said, "at": sent_at},
+    )
+
+
+def let_wait(db: WritableDb) -> None:
+    """What was being sent when the application stopped may have gone out: it waits for a person's word. What had not been
+    begun goes out in its turn."""
+    begun = "SELECT work_id, json_extract(details, '$.delivery_id') FROM due_work WHERE kind = 'message'"
+    with atomic(db):
+        for work, delivery in db.execute(f"{begun} AND running_since IS NOT NULL").fetchall():
+            note(db, delivery, WAITING, "The application stopped while it was being sent: try again.", None)
+            db.execute("DELETE FROM due_work WHERE work_id = :id", {"id": work})
+        db.execute(
+            "UPDATE deliveries SET state = :w, said = 'The application stopped before it was sent: try again.' "
+            "WHERE state = :s AND delivery_id NOT IN "
+            "(SELECT json_extract(details, '$.delivery_id') FROM due_work WHERE kind = 'message')",
+            {"w": WAITING, "s": SENDING},
+        )

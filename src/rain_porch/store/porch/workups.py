@@ -1,0 +1,126 @@
+"""Workups and their revisions in porch.db. A change and the note of what was done commit together."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ...core.errors import NotFound, OutOfDate
+from ..db import Db, WritableDb, atomic
+
+
+def create(db: WritableDb, owner: int, title: str, document: str, what: str, now: str) -> int:
+    with atomic(db):
+        cursor = db.execute(
+            "INSERT INTO workups (owner, title, revision, document, created_at, changed_at) "
+            "VALUES (:owner, :title, 1, :document, :now, :now)",
+            {"owner": owner, "title": title, "document": document, "now": now},
+        )
+        number = int(cursor.lastrowid or 0)
+        _note(db, number, 1, owner, what, document, now)
+    return number
+
+
+def read(db: Db, owner: int, workup_id: int) -> dict[str, Any]:
+    """Raises NotFound for a workup that is not there or not this owner's."""
+    row = db.execute(
+        "SELECT workup_id, title, revision, document, created_at, changed_at FROM workups "
+        "WHERE workup_id = :id AND owner = :owner",
+        {"id": workup_id, "owner": owner},
+    ).fetchone()
+    if row is None:
+        raise NotFound(f"There is no workup {workup_id}.", workup_id=workup_id)
+    return dict(row)
+
+
+def save(
+    db: WritableDb, owner: int, workup_id: int, revision: int, title: str, document: str, what: str, now: str
+) -> int:
+    """Write the next revision; `revision` is the one that was read. Raises OutOfDate when another came between."""
+    with atomic(db):
+        _read_as(db, owner, workup_id, revision)
+        _write(db, workup_id, revision + 1, title, document, now)
+        _note(db, workup_id, revision + 1, owner, what, document, now)
+    return revision + 1
+
+
+def undo(db: WritableDb, owner: int, workup_id: int, revision: int, now: str) -> tuple[int, str | None]:
+    """Put back the state before the last change, as a revision of its own: a number never comes again, so that nobody who read
+    what was undone can save on it. Returns the new revision and what was undone; None where nothing was done yet.
+
+    `revision` is the one that was read. Raises OutOfDate when another came between: one window never takes back what
+    another did without having seen it.
+    """
+    with atomic(db):
+        held = _read_as(db, owner, workup_id, revision)
+        rows = db.execute(
+            "SELECT revision, what, document FROM workup_revisions WHERE workup_id = :id ORDER BY revision DESC LIMIT 2",
+            {"id": workup_id},
+        ).fetchall()
+        if len(rows) < 2:
+            return revision, None
+        last, before = rows
+        key = {"id": workup_id, "last": last["revision"], "before": before["revision"], "next": revision + 1}
+        db.execute("DELETE FROM workup_revisions WHERE workup_id = :id AND revision = :last", key)
+        db.execute("UPDATE workup_revisions SET revision = :next WHERE workup_id = :id AND revision = :before", key)
+        _write(db, workup_id, revision + 1, held["title"], before["document"], now)
+    return revision + 1, str(last["what"])
+
+
+def _read_as(db: Db, owner: int, workup_id: int, revision: int) -> dict[str, Any]:
+    """The workup at the revision that was read. Raises OutOfDate where it is at another."""
+    held = read(db, owner, workup_id)
+    if held["revision"] != revision:
+        raise OutOfDate(
+            f"Workup {workup_id} was changed in the meantime: it is at revision {held['revision']}, not {revision}. "
+            "Read it again and repeat the change.",
+            revision=held["revision"],
+        )
+    return held
+
+
+def history(db: Db, owner: int, workup_id: int) -> list[dict[str, Any]]:
+    rows = db.execute(
+        "SELECT revision, what, at FROM workup_revisions WHERE workup_id = :id AND owner = :owner "
+        "ORDER BY revision DESC LIMIT 200",
+        {"id": workup_id, "owner": owner},
+    )
+    return [dict(r) for r in rows]
+
+
+def listed(db: Db, owner: int) -> list[dict[str, Any]]:
+    rows = db.execute(
+        "SELECT workup_id, title, document, created_at, changed_at FROM workups WHERE owner = :owner "
+        "ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
+        {"owner": owner},
+    )
+    return [dict(r) for r in rows]
+
+
+def titled(db: Db, owner: int) -> list[tuple[int, str]]:
+    """(number, title) of each, newest change first."""
+    rows = db.execute(
+        "SELECT workup_id, title FROM workups WHERE owner = :owner ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
+        {"owner": owner},
+    )
+    return [(r["workup_id"], r["title"]) for r in rows]
+
+
+def delete(db: WritableDb, owner: int, workup_id: int) -> None:
+    read(db, owner, workup_id)
+    db.execute("DELETE FROM workups WHERE workup_id = :id AND owner = :owner", {"id": workup_id, "owner": owner})
+
+
+def _write(db: WritableDb, workup_id: int, revision: int, title: str, document: str, now: str) -> None:
+    db.execute(
+        "UPDATE workups SET revision = :revision, title = :title, document = :document, changed_at = :now "
+        "WHERE workup_id = :id",
+        {"id": workup_id, "revision": revision, "title": title, "document": document, "now": now},
+    )
+
+
+def _note(db: WritableDb, workup_id: int, revision: int, owner: int, what: str, document: str, now: str) -> None:
+    db.execute(
+        "INSERT INTO workup_revisions (workup_id, revision, owner, what, document, at) "
+        "VALUES (:id, :revision, :owner, :what, :document, :now)",
+        {"id": workup_id, "revision": revision, "owner": owner, "what": what, "document": document, "now": now},
+    )

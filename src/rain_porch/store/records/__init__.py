@@ -1,0 +1,1 @@
+"""records.db: one function per question."""
