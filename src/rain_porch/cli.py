@@ -12,7 +12,8 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from . import commands as c
-from . import market_commands
+from . import market_commands, user_commands
+from .app.accounts import ROLES
 from .app.schemas import SCHEMAS
 from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
@@ -49,6 +50,7 @@ def parser() -> argparse.ArgumentParser:
     common = argparse.ArgumentParser(add_help=False)
     common.add_argument("--data", metavar="DIR", help="folder of records and workups")
     common.add_argument("--json", action="store_true", help="print a JSON document")
+    common.add_argument("--user", metavar="NAME", help="work as this account; unless given, as the folder's owner")
     home = argparse.ArgumentParser(add_help=False)
     named = home.add_mutually_exclusive_group(required=True)
     named.add_argument("--address", metavar="TEXT")
@@ -158,6 +160,14 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("file", type=Path, metavar="FILE.zip")
     p.set_defaults(run=c.run_restore)
 
+    p = commands.add_parser("user", parents=[common], help="accounts: who may sign in, and what they may do")
+    p.add_argument("act", choices=["add", "list", "password", "disable", "enable"])
+    p.add_argument("name", nargs="?", metavar="NAME")
+    p.add_argument("--role", choices=ROLES, default="agent")
+    p.add_argument("--may-import", action="store_true", help="may bring records in and take imports back")
+    p.add_argument("--password-stdin", action="store_true", help="read the password from the standard input")
+    p.set_defaults(run=user_commands.run_user)
+
     p = commands.add_parser("check", parents=[common], help="look for damage in the data folder")
     p.set_defaults(run=c.run_check)
 
@@ -177,6 +187,8 @@ def _number(text: str) -> int:
 def main(argv: Sequence[str] | None = None) -> int:
     args = parser().parse_args(argv)
     try:
+        if args.command in ("import", "undo", "feed"):
+            user_commands.may_change_records(data_folder(args.data), args.user)
         return int(args.run(args))
     except RainPorchError as error:
         print(f"rain-porch: {error.message}", file=sys.stderr)

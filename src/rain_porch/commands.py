@@ -21,6 +21,7 @@ from .app.pricing import answers
 from .app.pricing.backtesting import backtest, keep
 from .app.records import Records
 from .app.schemas import SCHEMAS
+from .app.sharing import agent_for_workup
 from .app.snapshot import Snapshot
 from .app.workups import begin_priced, list_workups
 from .core.errors import BadInput, Refused
@@ -170,7 +171,7 @@ def run_price(args: argparse.Namespace) -> int:
     search = read_search(args.search)
     doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self)
     if args.save:
-        with folders_agent(records) as agent:
+        with folders_agent(records, user=args.user) as agent:
             doc.workup_id = begin_priced(agent, home, doc, comps)
     lines = [doc.subject.address or "the home", doc.sentence, *(f"loosened: {s}" for s in doc.loosened), ""]
     for c in doc.comps:
@@ -216,13 +217,14 @@ def run_backtest(args: argparse.Namespace) -> int:
 def run_report(args: argparse.Namespace) -> int:
     from .report.papers import write_report
 
-    with folders_agent(Records(folder_with_records(args.data)).snapshot()) as agent:
+    with folders_agent(Records(folder_with_records(args.data)).snapshot(), user=args.user) as asking:
+        agent = agent_for_workup(asking, args.workup, editing=False, own=False)
         pages = write_report(report_input(agent, args.workup), args.layout, args.out)
     return show(args, {"file": str(args.out), "pages": pages}, f"{args.out}: {pages} pages")
 
 
 def run_workups(args: argparse.Namespace) -> int:
-    with folders_agent(Records(folder_with_records(args.data)).snapshot()) as agent:
+    with folders_agent(Records(folder_with_records(args.data)).snapshot(), user=args.user) as agent:
         rows = list_workups(agent)
     return show(
         args, rows, "\n".join(f"{r['workup_id']:>4}  {r['changed_at']}  {r['title']}" for r in rows) or "no workups"

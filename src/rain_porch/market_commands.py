@@ -66,7 +66,7 @@ def _value(point: PointDoc | None, unit: str) -> str:
 def _view(args: argparse.Namespace, records: Snapshot) -> int:
     from .report.market_workbook import market_workbook
 
-    with folders_agent(records) as agent:
+    with folders_agent(records, user=args.user) as agent:
         held: dict[str, ViewDoc] = {v["name"]: v["view"] for v in saved_views(agent)}
     if args.view not in held:
         raise NotFound(
@@ -95,7 +95,7 @@ def _letter(args: argparse.Namespace, records: Snapshot) -> int:
 
     if args.out is None or args.out.suffix.lower() not in (".pdf", ".html"):
         raise BadInput("out", "A letter is written to a file: name one with --out, ending in .pdf or .html.")
-    with folders_agent(records) as agent:
+    with folders_agent(records, user=args.user) as agent:
         model = letter_model(agent, letter_named(agent, args.letter))
     args.out.write_bytes(as_pdf(model) if args.out.suffix.lower() == ".pdf" else web_page(model).encode())
     return show(args, {"file": str(args.out), "title": model["title"]}, f"{args.out}: {model['title']}")

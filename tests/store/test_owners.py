@@ -8,11 +8,11 @@ import pytest
 
 from rain_porch.core.errors import BadInput, NotFound, OutOfDate
 from rain_porch.store.db import PORCH, Database
-from rain_porch.store.porch import choices, clients, deliveries, due_work, kept, searches, views, workups
+from rain_porch.store.porch import choices, clients, deliveries, due_work, kept, links, searches, shares, views, workups
 
 NOW = "2026-11-02T19:30:00"
 MINE, THEIRS = 1, 2
-ROOMS = (choices, clients, deliveries, due_work, kept, searches, views, workups)
+ROOMS = (choices, clients, deliveries, due_work, kept, links, searches, shares, views, workups)
 
 
 @pytest.fixture
@@ -24,8 +24,8 @@ def db(tmp_path):
 
 
 def test_every_question_and_change_names_the_account():
-    """But what the one scheduler and the outbox do for all of them."""
-    for_all = {"take_next", "finish", "let_wait", "note"}
+    """But what the one scheduler and the outbox do for all of them, what tells the door whose something is, and a link."""
+    for_all = {"take_next", "finish", "let_wait", "note", "of_workup_for", "owner_of_delivery", "read_by"}
     for room in ROOMS:
         for name, f in inspect.getmembers(room, inspect.isfunction):
             if f.__module__ == room.__name__ and not name.startswith("_") and name not in for_all:

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable
 from importlib.resources import files
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import Depends, FastAPI
 from fastapi.responses import FileResponse, HTMLResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
@@ -16,20 +16,27 @@ from starlette.middleware.gzip import GZipMiddleware
 from . import docs, errors
 from .journal import Journal
 from .limits import BodyLimits
-from .office import around, clients, desk, due_work, letters, market, searches
+from .office import accounts, around, clients, desk, due_work, letters, links, market, searches, session
 from .records import conclusions, incoming, listings
 from .records import imports as records
 from .state import State
 from .web_safety import NONCE, WebSafety, new_nonce, page_policy
-from .workup import asking, backtests, candidates, choices, home, paper, since, workups, worth
+from .who import may
+from .workup import asking, backtests, candidates, choices, home, paper, shares, since, workups, worth
 
 WEB = Path(str(files("rain_porch"))) / "web"
 
 
-def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now, hosts: Iterable[str] = ()) -> FastAPI:
-    """The application on one data folder; `now` is its only clock, `hosts` the names under which it is asked."""
+def create_app(
+    folder: Path,
+    now: Callable[[], dt.datetime] = dt.datetime.now,
+    hosts: Iterable[str] = (),
+    is_open_here: bool = True,
+) -> FastAPI:
+    """The application on one data folder; `now` is its only clock, `hosts` the names under which it is asked, `is_open_here` as
+    State has it."""
     app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
-    app.state.porch = State(folder, now)
+    app.state.porch = State(folder, now, is_open_here)
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=4)
     app.add_middleware(BodyLimits)
@@ -57,8 +64,12 @@ def create_app(folder: Path, now: Callable[[], dt.datetime] = dt.datetime.now, h
         paper,
         clients,
         due_work,
+        session,
+        accounts,
+        shares,
+        links,
     ):
-        app.include_router(part.router, prefix="/api")
+        app.include_router(part.router, prefix="/api", dependencies=[Depends(may)])
     _interface(app)
     return app
 

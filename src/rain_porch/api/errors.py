@@ -10,7 +10,18 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from ..core.errors import Ambiguous, BadInput, NotEnough, NotFound, Odd, OutOfDate, RainPorchError, Refused
+from ..core.errors import (
+    Ambiguous,
+    BadInput,
+    NotAllowed,
+    NotEnough,
+    NotFound,
+    NotSignedIn,
+    Odd,
+    OutOfDate,
+    RainPorchError,
+    Refused,
+)
 from .limits import CutOff
 
 STATUS: dict[type[RainPorchError], int] = {
@@ -20,6 +31,8 @@ STATUS: dict[type[RainPorchError], int] = {
     OutOfDate: 409,
     NotEnough: 422,
     Refused: 422,
+    NotSignedIn: 401,
+    NotAllowed: 403,
 }
 
 
@@ -40,7 +53,13 @@ class ErrorDoc(BaseModel):
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
     code: {"model": ErrorDoc, "description": text}
-    for code, text in ((404, "not in the records"), (409, "ambiguous or out of date"), (422, "makes no sense"))
+    for code, text in (
+        (401, "not signed in"),
+        (403, "not allowed"),
+        (404, "not in the records"),
+        (409, "ambiguous or out of date"),
+        (422, "makes no sense"),
+    )
 }
 
 

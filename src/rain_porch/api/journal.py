@@ -12,7 +12,13 @@ from collections.abc import Callable
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
 
+from starlette.concurrency import run_in_threadpool
+from starlette.requests import Request
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from .rules import path_of_route
+from .web_safety import READING
+from .who import note
 
 LOGGER = logging.getLogger("rain_porch.requests")
 BYTES, FILES = 5_000_000, 5
@@ -42,13 +48,14 @@ class Journal:
             await self.app(scope, receive, noted)
         finally:
             LOGGER.info(self._line(scope, status, (time.perf_counter() - start) * 1000))
+            if scope["method"] not in READING:
+                await run_in_threadpool(note, Request(scope), status)
 
     def _line(self, scope: Scope, status: int, ms: float) -> str:
-        path = getattr(scope.get("route"), "path", "none")
         ids = {name: int(v) for name, v in scope.get("path_params", {}).items() if str(v).isdigit()}
         return json.dumps({
             "at": self.now().isoformat(timespec="milliseconds"), "method": scope["method"],
-            "route": path if path.startswith(("/api", "none")) else f"/api{path}", **ids, "status": status, "ms": round(ms, 1),
+            "route": path_of_route(scope), **ids, "status": status, "ms": round(ms, 1),
         })  # fmt: skip
 
 

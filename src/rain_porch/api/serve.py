@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 import datetime as dt
+import ipaddress
 from pathlib import Path
 
 import uvicorn
 from threadpoolctl import threadpool_limits
 
+from ..app.accounts import somebody_signs_in
 from ..settings import setting
 from ..store.folder_lock import held
 from . import journal
 from .app import create_app
+from .state import State
 
 
 def serve(folder: Path, host: str | None = None, port: int | None = None) -> None:
@@ -23,12 +26,37 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
 
 
 def _served(folder: Path, host: str, port: int) -> None:
-    app = create_app(folder, hosts=[host, *setting("RAIN_PORCH_HOSTS").split(",")])
+    names = setting("RAIN_PORCH_HOSTS")
+    app = create_app(folder, hosts=[host, *names.split(",")], is_open_here=is_of_this_machine(host) and not names)
     journal.keep_in(folder)
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
+    print(said_of_accounts(app.state.porch), end="", flush=True)
     app.state.porch.schedule.start()
     # many requests at once are worth more than one on all processors: each computes on one
     with threadpool_limits(1, user_api="blas"):
         uvicorn.run(app, host=host, port=port, log_level="warning")
     app.state.porch.close()
+
+
+def is_of_this_machine(host: str) -> bool:
+    """Whether nobody but this machine reaches a service that listens at the address."""
+    try:
+        return ipaddress.ip_address(host).is_loopback
+    except ValueError:
+        return host == "localhost"
+
+
+def said_of_accounts(state: State) -> str:
+    """What the service prints at its start, where nobody has an account yet."""
+    if somebody_signs_in(state.porch):
+        return ""
+    if not state.is_open_here:
+        return (
+            "Nobody has an account yet, and others may reach this address: only the page that makes the first account "
+            f"answers. Its code: {state.first_code}\n"
+        )
+    return (
+        "Whoever sits at this machine works as the folder's owner. To let colleagues in, make the first account in the "
+        f"settings with the code {state.first_code}\n"
+    )

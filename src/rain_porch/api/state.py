@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import secrets
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path as FilePath
@@ -10,7 +11,7 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
-from ..app.agent import FOLDERS_OWNER, Agent
+from ..app.agent import Agent
 from ..app.handover.delivering import let_wait
 from ..app.incoming.files import IncomingFiles
 from ..app.pricing.backtester import Testing
@@ -23,8 +24,12 @@ from ..store import db as database
 class State:
     """The open data folder. Requests run side by side: each reads one snapshot of the records."""
 
-    def __init__(self, folder: FilePath, now: Callable[[], dt.datetime]) -> None:
+    def __init__(self, folder: FilePath, now: Callable[[], dt.datetime], is_open_here: bool) -> None:
+        """is_open_here: nobody but who sits at this machine can reach the service, and works as the folder's owner until there
+        are accounts."""
         self.now = now
+        self.is_open_here = is_open_here
+        self.first_code = new_code()
         self.records = Records(folder, today=lambda: now().date())
         self.porch = database.Database(folder, database.PORCH)
         self.incoming = IncomingFiles(folder, now)
@@ -64,8 +69,13 @@ class Asked:
 
 
 def asked(request: Request) -> Asked:
-    state: State = request.app.state.porch
-    return Asked(state.agent_of(FOLDERS_OWNER), state)
+    """What the request works on; `who.may` has let it in."""
+    return Asked(request.state.agent, request.app.state.porch)
+
+
+def new_code() -> str:
+    """What the service prints for who makes the first account: four groups of four signs that are not mixed up."""
+    return "-".join("".join(secrets.choice("ABCDEFGHJKMNPQRSTUVWXYZ23456789") for _ in range(4)) for _ in range(4))
 
 
 def incoming_files(request: Request) -> IncomingFiles:

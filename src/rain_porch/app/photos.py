@@ -17,11 +17,16 @@ DEMO_SOURCE, DEMO_MARK = "Demo", "demo.txt"  # what the sources of the demo begi
 _MEDIA = {".jpg": "image/jpeg", ".png": "image/png", ".webp": "image/webp"}
 
 
+def is_demo(folder: Path) -> bool:
+    """Whether the folder was made by the demo."""
+    return (folder / DEMO_MARK).is_file()
+
+
 def _scene(records: Snapshot, listing_id: str) -> camera.Scene | None:
     record = homes.listing(records.db, listing_id)
     if record is None:
         raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
-    if not records.remember("demo", lambda: (records.folder / DEMO_MARK).is_file()):
+    if not records.remember("demo", lambda: is_demo(records.folder)):
         return None  # a source of anybody's may be called as ours are
     return camera.scene_of(record) if homes.source_of(records.db, record).startswith(DEMO_SOURCE) else None
 

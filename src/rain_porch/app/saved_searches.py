@@ -26,12 +26,12 @@ def save_search(agent: Agent, workup_id: int, name: str) -> int:
     doc = SavedSearchDoc(
         search=opened.state.search, facts=dict(opened.subject.facts), home_kind=opened.subject.home_kind.value
     )
-    return store.keep(agent.porch, agent.owner, name, written(doc))
+    return store.keep(agent.porch, agent.account_id, name, written(doc))
 
 
 def carried_search(agent: Agent, workup_id: int, search_id: int) -> tuple[Search, list[str]]:
     """A saved search about this workup's home, and what stayed behind."""
-    held = read(SavedSearchDoc, store.read(agent.porch, agent.owner, search_id))
+    held = read(SavedSearchDoc, store.read(agent.porch, agent.account_id, search_id))
     return carried(held.search.search(), held.facts, held.home_kind, open_workup(agent, workup_id).subject)
 
 

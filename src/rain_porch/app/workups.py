@@ -80,7 +80,15 @@ def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -
     if isinstance(change, changes.SetSearch):
         _check_search(records, state.search.search())
     number = store.save(
-        agent.porch, agent.owner, workup_id, revision, held["title"], written(state), what, agent.stamp()
+        agent.porch,
+        agent.owner,
+        workup_id,
+        revision,
+        held["title"],
+        written(state),
+        what,
+        agent.stamp(),
+        agent.account_id,
     )
     return number, what
 
@@ -99,14 +107,27 @@ def delete_workup(agent: Agent, workup_id: int) -> None:
     store.delete(agent.porch, agent.owner, workup_id)
 
 
-def list_workups(agent: Agent) -> list[dict[str, Any]]:
-    """Every workup with where it stands, newest change first."""
+def list_workups(agent: Agent, every: bool = False) -> list[dict[str, Any]]:
+    """The agent's workups with where they stand, newest change first; then those that are shared with them, or for a manager
+    `every` other one. whose: None for one's own."""
+    rows: list[dict[str, Any]] = [
+        *({**row, "whose": None, "may_edit": True} for row in store.listed(agent.porch, agent.owner)),
+        *(_of_another(agent, row) for row in store.listed_for(agent.porch, agent.owner, every and agent.is_manager)),
+    ]
+    return _where_they_stand(agent, rows)
+
+
+def _of_another(agent: Agent, row: dict[str, Any]) -> dict[str, Any]:
+    return {**{k: v for k, v in row.items() if k != "owner"}, "may_edit": agent.is_manager or bool(row["may_edit"])}
+
+
+def _where_they_stand(agent: Agent, rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
     out = []
     given: dict[int, str] = {}
     for d in delivered.listed(agent.porch, agent.owner):
         to = f" to {d['client'] or d['email']}" if d["client"] or d["email"] else ""
         given.setdefault(d["workup_id"], f"delivered{to} on {said(d['made_at'])}")
-    for row in store.listed(agent.porch, agent.owner):
+    for row in rows:
         delivery = given.get(row["workup_id"])
         try:
             state = read(WorkupDoc, row.pop("document"))
@@ -120,8 +141,9 @@ def list_workups(agent: Agent) -> list[dict[str, Any]]:
 
 
 def titles(agent: Agent) -> list[tuple[int, str]]:
-    """(number, title) of every workup, newest change first; no document is read for it."""
-    return store.titled(agent.porch, agent.owner)
+    """(number, title) of every workup of theirs or shared with them, newest change first; no document is read for it."""
+    shared = store.listed_for(agent.porch, agent.owner, False)
+    return [*store.titled(agent.porch, agent.owner), *((row["workup_id"], row["title"]) for row in shared)]
 
 
 def open_workup(agent: Agent, workup_id: int) -> Opened:

@@ -49,3 +49,11 @@ class NotEnough(RainPorchError):
 
 class OutOfDate(RainPorchError):
     """Somebody saved in the meantime; read again and repeat."""
+
+
+class NotSignedIn(RainPorchError):
+    """Whoever asks has not signed in, or not rightly; `wait` says for how many seconds no guess is looked at."""
+
+
+class NotAllowed(RainPorchError):
+    """Whoever asks may not do that."""

@@ -108,7 +108,7 @@ def test_pictures_tell_their_size(form):
 
 def test_logo_colour_and_paper_come_onto_the_cover(agent):
     n = begun(agent)
-    logo = keep_picture(agent.records.folder, picture())
+    logo = keep_picture(agent, picture())
     set_card(agent, CardDoc(name="Perrin Vale", colour="#FFD700", logo=logo, portrait=logo, size="a4"))
     change(agent, n, change="set_paper", paper={"pages": ["cover"], "cover_price": False})
     given = report_input(agent, n)

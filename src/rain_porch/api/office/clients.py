@@ -91,6 +91,11 @@ def deliver_report(porch: Porch, workup_id: Number, body: DeliverAsk) -> Deliver
     return next(DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id) if d["delivery_id"] == number)
 
 
+@router.get("/workups/{workup_id}/deliveries")
+def deliveries_of_workup(porch: Porch, workup_id: Number) -> list[DeliveryDoc]:
+    return [DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id)]
+
+
 @router.get("/deliveries")
 def deliveries(porch: Porch, workup_id: int | None = None) -> list[DeliveryDoc]:
     return [DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id)]

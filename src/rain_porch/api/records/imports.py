@@ -10,17 +10,16 @@ import tempfile
 from pathlib import Path
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from fastapi import Path as PathParameter
 from fastapi.responses import FileResponse
 from pydantic import BaseModel, Field
 from starlette.background import BackgroundTask
 
-from ...app import schedule
+from ...app import accounts, schedule
 from ...app.incoming import outcomes
 from ...app.incoming.fetching import fetch
 from ...app.snapshot import freshness
-from ...app.workups import titles
 from ...core.errors import BadInput, NotFound
 from ...documents.wire import ImportDoc, UndoneDoc
 from ...records import exporting
@@ -30,7 +29,7 @@ from ...store import health
 from ...store.records import feeds, imports
 from ...store.records.undo import undo_import
 from ..errors import RESPONSES
-from ..state import Number, Porch
+from ..state import Number, Porch, State
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
 ALL_ROWS = 1_000_000
@@ -96,10 +95,11 @@ class Health(BaseModel):
 
 
 @router.get("/health")
-def service_health(porch: Porch) -> Health:
+def service_health(request: Request) -> Health:
     """Whether the service answers and its databases can be read: for whatever watches over it."""
-    titles(porch.agent)
-    return Health(status="ok", records=porch.records.stamp[0])
+    state: State = request.app.state.porch
+    accounts.all_accounts(state.porch)
+    return Health(status="ok", records=state.records.snapshot().stamp[0])
 
 
 @router.get("/records")

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
-from ...app import photos
+from ...app import photos, sharing
 from ...app.workups import open_workup
 from ...core.facts.improvements import KINDS, QUALITIES, returned
 from ...records.photos import MAX_BYTES
@@ -67,10 +67,11 @@ async def add_photo(porch: Porch, workup_id: Number, request: Request) -> KeptPh
     """Keep a picture, sent as the body; a change of the workup then puts it in its place."""
     await run_in_threadpool(open_workup, porch.agent, workup_id)
     data = await read_body(request, MAX_BYTES, "picture")
-    return KeptPhoto(file=await run_in_threadpool(photos.keep_own, porch.records.folder, data))
+    file = await run_in_threadpool(photos.keep_own, porch.records.folder, data)
+    return KeptPhoto(file=await run_in_threadpool(sharing.note_file, porch.agent, file))
 
 
 @router.get("/workups/{workup_id}/photos/{file}", response_class=Response)
 def own_photo(porch: Porch, workup_id: Number, file: FileName) -> Response:
-    made, media = photos.own_picture(porch.records.folder, file)
+    made, media = sharing.own_picture(porch.agent, file)
     return Response(made, media_type=media, headers={"Cache-Control": "private, max-age=3600"})

@@ -13,7 +13,7 @@ from ...app import choices as chosen
 from ...app.handover import branding, saved_layouts
 from ...app.handover.branding import CardDoc, OwnPageDoc
 from ...app.handover.report_input import report_input
-from ...app.photos import own_picture
+from ...app.sharing import own_picture
 from ...documents.base import Line
 from ...documents.stored import PaperDoc
 from ...report.layouts import LABELS, LAYOUTS
@@ -73,12 +73,12 @@ class KeptPicture(BaseModel):
 async def add_picture(porch: Porch, request: Request) -> KeptPicture:
     """Keep a logo or portrait, sent as the body; the card then names it."""
     data = await read_body(request, branding.MOST_BYTES)
-    return KeptPicture(file=await run_in_threadpool(branding.keep_picture, porch.records.folder, data))
+    return KeptPicture(file=await run_in_threadpool(branding.keep_picture, porch.agent, data))
 
 
 @router.get("/card/pictures/{file}", response_class=Response)
 def card_picture(porch: Porch, file: Annotated[str, Path(pattern=branding.FileName.pattern)]) -> Response:
-    data, media = own_picture(porch.records.folder, file)
+    data, media = own_picture(porch.agent, file)
     return Response(data, media_type=media, headers={"Cache-Control": "private, max-age=3600"})
 
 

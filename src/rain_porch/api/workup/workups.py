@@ -9,7 +9,7 @@ from urllib.parse import quote
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ...app import photos
+from ...app import photos, sharing
 from ...app import workups as book
 from ...app.changes import Change
 from ...app.homes import FACT_FIELDS, HomeRef, by_hand
@@ -53,6 +53,8 @@ class WorkupRow(BaseModel):
     client: str
     delivered: str | None
     fault: str = ""  # why it cannot be opened, where it cannot
+    whose: str | None = None  # the colleague's, where it is not one's own
+    may_edit: bool = True
 
 
 class FactDoc(BaseModel):
@@ -89,6 +91,8 @@ class OpenDoc(BaseModel):
     past: list[PastDoc]
     last_change: str
     picture: str | None
+    whose: str | None  # the colleague's, where it is not one's own
+    may_edit: bool
 
 
 class ChangeRequest(BaseModel):
@@ -111,8 +115,9 @@ class UndoDoc(BaseModel):
 
 
 @router.get("/workups")
-def list_workups(porch: Porch) -> list[WorkupRow]:
-    return [WorkupRow(**row) for row in book.list_workups(porch.agent)]
+def list_workups(porch: Porch, every: bool = False) -> list[WorkupRow]:
+    """One's own workups, then those that colleagues share; `every`: for a manager all of the office."""
+    return [WorkupRow(**row) for row in book.list_workups(porch.agent, every)]
 
 
 @router.post("/workups", status_code=201)
@@ -144,6 +149,8 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         ],
         last_change=history[0]["what"] if history else "",
         picture=_front(porch, opened),
+        whose=sharing.whose(porch.agent),
+        may_edit=sharing.may_edit(porch.agent, workup_id),
     )
 
 

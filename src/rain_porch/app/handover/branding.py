@@ -7,7 +7,6 @@ import hashlib
 import io
 import re
 import struct
-from pathlib import Path
 from typing import Any, Literal
 
 from pydantic import Field
@@ -19,7 +18,7 @@ from ...report.model import Brand, OwnPages
 from ...report.pages.own import OWN
 from ...report.pictures.ink import readable
 from ...store.porch import choices
-from .. import photos
+from .. import photos, sharing
 from ..agent import Agent
 from ..choices import agent_card, set_agent_card
 
@@ -83,14 +82,14 @@ def _fitted(agent: Agent, file: str, width: int, height: int, align: str) -> str
     )
 
 
-def keep_picture(folder: Path, data: bytes) -> str:
-    """Keep a logo or portrait; its file's name. Refused for what is no JPEG, PNG or WebP, or out of all measure."""
+def keep_picture(agent: Agent, data: bytes) -> str:
+    """Keep a logo or portrait, which is the agent's; its file's name. Refused for what is no JPEG, PNG or WebP, or out of all measure."""
     size = pixels(data)
     if size is not None and size[0] * size[1] > MOST_PIXELS:
         raise Refused(
             f"The picture has {size[0]:,} × {size[1]:,} pixels: save it smaller, a few thousand a side are plenty."
         )
-    return photos.keep_own(folder, data)
+    return sharing.note_file(agent, photos.keep_own(agent.records.folder, data))
 
 
 def pixels(data: bytes) -> tuple[int, int] | None:
@@ -133,8 +132,9 @@ def add_own_page(agent: Agent, title: str, data: bytes) -> OwnPageDoc:
         target = folder / "photos" / name
         target.parent.mkdir(parents=True, exist_ok=True)
         target.write_bytes(data)
+        sharing.note_file(agent, name)
     elif kind_of(data[:16]):
-        count, name = 1, keep_picture(folder, data)
+        count, name = 1, keep_picture(agent, data)
     else:
         raise Refused("This is no PDF and no JPEG, PNG or WebP picture: save it as one of these and add it again.")
     made = OwnPageDoc(page=OWN + name, title=" ".join(title.split())[:80] or "A page of my own", pages=count)

@@ -33,13 +33,15 @@ def read(db: Db, owner: int, workup_id: int) -> dict[str, Any]:
 
 
 def save(
-    db: WritableDb, owner: int, workup_id: int, revision: int, title: str, document: str, what: str, now: str
-) -> int:
-    """Write the next revision; `revision` is the one that was read. Raises OutOfDate when another came between."""
+    db: WritableDb, owner: int, workup_id: int, revision: int, title: str, document: str, what: str, now: str,
+    by: int | None = None,
+) -> int:  # fmt: skip
+    """Write the next revision; `revision` is the one that was read, `by` whose hand it is. Raises OutOfDate when another came
+    between."""
     with atomic(db):
         _read_as(db, owner, workup_id, revision)
         _write(db, workup_id, revision + 1, title, document, now)
-        _note(db, workup_id, revision + 1, owner, what, document, now)
+        _note(db, workup_id, revision + 1, owner, what, document, now, by)
     return revision + 1
 
 
@@ -80,8 +82,8 @@ def _read_as(db: Db, owner: int, workup_id: int, revision: int) -> dict[str, Any
 
 def history(db: Db, owner: int, workup_id: int) -> list[dict[str, Any]]:
     rows = db.execute(
-        "SELECT revision, what, at FROM workup_revisions WHERE workup_id = :id AND owner = :owner "
-        "ORDER BY revision DESC LIMIT 200",
+        "SELECT revision, what, at, name AS who FROM workup_revisions LEFT JOIN accounts ON account_id = by_account "
+        "WHERE workup_id = :id AND owner = :owner ORDER BY revision DESC LIMIT 200",
         {"id": workup_id, "owner": owner},
     )
     return [dict(r) for r in rows]
@@ -92,6 +94,18 @@ def listed(db: Db, owner: int) -> list[dict[str, Any]]:
         "SELECT workup_id, title, document, created_at, changed_at FROM workups WHERE owner = :owner "
         "ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
         {"owner": owner},
+    )
+    return [dict(r) for r in rows]
+
+
+def listed_for(db: Db, owner: int, every: bool) -> list[dict[str, Any]]:
+    """Workups that are not the account's own: those shared with it, or `every` other one's, with whose they are."""
+    rows = db.execute(
+        "SELECT w.workup_id, title, document, created_at, changed_at, a.name AS whose, w.owner, s.may_edit FROM workups w "
+        "JOIN accounts a ON a.account_id = w.owner "
+        "LEFT JOIN shares s ON s.workup_id = w.workup_id AND s.account_id = :owner "
+        "WHERE w.owner <> :owner AND (:every OR s.may_edit IS NOT NULL) ORDER BY changed_at DESC, w.workup_id DESC LIMIT 500",
+        {"owner": owner, "every": int(every)},
     )
     return [dict(r) for r in rows]
 
@@ -118,9 +132,19 @@ def _write(db: WritableDb, workup_id: int, revision: int, title: str, document: 
     )
 
 
-def _note(db: WritableDb, workup_id: int, revision: int, owner: int, what: str, document: str, now: str) -> None:
+def _note(
+    db: WritableDb, workup_id: int, revision: int, owner: int, what: str, document: str, now: str, by: int | None = None
+) -> None:
     db.execute(
-        "INSERT INTO workup_revisions (workup_id, revision, owner, what, document, at) "
-        "VALUES (:id, :revision, :owner, :what, :document, :now)",
-        {"id": workup_id, "revision": revision, "owner": owner, "what": what, "document": document, "now": now},
+        "INSERT INTO workup_revisions (workup_id, revision, owner, what, document, at, by_account) "
+        "VALUES (:id, :revision, :owner, :what, :document, :now, :by)",
+        {
+            "id": workup_id,
+            "revision": revision,
+            "owner": owner,
+            "what": what,
+            "document": document,
+            "now": now,
+            "by": owner if by is None else by,
+        },
     )

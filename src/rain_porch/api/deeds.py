@@ -1,0 +1,50 @@
+"""What was done, in words, for the list of who did what."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+_WORDS = {
+    "POST /api/workups": "began a workup",
+    "POST /api/workups/by-hand": "began a workup by hand",
+    "POST /api/workups/{workup_id}/changes": "changed",
+    "POST /api/workups/{workup_id}/undo": "took a change back in",
+    "POST /api/workups/{workup_id}/photos": "added a picture to",
+    "POST /api/workups/{workup_id}/backtest": "measured how close prices come around",
+    "DELETE /api/workups/{workup_id}/backtest": "stopped measuring around",
+    "POST /api/workups/{workup_id}/searches": "kept the search of",
+    "POST /api/workups/{workup_id}/deliveries": "delivered the report of",
+    "DELETE /api/workups/{workup_id}": "deleted",
+    "PUT /api/workups/{workup_id}/shares/{account_id}": "shared",
+    "DELETE /api/workups/{workup_id}/shares/{account_id}": "shared no longer",
+    "POST /api/workups/{workup_id}/owner": "handed over",
+    "POST /api/deliveries/{delivery_id}/again": "sent again",
+    "POST /api/deliveries/{delivery_id}/links": "made a link to",
+    "DELETE /api/links/{link_id}": "withdrew",
+    "POST /api/records/incoming": "brought a file",
+    "DELETE /api/records/incoming/{file_id}": "let a file go",
+    "POST /api/records/incoming/{file_id}/accept": "took a file into the records",
+    "POST /api/records/imports/{import_id}/undo": "took back",
+    "POST /api/records/feed": "pulled a feed",
+    "POST /api/records/rulings": "said what is wrong with records",
+    "POST /api/accounts": "added an account",
+    "PUT /api/accounts/{account_id}": "changed",
+    "PUT /api/accounts/{account_id}/password": "gave a new password to",
+    "PUT /api/password": "changed their password",
+    "DELETE /api/sessions": "signed out everywhere",
+    "PUT /api/card": "changed their name and contact on paper",
+    "POST /api/clients/file": "brought clients in",
+}
+_VERBS = {"POST": "added", "PUT": "changed", "DELETE": "deleted"}
+_NAMED = ("workup_id", "delivery_id", "link_id", "import_id", "account_id")
+
+
+def deed(method: str, path: str, named: Mapping[str, Any]) -> tuple[str, str]:
+    """(what was done, of what: “workup 12”, or nothing)."""
+    of_what = next((f"{n.removesuffix('_id')} {named[n]}" for n in _NAMED if n in named), "")
+    what = _WORDS.get(f"{method} {path}")
+    if what is None:
+        kind = path.removeprefix("/api/").split("/{")[0].replace("-", " ").replace("/", " ")
+        what = f"{_VERBS.get(method, method.lower())} {kind}"
+    return what, of_what

@@ -1,0 +1,88 @@
+"""Who asks, and whether they may: the one door of every request, before its route is entered.
+
+Nobody has to sign in while no account has a password and the service listens on this machine alone: whoever sits here works
+as the folder's owner. As soon as one has, or where others could reach the service, everybody signs in.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fastapi import Request
+
+from ..app import accounts
+from ..app.accounts import Account
+from ..app.agent import FOLDERS_OWNER, Agent
+from ..app.sharing import agent_for_delivery, agent_for_workup, note_act
+from ..core.errors import NotAllowed, NotSignedIn
+from .deeds import deed
+from .rules import RULES, Rule, path_of_route
+from .state import State
+
+COOKIE = "rain_porch_session"
+FORWARDED = ("forwarded", "x-forwarded-for", "x-real-ip", "via")
+OWN = frozenset({Rule.OWN_WORKUP})
+EDITING = frozenset({Rule.EDIT_WORKUP, Rule.OWN_WORKUP})
+OF_WORKUP = frozenset({Rule.READ_WORKUP, Rule.EDIT_WORKUP, Rule.OWN_WORKUP})
+# acts that are noted by themselves: not what only asks, keeps a person's own looks, or is noted with a workup's revisions
+ASKS = ("/counts", "/market/", "/around", "/columns", "/plan", "/preview")
+
+
+@dataclass(frozen=True)
+class Asker:
+    """account: None for somebody who has not signed in. by_itself: nobody has to sign in here."""
+
+    account: Account | None
+    by_itself: bool
+
+
+def asker(request: Request) -> Asker:
+    """Who asks, by their cookie, or by sitting at this machine where that is enough."""
+    state: State = request.app.state.porch
+    if state.is_open_here and not accounts.somebody_signs_in(state.porch):
+        beyond = any(name in request.headers for name in FORWARDED)
+        return Asker(None if beyond else accounts.read_account(state.porch, FOLDERS_OWNER), not beyond)
+    token = request.cookies.get(COOKIE, "")
+    return Asker(accounts.account_of(state.porch, token, state.now()) if token else None, False)
+
+
+def rule_of(request: Request) -> Rule | None:
+    return RULES.get((request.method, path_of_route(request.scope)))
+
+
+def may(request: Request) -> None:
+    """Let the request in, with its agent, or refuse it: 401 for who has not signed in, 403 for who may not, and 404 for what is
+    another's, which to them is not there."""
+    state: State = request.app.state.porch
+    rule = rule_of(request)
+    if rule is Rule.ANYONE:
+        return
+    account = asker(request).account
+    if account is None:
+        raise NotSignedIn("Sign in first.")
+    agent = Agent(account.account_id, state.porch, state.records.snapshot(), state.now, is_manager=account.is_manager)
+    if rule is None or (rule is Rule.MANAGER and not account.is_manager):
+        raise NotAllowed("Only a manager of the office may do that.")
+    if rule is Rule.RECORDS and not (account.may_import or account.is_manager):
+        raise NotAllowed("Your account may not change the records: ask the office's manager.")
+    if rule in OF_WORKUP and (workup := _number(request, "workup_id")) is not None:
+        agent = agent_for_workup(agent, workup, rule in EDITING, rule in OWN)
+    if rule is Rule.OWN_DELIVERY and (delivery := _number(request, "delivery_id")) is not None:
+        agent = agent_for_delivery(agent, delivery)
+    request.state.agent = agent
+
+
+def _number(request: Request, name: str) -> int | None:
+    text = str(request.path_params.get(name, ""))
+    return int(text) if text.isascii() and text.isdigit() and len(text) < 16 else None
+
+
+def note(request: Request, status: int) -> None:
+    """Keep who did what, where something was done."""
+    agent: Agent | None = getattr(request.state, "agent", None)
+    path = request.url.path
+    if agent is None or status >= 400 or request.method == "GET" or any(x in path for x in ASKS):
+        return
+    state: State = request.app.state.porch
+    what, of_what = deed(request.method, path_of_route(request.scope), request.path_params)
+    note_act(state.porch, agent.account_id, what, of_what, state.now())

@@ -1,0 +1,86 @@
+"""The command line's accounts: `rain-porch user add|list|change|password|disable|enable`, and `--user NAME`."""
+
+from __future__ import annotations
+
+import argparse
+import getpass
+import sys
+from contextlib import closing
+from pathlib import Path
+
+from .app import accounts
+from .app.accounts import Account
+from .commands import show
+from .core.errors import BadInput, NotAllowed, Refused
+from .settings import folder_with_records
+from .store.db import PORCH, Database
+
+
+def may_change_records(folder: Path, user: str | None) -> None:
+    """Raises NotAllowed for an account that may not bring records in; who names none works as the folder's owner."""
+    if user is None:
+        return
+    with closing(Database(folder, PORCH)) as porch:
+        account = accounts.account_named(porch, user)
+    if not (account.may_import or account.is_manager):
+        raise NotAllowed(f"{account.name} may not change the records: a manager can let them.")
+
+
+def run_user(args: argparse.Namespace) -> int:
+    with closing(Database(folder_with_records(args.data), PORCH)) as porch:
+        _do(porch, args)
+        rows = [_row(a) for a in accounts.all_accounts(porch)]
+    if args.act != "list":
+        row = next(r for r in rows if str(r["name"]).casefold() == " ".join(args.name.split()).casefold())
+        return show(args, row, f"{row['name']}: {_said(row)}")
+    return show(args, rows, "\n".join(f"{r['account_id']:>3}  {r['name']}: {_said(r)}" for r in rows))
+
+
+def _do(porch: Database, args: argparse.Namespace) -> None:
+    if args.act == "list":
+        return
+    if not args.name:
+        raise BadInput("name", f"Say whose account: rain-porch user {args.act} NAME.")
+    if args.act == "add":
+        name = accounts.check_name(args.name)
+        # the first is the folder's own account, with all that the folder holds: else its owner could not come back
+        if not accounts.somebody_signs_in(porch):
+            accounts.make_first(porch, name, _password(args))
+        else:
+            accounts.add_account(porch, name, args.role, args.may_import, _password(args))
+        return
+    a = accounts.account_named(porch, args.name, disabled_too=True)
+    if args.act == "password":
+        accounts.set_password(porch, a.account_id, _password(args))
+    else:
+        accounts.change_account(porch, a.account_id, a.name, a.role, a.may_import, args.act == "disable")
+
+
+def _password(args: argparse.Namespace) -> str:
+    """From the first line of the standard input with --password-stdin, else typed twice, unseen."""
+    if args.password_stdin:
+        return sys.stdin.readline().rstrip("\r\n")
+    if not sys.stdin.isatty():
+        raise Refused("There is nobody to type a password: send it with --password-stdin.")
+    first = getpass.getpass("Password: ")
+    if first != getpass.getpass("Once more: "):
+        raise Refused("The two are not the same: nothing was changed.")
+    return first
+
+
+def _row(a: Account) -> dict[str, object]:
+    return {
+        "account_id": a.account_id, "name": a.name, "role": a.role, "may_import": a.may_import,
+        "disabled": a.disabled, "signs_in": a.password_hash is not None,
+    }  # fmt: skip
+
+
+def _said(row: dict[str, object]) -> str:
+    parts = [str(row["role"])]
+    if row["may_import"] and row["role"] == "agent":
+        parts.append("brings records in")
+    if not row["signs_in"]:
+        parts.append("no password yet")
+    if row["disabled"]:
+        parts.append("disabled")
+    return ", ".join(parts)
