@@ -41,8 +41,9 @@ def wait_until_open(url: str) -> None:
     until = time.monotonic() + 300
     while time.monotonic() < until:
         try:
-            if httpx.get(f"{url}/api/records", timeout=300).status_code == 200:
+            if httpx.get(f"{url}/api/health", timeout=300).status_code == 200:
                 return
         except httpx.TransportError:
-            time.sleep(0.1)
+            pass
+        time.sleep(0.1)
     raise SystemExit("The server did not start.")

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import CommandField from '@/shared/ui/CommandField.vue'
+import { defineAsyncComponent } from 'vue'
 import {
   mdiChartLine,
   mdiClipboardTextOutline,
@@ -7,6 +8,8 @@ import {
   mdiDatabaseOutline,
   mdiHomeSearchOutline,
 } from '@mdi/js'
+import Me from './session/Me.vue'
+import { useSession } from './session/useSession'
 import Legend from './shared/Legend.vue'
 import { useLight } from './shared/useTheme'
 
@@ -18,11 +21,15 @@ const places = [
   { to: '/settings', label: 'Settings', icon: mdiCogOutline },
 ]
 useLight().follow()
+const SignIn = defineAsyncComponent(() => import('./session/SignIn.vue'))
+const { isOut } = useSession()
 </script>
 
 <template>
   <v-app>
-    <div class="frame">
+    <!-- what was begun stays behind the door: who signs in again goes on with it -->
+    <SignIn v-if="isOut" />
+    <div class="frame" :inert="isOut">
       <nav class="bar" aria-label="Places">
         <router-link to="/" class="sign" aria-label="Rain Porch, to the desk">
           <img src="/icon.svg" alt="" width="34" height="34" />
@@ -37,6 +44,7 @@ useLight().follow()
           <v-icon :icon="place.icon" size="22" />
           <span>{{ place.label }}</span>
         </router-link>
+        <div class="foot"><Me /></div>
       </nav>
       <header class="top"><CommandField /></header>
       <main class="room"><router-view /></main>
@@ -88,6 +96,9 @@ useLight().follow()
   color: rgb(var(--v-theme-slate));
   font-weight: 600;
   border-left-color: rgb(var(--v-theme-slate));
+}
+.foot {
+  margin-top: auto;
 }
 .top {
   display: flex;

@@ -2,11 +2,13 @@
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
+import { useSession } from '@/session/useSession'
 import { ref } from 'vue'
 import { api, got, Told } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
 import { NUMBERS, useRecords, useRecordsChanged } from './useRecords'
 
+const { mayImport } = useSession()
 const records = useRecords()
 const changed = useRecordsChanged()
 const opened = ref<number | null>(null)
@@ -91,7 +93,7 @@ const why = (x: { reasons: Record<string, number> }) =>
                 >
                   {{ opened === x.import_id ? 'close' : 'what was wrong' }}
                 </LinkButton>
-                <LinkButton @click="asking = x.import_id">undo</LinkButton>
+                <LinkButton v-if="mayImport" @click="asking = x.import_id">undo</LinkButton>
               </template>
             </td>
           </tr>

@@ -5,16 +5,19 @@ import { ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, got } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
+import { useSession } from '@/session/useSession'
 import { useBring, useRecords } from './useRecords'
 
 const records = useRecords()
 const route = useRoute()
 const { bring, sending, fault } = useBring()
+const { mayImport } = useSession()
 const over = ref(false)
 const waiting = useQuery({
   queryKey: ['incoming'],
   queryFn: () => got(api.GET('/api/records/incoming')),
   refetchInterval: 3000,
+  enabled: mayImport,
 })
 const places = [
   { name: 'records', label: 'Sources' },
@@ -24,6 +27,7 @@ const places = [
 ]
 function dropped(event: DragEvent) {
   over.value = false
+  if (!mayImport.value) return
   void bring(event.dataTransfer?.files)
 }
 </script>
@@ -43,7 +47,11 @@ function dropped(event: DragEvent) {
           <template v-else>Nothing has been brought in yet. Start with a file of listings.</template>
         </p>
       </div>
+      <p v-if="!mayImport" class="quiet small">
+        Your account reads the records. A manager lets you bring files in.
+      </p>
       <FilePick
+        v-else
         class="drop"
         :class="{ over }"
         area

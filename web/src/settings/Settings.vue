@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import RadioButton from '@/shared/ui/RadioButton.vue'
+import { useSession } from '@/session/useSession'
 import { useLight } from '@/shared/useTheme'
+import Accounts from './Accounts.vue'
+import Acts from './Acts.vue'
 import DueWork from './DueWork.vue'
 
 const { choice } = useLight()
+const { isManager } = useSession()
 const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } as const
 </script>
 
@@ -16,6 +20,8 @@ const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } a
         <label><RadioButton name="light" :on="choice === name" @taken="choice = name" /> {{ words }}</label>
       </p>
     </div>
+    <Accounts v-if="isManager" />
     <DueWork />
+    <Acts v-if="isManager" />
   </div>
 </template>

@@ -2,10 +2,11 @@
 import ActButton from '@/shared/ui/ActButton.vue'
 import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import { mdiUndo } from '@mdi/js'
-import { computed, onBeforeUnmount, onMounted, toRef } from 'vue'
+import { mdiAccountMultipleOutline, mdiUndo } from '@mdi/js'
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, toRef } from 'vue'
 import { baths, priced, number } from '@/shared/format'
 import { isTyping } from '@/shared/keys'
+import { useSession } from '@/session/useSession'
 import PriceRail from './PriceRail.vue'
 import Since from './Since.vue'
 import { provideWorkup } from './useWorkup'
@@ -13,6 +14,16 @@ import { provideWorkup } from './useWorkup'
 const props = defineProps<{ id: number }>()
 const workup = provideWorkup(toRef(props, 'id'))
 const { open, found, worth, state, said, saving, refused, questioned, insist, undo, kept } = workup
+
+const ShareWorkup = defineAsyncComponent(() => import('./ShareWorkup.vue'))
+const { session, isManager } = useSession()
+const sharing = ref(false)
+/** Whose it is, where it is a colleague's. */
+const whose = computed(() => open.data.value?.whose)
+const savesItself = computed(() =>
+  open.data.value?.may_edit === false ? 'Nothing that you change here is kept' : 'Everything saves by itself',
+)
+const mayShare = computed(() => !session.data.value?.by_itself && (!whose.value || isManager.value))
 
 const facts = computed(() => open.data.value?.subject.facts ?? {})
 const rooms = computed(() => {
@@ -103,9 +114,21 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         </p>
       </div>
       <div class="saved small quiet">
-        <p><Since /></p>
+        <p>
+          <span v-if="whose" class="whose">
+            {{ whose }}’s workup{{ open.data.value.may_edit ? '' : ', to read' }}
+          </span>
+          <IconButton
+            v-if="mayShare"
+            :icon="mdiAccountMultipleOutline"
+            size="x-small"
+            name="Share with colleagues, or hand over"
+            @click="sharing = true"
+          />
+          <Since />
+        </p>
         <p aria-live="polite">
-          {{ saving ? 'Saving …' : said ? `Saved: ${said}` : 'Everything saves by itself' }}
+          {{ saving ? 'Saving …' : said ? `Saved: ${said}` : savesItself }}
           <IconButton
             :icon="mdiUndo"
             size="x-small"
@@ -138,6 +161,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     </nav>
     <section class="inside"><router-view /></section>
     <PriceRail class="rail" />
+    <ShareWorkup v-if="sharing" @close="sharing = false" />
   </div>
 </template>
 
@@ -178,6 +202,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 }
 .saved {
   text-align: right;
+}
+.whose {
+  margin-right: 12px;
+  font-weight: 600;
+  color: rgb(var(--v-theme-slate));
 }
 .refused {
   grid-column: 1 / 3;

@@ -7,9 +7,14 @@ import { api, got, type Docs } from '@/shared/api/client'
 import { priced, day } from '@/shared/format'
 
 const MOST = 12
-const props = defineProps<{ limit?: number; bare?: boolean }>()
+/** every: for a manager, all of the office. */
+const props = defineProps<{ limit?: number; bare?: boolean; every?: boolean }>()
 const client = useQueryClient()
-const list = useQuery({ queryKey: ['workups'], queryFn: () => got(api.GET('/api/workups')), staleTime: 0 })
+const list = useQuery({
+  queryKey: ['workups', computed(() => !!props.every)],
+  queryFn: () => got(api.GET('/api/workups', { params: { query: { every: props.every } } })),
+  staleTime: 0,
+})
 const rows = computed(() => (list.data.value ?? []).slice(0, props.limit ?? 500))
 
 /** Where the newest stand, one after the other, so that nothing else waits for them. */
@@ -34,6 +39,7 @@ function says(row: Docs['WorkupRow']): string {
   const changes = s?.changes === 1 ? '1 change' : `${s?.changes} changes`
   const comps = s?.kept ? `, ${s.kept} to its comps` : ''
   return [
+    row.whose ? `${row.whose}’s${row.may_edit ? '' : ', to read'}` : '',
     `${row.kept} ${row.kept === 1 ? 'comp' : 'comps'} kept`,
     s?.indicated_value ? `${priced(s.indicated_value)} indicated` : '',
     row.list_price ? `list ${priced(row.list_price)}` : '',
@@ -62,6 +68,7 @@ async function remove(id: number, title: string) {
         <span class="quiet">{{ says(row) }}</span>
         <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
         <IconButton
+          v-if="!row.whose"
           :icon="mdiDeleteOutline"
           size="x-small"
           class="quiet"

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import CheckBox from '@/shared/ui/CheckBox.vue'
+import { useSession } from '@/session/useSession'
 import Ways from '@/shared/Ways.vue'
 import Clients from './clients/Clients.vue'
 import Delivered from './clients/Delivered.vue'
@@ -7,6 +9,8 @@ import WorkupList from './WorkupList.vue'
 
 const WAYS = { workups: 'Workups', clients: 'Clients', delivered: 'Delivered' }
 const way = ref<keyof typeof WAYS>('workups')
+const { session, isManager } = useSession()
+const every = ref(false)
 </script>
 
 <template>
@@ -14,14 +18,23 @@ const way = ref<keyof typeof WAYS>('workups')
     <div class="head">
       <h1>{{ WAYS[way] }}</h1>
       <Ways v-model="way" :ways="WAYS" label="What is listed" />
+      <label v-if="way === 'workups' && isManager && !session.data.value?.by_itself" class="every">
+        <CheckBox v-model="every" /> of the whole office
+      </label>
     </div>
-    <WorkupList v-if="way === 'workups'" bare />
+    <WorkupList v-if="way === 'workups'" bare :every="every" />
     <Clients v-else-if="way === 'clients'" />
     <Delivered v-else />
   </div>
 </template>
 
 <style scoped>
+.every {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  margin-left: auto;
+}
 .head {
   display: flex;
   align-items: center;

@@ -61,6 +61,7 @@ class ActDoc(BaseModel):
     first_at: str
     last_at: str
     times: int
+    title: str = Field(description="of the workup, where it is of one that is still there")
 
 
 @router.get("/colleagues")

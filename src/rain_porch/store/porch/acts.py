@@ -29,7 +29,8 @@ def note(db: WritableDb, account_id: int, what: str, of_what: str, now: str, sam
 def listed(db: Db, account_id: int | None, most: int = 500) -> list[dict[str, Any]]:
     """Newest first; of one account where it is named."""
     rows = db.execute(
-        "SELECT act_id, account_id, name, what, of_what, first_at, last_at, times FROM acts JOIN accounts USING (account_id) "
+        "SELECT act_id, account_id, name, what, of_what, first_at, last_at, times, coalesce(title, '') AS title FROM acts "
+        "JOIN accounts USING (account_id) LEFT JOIN workups ON of_what = 'workup ' || workup_id "
         "WHERE :a IS NULL OR account_id = :a ORDER BY last_at DESC, act_id DESC LIMIT :most",
         {"a": account_id, "most": most},
     )

@@ -17,6 +17,10 @@ export class Told extends Error {
   }
 }
 
+let toldOfSigningOut: () => void = () => undefined
+/** What happens when the service no longer knows who asks. */
+export const onSignedOut = (then: () => void) => (toldOfSigningOut = then)
+
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 /** The data of an answer, or the service's own words as an error. */
@@ -28,6 +32,7 @@ export async function got<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Told('Rain Porch does not answer. Is it still running? Nothing is lost; try again.', null, 0)
   }
   if (answer.error !== undefined || !answer.response.ok) {
+    if (answer.response.status === 401 && !answer.response.url.endsWith('/api/session')) toldOfSigningOut()
     const said = (answer.error ?? {}) as { message?: string; field?: string | null; odd?: boolean }
     throw new Told(
       said.message ?? 'Something went wrong here. Try again.',

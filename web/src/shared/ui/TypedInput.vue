@@ -19,10 +19,13 @@ watch(
 /** Enter takes what is typed and leaves the field; in a menu or dialog it stays there, where keys go on. */
 function entered() {
   if (props.rows) return
+  // what was refused before stands there unchanged, and the browser tells of changes alone: Enter sends it again
+  if (draft.value !== null && field.value?.value === atFocus) emit('typed', atFocus)
   if (!field.value?.closest('.v-overlay')) field.value?.blur()
   else taken = true // the browser itself tells of the change on Enter
 }
 let taken = false
+let atFocus = '' // what stood in the field when it was entered
 /** What was typed is gone at once: a field that closes on Escape would else tell of it as it goes. */
 function escaped() {
   draft.value = null
@@ -38,6 +41,7 @@ function escaped() {
     :value="draft ?? value ?? ''"
     @input="((draft = ($event.target as HTMLInputElement).value), (taken = false))"
     @change="emit('typed', ($event.target as HTMLInputElement).value)"
+    @focus="atFocus = ($event.target as HTMLInputElement).value"
     @keydown.enter="entered"
     @keydown.esc="escaped"
   />

@@ -2,16 +2,22 @@
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { day, money } from '@/shared/format'
+import ReaderLinks from './ReaderLinks.vue'
 
 /** What was handed over, as it was then; messages that wait can be tried again. */
 const props = defineProps<{ workupId?: number }>()
 const client = useQueryClient()
 const list = useQuery({
   queryKey: ['deliveries', computed(() => props.workupId)],
-  queryFn: () => got(api.GET('/api/deliveries', { params: { query: { workup_id: props.workupId } } })),
+  queryFn: () =>
+    props.workupId
+      ? got(
+          api.GET('/api/workups/{workup_id}/deliveries', { params: { path: { workup_id: props.workupId } } }),
+        )
+      : got(api.GET('/api/deliveries')),
   refetchInterval: (query) => (query.state.data?.some((d) => d.state === 'sending') ? 1000 : false),
 })
 const rows = computed(() => list.data.value ?? [])
@@ -25,6 +31,7 @@ async function again(id: number) {
   await got(api.POST('/api/deliveries/{delivery_id}/again', { params: { path: { delivery_id: id } } }))
   await client.invalidateQueries({ queryKey: ['deliveries'] })
 }
+const linked = ref<number | null>(null)
 const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}`
 </script>
 
@@ -70,6 +77,8 @@ const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}
             <a class="link" :href="paper(d.delivery_id, 'html')" download>web page</a>
             <a v-if="d.email" class="link" :href="paper(d.delivery_id, 'eml')" download>message</a>
             <a class="link" :href="paper(d.delivery_id, 'json')" download>records</a>
+            <LinkButton @click="linked = linked === d.delivery_id ? null : d.delivery_id">links</LinkButton>
+            <ReaderLinks v-if="linked === d.delivery_id" :delivery="d.delivery_id" />
           </td>
         </tr>
       </tbody>
@@ -81,7 +90,7 @@ const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}
 .papers {
   white-space: nowrap;
 }
-.papers a + a {
+.papers :is(a, button) + :is(a, button) {
   margin-left: 10px;
 }
 .block {
