@@ -13,6 +13,7 @@ from starlette.exceptions import HTTPException
 from ..core.errors import (
     Ambiguous,
     BadInput,
+    Clash,
     NotAllowed,
     NotEnough,
     NotFound,
@@ -29,6 +30,7 @@ STATUS: dict[type[RainPorchError], int] = {
     NotFound: 404,
     Ambiguous: 409,
     OutOfDate: 409,
+    Clash: 409,
     NotEnough: 422,
     Refused: 422,
     NotSignedIn: 401,
@@ -49,6 +51,7 @@ class ErrorDoc(BaseModel):
     message: str
     field: str | None = None
     odd: bool = False  # a question: the same request with `sure` is taken
+    clash: bool = False  # somebody changed the same part: the same request on the newest revision takes its place
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
@@ -68,7 +71,10 @@ def install(app: FastAPI) -> None:
     def told(_: Request, error: RainPorchError) -> JSONResponse:
         field = error.values.get("field")
         body = ErrorDoc(
-            message=_sayable(error.message), field=field if isinstance(field, str) else None, odd=isinstance(error, Odd)
+            message=_sayable(error.message),
+            field=field if isinstance(field, str) else None,
+            odd=isinstance(error, Odd),
+            clash=isinstance(error, Clash),
         )
         return JSONResponse(body.model_dump(), STATUS.get(type(error), 422))
 

@@ -47,7 +47,8 @@ class Journal:
         try:
             await self.app(scope, receive, noted)
         finally:
-            LOGGER.info(self._line(scope, status, (time.perf_counter() - start) * 1000))
+            if not (status == 200 and scope["path"].endswith("/revision")):  # asked by every window, every second or so
+                LOGGER.info(self._line(scope, status, (time.perf_counter() - start) * 1000))
             if scope["method"] not in READING:
                 await run_in_threadpool(note, Request(scope), status)
 

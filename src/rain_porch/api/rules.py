@@ -55,7 +55,8 @@ _TABLE = {
         DELETE /api/links/{link_id}
     """,
     Rule.READ_WORKUP: """
-        GET /api/workups/{workup_id}   GET /api/workups/{workup_id}/history   POST /api/workups/{workup_id}/counts
+        GET /api/workups/{workup_id}   GET /api/workups/{workup_id}/revision   GET /api/workups/{workup_id}/history
+         POST /api/workups/{workup_id}/counts
         GET /api/workups/{workup_id}/proposals   GET /api/workups/{workup_id}/spread   GET /api/workups/{workup_id}/candidates
         GET /api/workups/{workup_id}/summaries   GET /api/workups/{workup_id}/of-home
         GET /api/workups/{workup_id}/likeness/{listing_id}   GET /api/workups/{workup_id}/worth

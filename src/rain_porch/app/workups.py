@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 import datetime as dt
+import json
 from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
-from ..core.errors import BadInput, Odd, Refused
+from ..core.errors import BadInput, Clash, Odd, OutOfDate, Refused
 from ..core.facts.dates import said
 from ..core.facts.fields import BY_NAME, Kind
 from ..core.facts.homes import Subject
 from ..core.facts.oddness import odd_fact, odd_price
 from ..core.search.search import Search, check, unknown_mask
 from ..documents.search import SearchDoc
-from ..documents.stored import DecisionDoc, HomeRefDoc, WorkupDoc
+from ..documents.stored import DecisionDoc, HomeRefDoc, PaperDoc, WorkupDoc
 from ..documents.versions import read, written
 from ..documents.wire import PriceDoc
 from ..store.porch import deliveries as delivered
@@ -24,10 +25,12 @@ from . import changes
 from .agent import Agent
 from .changes import Change
 from .homes import Home, HomeRef, read_home
+from .merging import merged
 from .pricing.opened import Opened
 from .pricing.standpoint import Standpoint
 from .snapshot import Snapshot
 
+TRIES = 5  # of a save among others' saves
 NO_ROWS = np.zeros(0, dtype=np.int64)
 
 
@@ -64,12 +67,33 @@ def _begun(agent: Agent, state: WorkupDoc, what: str) -> int:
 
 
 def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -> tuple[int, str]:
-    """Apply one change to the revision that was read; returns the new revision and what was done."""
-    records = agent.records
+    """Apply one change that was made on the revision that was read; returns the new revision and what was done.
+
+    What others changed since stays where the change leaves it alone. Raises Clash where it does not, OutOfDate where what was
+    read has been taken back since.
+    """
     if isinstance(change, changes.SetDate):
-        _not_to_come(records, change.effective_date)
-    held = store.read(agent.porch, agent.owner, workup_id)
-    before = read(WorkupDoc, held["document"])
+        _not_to_come(agent.records, change.effective_date)
+    for _ in range(TRIES):
+        held = store.read(agent.porch, agent.owner, workup_id)
+        before = read(WorkupDoc, held["document"])
+        ours = change if held["revision"] == revision else _on_newer(agent, workup_id, revision, before, change)
+        state, what = _changed(agent.records, before, ours)
+        text = written(state)
+        if ours is not change and text == held["document"]:
+            return held["revision"], what  # sent again because its answer was lost
+        try:
+            number = store.save(
+                agent.porch, agent.owner, workup_id, held["revision"], held["title"], text, what, agent.stamp(),
+                agent.account_id,
+            )  # fmt: skip
+        except OutOfDate:
+            continue  # another came between reading and saving
+        return number, what
+    raise OutOfDate(f"Workup {workup_id} is being changed all the time: read it again and repeat the change.")
+
+
+def _changed(records: Snapshot, before: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
     state, what = changes.apply(before, change)
     if isinstance(change, changes.CorrectFact):
         home = read_home(records, HomeRef(state.home.kind, state.home.key)).subject
@@ -79,18 +103,40 @@ def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -
         _ask_about_price(records, change, state)
     if isinstance(change, changes.SetSearch):
         _check_search(records, state.search.search())
-    number = store.save(
-        agent.porch,
-        agent.owner,
-        workup_id,
-        revision,
-        held["title"],
-        written(state),
-        what,
-        agent.stamp(),
-        agent.account_id,
-    )
-    return number, what
+    return state, what
+
+
+def _on_newer(agent: Agent, workup_id: int, revision: int, now: WorkupDoc, change: Change) -> Change:
+    """A change that was made on an earlier revision, as it is on the newest."""
+    text = store.document_at(agent.porch, agent.owner, workup_id, revision)
+    standing = store.standing(agent.porch, agent.owner, workup_id)
+    if text is None:
+        raise OutOfDate(
+            f"Workup {workup_id} was changed in the meantime: it is at revision {standing['revision']}, not {revision}. "
+            "Read it again and repeat the change.",
+            revision=standing["revision"],
+        )
+    base = read(WorkupDoc, text)
+    mine, _ = changes.apply(base, change)
+    both, clashes = merged(*(json.loads(doc.model_dump_json()) for doc in (base, mine, now)))
+    if clashes:
+        mine_too = standing["by_account"] in (None, agent.account_id)
+        who = "Another window of yours" if mine_too else standing["who"]
+        raise Clash(
+            f"{who} changed the same meanwhile: {standing['what']}. Is yours to take its place?",
+            revision=standing["revision"],
+        )
+    update: dict[str, Any] = {}
+    if isinstance(change, changes.SetSearch):
+        update = {"search": SearchDoc.model_validate(both["search"])}
+    elif isinstance(change, changes.SetPaper):
+        update = {"paper": PaperDoc.model_validate(both["paper"])}
+    return change.model_copy(update=update)
+
+
+def standing_of(agent: Agent, workup_id: int) -> dict[str, Any]:
+    """The newest revision, what was done last, and by whom."""
+    return store.standing(agent.porch, agent.owner, workup_id)
 
 
 def undo_change(agent: Agent, workup_id: int, revision: int) -> tuple[int, str | None]:

@@ -51,6 +51,10 @@ class OutOfDate(RainPorchError):
     """Somebody saved in the meantime; read again and repeat."""
 
 
+class Clash(OutOfDate):
+    """Somebody changed the same part in the meantime; the same again on what is there now takes its place."""
+
+
 class NotSignedIn(RainPorchError):
     """Whoever asks has not signed in, or not rightly; `wait` says for how many seconds no guess is looked at."""
 

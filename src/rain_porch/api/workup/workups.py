@@ -171,6 +171,21 @@ def undo(porch: Porch, workup_id: Number, body: UndoRequest) -> UndoDoc:
     return UndoDoc(revision=revision, what=what)
 
 
+class RevisionDoc(BaseModel):
+    """who: whose hand it was; what: what was done."""
+
+    revision: int
+    what: str | None
+    who: str | None
+
+
+@router.get("/workups/{workup_id}/revision")
+def revision(porch: Porch, workup_id: Number) -> RevisionDoc:
+    """The newest revision: for windows that look whether another has saved."""
+    held = book.standing_of(porch.agent, workup_id)
+    return RevisionDoc(revision=held["revision"], what=held["what"], who=held["who"])
+
+
 @router.get("/workups/{workup_id}/history")
 def history(porch: Porch, workup_id: Number) -> list[dict[str, Any]]:
     return book.history_of(porch.agent, workup_id)

@@ -89,6 +89,28 @@ def history(db: Db, owner: int, workup_id: int) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
+def document_at(db: Db, owner: int, workup_id: int, revision: int) -> str | None:
+    """The document as it was at a revision; None where that has been taken back."""
+    row = db.execute(
+        "SELECT document FROM workup_revisions WHERE workup_id = :id AND owner = :owner AND revision = :r",
+        {"id": workup_id, "owner": owner, "r": revision},
+    ).fetchone()
+    return str(row["document"]) if row else None
+
+
+def standing(db: Db, owner: int, workup_id: int) -> dict[str, Any]:
+    """The newest revision, what was done last and by whom. Raises NotFound."""
+    row = db.execute(
+        "SELECT w.revision, r.what, r.by_account, a.name AS who FROM workups w "
+        "LEFT JOIN workup_revisions r ON r.workup_id = w.workup_id AND r.revision = w.revision "
+        "LEFT JOIN accounts a ON a.account_id = r.by_account WHERE w.workup_id = :id AND w.owner = :owner",
+        {"id": workup_id, "owner": owner},
+    ).fetchone()
+    if row is None:
+        raise NotFound(f"There is no workup {workup_id}.", workup_id=workup_id)
+    return dict(row)
+
+
 def listed(db: Db, owner: int) -> list[dict[str, Any]]:
     rows = db.execute(
         "SELECT workup_id, title, document, created_at, changed_at FROM workups WHERE owner = :owner "
