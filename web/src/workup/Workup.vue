@@ -4,7 +4,8 @@ import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { mdiAccountMultipleOutline, mdiUndo } from '@mdi/js'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, toRef } from 'vue'
-import { baths, priced, number } from '@/shared/format'
+import { baths, counted, priced, number } from '@/shared/format'
+import type { Told } from '@/shared/api/client'
 import { isTyping } from '@/shared/keys'
 import { useSession } from '@/session/useSession'
 import PriceRail from './PriceRail.vue'
@@ -13,16 +14,25 @@ import { provideWorkup } from './useWorkup'
 
 const props = defineProps<{ id: number }>()
 const workup = provideWorkup(toRef(props, 'id'))
-const { open, found, worth, state, said, saving, refused, questioned, insist, undo, kept } = workup
+const { open, found, worth, state, said, saving, waiting, away, elsewhere } = workup
+const { refused, questioned, insist, undo, kept } = workup
 
 const ShareWorkup = defineAsyncComponent(() => import('./ShareWorkup.vue'))
 const { session, isManager } = useSession()
 const sharing = ref(false)
 /** Whose it is, where it is a colleague's. */
 const whose = computed(() => open.data.value?.whose)
-const savesItself = computed(() =>
-  open.data.value?.may_edit === false ? 'Nothing that you change here is kept' : 'Everything saves by itself',
+const gone = computed(
+  () => open.isError.value && (!open.data.value || (open.error.value as Told).status === 404),
 )
+const saves = computed(() => {
+  if (saving.value) return 'Saving …'
+  if (said.value) return `Saved: ${said.value}`
+  if (elsewhere.value) return elsewhere.value
+  return open.data.value?.may_edit === false
+    ? 'Nothing that you change here is kept'
+    : 'Everything saves by itself'
+})
 const mayShare = computed(() => !session.data.value?.by_itself && (!whose.value || isManager.value))
 
 const facts = computed(() => open.data.value?.subject.facts ?? {})
@@ -85,7 +95,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 </script>
 
 <template>
-  <div v-if="open.isError.value" class="pa-8">
+  <div v-if="gone" class="pa-8">
     <h1 class="mb-3">This workup cannot be opened</h1>
     <p class="lamp" role="alert">{{ open.error.value?.message }}</p>
     <p class="mt-4"><router-link to="/workups">To the list of workups</router-link></p>
@@ -128,7 +138,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           <Since />
         </p>
         <p aria-live="polite">
-          {{ saving ? 'Saving …' : said ? `Saved: ${said}` : savesItself }}
+          {{ saves }}
           <IconButton
             :icon="mdiUndo"
             size="x-small"
@@ -140,11 +150,17 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         </p>
       </div>
     </header>
-    <p v-if="refused" class="lamp refused" role="alert">
+    <p v-if="away" class="lamp refused" role="alert">
+      Rain Porch does not answer. {{ counted(waiting, 'change') }} {{ waiting === 1 ? 'waits' : 'wait' }} here
+      and {{ waiting === 1 ? 'goes' : 'go' }} out when it does.
+    </p>
+    <p v-else-if="refused" class="lamp refused" role="alert">
       {{ refused.message }}
       <template v-if="questioned">
-        <ActButton @click="insist()">Yes, it is so</ActButton>
-        <LinkButton @click="((refused = null), (questioned = null))">No</LinkButton>
+        <ActButton @click="insist()">{{ refused.clash ? 'Mine instead' : 'Yes, it is so' }}</ActButton>
+        <LinkButton @click="((refused = null), (questioned = null))">{{
+          refused.clash ? 'Leave it' : 'No'
+        }}</LinkButton>
       </template>
     </p>
     <nav class="stair" aria-label="Rooms of the workup">

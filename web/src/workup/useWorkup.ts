@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue'
-import { api, got, Told, type Docs } from '@/shared/api/client'
+import { computed, inject, onScopeDispose, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
+import { api, got, sooner, Told, type Docs } from '@/shared/api/client'
 import type { Choice } from '@/shared/marks'
 import { inTurn } from '@/shared/useDraft'
 
@@ -46,7 +46,10 @@ function makeWorkup(id: Ref<number>) {
   const ahead = ref<Record<string, Choice>>({})
   const inOrder = inTurn()
   let revision: number | null = null
-  let underWay = 0
+  /** Changes that wait for their turn or their answer. */
+  const waiting = ref(0)
+  /** The service does not answer, or has to be signed in to again: what waits goes out when it does. */
+  const away = ref(false)
   let refreshes = 0
 
   /** A change that was asked about, and what to do with it when the answer is yes. */
@@ -54,17 +57,19 @@ function makeWorkup(id: Ref<number>) {
 
   async function send(change: Change): Promise<boolean> {
     questioned.value = null
-    underWay += 1
+    waiting.value += 1
     saving.value = true
     refused.value = null
     const turn = inOrder(async () => {
       const from = Math.max(revision ?? 0, open.data.value?.revision ?? 0)
-      const done = await got(
-        api.POST('/api/workups/{workup_id}/changes', {
-          params: { path: path.value },
-          body: { revision: from, change },
-        }),
-      )
+      const ask = () =>
+        got(
+          api.POST('/api/workups/{workup_id}/changes', {
+            params: { path: path.value },
+            body: { revision: from, change },
+          }),
+        )
+      const done = await sooner(ask, (gone) => (away.value = gone))
       revision = done.revision
       said.value = done.what
     })
@@ -73,24 +78,56 @@ function makeWorkup(id: Ref<number>) {
       await turn
     } catch (error) {
       refused.value = error as Told
-      if (refused.value.odd) questioned.value = change
+      if (refused.value.odd || refused.value.clash) questioned.value = change
       if (refused.value.status === 409) revision = null // changed elsewhere: what is read anew is built on
       done = false
     }
-    underWay -= 1
-    const settled = underWay === 0 ? settle() : undefined
+    waiting.value -= 1
+    const settled = waiting.value === 0 ? settle() : undefined
     // who goes on after a change finds it in place; a refusal is told at once
     if (done) await settled
     return done
   }
 
-  const insist = () => questioned.value && send({ ...questioned.value, sure: true } as Change)
+  /** The same again: as it was asked about, or in the place of what somebody else has made of it meanwhile. */
+  async function insist() {
+    const change = questioned.value
+    if (!change) return
+    if (refused.value?.clash) await refresh()
+    await send(refused.value?.clash ? change : ({ ...change, sure: true } as Change))
+  }
+
+  // other windows and colleagues: what they save is here within two seconds
+  const elsewhere = ref('')
+  const standing = useQuery({
+    queryKey: ['standing revision', id],
+    queryFn: () => got(api.GET('/api/workups/{workup_id}/revision', { params: { path: path.value } })),
+    enabled: computed(() => !!open.data.value && !saving.value),
+    refetchInterval: 1500,
+    staleTime: 0,
+    gcTime: 0,
+    retry: false,
+  })
+  watch(standing.data, (newest) => {
+    if (!newest || saving.value || newest.revision <= Math.max(revision ?? 0, open.data.value?.revision ?? 0))
+      return
+    const mine = newest.who === client.getQueryData<Docs['SessionDoc']>(['session'])?.who?.name
+    elsewhere.value = `${mine ? 'In another window' : newest.who}: ${newest.what ?? 'a change taken back'}`
+    said.value = ''
+    void refresh()
+  })
+  watch(standing.error, (error) => (error as Told | null)?.status === 404 && void open.refetch())
+  watch(saving, (now) => now && (elsewhere.value = ''))
+  /** Who leaves while something waits is asked. */
+  const leaving = (event: BeforeUnloadEvent) => waiting.value && event.preventDefault()
+  window.addEventListener('beforeunload', leaving)
+  onScopeDispose(() => window.removeEventListener('beforeunload', leaving))
 
   /** What is shown becomes what is saved, once nothing is on its way any more. */
   async function settle() {
     const mine = ++refreshes
     await refresh()
-    if (underWay === 0 && mine === refreshes) {
+    if (waiting.value === 0 && mine === refreshes) {
       saving.value = false
       ahead.value = {}
     }
@@ -154,6 +191,9 @@ function makeWorkup(id: Ref<number>) {
     undo,
     saving,
     said,
+    waiting,
+    away,
+    elsewhere,
     refused,
     questioned,
     insist,

@@ -12,6 +12,8 @@ export class Told extends Error {
     readonly status: number,
     /** A question: the same again, with `sure`, is taken. */
     readonly odd = false,
+    /** Somebody changed the same part: the same again on the newest revision takes its place. */
+    readonly clash = false,
   ) {
     super(message)
   }
@@ -33,15 +35,41 @@ export async function got<T>(asked: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.error !== undefined || !answer.response.ok) {
     if (answer.response.status === 401 && !answer.response.url.endsWith('/api/session')) toldOfSigningOut()
-    const said = (answer.error ?? {}) as { message?: string; field?: string | null; odd?: boolean }
+    const said = (answer.error ?? {}) as {
+      message?: string
+      field?: string | null
+      odd?: boolean
+      clash?: boolean
+    }
     throw new Told(
       said.message ?? 'Something went wrong here. Try again.',
       said.field ?? null,
       answer.response.status,
       said.odd ?? false,
+      said.clash ?? false,
     )
   }
   return answer.data as T
+}
+
+const NOT_THERE = [0, 401, 502, 503, 504]
+
+/** Ask until there is an answer: `gone` tells each time that the service is away, or no longer knows who asks. */
+export async function sooner<T>(ask: () => Promise<T>, gone: (away: boolean) => void): Promise<T> {
+  for (;;) {
+    try {
+      const answer = await ask()
+      gone(false)
+      return answer
+    } catch (error) {
+      if (!NOT_THERE.includes((error as Told).status)) {
+        gone(false)
+        throw error
+      }
+    }
+    gone(true)
+    await new Promise((again) => window.setTimeout(again, 1500))
+  }
 }
 
 /** What a request that sends a file gives the client: the file as it is. */
