@@ -17,6 +17,7 @@ from .app.agent import folders_agent
 from .app.handover.report_input import report_input
 from .app.incoming import outcomes
 from .app.incoming.fetching import fetch, post
+from .app.incoming.undoing import undo
 from .app.pricing import answers
 from .app.pricing.backtesting import backtest, keep
 from .app.records import Records
@@ -34,7 +35,6 @@ from .records.feed import pull
 from .records.importing import import_file
 from .settings import data_folder, folder_with_records, setting
 from .store import backups
-from .store.records.undo import undo_import
 
 FEED_PORT, MAIL_PORT = 8041, 8042
 
@@ -109,7 +109,7 @@ def run_import(args: argparse.Namespace) -> int:
 def run_undo(args: argparse.Namespace) -> int:
     records = Records(folder_with_records(args.data))
     with records.connection() as db:
-        doc = outcomes.undo_doc(undo_import(db, args.import_id, dt.datetime.now().isoformat(timespec="seconds")))
+        doc = outcomes.undo_doc(undo(records.folder, db, args.import_id, dt.datetime.now()))
     lines = [f"import {doc.import_id} undone: {doc.removed:,} records removed, {doc.restored:,} put back"]
     lines += [f"kept {k.key}: import {k.changed_by} changed it later; undo that one first" for k in doc.kept[:20]]
     return show(args, doc, "\n".join(lines))
@@ -275,6 +275,7 @@ def run_restore(args: argparse.Namespace) -> int:
 
 
 def run_check(args: argparse.Namespace) -> int:
-    faults = backups.check(data_folder(args.data))
+    folder = data_folder(args.data)
+    faults = backups.check(folder) or backups.photo_faults(folder)
     show(args, {"ok": not faults, "faults": faults}, "\n".join(faults) or "all is well")
     return 1 if faults else 0

@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+import dataclasses
 import datetime as dt
 import time
 import zipfile
+from contextlib import closing
 
 import pytest
 
 from rain_porch.app import schedule, work_kinds
-from rain_porch.app.agent import Agent
+from rain_porch.app.agent import Agent, folders_agent
 from rain_porch.core.errors import BadInput, NotFound, Refused
+from rain_porch.store import backups
+from rain_porch.store.db import PORCH, Database
+from rain_porch.store.porch import clients
 from rain_porch.store.porch import due_work as store
 
 NOW = dt.datetime(2026, 11, 2, 19, 30)
@@ -116,7 +121,7 @@ def test_the_thread_does_what_is_due_and_a_backup_holds_all(agent, clock):
             break
         time.sleep(0.1)
     held.end()
-    (file,) = (agent.records.folder / "backups").glob("*.zip")
+    (file,) = (agent.records.folder / backups.DAILY).glob("*.zip")
     assert file.name in row["last_said"] and {"records.db", "porch.db"} <= set(zipfile.ZipFile(file).namelist())
 
 
@@ -144,3 +149,31 @@ def test_a_feed_is_pulled_by_its_rhythm_and_planned_once(agent, clock, monkeypat
     assert planned["last_said"] == "0 new, 0 changed, 0 rejected." and asked == ["Bearer t"] * 2
     with pytest.raises(BadInput, match="needs address, source, token"):
         schedule.plan(agent, "feed", {"address": "https://feed.example"}, 60, NOW)
+
+
+def test_a_backup_a_day_seven_of_them_each_brought_back_whole(records, clock, tmp_path):
+    with folders_agent(records.snapshot(), now=lambda: NOW) as agent:
+        seven_of_nine(agent, clock, tmp_path)
+
+
+def seven_of_nine(agent: Agent, clock: Clock, tmp_path) -> None:
+    schedule.plan_daily_backup(agent)
+    schedule.plan_daily_backup(agent)
+    (planned,) = schedule.waiting(agent)
+    assert (planned["every_minutes"], due_of(agent, planned["work_id"])) == (1440, dt.datetime(2026, 11, 3, 2))
+    held = schedule.Schedule(agent.porch, lambda owner: dataclasses.replace(agent, now=clock), clock)
+    for night in range(9):
+        clock.at = dt.datetime(2026, 11, 3, 2) + dt.timedelta(days=night)
+        clients.add(agent.porch, agent.owner, [{"name": f"Client {night}", "email": ""}])
+        assert held.do_next() and not held.do_next()
+    kept = sorted((agent.records.folder / backups.DAILY).iterdir())
+    assert [f.name[11:21] for f in kept] == [f"2026-11-{day:02}" for day in range(5, 12)]
+    for n, file in enumerate(kept, start=3):
+        back = tmp_path / f"back{n}"
+        backups.restore(back, file, clock.at)
+        assert backups.check(back) == []
+        with closing(Database(back, PORCH)) as porch:
+            assert len(clients.listed(porch, agent.owner)) == n
+    schedule.forget(agent, planned["work_id"])
+    schedule.plan_daily_backup(agent)
+    assert schedule.waiting(agent) == [], "who took it away is not asked again"

@@ -10,6 +10,8 @@ import uvicorn
 from threadpoolctl import threadpool_limits
 
 from ..app.accounts import somebody_signs_in
+from ..app.agent import FOLDERS_OWNER
+from ..app.schedule import plan_daily_backup
 from ..settings import setting
 from ..store.folder_lock import held
 from . import journal
@@ -32,6 +34,7 @@ def _served(folder: Path, host: str, port: int) -> None:
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
     print(said_of_accounts(app.state.porch), end="", flush=True)
+    plan_daily_backup(app.state.porch.agent_of(FOLDERS_OWNER))
     app.state.porch.schedule.start()
     # many requests at once are worth more than one on all processors: each computes on one
     with threadpool_limits(1, user_api="blas"):

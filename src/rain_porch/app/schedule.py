@@ -11,10 +11,12 @@ from typing import Any
 
 from ..core.errors import BadInput, RainPorchError
 from ..store.db import Database, atomic
+from ..store.porch import choices
 from ..store.porch import due_work as store
 from .agent import Agent
 from .work_kinds import KINDS, check
 
+BACKUP_PLANNED = "daily backup was planned"
 LONGEST_WAIT = 24 * 60  # minutes until what fails is tried again, at most
 LOOK_EVERY = 20.0  # seconds
 MOST_TRIES = 8  # of work that is meant once; then it is for a person to begin it again
@@ -36,6 +38,17 @@ def plan_once(agent: Agent, kind: str, details: Mapping[str, Any], every_minutes
             if row["kind"] == kind and json.loads(row["details"]).get("address") == details.get("address"):
                 store.forget(agent.porch, agent.owner, row["work_id"])
         return plan(agent, kind, details, every_minutes, due_at)
+
+
+def plan_daily_backup(agent: Agent) -> None:
+    """A backup each night at two, planned the first time that a folder is served; who takes it away is not asked again."""
+    with atomic(agent.porch):
+        if choices.read(agent.porch, agent.owner, BACKUP_PLANNED):
+            return
+        choices.write(agent.porch, agent.owner, BACKUP_PLANNED, True)
+        if not any(w["kind"] == "backup" for w in store.listed(agent.porch, agent.owner)):
+            night = agent.now().replace(hour=2, minute=0, second=0, microsecond=0) + dt.timedelta(days=1)
+            plan(agent, "backup", {}, 24 * 60, night)
 
 
 def waiting(agent: Agent) -> list[dict[str, Any]]:

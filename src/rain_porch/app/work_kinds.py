@@ -16,7 +16,7 @@ Work = Callable[[Agent, Mapping[str, Any]], str]
 
 
 def back_up(agent: Agent, _: Mapping[str, Any]) -> str:
-    made = backups.back_up(agent.records.folder, None, agent.now())
+    made = backups.back_up_daily(agent.records.folder, agent.now())
     return f"Backed up to {made.name}, {made.stat().st_size / 1e6:,.1f} MB."
 
 

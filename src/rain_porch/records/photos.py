@@ -17,6 +17,7 @@ from typing import Any
 from ..core.errors import Refused
 from ..store.db import atomic
 from ..store.records import imports as store
+from ..store.records import photo_undo
 
 MAX_BYTES, MAX_PHOTOS, MAX_RATIO = 25_000_000, 100_000, 200
 _KINDS = {b"\xff\xd8\xff": ".jpg", b"\x89PNG\r\n\x1a\n": ".png", b"RIFF": ".webp"}
@@ -72,10 +73,12 @@ def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Cal
         _keep_files(path, folder / "photos", {name: file for file, name in fresh.values()})
         with atomic(db):
             number = store.write_record(db, record)
+            photo_undo.note_replaced(db, number, {place: held[place] for place in fresh if place in held})
             db.executemany(
-                "INSERT INTO photos (listing_id, place, file_name, first_import) VALUES (?, ?, ?, ?) "
-                "ON CONFLICT (listing_id, place) DO UPDATE SET file_name = excluded.file_name",
-                [(listing, place, file, number) for (listing, place), (file, _) in fresh.items()],
+                "INSERT INTO photos (listing_id, place, file_name, first_import, last_import) VALUES (?, ?, ?, ?, ?) "
+                "ON CONFLICT (listing_id, place) DO UPDATE SET file_name = excluded.file_name, "
+                "last_import = excluded.last_import",
+                [(listing, place, file, number, number) for (listing, place), (file, _) in fresh.items()],
             )
             db.executemany(
                 "INSERT INTO import_rows VALUES (?, ?, 'rejected', json_array(?), json_object('File', ?))",

@@ -11,10 +11,12 @@ from contextlib import closing
 from pathlib import Path
 
 from ..core.errors import Refused
+from . import own_files
 from .db import PORCH, RECORDS, connect, newest_schema, not_ours
 from .folder_lock import LOCK, held
 
 NAMES = (f"{RECORDS}.db", f"{PORCH}.db")
+DAILY, DAYS = "backups/daily", 7  # where the daily ones lie; so many of them are kept
 
 
 def back_up(folder: Path, out: Path | None, now: dt.datetime) -> Path:
@@ -39,8 +41,20 @@ def back_up(folder: Path, out: Path | None, now: dt.datetime) -> Path:
                 bundle.write(Path(space) / name, name)
         for photo in sorted((folder / "photos").glob("*")):
             bundle.write(photo, f"photos/{photo.name}")
+    with zipfile.ZipFile(part) as bundle:
+        if bad := bundle.testzip():
+            part.unlink()
+            raise Refused(f"The backup could not be written whole ({bad}): is there room in {target.parent}?")
     part.replace(target)
     return target
+
+
+def back_up_daily(folder: Path, now: dt.datetime) -> Path:
+    """A backup beside those of the days before, of which the seven newest are kept. One that fails takes none of them away."""
+    made = back_up(folder, folder / DAILY / f"rain-porch-{now:%Y-%m-%d-%H%M%S}.zip", now)
+    for old in sorted((folder / DAILY).glob("rain-porch-*.zip"))[:-DAYS]:
+        old.unlink()
+    return made
 
 
 def copy_database(source: Path, target: Path) -> None:
@@ -99,6 +113,19 @@ def check(folder: Path) -> list[str]:
         if (folder / name).is_file()
         for fault in _faults(which, folder / name)
     ]
+
+
+def photo_faults(folder: Path) -> list[str]:
+    """Photos that are named and not there, and files that nothing names; nothing where the databases are not whole."""
+    if check(folder):
+        return []
+    with closing(connect(folder / f"{RECORDS}.db")) as records, closing(connect(folder / f"{PORCH}.db")) as porch:
+        theirs = {r[0] for r in records.execute("SELECT file_name FROM photos")}
+        before = {r[0] for r in records.execute("SELECT json_extract(before, '$.file_name') FROM import_changes")}
+        own = own_files.named(porch)
+    there = {p.name for p in (folder / "photos").glob("*")}
+    out = [f"photos/{name} is named by a listing and not there" for name in sorted(theirs - there)]
+    return out + [f"photos/{name} is named by nothing" for name in sorted(there - theirs - before - own)]
 
 
 def _faults(which: str, file: Path) -> list[str]:

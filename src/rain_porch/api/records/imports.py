@@ -17,7 +17,7 @@ from pydantic import BaseModel, Field
 from starlette.background import BackgroundTask
 
 from ...app import accounts, schedule
-from ...app.incoming import outcomes
+from ...app.incoming import outcomes, undoing
 from ...app.incoming.fetching import fetch
 from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
@@ -27,7 +27,6 @@ from ...records.feed import pull
 from ...records.parsing import guarded
 from ...store import health
 from ...store.records import feeds, imports
-from ...store.records.undo import undo_import
 from ..errors import RESPONSES
 from ..state import Number, Porch, State
 
@@ -142,7 +141,7 @@ def rejects(porch: Porch, import_id: Number) -> Response:
 @router.post("/records/imports/{import_id}/undo")
 def undo(porch: Porch, import_id: Number) -> UndoneDoc:
     with porch.state.records.connection() as db:
-        return outcomes.undo_doc(undo_import(db, import_id, porch.agent.stamp()))
+        return outcomes.undo_doc(undoing.undo(porch.records.folder, db, import_id, porch.agent.now()))
 
 
 @router.post("/records/feed")

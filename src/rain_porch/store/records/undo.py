@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ...core.errors import NotFound, Refused
 from ..db import atomic
-from . import indexing
+from . import indexing, photo_undo
 from .imports import bump_version
 
 # kind of file → (table, key column)
@@ -45,9 +45,10 @@ def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
             raise NotFound(f"There is no import {import_id}.", import_id=import_id)
         if row["undone_at"]:
             raise Refused(f"Import {import_id} was undone on {row['undone_at'][:10]} already.")
-        removed, restored, kept = 0, 0, []
+        removed, restored = 0, 0
+        kept: list[tuple[str, int]] = []
         if row["kind"] == "photos":
-            removed = db.execute("DELETE FROM photos WHERE first_import = :id", {"id": import_id}).rowcount
+            removed, restored, kept = photo_undo.take_back(db, import_id)
         else:
             table, key = TABLES[row["kind"]]
             kept = _later(db, table, key, import_id)
