@@ -276,6 +276,10 @@ def run_restore(args: argparse.Namespace) -> int:
 
 def run_check(args: argparse.Namespace) -> int:
     folder = data_folder(args.data)
-    faults = backups.check(folder) or backups.photo_faults(folder)
-    show(args, {"ok": not faults, "faults": faults}, "\n".join(faults) or "all is well")
+    faults = backups.check(folder)
+    notes: list[str] = []
+    if not faults:
+        faults, notes = backups.check_photos(folder)
+    told = {"ok": not faults, "faults": faults, **({"notes": notes} if notes else {})}
+    show(args, told, "\n".join([*(faults or ["all is well"]), *notes]))
     return 1 if faults else 0

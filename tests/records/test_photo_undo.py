@@ -8,7 +8,7 @@ import pytest
 
 from rain_porch.app.incoming.undoing import undo
 from rain_porch.records.importing import import_file
-from rain_porch.store.backups import photo_faults
+from rain_porch.store.backups import check_photos
 from rain_porch.store.db import PORCH, Database
 from rain_porch.store.porch import shares
 from rain_porch.store.records import homes
@@ -54,7 +54,7 @@ def test_the_pictures_of_before_stand_again_and_the_files_go(records, album):
     undone = taken_back(second)
     assert (undone.removed, undone.restored) == (1, 1) and shown() == [b"kitchen"]
     assert taken_back(first).removed == 1 and shown() == []
-    assert list((records.folder / "photos").iterdir()) == [] and photo_faults(records.folder) == []
+    assert list((records.folder / "photos").iterdir()) == [] and check_photos(records.folder) == ([], [])
 
 
 def test_a_file_that_an_agent_brought_in_too_stays(records, album):
@@ -73,6 +73,7 @@ def test_what_is_missing_and_what_nothing_names_is_told(records, album):
     bundle("first.zip", p1=b"front")
     (file,) = (records.folder / "photos").iterdir()
     file.rename(file.with_name("stray.jpg"))
-    assert photo_faults(records.folder) == [
-        f"photos/{file.name} is named by a listing and not there", "photos/stray.jpg is named by nothing",
-    ]  # fmt: skip
+    assert check_photos(records.folder) == (
+        [f"photos/{file.name} is named by a listing and not there"],
+        ["photos/stray.jpg is named by nothing"],
+    )

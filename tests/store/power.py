@@ -11,9 +11,7 @@ from typing import Any
 
 import apsw
 
-Note = tuple[
-    str, str, int, bytes
-]  # (write | truncate | sync | delete, file's name, offset or size, data)
+Note = tuple[str, str, int, bytes]  # (write | truncate | sync | delete, file's name, offset or size, data)
 
 
 class Disk(apsw.VFS):

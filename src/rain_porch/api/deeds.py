@@ -16,6 +16,10 @@ _WORDS = {
     "POST /api/workups/{workup_id}/searches": "kept the search of",
     "POST /api/workups/{workup_id}/deliveries": "delivered the report of",
     "DELETE /api/workups/{workup_id}": "deleted",
+    "POST /api/workups/{workup_id}/copy": "copied",
+    "PUT /api/workups/{workup_id}/archived": "put away or took out",
+    "DELETE /api/workups/{workup_id}/photos/{file}": "erased a picture of",
+    "POST /api/clients/{client_id}/erase": "erased, with all that was delivered to them,",
     "PUT /api/workups/{workup_id}/shares/{account_id}": "shared",
     "DELETE /api/workups/{workup_id}/shares/{account_id}": "shared no longer",
     "POST /api/workups/{workup_id}/owner": "handed over",
@@ -37,7 +41,7 @@ _WORDS = {
     "POST /api/clients/file": "brought clients in",
 }
 _VERBS = {"POST": "added", "PUT": "changed", "DELETE": "deleted"}
-_NAMED = ("workup_id", "delivery_id", "link_id", "import_id", "account_id")
+_NAMED = ("client_id", "workup_id", "delivery_id", "link_id", "import_id", "account_id")
 
 
 def deed(method: str, path: str, named: Mapping[str, Any]) -> tuple[str, str]:

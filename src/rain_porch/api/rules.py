@@ -50,6 +50,7 @@ _TABLE = {
         GET /api/own-pages   POST /api/own-pages   DELETE /api/own-pages/{page}
         GET /api/kept-layouts   POST /api/kept-layouts   DELETE /api/kept-layouts/{layout_id}
         GET /api/clients   POST /api/clients   PUT /api/clients/{client_id}   DELETE /api/clients/{client_id}
+        POST /api/clients/{client_id}/erase
         POST /api/clients/file   GET /api/deliveries
         GET /api/due-work   POST /api/due-work/{work_id}/{act}   DELETE /api/due-work/{work_id}
         DELETE /api/links/{link_id}
@@ -64,6 +65,7 @@ _TABLE = {
         GET /api/workups/{workup_id}/photos/{file}   GET /api/workups/{workup_id}/asking   GET /api/workups/{workup_id}/proceeds
         GET /api/workups/{workup_id}/standing   GET /api/workups/{workup_id}/since   GET /api/workups/{workup_id}/backtest
         GET /api/workups/{workup_id}/pages/{number}.{form}   GET /api/workups/{workup_id}/report.{form}
+        POST /api/workups/{workup_id}/copy
         POST /api/workups/{workup_id}/searches   GET /api/workups/{workup_id}/searches/{search_id}
         GET /api/workups/{workup_id}/shares   GET /api/workups/{workup_id}/deliveries
     """,
@@ -72,7 +74,8 @@ _TABLE = {
         POST /api/workups/{workup_id}/backtest   DELETE /api/workups/{workup_id}/backtest
     """,
     Rule.OWN_WORKUP: """
-        DELETE /api/workups/{workup_id}   POST /api/workups/{workup_id}/deliveries
+        DELETE /api/workups/{workup_id}   POST /api/workups/{workup_id}/deliveries   PUT /api/workups/{workup_id}/archived
+        DELETE /api/workups/{workup_id}/photos/{file}
         PUT /api/workups/{workup_id}/shares/{account_id}   DELETE /api/workups/{workup_id}/shares/{account_id}
         POST /api/workups/{workup_id}/owner
     """,

@@ -19,7 +19,9 @@ from ..documents.search import SearchDoc
 from ..documents.stored import DecisionDoc, HomeRefDoc, PaperDoc, WorkupDoc
 from ..documents.versions import read, written
 from ..documents.wire import PriceDoc
+from ..store.db import atomic
 from ..store.porch import deliveries as delivered
+from ..store.porch import shares
 from ..store.porch import workups as store
 from . import changes
 from .agent import Agent
@@ -149,16 +151,35 @@ def history_of(agent: Agent, workup_id: int) -> list[dict[str, Any]]:
     return store.history(agent.porch, agent.owner, workup_id)
 
 
+def copy_workup(agent: Agent, workup_id: int) -> int:
+    """A workup of the asker's own that begins where this one stands; its number."""
+    held = store.read(agent.porch, agent.owner, workup_id)
+    state = read(WorkupDoc, held["document"])
+    with atomic(agent.porch):
+        number = store.create(
+            agent.porch, agent.account_id, f"{held['title']}, copy", held["document"], "copied", agent.stamp()
+        )
+        for photo in state.photos:
+            shares.note_file(agent.porch, agent.account_id, photo.file)
+    return number
+
+
+def archive_workup(agent: Agent, workup_id: int, away: bool) -> None:
+    """Put a workup away: it stands in no list until it is looked for. Or take it out again."""
+    store.archive(agent.porch, agent.owner, workup_id, agent.stamp() if away else None)
+
+
 def delete_workup(agent: Agent, workup_id: int) -> None:
     store.delete(agent.porch, agent.owner, workup_id)
 
 
-def list_workups(agent: Agent, every: bool = False) -> list[dict[str, Any]]:
+def list_workups(agent: Agent, every: bool = False, archived: bool = False, words: str = "") -> list[dict[str, Any]]:
     """The agent's workups with where they stand, newest change first; then those that are shared with them, or for a manager
-    `every` other one. whose: None for one's own."""
+    `every` other one: those at hand, or those put away, with `words` in title, address or client. whose: None for one's own."""
+    others = store.listed_for(agent.porch, agent.owner, every and agent.is_manager, archived, words)
     rows: list[dict[str, Any]] = [
-        *({**row, "whose": None, "may_edit": True} for row in store.listed(agent.porch, agent.owner)),
-        *(_of_another(agent, row) for row in store.listed_for(agent.porch, agent.owner, every and agent.is_manager)),
+        *({**row, "whose": None, "may_edit": True} for row in store.listed(agent.porch, agent.owner, archived, words)),
+        *(_of_another(agent, row) for row in others),
     ]
     return _where_they_stand(agent, rows)
 

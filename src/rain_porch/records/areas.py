@@ -19,6 +19,9 @@ from .chunks import Tally
 from .readers import CHUNK_ROWS, read_json
 
 MAX_POINTS = 200_000
+MOST_CROSSING = (
+    5_000  # points of an outline that crosses itself: to mend one takes as long as all its lines with each other
+)
 
 
 @dataclass(frozen=True)
@@ -118,6 +121,11 @@ def _row(feature: Any) -> tuple[tuple[str, str, str, str] | None, str | None]:
     if not (-180 <= west <= east <= 180 and -90 <= south <= north <= 90):
         return None, "a place off the earth: longitude comes first, then latitude, in degrees"
     if geometry.geom_type in ("Polygon", "MultiPolygon") and not geometry.is_valid:
+        if shapely.get_num_coordinates(geometry) > MOST_CROSSING:
+            return (
+                None,
+                f"an outline of more than {MOST_CROSSING:,} points that crosses itself: mend it where it was drawn",
+            )
         geometry = shapely.make_valid(geometry)
         if geometry.geom_type not in ("Polygon", "MultiPolygon"):
             return None, "a polygon that crosses itself and cannot be mended"

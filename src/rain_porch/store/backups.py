@@ -12,7 +12,7 @@ from pathlib import Path
 
 from ..core.errors import Refused
 from . import own_files
-from .db import PORCH, RECORDS, connect, newest_schema, not_ours
+from .db import PORCH, RECORDS, connect, newest_schema, not_ours, open_database
 from .folder_lock import LOCK, held
 
 NAMES = (f"{RECORDS}.db", f"{PORCH}.db")
@@ -115,17 +115,19 @@ def check(folder: Path) -> list[str]:
     ]
 
 
-def photo_faults(folder: Path) -> list[str]:
-    """Photos that are named and not there, and files that nothing names; nothing where the databases are not whole."""
-    if check(folder):
-        return []
-    with closing(connect(folder / f"{RECORDS}.db")) as records, closing(connect(folder / f"{PORCH}.db")) as porch:
+def check_photos(folder: Path) -> tuple[list[str], list[str]]:
+    """(photos that a listing names and that are not there, files that nothing names: no damage, but room that could be had)."""
+    if not all((folder / name).is_file() for name in NAMES):
+        return [], []
+    with closing(open_database(folder, RECORDS)) as records, closing(open_database(folder, PORCH)) as porch:
         theirs = {r[0] for r in records.execute("SELECT file_name FROM photos")}
         before = {r[0] for r in records.execute("SELECT json_extract(before, '$.file_name') FROM import_changes")}
         own = own_files.named(porch)
     there = {p.name for p in (folder / "photos").glob("*")}
-    out = [f"photos/{name} is named by a listing and not there" for name in sorted(theirs - there)]
-    return out + [f"photos/{name} is named by nothing" for name in sorted(there - theirs - before - own)]
+    return (
+        [f"photos/{name} is named by a listing and not there" for name in sorted(theirs - there)],
+        [f"photos/{name} is named by nothing" for name in sorted(there - theirs - before - own)],
+    )
 
 
 def _faults(which: str, file: Path) -> list[str]:

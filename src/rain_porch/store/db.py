@@ -72,6 +72,20 @@ def atomic(db: WritableDb) -> Iterator[WritableDb]:
     db.execute("RELEASE inner_block")
 
 
+@contextmanager
+def erasing(db: Database) -> Iterator[Database]:
+    """A change after which what it deletes stands nowhere in the file: neither in free pages nor in its log."""
+    with db.line() as connection:
+        connection.execute("PRAGMA secure_delete = ON")
+        try:
+            with atomic(db):
+                yield db
+            connection.execute("VACUUM")
+            connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        finally:
+            connection.execute("PRAGMA secure_delete = OFF")
+
+
 def migrate(db: sqlite3.Connection, which: str) -> None:
     """Bring a database to the newest schema; each migration and the note that it ran commit together.
 
@@ -106,10 +120,30 @@ def open_database(folder: Path, which: str) -> sqlite3.Connection:
         if path.is_file() and path.stat().st_size and (wrong := not_ours(which, path)):
             raise Refused(f"{path} {wrong}.")
         db = connect(path)
+        save_before_upgrade(folder, which, db)
         migrate(db, which)
     except (sqlite3.DatabaseError, OSError) as error:
         raise Refused(unreadable(folder, error)) from error
     return db
+
+
+def save_before_upgrade(folder: Path, which: str, db: sqlite3.Connection) -> None:
+    """Copy a database of an earlier schema aside before it is changed: to the folder's backups, once for a schema."""
+    version = int(db.execute("PRAGMA user_version").fetchone()[0])
+    if not 0 < version < newest_schema(which):
+        return
+    aside = folder / "backups" / f"{which}-schema-{version}.db"
+    if aside.exists():
+        return
+    aside.parent.mkdir(parents=True, exist_ok=True)
+    part = aside.with_suffix(".part")
+    part.unlink(missing_ok=True)
+    copy = sqlite3.connect(part)
+    try:
+        db.backup(copy)
+    finally:
+        copy.close()
+    part.replace(aside)
 
 
 def unreadable(folder: Path, error: sqlite3.DatabaseError | OSError) -> str:

@@ -9,6 +9,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
 from ...app import clients as people
+from ...app import erasing
 from ...app.handover import delivering
 from ...app.handover.delivering import DeliverAsk, DeliveryDoc, deliver, send_again
 from ...core.errors import BadInput
@@ -38,6 +39,12 @@ class PersonDoc(BaseModel):
 
 class ClientDoc(PersonDoc):
     client_id: int
+
+
+class ErasedDoc(BaseModel):
+    """deliveries: how many went."""
+
+    deliveries: int
 
 
 class TakenDoc(BaseModel):
@@ -73,6 +80,12 @@ def change_client(porch: Porch, client_id: Number, body: PersonDoc) -> ClientDoc
 @router.delete("/clients/{client_id}", status_code=204)
 def delete_client(porch: Porch, client_id: Number) -> None:
     people.delete_client(porch.agent, client_id)
+
+
+@router.post("/clients/{client_id}/erase")
+def erase_client(porch: Porch, client_id: Number) -> ErasedDoc:
+    """A client for good: with what was delivered to them, its messages and links, and their name in workups."""
+    return ErasedDoc(deliveries=erasing.erase_client(porch.agent, client_id))
 
 
 @router.post("/clients/file")

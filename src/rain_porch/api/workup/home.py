@@ -8,7 +8,7 @@ from fastapi import APIRouter, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
-from ...app import photos, sharing
+from ...app import erasing, photos, sharing
 from ...app.workups import open_workup
 from ...core.facts.improvements import KINDS, QUALITIES, returned
 from ...records.photos import MAX_BYTES
@@ -69,6 +69,12 @@ async def add_photo(porch: Porch, workup_id: Number, request: Request) -> KeptPh
     data = await read_body(request, MAX_BYTES, "picture")
     file = await run_in_threadpool(photos.keep_own, porch.records.folder, data)
     return KeptPhoto(file=await run_in_threadpool(sharing.note_file, porch.agent, file))
+
+
+@router.delete("/workups/{workup_id}/photos/{file}", status_code=204)
+def erase_photo(porch: Porch, workup_id: Number, file: FileName) -> None:
+    """A picture for good: out of the workup, its earlier states, and off the disk."""
+    erasing.erase_photo(porch.agent, workup_id, file)
 
 
 @router.get("/workups/{workup_id}/photos/{file}", response_class=Response)

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from urllib.parse import quote
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from ...app import photos, sharing
@@ -115,9 +115,12 @@ class UndoDoc(BaseModel):
 
 
 @router.get("/workups")
-def list_workups(porch: Porch, every: bool = False) -> list[WorkupRow]:
-    """One's own workups, then those that colleagues share; `every`: for a manager all of the office."""
-    return [WorkupRow(**row) for row in book.list_workups(porch.agent, every)]
+def list_workups(
+    porch: Porch, every: bool = False, archived: bool = False, words: Annotated[str, Query(max_length=200)] = ""
+) -> list[WorkupRow]:
+    """One's own workups, then those that colleagues share; `every`: for a manager all of the office; `archived`: those put away;
+    `words`: in the title, the address, the client's name."""
+    return [WorkupRow(**row) for row in book.list_workups(porch.agent, every, archived, words)]
 
 
 @router.post("/workups", status_code=201)
@@ -152,6 +155,22 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         whose=sharing.whose(porch.agent),
         may_edit=sharing.may_edit(porch.agent, workup_id),
     )
+
+
+@router.post("/workups/{workup_id}/copy", status_code=201)
+def copy_workup(porch: Porch, workup_id: Number) -> Made:
+    """A workup of one's own that begins where this one stands."""
+    return Made(workup_id=book.copy_workup(porch.agent, workup_id))
+
+
+class Archived(BaseModel):
+    archived: bool
+
+
+@router.put("/workups/{workup_id}/archived", status_code=204)
+def archive_workup(porch: Porch, workup_id: Number, body: Archived) -> None:
+    """Put it away, or take it out again."""
+    book.archive_workup(porch.agent, workup_id, body.archived)
 
 
 @router.delete("/workups/{workup_id}", status_code=204)

@@ -60,6 +60,27 @@ def paper(db: Db, owner: int, delivery_id: int, form: str) -> bytes:
     return bytes(row[0])
 
 
+def erase(db: WritableDb, owner: int, name: str, email: str) -> int:
+    """Everything that was delivered to a person or prepared for them, by name or address in small letters; how many deliveries went."""
+    rows = db.execute(
+        "SELECT delivery_id, d.client, email, json_extract(CAST(data AS TEXT), '$.client') AS prepared_for FROM deliveries d "
+        "LEFT JOIN delivered_papers p USING (delivery_id) WHERE owner = :o AND (p.form = 'json' OR p.form IS NULL)",
+        {"o": owner},
+    ).fetchall()
+    theirs = [
+        r["delivery_id"]
+        for r in rows
+        if (name and r["client"].strip().casefold() == name)
+        or (email and r["email"].strip().casefold() == email)
+        or (name and str(r["prepared_for"] or "").strip().casefold() == name)
+    ]
+    for number in theirs:
+        key = {"id": number}
+        db.execute("DELETE FROM due_work WHERE kind = 'message' AND json_extract(details, '$.delivery_id') = :id", key)
+        db.execute("DELETE FROM deliveries WHERE delivery_id = :id", key)
+    return len(theirs)
+
+
 def note(db: WritableDb, delivery_id: int, state: str, said: str, sent_at: str | None) -> None:
     """Whether the message went out, and what was said where it did not."""
     db.execute(

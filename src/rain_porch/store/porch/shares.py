@@ -95,6 +95,10 @@ def note_file(db: WritableDb, owner: int, name: str) -> None:
     db.execute("INSERT OR IGNORE INTO own_files VALUES (:o, :n)", {"o": owner, "n": name})
 
 
+def forget_file(db: WritableDb, owner: int, name: str) -> None:
+    db.execute("DELETE FROM own_files WHERE owner = :o AND name = :n", {"o": owner, "n": name})
+
+
 def has_file(db: Db, owner: int, name: str, first: int) -> bool:
     """Whether a file of the photos folder is this owner's. Of those from before there were accounts nobody is noted: they are
     the first one's, who keeps the folder and may read all of it."""

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from ...core.errors import NotFound, OutOfDate
 from ..db import Db, WritableDb, atomic
+
+STATES = 200  # of a workup that undo walks back along
 
 
 def create(db: WritableDb, owner: int, title: str, document: str, what: str, now: str) -> int:
@@ -42,6 +45,11 @@ def save(
         _read_as(db, owner, workup_id, revision)
         _write(db, workup_id, revision + 1, title, document, now)
         _note(db, workup_id, revision + 1, owner, what, document, now, by)
+        # what was done, when and by whom stays; the state itself only as far as one would walk back
+        db.execute(
+            "UPDATE workup_revisions SET document = '' WHERE workup_id = :id AND revision <= :old AND document <> ''",
+            {"id": workup_id, "old": revision + 1 - STATES},
+        )
     return revision + 1
 
 
@@ -58,7 +66,7 @@ def undo(db: WritableDb, owner: int, workup_id: int, revision: int, now: str) ->
             "SELECT revision, what, document FROM workup_revisions WHERE workup_id = :id ORDER BY revision DESC LIMIT 2",
             {"id": workup_id},
         ).fetchall()
-        if len(rows) < 2:
+        if len(rows) < 2 or not rows[1]["document"]:
             return revision, None
         last, before = rows
         key = {"id": workup_id, "last": last["revision"], "before": before["revision"], "next": revision + 1}
@@ -95,7 +103,7 @@ def document_at(db: Db, owner: int, workup_id: int, revision: int) -> str | None
         "SELECT document FROM workup_revisions WHERE workup_id = :id AND owner = :owner AND revision = :r",
         {"id": workup_id, "owner": owner, "r": revision},
     ).fetchone()
-    return str(row["document"]) if row else None
+    return str(row["document"]) or None if row else None
 
 
 def standing(db: Db, owner: int, workup_id: int) -> dict[str, Any]:
@@ -111,34 +119,72 @@ def standing(db: Db, owner: int, workup_id: int) -> dict[str, Any]:
     return dict(row)
 
 
-def listed(db: Db, owner: int) -> list[dict[str, Any]]:
+def listed(db: Db, owner: int, archived: bool = False, words: str = "") -> list[dict[str, Any]]:
+    """The account's own, newest change first: those at hand or those put away; with `words` in title, address or client."""
     rows = db.execute(
         "SELECT workup_id, title, document, created_at, changed_at FROM workups WHERE owner = :owner "
-        "ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
-        {"owner": owner},
+        f"AND (archived_at IS NOT NULL) = :archived AND {_WITH_WORDS} ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
+        {"owner": owner, "archived": int(archived), "words": _like(words)},
     )
     return [dict(r) for r in rows]
 
 
-def listed_for(db: Db, owner: int, every: bool) -> list[dict[str, Any]]:
+_WITH_WORDS = (
+    "(:words = '%%' OR title LIKE :words ESCAPE '!' OR json_extract(document, '$.address') LIKE :words ESCAPE '!' "
+    "OR json_extract(document, '$.client') LIKE :words ESCAPE '!')"
+)
+
+
+def _like(words: str) -> str:
+    for sign in "!%_":
+        words = words.replace(sign, f"!{sign}")
+    return f"%{words.strip()}%"
+
+
+def listed_for(db: Db, owner: int, every: bool, archived: bool = False, words: str = "") -> list[dict[str, Any]]:
     """Workups that are not the account's own: those shared with it, or `every` other one's, with whose they are."""
     rows = db.execute(
         "SELECT w.workup_id, title, document, created_at, changed_at, a.name AS whose, w.owner, s.may_edit FROM workups w "
         "JOIN accounts a ON a.account_id = w.owner "
         "LEFT JOIN shares s ON s.workup_id = w.workup_id AND s.account_id = :owner "
-        "WHERE w.owner <> :owner AND (:every OR s.may_edit IS NOT NULL) ORDER BY changed_at DESC, w.workup_id DESC LIMIT 500",
-        {"owner": owner, "every": int(every)},
+        "WHERE w.owner <> :owner AND (:every OR s.may_edit IS NOT NULL) AND (archived_at IS NOT NULL) = :archived "
+        f"AND {_WITH_WORDS} ORDER BY changed_at DESC, w.workup_id DESC LIMIT 500",
+        {"owner": owner, "every": int(every), "archived": int(archived), "words": _like(words)},
     )
     return [dict(r) for r in rows]
 
 
-def titled(db: Db, owner: int) -> list[tuple[int, str]]:
-    """(number, title) of each, newest change first."""
+def titled(db: Db, owner: int, archived_too: bool = False) -> list[tuple[int, str]]:
+    """(number, title) of each at hand, newest change first; `archived_too` of every one."""
     rows = db.execute(
-        "SELECT workup_id, title FROM workups WHERE owner = :owner ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
-        {"owner": owner},
+        "SELECT workup_id, title FROM workups WHERE owner = :owner AND (:all OR archived_at IS NULL) "
+        "ORDER BY changed_at DESC, workup_id DESC LIMIT :most",
+        {"owner": owner, "all": int(archived_too), "most": -1 if archived_too else 500},
     )
     return [(r["workup_id"], r["title"]) for r in rows]
+
+
+def archive(db: WritableDb, owner: int, workup_id: int, at: str | None) -> None:
+    """Put a workup away, or take it out again (`at` None)."""
+    read(db, owner, workup_id)
+    db.execute("UPDATE workups SET archived_at = :at WHERE workup_id = :id", {"at": at, "id": workup_id})
+
+
+def rewrite(db: WritableDb, owner: int, workup_id: int, to: Callable[[str], str]) -> None:
+    """Change the document in every state that is kept, so that what is taken out of it can never be brought back."""
+    with atomic(db):
+        held = read(db, owner, workup_id)
+        db.execute(
+            "UPDATE workups SET document = :d WHERE workup_id = :id", {"d": to(held["document"]), "id": workup_id}
+        )
+        for r in db.execute(
+            "SELECT revision, document FROM workup_revisions WHERE workup_id = :id AND document <> ''",
+            {"id": workup_id},
+        ).fetchall():
+            db.execute(
+                "UPDATE workup_revisions SET document = :d WHERE workup_id = :id AND revision = :r",
+                {"d": to(r["document"]), "id": workup_id, "r": r["revision"]},
+            )
 
 
 def delete(db: WritableDb, owner: int, workup_id: int) -> None:

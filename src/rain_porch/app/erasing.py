@@ -1,0 +1,59 @@
+"""What a person asks to be erased, for good: out of every earlier state, out of the file itself, and so out of later backups."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from ..core.errors import NotFound
+from ..store import db as database
+from ..store import own_files
+from ..store.porch import clients, deliveries, shares, workups
+from .agent import Agent
+
+
+def erase_client(agent: Agent, client_id: int) -> int:
+    """A client, what was delivered to them with its messages and links, and their name in workups; how many deliveries went.
+
+    Raises NotFound. Deliveries are theirs by name or e-mail address.
+    """
+    person = next((c for c in clients.listed(agent.porch, agent.owner) if c["client_id"] == client_id), None)
+    if person is None:
+        raise NotFound(f"There is no client {client_id}.", client_id=client_id)
+    name, email = person["name"].strip().casefold(), person["email"].strip().casefold()
+
+    def without_them(text: str) -> str:
+        return _changed(text, lambda d: d.update(client="") if d.get("client", "").strip().casefold() == name else None)
+
+    with database.erasing(agent.porch):
+        gone = deliveries.erase(agent.porch, agent.owner, name, email)
+        for number, _ in workups.titled(agent.porch, agent.owner, archived_too=True):
+            workups.rewrite(agent.porch, agent.owner, number, without_them)
+        clients.delete(agent.porch, agent.owner, client_id)
+    return gone
+
+
+def erase_photo(agent: Agent, workup_id: int, file: str) -> None:
+    """A picture of the agent's own, out of a workup and all its earlier states, and off the disk where nothing else names it.
+    Raises NotFound."""
+
+    def without_it(text: str) -> str:
+        return _changed(text, lambda d: d.update(photos=[p for p in d.get("photos", []) if p.get("file") != file]))
+
+    if file not in workups.read(agent.porch, agent.owner, workup_id)["document"] and not shares.has_file(
+        agent.porch, agent.owner, file, -1
+    ):
+        raise NotFound(f"The picture {file} is not there any more.")
+    with database.erasing(agent.porch):
+        workups.rewrite(agent.porch, agent.owner, workup_id, without_it)
+        shares.forget_file(agent.porch, agent.owner, file)
+    listed = agent.records.db.execute("SELECT 1 FROM photos WHERE file_name = :f", {"f": file}).fetchone()
+    if listed is None and file not in own_files.named(agent.porch):
+        (agent.records.folder / "photos" / file).unlink(missing_ok=True)
+
+
+def _changed(text: str, change: Callable[[dict[str, Any]], Any]) -> str:
+    document = json.loads(text)
+    change(document)
+    return json.dumps(document, ensure_ascii=False, separators=(",", ":"))
