@@ -25,6 +25,9 @@ SETTINGS = (
         "",
         "names under which the application is opened, with commas; addresses in figures need none",
     ),
+    Setting(
+        "RAIN_PORCH_FEEDS_NEARBY", "", "yes: accounts may pull feeds from addresses of the office's own network too"
+    ),
     Setting("RAIN_PORCH_SMTP", "", "mail server, host:port; none: messages wait in the outbox"),
     Setting("RAIN_PORCH_SMTP_SECURITY", "none", "none, starttls or tls"),
     Setting("RAIN_PORCH_SMTP_USER", "", "name at the mail server"),

@@ -352,3 +352,21 @@ def test_a_link_opens_one_paper_until_its_day_or_until_it_is_withdrawn(begun):
     assert owner.delete(f"/api/links/{again['link_id']}").status_code == 204
     assert reader.get(again["path"]).status_code == 404
     assert owner.post(links, json={"days": 0}).status_code == 422
+
+
+def test_a_feed_on_the_office_s_own_network_is_not_reached_through_us(office, monkeypatch):
+    importer = office.client("Importer")
+    asked = []
+    monkeypatch.setattr("socket.socket.connect", lambda self, address: asked.append(address))
+    for address in (
+        "http://127.0.0.1:9/x",
+        "http://localhost/x",
+        "http://10.0.0.8/x",
+        "http://[::1]/x",
+        "http://169.254.1.1/x",
+    ):
+        answer = importer.post("/api/records/feed", json={"address": address})
+        assert answer.status_code == 422 and "private network" in answer.json()["message"], address
+    assert asked == []
+    monkeypatch.setenv("RAIN_PORCH_FEEDS_NEARBY", "yes")
+    assert office.state.feeds_nearby()

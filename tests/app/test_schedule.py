@@ -134,7 +134,7 @@ def test_a_feed_is_pulled_by_its_rhythm_and_planned_once(agent, clock, monkeypat
 
     monkeypatch.setattr(work_kinds, "fetch", fetch)
     monkeypatch.setattr("rain_porch.records.feed.TRIES", 1)
-    details = {"address": "https://feed.example/listings", "token": "t", "source": ""}
+    details = {"address": "https://feed.example/listings", "token": "t", "source": "", "nearby": True}
     for _ in range(2):
         schedule.plan_once(agent, "feed", details, 60, NOW)
     (planned,) = schedule.waiting(agent)
@@ -147,7 +147,7 @@ def test_a_feed_is_pulled_by_its_rhythm_and_planned_once(agent, clock, monkeypat
     assert held.do_next() and not held.do_next()
     (planned,) = schedule.waiting(agent)
     assert planned["last_said"] == "0 new, 0 changed, 0 rejected." and asked == ["Bearer t"] * 2
-    with pytest.raises(BadInput, match="needs address, source, token"):
+    with pytest.raises(BadInput, match="needs address, nearby, source, token"):
         schedule.plan(agent, "feed", {"address": "https://feed.example"}, 60, NOW)
 
 

@@ -11,6 +11,7 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Request
 
+from ..app import accounts
 from ..app.agent import Agent
 from ..app.handover.delivering import let_wait
 from ..app.incoming.files import IncomingFiles
@@ -18,6 +19,7 @@ from ..app.pricing.backtester import Testing
 from ..app.records import Records
 from ..app.schedule import Schedule
 from ..app.snapshot import Snapshot
+from ..settings import setting
 from ..store import db as database
 
 
@@ -41,6 +43,12 @@ class State:
         self.schedule.end()
         self.porch.close()
         self.records.close()
+
+    def feeds_nearby(self) -> bool:
+        """Whether a feed may stand on this machine or its network: where whoever asks sits here, or the settings allow it."""
+        return setting("RAIN_PORCH_FEEDS_NEARBY") == "yes" or (
+            self.is_open_here and not accounts.somebody_signs_in(self.porch)
+        )
 
     def agent_of(self, owner: int) -> Agent:
         """The agent of an account, on the newest records."""

@@ -10,7 +10,7 @@ from ..records.feed import pull
 from ..store import backups, db
 from .agent import Agent
 from .handover.delivering import post
-from .incoming.fetching import fetch
+from .incoming.fetching import fetch, fetch_from_afar
 
 Work = Callable[[Agent, Mapping[str, Any]], str]
 
@@ -25,13 +25,13 @@ def send_message(agent: Agent, details: Mapping[str, Any]) -> str:
 
 
 def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
-    """details: address, token, source as they were given when the feed was pulled by hand."""
+    """details: address, token, source as they were given when the feed was pulled by hand; nearby: from this network too."""
     folder = agent.records.folder
     own = db.open_database(folder, db.RECORDS)
     try:
         result = pull(
             own, details["address"], details["token"],
-            folder=folder, now=agent.now(), get=fetch, source=details["source"] or None,
+            folder=folder, now=agent.now(), get=fetch if details["nearby"] else fetch_from_afar, source=details["source"] or None,
         )  # fmt: skip
     finally:
         own.close()
@@ -42,7 +42,7 @@ def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
 KINDS: dict[str, tuple[str, Work, frozenset[str]]] = {
     "backup": ("Back up everything", back_up, frozenset()),
     "message": ("Send a message", send_message, frozenset({"delivery_id"})),
-    "feed": ("Pull a feed of listings", pull_feed, frozenset({"address", "token", "source"})),
+    "feed": ("Pull a feed of listings", pull_feed, frozenset({"address", "token", "source", "nearby"})),
 }
 
 
@@ -52,7 +52,7 @@ def check(kind: str, details: Mapping[str, Any]) -> None:
         raise BadInput("kind", f"There is no work called “{kind}”: it is one of {', '.join(KINDS)}.")
     if (wanted := KINDS[kind][2]) != set(details):
         raise BadInput("details", f"“{kind}” needs {', '.join(sorted(wanted)) or 'no details'}: give just these.")
-    if kind == "feed" and not all(isinstance(x, str) and len(x) <= 2000 for x in details.values()):
+    if kind == "feed" and not all(isinstance(x, str | bool) and len(str(x)) <= 2000 for x in details.values()):
         raise BadInput("details", "A feed's address, token and source are texts of up to 2,000 signs.")
     if kind == "message" and not isinstance(details["delivery_id"], int):
         raise BadInput("details", "A delivery is named by its number.")

@@ -1,19 +1,36 @@
 <script setup lang="ts">
 import IconButton from '@/shared/ui/IconButton.vue'
-import { mdiDeleteOutline } from '@mdi/js'
-import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
+import {
+  mdiArchiveArrowDownOutline,
+  mdiArchiveArrowUpOutline,
+  mdiContentCopy,
+  mdiDeleteOutline,
+} from '@mdi/js'
+import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { priced, day } from '@/shared/format'
 
 const MOST = 12
-/** every: for a manager, all of the office. */
-const props = defineProps<{ limit?: number; bare?: boolean; every?: boolean }>()
+/** every: for a manager, all of the office. archived: those put away. words: in title, address or client. */
+const props = defineProps<{
+  limit?: number
+  bare?: boolean
+  every?: boolean
+  archived?: boolean
+  words?: string
+}>()
 const client = useQueryClient()
 const list = useQuery({
-  queryKey: ['workups', computed(() => !!props.every)],
-  queryFn: () => got(api.GET('/api/workups', { params: { query: { every: props.every } } })),
+  queryKey: ['workups', computed(() => [!!props.every, !!props.archived, props.words ?? ''])],
+  queryFn: () =>
+    got(
+      api.GET('/api/workups', {
+        params: { query: { every: props.every, archived: props.archived, words: props.words } },
+      }),
+    ),
   staleTime: 0,
+  placeholderData: keepPreviousData,
 })
 const rows = computed(() => (list.data.value ?? []).slice(0, props.limit ?? 500))
 
@@ -50,10 +67,20 @@ function says(row: Docs['WorkupRow']): string {
     .join(' · ')
 }
 
+const path = (id: number) => ({ params: { path: { workup_id: id } } })
+const again = () => client.invalidateQueries({ queryKey: ['workups'] })
+async function copy(id: number) {
+  await got(api.POST('/api/workups/{workup_id}/copy', path(id)))
+  await again()
+}
+async function putAway(id: number, archived: boolean) {
+  await got(api.PUT('/api/workups/{workup_id}/archived', { ...path(id), body: { archived } }))
+  await again()
+}
 async function remove(id: number, title: string) {
   if (!window.confirm(`Delete the workup of ${title}? This cannot be undone.`)) return
-  await got(api.DELETE('/api/workups/{workup_id}', { params: { path: { workup_id: id } } }))
-  await client.invalidateQueries({ queryKey: ['workups'] })
+  await got(api.DELETE('/api/workups/{workup_id}', path(id)))
+  await again()
 }
 </script>
 
@@ -67,26 +94,47 @@ async function remove(id: number, title: string) {
         }}</router-link>
         <span class="quiet">{{ says(row) }}</span>
         <span class="quiet small when">changed {{ day(row.changed_at) }}</span>
-        <IconButton
-          v-if="!row.whose"
-          :icon="mdiDeleteOutline"
-          size="x-small"
-          class="quiet"
-          :name="`Delete the workup of ${row.title}`"
-          @click="remove(row.workup_id, row.title)"
-        />
+        <span class="acts">
+          <IconButton
+            v-if="bare"
+            :icon="mdiContentCopy"
+            class="quiet"
+            :name="`Copy the workup of ${row.title}`"
+            @click="copy(row.workup_id)"
+          />
+          <IconButton
+            v-if="bare && !row.whose"
+            :icon="archived ? mdiArchiveArrowUpOutline : mdiArchiveArrowDownOutline"
+            class="quiet"
+            :name="archived ? `Take out the workup of ${row.title}` : `Put away the workup of ${row.title}`"
+            @click="putAway(row.workup_id, !archived)"
+          />
+          <IconButton
+            v-if="!row.whose"
+            :icon="mdiDeleteOutline"
+            class="quiet"
+            :name="`Delete the workup of ${row.title}`"
+            @click="remove(row.workup_id, row.title)"
+          />
+        </span>
       </div>
     </div>
   </section>
   <p v-else-if="list.isSuccess.value" class="quiet">
-    No workups yet. Type part of an address above to begin one.
+    {{
+      words
+        ? `No workup with “${words}”.`
+        : archived
+          ? 'Nothing is put away.'
+          : 'No workups yet. Type part of an address above to begin one.'
+    }}
   </p>
 </template>
 
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 0.62fr) minmax(0, 1.5fr) auto 32px;
+  grid-template-columns: minmax(0, 0.62fr) minmax(0, 1.5fr) auto auto;
   gap: 16px;
   align-items: center;
   padding: 6px 8px 6px 16px;
@@ -94,6 +142,10 @@ async function remove(id: number, title: string) {
 }
 .row:last-child {
   border-bottom: 0;
+}
+.acts {
+  display: flex;
+  justify-content: flex-end;
 }
 .title {
   color: inherit;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import CheckBox from '@/shared/ui/CheckBox.vue'
+import TextField from '@/shared/ui/TextField.vue'
 import { useSession } from '@/session/useSession'
 import Ways from '@/shared/Ways.vue'
 import Clients from './clients/Clients.vue'
@@ -11,6 +12,8 @@ const WAYS = { workups: 'Workups', clients: 'Clients', delivered: 'Delivered' }
 const way = ref<keyof typeof WAYS>('workups')
 const { session, isManager } = useSession()
 const every = ref(false)
+const archived = ref(false)
+const words = ref('')
 </script>
 
 <template>
@@ -18,11 +21,21 @@ const every = ref(false)
     <div class="head">
       <h1>{{ WAYS[way] }}</h1>
       <Ways v-model="way" :ways="WAYS" label="What is listed" />
+      <TextField
+        v-if="way === 'workups'"
+        v-model="words"
+        type="search"
+        class="find"
+        aria-label="Find a workup"
+        placeholder="Address, title or client"
+        maxlength="200"
+      />
+      <label v-if="way === 'workups'" class="every"><CheckBox v-model="archived" /> put away</label>
       <label v-if="way === 'workups' && isManager && !session.data.value?.by_itself" class="every">
         <CheckBox v-model="every" /> of the whole office
       </label>
     </div>
-    <WorkupList v-if="way === 'workups'" bare :every="every" />
+    <WorkupList v-if="way === 'workups'" bare :every="every" :archived="archived" :words="words" />
     <Clients v-else-if="way === 'clients'" />
     <Delivered v-else />
   </div>
@@ -33,7 +46,15 @@ const every = ref(false)
   display: inline-flex;
   align-items: center;
   gap: 6px;
+}
+.find {
+  width: 230px;
   margin-left: auto;
+  padding: 5px 9px;
+  border: var(--line);
+  border-radius: var(--corner);
+  color: inherit;
+  background: rgb(var(--v-theme-surface));
 }
 .head {
   display: flex;

@@ -18,7 +18,7 @@ from starlette.background import BackgroundTask
 
 from ...app import accounts, schedule
 from ...app.incoming import outcomes, undoing
-from ...app.incoming.fetching import fetch
+from ...app.incoming.fetching import fetch, fetch_from_afar
 from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
 from ...documents.wire import ImportDoc, UndoneDoc
@@ -147,13 +147,14 @@ def undo(porch: Porch, import_id: Number) -> UndoneDoc:
 @router.post("/records/feed")
 def pull_feed(porch: Porch, asked: PullRequest) -> ImportDoc:
     """Pull what is new from a feed of listings, on a connection of its own: nobody waits for it."""
-    records = porch.state.records
+    records, nearby = porch.state.records, porch.state.feeds_nearby()
     with records.connection() as db:
         result = pull(
-            db, asked.address, asked.token, folder=records.folder, now=porch.agent.now(), get=fetch, source=asked.source
-        )
+            db, asked.address, asked.token,
+            folder=records.folder, now=porch.agent.now(), get=fetch if nearby else fetch_from_afar, source=asked.source,
+        )  # fmt: skip
     if asked.again_every is not None:
-        details = {"address": asked.address, "token": asked.token, "source": asked.source or ""}
+        details = {"address": asked.address, "token": asked.token, "source": asked.source or "", "nearby": nearby}
         due = porch.agent.now() + dt.timedelta(minutes=asked.again_every)
         schedule.plan_once(porch.agent, "feed", details, asked.again_every, due)
         porch.state.schedule.wake()

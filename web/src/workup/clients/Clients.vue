@@ -7,6 +7,7 @@ import TextField from '@/shared/ui/TextField.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs, withFile } from '@/shared/api/client'
+import { counted } from '@/shared/format'
 
 /** People to whom reports go: added one by one or from a file of contacts. */
 type Person = Docs['PersonDoc']
@@ -62,6 +63,19 @@ function take(c: Docs['ClientDoc']) {
 }
 const drop = (id: number) =>
   tried(() => got(api.DELETE('/api/clients/{client_id}', { params: { path: { client_id: id } } })))
+async function erase(id: number, name: string) {
+  const asked = `Erase ${name} for good? All that was delivered to them, its messages and links, and their name in workups go too. This cannot be undone.`
+  if (!window.confirm(asked)) return
+  await tried(async () => {
+    const gone = await got(
+      api.POST('/api/clients/{client_id}/erase', { params: { path: { client_id: id } } }),
+    )
+    said.value = `${name} is erased, with ${counted(gone.deliveries, 'delivery', 'deliveries')}.`
+    clear()
+    await client.invalidateQueries({ queryKey: ['deliveries'] })
+    await client.invalidateQueries({ queryKey: ['workups'] })
+  })
+}
 async function bringIn(file: File) {
   await tried(async () => {
     const told = await got(api.POST('/api/clients/file', withFile(file)))
@@ -131,6 +145,9 @@ async function bringIn(file: File) {
       <p class="does">
         <ActButton type="submit">Save</ActButton>
         <LinkButton v-if="at !== null" class="small" @click="clear">a new one instead</LinkButton>
+        <LinkButton v-if="at !== null" class="small clay" @click="erase(at, draft.name)">
+          erase for good
+        </LinkButton>
       </p>
     </form>
   </div>

@@ -3,9 +3,11 @@ import FilePick from '@/shared/ui/FilePick.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, ref } from 'vue'
 import { api, got, withFile, type Told } from '@/shared/api/client'
+import { useQueryClient } from '@tanstack/vue-query'
 import { useWorkup } from '../useWorkup'
 
 const { id, state, send } = useWorkup()
+const queries = useQueryClient()
 const photos = computed(() => state.value?.photos ?? [])
 const fault = ref('')
 const over = ref(false)
@@ -35,6 +37,25 @@ function first(i: number) {
   void send({ change: 'set_photos', photos: next })
 }
 const away = (i: number) => send({ change: 'set_photos', photos: photos.value.filter((_, k) => k !== i) })
+async function erase(file: string) {
+  if (
+    !window.confirm(
+      'Erase this picture for good? It goes from every earlier state too, and cannot be undone.',
+    )
+  )
+    return
+  fault.value = ''
+  try {
+    await got(
+      api.DELETE('/api/workups/{workup_id}/photos/{file}', {
+        params: { path: { workup_id: id.value, file } },
+      }),
+    )
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+  await queries.invalidateQueries({ queryKey: ['workup', id.value] })
+}
 </script>
 
 <template>
@@ -52,6 +73,7 @@ const away = (i: number) => send({ change: 'set_photos', photos: photos.value.fi
         <figcaption class="small">
           <LinkButton v-if="i" @click="first(i)">to the front</LinkButton>
           <LinkButton :aria-label="`Take ${p.caption} away`" @click="away(i)"> take away </LinkButton>
+          <LinkButton :aria-label="`Erase ${p.caption} for good`" @click="erase(p.file)"> erase </LinkButton>
         </figcaption>
       </figure>
       <FilePick
