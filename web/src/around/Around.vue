@@ -175,7 +175,7 @@ const moveShape = (index: number, shape: DrawnShape) =>
           take what is drawn away
         </LinkButton>
       </div>
-      <div class="told">
+      <div class="told" tabindex="0" role="region" aria-label="What was found">
         <FoundFigures v-if="found.candidates.length" :found="found" />
         <p v-else class="quiet pa-4">This search finds no home. Give it more time, or a wider place.</p>
         <FoundHomes v-if="found.candidates.length" v-model="lit" :homes="found.candidates" :miles="!!home" />

@@ -51,7 +51,7 @@ const share = (g: Docs['HealthRow'], name: string) => (g.rows ? (g.known[name] ?
         <PressArea :aria-pressed="by === 'by_source'" @click="by = 'by_source'">by source</PressArea>
       </div>
     </div>
-    <div class="sheet table shares">
+    <div class="sheet table shares" tabindex="0" role="region" aria-label="Shares that are known">
       <PlainTable aria-label="Share of listings that have each field">
         <thead>
           <tr>

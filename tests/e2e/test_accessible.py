@@ -1,0 +1,112 @@
+"""Every view and dialog against WCAG 2 A and AA by axe-core, by day and by night; at 200 %; with reduced motion."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.e2e.conftest import Server
+from tests.e2e.test_evening import find_home, room
+from tests.e2e.test_paper import failings
+
+Act = Callable[[Page], object]
+
+
+def button(name: str) -> Act:
+    return lambda page: page.get_by_role("button", name=re.compile(name)).first.click()
+
+
+def closed(page: Page) -> None:
+    page.keyboard.press("Escape")
+    page.wait_for_timeout(300)
+
+
+# what is looked at, and how one gets there from the view before
+IN_A_WORKUP: list[tuple[str, list[Act]]] = [
+    ("home", [lambda p: room(p, "Home")]),
+    ("comps", [lambda p: room(p, "Comps")]),
+    ("a part of the search", [lambda p: p.locator(".sentence button, .phrase").first.click()]),
+    ("columns", [closed, button("^Columns$")]),
+    ("keys", [closed, button("^Keys$")]),
+    ("searches", [closed, button("^Searches$")]),
+    ("a record", [closed, lambda p: p.keyboard.press("ArrowDown"), lambda p: p.keyboard.press("Enter")]),
+    ("why set aside", [lambda p: p.keyboard.press("x")]),
+    ("two homes' pictures", [closed, closed, lambda p: p.keyboard.press("p")]),
+    ("side by side", [closed, lambda p: p.keyboard.press("s")]),
+    ("in figures", [lambda p: p.keyboard.press("f")]),
+    ("legend", [lambda p: p.keyboard.press("l")]),
+    ("worth", [closed, lambda p: room(p, "Worth")]),
+    ("a rate", [lambda p: p.get_by_title(re.compile("What speaks for the rate of Living area")).click()]),
+    ("paper", [closed, lambda p: room(p, "Paper")]),
+    ("handing over", [button("^Hand it over")]),
+    ("links", [button("I hand it over myself"), button("^links$"), button("^Make a link$")]),
+]
+ELSEWHERE: list[tuple[str, list[Act]]] = [
+    ("desk", [closed, lambda p: p.get_by_role("link", name="Desk", exact=True).click()]),
+    ("workups", [lambda p: p.get_by_role("link", name="Workups").click()]),
+    ("clients", [button("^Clients$")]),
+    ("delivered", [button("^Delivered$")]),
+    ("market", [lambda p: p.get_by_role("link", name="Market", exact=True).click()]),
+    ("records", [lambda p: p.get_by_role("link", name="Records").click()]),
+    ("imports", [lambda p: p.get_by_role("link", name="Imports").click()]),
+    ("conclusions", [lambda p: p.get_by_role("link", name="Conclusions").click()]),
+    ("health", [lambda p: p.get_by_role("link", name="Health").click()]),
+    ("settings", [lambda p: p.get_by_role("link", name="Settings").click()]),
+    ("homes by search", [lambda p: p.goto(p.url.split("/settings")[0] + "/around")]),
+    ("pointing at a home", [lambda p: p.goto(p.url.split("/around")[0] + "/point")]),
+]
+
+
+def looked_over(page: Page, views: list[tuple[str, list[Act]]]) -> Iterator[str]:
+    """What axe finds in each view, with the view's name before it."""
+    for name, acts in views:
+        for act in acts:
+            act(page)
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(350)  # what fades in has its colours then
+        yield from (f"{name}: {fault}" for fault in failings(page))
+
+
+@pytest.mark.parametrize("light", ["light", "dark"])
+def test_every_view_and_dialog_can_be_read_by_everybody(page: Page, light: str) -> None:
+    page.emulate_media(color_scheme=light)  # type: ignore[arg-type]
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("button", name=re.compile("most alike")).click()
+    expect(page.get_by_text("Saved: 12 homes kept")).to_be_visible()
+    faults = [*looked_over(page, IN_A_WORKUP), *looked_over(page, ELSEWHERE)]
+    assert not faults, "\n".join(faults)
+
+
+@pytest.mark.parametrize("light", ["light", "dark"])
+def test_signing_in_can_be_read_by_everybody(browser: Browser, town: Path, light: str) -> None:
+    server = Server(town)
+    server.is_open_here = False
+    server.start()
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme=light)  # type: ignore[arg-type]
+    page = context.new_page()
+    page.goto(server.url)
+    expect(page.get_by_label("Code")).to_be_focused()
+    page.get_by_label("Code").fill("x")
+    page.get_by_label("Name", exact=True).fill("Iris Vole")
+    page.get_by_label("Password").fill("seven grey herons")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("This is not the code")).to_be_visible()
+    faults = failings(page)
+    page.get_by_label("Code").fill(server.app.state.porch.first_code)
+    page.keyboard.press("Enter")
+    page.get_by_role("link", name="Settings").click()
+    expect(page.get_by_role("table", name="Accounts")).to_be_visible()
+    page.get_by_role("button", name="Signed in as Iris Vole").click()
+    page.wait_for_timeout(350)
+    faults += failings(page)
+    page.get_by_role("button", name="Change the password").click()
+    page.wait_for_timeout(350)
+    faults += failings(page)
+    context.close()
+    server.stop()
+    assert not faults, "\n".join(faults)
