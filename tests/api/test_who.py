@@ -10,7 +10,7 @@ from fastapi import HTTPException, Request
 from fastapi.testclient import TestClient
 
 from rain_porch.api.app import create_app
-from rain_porch.api.rules import RULES, Rule
+from rain_porch.api.rights import RIGHTS, Right
 from rain_porch.api.who import COOKIE, may
 from rain_porch.app import accounts
 from tests.conftest import LOCAL, NOW
@@ -70,7 +70,7 @@ def begun(office: Office) -> tuple[Office, TestClient, int]:
 def test_every_operation_has_a_rule_and_every_rule_an_operation(office):
     described = office.app.openapi()["paths"]
     operations = {(method.upper(), path) for path, methods in described.items() for method in methods}
-    assert operations == set(RULES)
+    assert operations == set(RIGHTS)
 
 
 def stop_behind_the_door(app) -> None:
@@ -85,14 +85,14 @@ def stop_behind_the_door(app) -> None:
 
 EXPECTED = {
     # asker: nobody, another agent, who reads it, who edits it, whose it is, who brings records in, manager
-    Rule.ANYONE: "+++++++",
-    Rule.SIGNED_IN: "1++++++",
-    Rule.READ_WORKUP: "14+++4+",
-    Rule.EDIT_WORKUP: "143++4+",
-    Rule.OWN_WORKUP: "1433+4+",
-    Rule.OWN_DELIVERY: "1444+4+",
-    Rule.RECORDS: "13333++",
-    Rule.MANAGER: "133333+",
+    Right.ANYONE: "+++++++",
+    Right.SIGNED_IN: "1++++++",
+    Right.READ_WORKUP: "14+++4+",
+    Right.EDIT_WORKUP: "143++4+",
+    Right.OWN_WORKUP: "1433+4+",
+    Right.OWN_DELIVERY: "1444+4+",
+    Right.RECORDS: "13333++",
+    Right.MANAGER: "133333+",
 }
 ASKERS = ("nobody", "another", "reads", "edits", "owner", "importer", "manager")
 SIGNS = {LET_IN: "+", 401: "1", 403: "3", 404: "4"}
@@ -110,7 +110,7 @@ def test_every_route_against_every_asker(begun):
     cookies = [c.cookies.get(COOKIE) for c in clients]
     stop_behind_the_door(office.app)
     lines, wrong = [], []
-    for (method, path), rule in sorted(RULES.items(), key=lambda x: (x[0][1], x[0][0])):
+    for (method, path), right in sorted(RIGHTS.items(), key=lambda x: (x[0][1], x[0][0])):
         address = path.replace("{workup_id}", str(number)).replace("{delivery_id}", str(delivery))
         address = address.replace("{form}", "pdf").replace("{kind}", "listings").replace("{ending}", "csv")
         address = "".join("1" if i % 2 else part for i, part in enumerate(address.replace("}", "{").split("{")))
@@ -122,8 +122,8 @@ def test_every_route_against_every_asker(begun):
             answer = client.request(method, address, json={} if method != "GET" else None)
             got += SIGNS.get(answer.status_code, f"[{answer.status_code}]")
         lines.append(f"{got}  {method:6} {path}")
-        if got != EXPECTED[rule]:
-            wrong.append(f"{lines[-1]}: {EXPECTED[rule]} expected")
+        if got != EXPECTED[right]:
+            wrong.append(f"{lines[-1]}: {EXPECTED[right]} expected")
     print("\n" + "  ".join(ASKERS) + " (+ let in, 1 not signed in, 3 not allowed, 4 not there)", *lines, sep="\n")
     assert not wrong, "\n".join(wrong)
 

@@ -16,7 +16,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.requests import Request
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from .rules import path_of_route
+from .rights import path_of_route
 from .web_safety import READING
 from .who import note
 

@@ -15,15 +15,15 @@ from ..app.accounts import Account
 from ..app.agent import FOLDERS_OWNER, Agent
 from ..app.sharing import agent_for_delivery, agent_for_workup, note_act
 from ..core.errors import NotAllowed, NotSignedIn
-from .deeds import deed
-from .rules import RULES, Rule, path_of_route
+from .act_words import act_in_words
+from .rights import RIGHTS, Right, path_of_route
 from .state import State
 
 COOKIE = "rain_porch_session"
 FORWARDED = ("forwarded", "x-forwarded-for", "x-real-ip", "via")
-OWN = frozenset({Rule.OWN_WORKUP})
-EDITING = frozenset({Rule.EDIT_WORKUP, Rule.OWN_WORKUP})
-OF_WORKUP = frozenset({Rule.READ_WORKUP, Rule.EDIT_WORKUP, Rule.OWN_WORKUP})
+OWN = frozenset({Right.OWN_WORKUP})
+EDITING = frozenset({Right.EDIT_WORKUP, Right.OWN_WORKUP})
+OF_WORKUP = frozenset({Right.READ_WORKUP, Right.EDIT_WORKUP, Right.OWN_WORKUP})
 # acts that are noted by themselves: not what only asks, keeps a person's own looks, or is noted with a workup's revisions
 ASKS = ("/counts", "/market/", "/around", "/columns", "/plan", "/preview")
 
@@ -46,28 +46,28 @@ def asker(request: Request) -> Asker:
     return Asker(accounts.account_of(state.porch, token, state.now()) if token else None, False)
 
 
-def rule_of(request: Request) -> Rule | None:
-    return RULES.get((request.method, path_of_route(request.scope)))
+def right_of(request: Request) -> Right | None:
+    return RIGHTS.get((request.method, path_of_route(request.scope)))
 
 
 def may(request: Request) -> None:
     """Let the request in, with its agent, or refuse it: 401 for who has not signed in, 403 for who may not, and 404 for what is
     another's, which to them is not there."""
     state: State = request.app.state.porch
-    rule = rule_of(request)
-    if rule is Rule.ANYONE:
+    right = right_of(request)
+    if right is Right.ANYONE:
         return
     account = asker(request).account
     if account is None:
         raise NotSignedIn("Sign in first.")
     agent = Agent(account.account_id, state.porch, state.records.snapshot(), state.now, is_manager=account.is_manager)
-    if rule is None or (rule is Rule.MANAGER and not account.is_manager):
+    if right is None or (right is Right.MANAGER and not account.is_manager):
         raise NotAllowed("Only a manager of the office may do that.")
-    if rule is Rule.RECORDS and not (account.may_import or account.is_manager):
+    if right is Right.RECORDS and not (account.may_import or account.is_manager):
         raise NotAllowed("Your account may not change the records: ask the office's manager.")
-    if rule in OF_WORKUP and (workup := _number(request, "workup_id")) is not None:
-        agent = agent_for_workup(agent, workup, rule in EDITING, rule in OWN)
-    if rule is Rule.OWN_DELIVERY and (delivery := _number(request, "delivery_id")) is not None:
+    if right in OF_WORKUP and (workup := _number(request, "workup_id")) is not None:
+        agent = agent_for_workup(agent, workup, right in EDITING, right in OWN)
+    if right is Right.OWN_DELIVERY and (delivery := _number(request, "delivery_id")) is not None:
         agent = agent_for_delivery(agent, delivery)
     request.state.agent = agent
 
@@ -84,5 +84,5 @@ def note(request: Request, status: int) -> None:
     if agent is None or status >= 400 or request.method == "GET" or any(x in path for x in ASKS):
         return
     state: State = request.app.state.porch
-    what, of_what = deed(request.method, path_of_route(request.scope), request.path_params)
+    what, of_what = act_in_words(request.method, path_of_route(request.scope), request.path_params)
     note_act(state.porch, agent.account_id, what, of_what, state.now())

@@ -1,4 +1,4 @@
-"""Who may ask for what: every operation of the service has its rule here, and what has none is refused to everybody."""
+"""Who may ask for what: every operation of the service has its right here, and what has none is refused to everybody."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from enum import StrEnum
 from typing import Any
 
 
-class Rule(StrEnum):
+class Right(StrEnum):
     """ANYONE: also who has not signed in. SIGNED_IN: every account, on the shared records and on what is its own.
     READ_WORKUP, EDIT_WORKUP: whose it is, a manager, and those it is shared with, for the latter to edit. OWN_WORKUP: whose it
     is, and a manager. OWN_DELIVERY: the same of what was delivered. RECORDS: who may bring records in. MANAGER: managers."""
@@ -24,11 +24,11 @@ class Rule(StrEnum):
 
 
 _TABLE = {
-    Rule.ANYONE: """
+    Right.ANYONE: """
         GET /api/health   GET /api/session   POST /api/session   DELETE /api/session   POST /api/first-account
         GET /api/read/{token}.{form}
     """,
-    Rule.SIGNED_IN: """
+    Right.SIGNED_IN: """
         DELETE /api/sessions   PUT /api/password   GET /api/colleagues
         GET /api/lookup   GET /api/nearest   GET /api/fields   GET /api/words   GET /api/record-statuses   GET /api/home-kinds
         GET /api/map   GET /api/map/middle   GET /api/map/fine   GET /api/map/barriers   GET /api/areas
@@ -55,7 +55,7 @@ _TABLE = {
         GET /api/due-work   POST /api/due-work/{work_id}/{act}   DELETE /api/due-work/{work_id}
         DELETE /api/links/{link_id}
     """,
-    Rule.READ_WORKUP: """
+    Right.READ_WORKUP: """
         GET /api/workups/{workup_id}   GET /api/workups/{workup_id}/revision   GET /api/workups/{workup_id}/history
          POST /api/workups/{workup_id}/counts
         GET /api/workups/{workup_id}/proposals   GET /api/workups/{workup_id}/spread   GET /api/workups/{workup_id}/candidates
@@ -69,38 +69,38 @@ _TABLE = {
         POST /api/workups/{workup_id}/searches   GET /api/workups/{workup_id}/searches/{search_id}
         GET /api/workups/{workup_id}/shares   GET /api/workups/{workup_id}/deliveries
     """,
-    Rule.EDIT_WORKUP: """
+    Right.EDIT_WORKUP: """
         POST /api/workups/{workup_id}/changes   POST /api/workups/{workup_id}/undo   POST /api/workups/{workup_id}/photos
         POST /api/workups/{workup_id}/backtest   DELETE /api/workups/{workup_id}/backtest
     """,
-    Rule.OWN_WORKUP: """
+    Right.OWN_WORKUP: """
         DELETE /api/workups/{workup_id}   POST /api/workups/{workup_id}/deliveries   PUT /api/workups/{workup_id}/archived
         DELETE /api/workups/{workup_id}/photos/{file}
         PUT /api/workups/{workup_id}/shares/{account_id}   DELETE /api/workups/{workup_id}/shares/{account_id}
         POST /api/workups/{workup_id}/owner
     """,
-    Rule.OWN_DELIVERY: """
+    Right.OWN_DELIVERY: """
         POST /api/deliveries/{delivery_id}/again   GET /api/deliveries/{delivery_id}/paper.{form}
         GET /api/deliveries/{delivery_id}/links   POST /api/deliveries/{delivery_id}/links
     """,
-    Rule.RECORDS: """
+    Right.RECORDS: """
         POST /api/records/imports/{import_id}/undo   POST /api/records/feed   POST /api/records/rulings
         GET /api/records/incoming   POST /api/records/incoming   GET /api/records/incoming/{file_id}
         DELETE /api/records/incoming/{file_id}   GET /api/records/incoming/{file_id}/preview
         POST /api/records/incoming/{file_id}/plan   POST /api/records/incoming/{file_id}/accept
     """,
-    Rule.MANAGER: """
+    Right.MANAGER: """
         GET /api/accounts   POST /api/accounts   PUT /api/accounts/{account_id}   PUT /api/accounts/{account_id}/password
         GET /api/acts   POST /api/due-work
     """,
 }
 
 
-def _read(table: dict[Rule, str]) -> dict[tuple[str, str], Rule]:
-    out: dict[tuple[str, str], Rule] = {}
-    for rule, text in table.items():
+def _read(table: dict[Right, str]) -> dict[tuple[str, str], Right]:
+    out: dict[tuple[str, str], Right] = {}
+    for right, text in table.items():
         words = text.split()
-        out |= dict.fromkeys(zip(words[::2], words[1::2], strict=True), rule)
+        out |= dict.fromkeys(zip(words[::2], words[1::2], strict=True), right)
     return out
 
 
@@ -110,4 +110,4 @@ def path_of_route(scope: Mapping[str, Any]) -> str:
     return path if path.startswith(("/api", "none")) else f"/api{path}"
 
 
-RULES = _read(_TABLE)  # (method, path of the route) → who may
+RIGHTS = _read(_TABLE)  # (method, path of the route) → who may

@@ -44,7 +44,7 @@ _VERBS = {"POST": "added", "PUT": "changed", "DELETE": "deleted"}
 _NAMED = ("client_id", "workup_id", "delivery_id", "link_id", "import_id", "account_id")
 
 
-def deed(method: str, path: str, named: Mapping[str, Any]) -> tuple[str, str]:
+def act_in_words(method: str, path: str, named: Mapping[str, Any]) -> tuple[str, str]:
     """(what was done, of what: “workup 12”, or nothing)."""
     of_what = next((f"{n.removesuffix('_id')} {named[n]}" for n in _NAMED if n in named), "")
     what = _WORDS.get(f"{method} {path}")
