@@ -56,9 +56,10 @@ $(STAMPS)/web: $(STAMPS)/npm $(WEB_SOURCES)
 	cd web && npm run --silent build
 	@touch $@
 
-# the browser of the interface's tests
+# the browser of the interface's tests, and a proxy to stand behind
 $(STAMPS)/browser:
-	test -x /usr/bin/chromium || (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium)
+	test -x /usr/bin/chromium -a -x /usr/sbin/nginx -a -x /usr/bin/openssl || \
+	  (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium nginx-light openssl)
 	@mkdir -p $(STAMPS)
 	@touch $@
 

@@ -3,7 +3,9 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 import vuetify from 'vite-plugin-vuetify'
 
+// where the service lies is told by the service: what the page loads is named from the page itself
 export default defineConfig({
+  base: './',
   plugins: [vue(), vuetify({ autoImport: true })],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   html: { cspNonce: '{nonce}' },

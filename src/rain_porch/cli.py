@@ -19,6 +19,7 @@ from .core.errors import RainPorchError
 from .records.exporting import KINDS as KINDS_OUT
 from .records.forms import DATES, NUMBERS
 from .settings import SETTINGS, data_folder
+from .store.backups import finish_restore
 from .store.db import unreadable
 
 KINDS_IN = [*KINDS_OUT, "photos"]
@@ -187,6 +188,7 @@ def _number(text: str) -> int:
 def main(argv: Sequence[str] | None = None) -> int:
     args = parser().parse_args(argv)
     try:
+        finish_restore(data_folder(args.data))
         if args.command in ("import", "undo", "feed"):
             user_commands.may_change_records(data_folder(args.data), args.user)
         return int(args.run(args))

@@ -21,6 +21,9 @@ SETTINGS = (
     Setting("RAIN_PORCH_HOST", "127.0.0.1", "address on which the application listens"),
     Setting("RAIN_PORCH_PORT", "8040", "port on which the application listens"),
     Setting(
+        "RAIN_PORCH_PATH", "", "path under which a proxy offers the application, and which it takes off, such as /porch"
+    ),
+    Setting(
         "RAIN_PORCH_HOSTS",
         "",
         "names under which the application is opened, with commas; addresses in figures need none",

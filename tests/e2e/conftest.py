@@ -34,6 +34,7 @@ class Server:
     """The application on a folder and a port of its own, in this process: nothing has to be read in again to start it."""
 
     is_open_here = True  # nobody has to sign in until there are accounts
+    path = ""  # under which a proxy offers it
 
     def __init__(self, folder: Path) -> None:
         self.folder = folder
@@ -43,7 +44,7 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        self.app = create_app(self.folder, is_open_here=self.is_open_here)
+        self.app = create_app(self.folder, is_open_here=self.is_open_here, path=self.path)
         self._server = uvicorn.Server(uvicorn.Config(self.app, host="127.0.0.1", port=self.port, log_level="warning"))
         self._thread = threading.Thread(target=self._server.run, daemon=True)
         self._thread.start()

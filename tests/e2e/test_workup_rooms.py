@@ -297,7 +297,7 @@ def test_a_backup_waits_for_its_time_is_done_at_once_stopped_and_taken_away(page
     expect(table).to_contain_text(re.compile(r"Back up everything, every day\s*due \w+ \d+, \d{4}, 2:00.AM"))
     table.get_by_role("button", name="Do it now").click()
     expect(table).to_contain_text(re.compile(r"Backed up to rain-porch-.*zip, [\d.]+ MB"))
-    assert list((server.folder / "backups").glob("*.zip"))
+    assert list((server.folder / "backups/daily").glob("*.zip"))
     table.get_by_role("button", name="Stop").click()
     expect(table).to_contain_text("stopped")
     table.get_by_role("button", name="Start").click()

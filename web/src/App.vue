@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import CommandField from '@/shared/ui/CommandField.vue'
 import { defineAsyncComponent } from 'vue'
 import {
@@ -32,7 +33,7 @@ const { isOut } = useSession()
     <div class="frame" :inert="isOut">
       <nav class="bar" aria-label="Places">
         <router-link to="/" class="sign" aria-label="Rain Porch, to the desk">
-          <img src="/icon.svg" alt="" width="34" height="34" />
+          <img :src="served('/icon.svg')" alt="" width="34" height="34" />
         </router-link>
         <router-link
           v-for="place in places"

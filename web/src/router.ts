@@ -1,7 +1,8 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { SERVICE_PATH } from './shared/servicePath'
 
 export const router = createRouter({
-  history: createWebHistory(),
+  history: createWebHistory(SERVICE_PATH),
   routes: [
     { path: '/', name: 'desk', component: () => import('./desk/Desk.vue') },
     { path: '/workups', name: 'workups', component: () => import('./workup/Workups.vue') },

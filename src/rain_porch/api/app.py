@@ -24,6 +24,7 @@ from .web_safety import NONCE, WebSafety, new_nonce, page_policy
 from .who import may
 from .workup import asking, backtests, candidates, choices, home, paper, shares, since, workups, worth
 
+PATH = 'name="service-path" content=""'  # what of the built page says under which path it lies
 WEB = Path(str(files("rain_porch"))) / "web"
 
 
@@ -32,11 +33,12 @@ def create_app(
     now: Callable[[], dt.datetime] = dt.datetime.now,
     hosts: Iterable[str] = (),
     is_open_here: bool = True,
+    path: str = "",
 ) -> FastAPI:
     """The application on one data folder; `now` is its only clock, `hosts` the names under which it is asked, `is_open_here` as
-    State has it."""
+    State has it. path: under which a proxy offers the service, and which it takes off, such as "/porch"."""
     app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
-    app.state.porch = State(folder, now, is_open_here)
+    app.state.porch = State(folder, now, is_open_here, path)
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=4)
     app.add_middleware(BodyLimits)
@@ -70,11 +72,11 @@ def create_app(
         links,
     ):
         app.include_router(part.router, prefix="/api", dependencies=[Depends(may)])
-    _interface(app)
+    _interface(app, path)
     return app
 
 
-def _interface(app: FastAPI) -> None:
+def _interface(app: FastAPI, path: str) -> None:
     """The built front end; every other path opens the page, which finds its own way."""
     index = WEB / "index.html"
     if not index.is_file():
@@ -82,13 +84,14 @@ def _interface(app: FastAPI) -> None:
     beside = {p.name for p in WEB.iterdir() if p.is_file() and p != index}
     app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
 
-    @app.get("/{path:path}", include_in_schema=False)
-    def page(path: str) -> Response:
-        if path.split("/", 1)[0] == "api":
+    @app.get("/{asked:path}", include_in_schema=False)
+    def page(asked: str) -> Response:
+        if asked.split("/", 1)[0] == "api":
             raise HTTPException(404)
-        if path in beside:
-            return FileResponse(WEB / path)
+        if asked in beside:
+            return FileResponse(WEB / asked)
         nonce = new_nonce()
         headers = {"Cache-Control": "no-cache", "Content-Security-Policy": page_policy(nonce)}
         # read anew: a build that takes the place of another names other files
-        return HTMLResponse(index.read_text(encoding="utf-8").replace(NONCE, nonce), headers=headers)
+        text = index.read_text(encoding="utf-8").replace(NONCE, nonce).replace('="./', f'="{path}/')
+        return HTMLResponse(text.replace(PATH, PATH.replace('""', f'"{path}"')), headers=headers)

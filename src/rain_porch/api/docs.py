@@ -36,7 +36,7 @@ def as_html(described: dict[str, Any]) -> str:
     title = escape(described["info"]["title"])
     return (
         f"<!doctype html><html lang=en><meta charset=utf-8><title>{title}: its requests</title><style>{_STYLE}</style>"
-        f'<h1>{title}: its requests</h1><p>The whole, for programs: <a href="/openapi.json">openapi.json</a>. '
+        f'<h1>{title}: its requests</h1><p>The whole, for programs: <a href="../openapi.json">openapi.json</a>. '
         f"Refusals answer <code>message</code> and <code>field</code>.</p>{parts}</html>"
     )
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import ipaddress
+import re
 from pathlib import Path
 
 import uvicorn
@@ -12,6 +13,7 @@ from threadpoolctl import threadpool_limits
 from ..app.accounts import somebody_signs_in
 from ..app.agent import FOLDERS_OWNER
 from ..app.schedule import plan_daily_backup
+from ..core.errors import BadInput
 from ..settings import setting
 from ..store.folder_lock import held
 from . import journal
@@ -28,8 +30,12 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
 
 
 def _served(folder: Path, host: str, port: int) -> None:
-    names = setting("RAIN_PORCH_HOSTS")
-    app = create_app(folder, hosts=[host, *names.split(",")], is_open_here=is_of_this_machine(host) and not names)
+    names, path = setting("RAIN_PORCH_HOSTS"), setting("RAIN_PORCH_PATH").rstrip("/")
+    if path and not re.fullmatch(r"(/[A-Za-z0-9._~-]+)+", path):
+        raise BadInput("RAIN_PORCH_PATH", f"“{path}” is no path: write it like /porch.")
+    app = create_app(
+        folder, hosts=[host, *names.split(",")], is_open_here=is_of_this_machine(host) and not names, path=path
+    )
     journal.keep_in(folder)
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)

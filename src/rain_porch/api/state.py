@@ -26,9 +26,10 @@ from ..store import db as database
 class State:
     """The open data folder. Requests run side by side: each reads one snapshot of the records."""
 
-    def __init__(self, folder: FilePath, now: Callable[[], dt.datetime], is_open_here: bool) -> None:
+    def __init__(self, folder: FilePath, now: Callable[[], dt.datetime], is_open_here: bool, path: str) -> None:
         """is_open_here: nobody but who sits at this machine can reach the service, and works as the folder's owner until there
-        are accounts."""
+        are accounts. path: under which a proxy offers the service, "" for none."""
+        self.path = path
         self.now = now
         self.is_open_here = is_open_here
         self.first_code = new_code()

@@ -5,7 +5,8 @@ from __future__ import annotations
 import csv
 import itertools
 import json
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, TextIO
@@ -85,7 +86,17 @@ def _csv_table(path: Path, encoding: str, chunk_rows: int) -> Table:
         file.close()
         raise Refused(f"{path.name} is no CSV file: its first line holds no two column names.")
 
-    return Table(columns, _csv_chunks(file, reader, measure, chunk_rows))
+    return Table(_each_its_own(columns), _csv_chunks(file, reader, measure, chunk_rows))
+
+
+def _each_its_own(columns: Sequence[str]) -> list[str]:
+    """Names of columns with each its own: a second “ListPrice” is “ListPrice (2)”, so that it is seen, and mapped or left out."""
+    seen: Counter[str] = Counter()
+    out = []
+    for name in columns:
+        seen[name] += 1
+        out.append(name if seen[name] == 1 or not name else f"{name} ({seen[name]})")
+    return out
 
 
 def _csv_chunks(

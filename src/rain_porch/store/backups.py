@@ -16,6 +16,7 @@ from .db import PORCH, RECORDS, connect, newest_schema, not_ours, open_database
 from .folder_lock import LOCK, held
 
 NAMES = (f"{RECORDS}.db", f"{PORCH}.db")
+WHOLE = "restored-whole"  # in a folder that is being restored: all of it is there and was checked
 DAILY, DAYS = "backups/daily", 7  # where the daily ones lie; so many of them are kept
 
 
@@ -92,13 +93,26 @@ def _restored(folder: Path, file: Path, now: dt.datetime) -> Path | None:
     if faults := check(fresh):
         shutil.rmtree(fresh, ignore_errors=True)
         raise Refused(f"{file} is damaged: {faults[0]}.")
+    (fresh / WHOLE).touch()
     before = None
     if folder.exists():
         before = folder.with_name(f"{folder.name}.before-{now:%Y-%m-%d-%H%M%S}")
         folder.rename(before)
         (before / LOCK).unlink(missing_ok=True)
-    fresh.rename(folder)
+    _put_in_place(fresh, folder)
     return before
+
+
+def _put_in_place(fresh: Path, folder: Path) -> None:
+    fresh.rename(folder)
+    (folder / WHOLE).unlink(missing_ok=True)
+
+
+def finish_restore(folder: Path) -> None:
+    """A restore that was stopped between moving the old folder aside and putting the new one in its place is ended."""
+    fresh = folder.with_name(f"{folder.name}.restoring")
+    if not folder.exists() and (fresh / WHOLE).is_file():
+        _put_in_place(fresh, folder)
 
 
 def check(folder: Path) -> list[str]:

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
 import CheckBox from '@/shared/ui/CheckBox.vue'
 import ChoiceField from '@/shared/ui/ChoiceField.vue'
@@ -48,7 +49,7 @@ function addSaved() {
   if (held) void put([...items.value, blank('view', held.view as View, held.name)])
   picked.value = ''
 }
-const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.svg?v=${version.value}`
+const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?v=${version.value}`)
 </script>
 
 <template>
@@ -153,8 +154,8 @@ const sheetAt = (n: number) => `/api/letters/${at.value}/sheets/${n}.svg?v=${ver
         </p>
         <p class="give">
           <template v-if="!saving">
-            <ActButton :href="`/api/letters/${at}/letter.pdf`" download>PDF</ActButton>
-            <ActButton :href="`/api/letters/${at}/letter.html`" download>Web page</ActButton>
+            <ActButton :href="served(`/api/letters/${at}/letter.pdf`)" download>PDF</ActButton>
+            <ActButton :href="served(`/api/letters/${at}/letter.html`)" download>Web page</ActButton>
           </template>
           <span v-else class="quiet">Saving …</span>
           <LinkButton class="small" @click="drop">delete this letter</LinkButton>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
@@ -109,7 +110,7 @@ const why = (x: { reasons: Record<string, number> }) =>
         <a
           v-if="records.data.value.imports.find((x) => x.import_id === opened)?.rejected"
           class="small link"
-          :href="`/api/records/imports/${opened}/rejects.csv`"
+          :href="served(`/api/records/imports/${opened}/rejects.csv`)"
           download
           >download the rejected rows to mend them</a
         >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
 import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
@@ -123,9 +124,14 @@ const OUT: [string, string[]][] = [
         <p class="quiet small">CSV, JSON and GeoJSON are just what the import reads.</p>
         <p v-for="[kind, ways] in OUT" :key="kind" class="out">
           <span>{{ kind }}</span>
-          <a v-for="w in ways" :key="w" class="link" :href="`/api/records/export/${kind}.${w}`" download>{{
-            w.toUpperCase()
-          }}</a>
+          <a
+            v-for="w in ways"
+            :key="w"
+            class="link"
+            :href="served(`/api/records/export/${kind}.${w}`)"
+            download
+            >{{ w.toUpperCase() }}</a
+          >
         </p>
       </div>
     </aside>

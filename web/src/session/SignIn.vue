@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
 import LabelledField from '@/shared/ui/LabelledField.vue'
 import { computed, ref } from 'vue'
@@ -31,7 +32,7 @@ async function go() {
 <template>
   <main class="door">
     <form class="sheet box" @submit.prevent="go">
-      <img src="/icon.svg" alt="" width="44" height="44" />
+      <img :src="served('/icon.svg')" alt="" width="44" height="44" />
       <h1>{{ first ? 'Make the first account' : 'Rain Porch' }}</h1>
       <p v-if="first" class="quiet">
         It is yours: it keeps what is in this folder, and lets colleagues in. The code stands where Rain Porch

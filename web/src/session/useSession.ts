@@ -1,3 +1,4 @@
+import { served } from '@/shared/servicePath'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, onSignedOut } from '@/shared/api/client'
@@ -20,8 +21,9 @@ export function useSession() {
   /** All is asked anew after signing in: what is shown is what the account may see. */
   async function begin(answer: Awaited<ReturnType<typeof ask>>) {
     const before = who.value?.account_id
+    await client.cancelQueries({ queryKey: ['session'] }) // asked before: its answer is no longer true
     client.setQueryData(['session'], answer)
-    if (before !== undefined && before !== answer.who?.account_id) window.location.assign('/')
+    if (before !== undefined && before !== answer.who?.account_id) window.location.assign(served('/'))
     else await client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
   }
   const ask = (name: string, password: string) => got(api.POST('/api/session', { body: { name, password } }))
@@ -30,7 +32,7 @@ export function useSession() {
     begin(await got(api.POST('/api/first-account', { body: { code, name, password } })))
   async function signOut(everywhere: boolean) {
     await (everywhere ? got(api.DELETE('/api/sessions')) : got(api.DELETE('/api/session')))
-    window.location.assign('/')
+    window.location.assign(served('/'))
   }
   return { session, who, isManager, mayImport, isOut, signIn, makeFirst, signOut }
 }

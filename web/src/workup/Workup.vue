@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
 import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
@@ -105,7 +106,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     <header class="strip">
       <img
         v-if="open.data.value.picture"
-        :src="open.data.value.picture"
+        :src="served(open.data.value.picture)"
         alt="Front of the home"
         class="front"
       />

@@ -67,14 +67,14 @@ def sign_in(request: Request, response: Response, body: SignInDoc) -> SessionDoc
 def sign_out(request: Request, response: Response) -> None:
     state: State = request.app.state.porch
     accounts.sign_out(state.porch, request.cookies.get(COOKIE, ""))
-    response.delete_cookie(COOKIE, httponly=True, samesite="lax")
+    response.delete_cookie(COOKIE, path=_path(request), httponly=True, samesite="lax")
 
 
 @router.delete("/sessions", status_code=204)
-def sign_out_everywhere(porch: Porch, response: Response) -> None:
+def sign_out_everywhere(porch: Porch, request: Request, response: Response) -> None:
     """End every session of the account, this one too."""
     accounts.sign_out_everywhere(porch.agent.porch, porch.agent.account_id)
-    response.delete_cookie(COOKIE, httponly=True, samesite="lax")
+    response.delete_cookie(COOKIE, path=_path(request), httponly=True, samesite="lax")
 
 
 @router.put("/password", status_code=204)
@@ -105,8 +105,13 @@ def _let_in(request: Request, response: Response, token: str) -> None:
     """The cookie: no script reads it, no other page sends it along, and over TLS it goes over TLS alone."""
     response.set_cookie(
         COOKIE, token, max_age=int(accounts.LONGEST.total_seconds()), httponly=True, samesite="lax",
-        secure=request.url.scheme == "https",
+        secure=request.url.scheme == "https", path=_path(request),
     )  # fmt: skip
+
+
+def _path(request: Request) -> str:
+    state: State = request.app.state.porch
+    return state.path or "/"
 
 
 def _doc(state: State, account: accounts.Account | None, by_itself: bool) -> SessionDoc:

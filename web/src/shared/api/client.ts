@@ -1,8 +1,9 @@
 import createClient from 'openapi-fetch'
+import { SERVICE_PATH } from '../servicePath'
 import type { components, paths } from './schema'
 
 export type Docs = components['schemas']
-export const api = createClient<paths>({ baseUrl: '' })
+export const api = createClient<paths>({ baseUrl: SERVICE_PATH })
 
 /** What the service said was wrong: a sentence for people, and the field it is about. */
 export class Told extends Error {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
@@ -32,7 +33,7 @@ async function again(id: number) {
   await client.invalidateQueries({ queryKey: ['deliveries'] })
 }
 const linked = ref<number | null>(null)
-const paper = (id: number, form: string) => `/api/deliveries/${id}/paper.${form}`
+const paper = (id: number, form: string) => served(`/api/deliveries/${id}/paper.${form}`)
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
 import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
@@ -35,7 +36,7 @@ const make = () =>
     const made = await got(
       api.POST('/api/deliveries/{delivery_id}/links', { ...path.value, body: { days: days.value } }),
     )
-    fresh.value = `${window.location.origin}${made.path}`
+    fresh.value = `${window.location.origin}${served(made.path)}`
     try {
       await navigator.clipboard.writeText(fresh.value)
       said.value = 'Copied. It is shown this once.'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import IconButton from '@/shared/ui/IconButton.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { mdiChevronLeft, mdiChevronRight } from '@mdi/js'
@@ -12,7 +13,7 @@ watch(
   () => props.listing,
   () => (at.value = 1),
 )
-const src = (n: number) => `/api/listings/${encodeURIComponent(props.listing)}/pictures/${n}`
+const src = (n: number) => served(`/api/listings/${encodeURIComponent(props.listing)}/pictures/${n}`)
 function turn(by: number) {
   const n = props.captions.length
   if (n) at.value = ((at.value - 1 + by + n) % n) + 1

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
@@ -51,7 +52,7 @@ const condition = (home: Candidate) =>
     : String(home.facts.property_condition ?? DASH).toLowerCase()
 const rate = (key: string, grade: number | null) => send({ change: 'rate_condition', listing_id: key, grade })
 
-const src = (key: string) => `/api/listings/${encodeURIComponent(key)}/pictures/1`
+const src = (key: string) => served(`/api/listings/${encodeURIComponent(key)}/pictures/1`)
 const missing = ref(new Set<string>())
 const box = ref<HTMLElement>()
 watch(
@@ -69,7 +70,11 @@ watch(
       <thead>
         <tr>
           <th class="name first">
-            <img v-if="open.data.value?.picture" :src="open.data.value.picture" alt="Front of the home" />
+            <img
+              v-if="open.data.value?.picture"
+              :src="served(open.data.value.picture)"
+              alt="Front of the home"
+            />
             <b class="cedar">{{ state?.address }}</b>
           </th>
           <th

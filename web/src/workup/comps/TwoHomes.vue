@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -36,7 +37,7 @@ const sides = computed(() =>
   ].map((s) => ({ ...s, shown: Math.min(at.value, s.pictures.length) })),
 )
 const src = (key: string, n: number) =>
-  `/api/listings/${encodeURIComponent(decodeURIComponent(key))}/pictures/${n}`
+  served(`/api/listings/${encodeURIComponent(decodeURIComponent(key))}/pictures/${n}`)
 function key(event: KeyboardEvent) {
   if (props.resting) return // a question lies over it, and the keys are its own
   const pressed = event.key.toLowerCase()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import FilePick from '@/shared/ui/FilePick.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, ref } from 'vue'
@@ -11,7 +12,7 @@ const queries = useQueryClient()
 const photos = computed(() => state.value?.photos ?? [])
 const fault = ref('')
 const over = ref(false)
-const address = (file: string) => `/api/workups/${id.value}/photos/${file}`
+const address = (file: string) => served(`/api/workups/${id.value}/photos/${file}`)
 
 async function bring(files: Iterable<File> | null | undefined) {
   fault.value = ''

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import ColourField from '@/shared/ui/ColourField.vue'
 import FilePick from '@/shared/ui/FilePick.vue'
@@ -62,7 +63,7 @@ async function add(name: 'logo' | 'portrait', file: File) {
         {{ label }}: {{ held[name] ? 'another' : 'add' }}
       </FilePick>
       <template v-if="held[name]">
-        <img :src="`/api/card/pictures/${held[name]}`" :alt="label" />
+        <img :src="served(`/api/card/pictures/${held[name]}`)" :alt="label" />
         <LinkButton :aria-label="`Take the ${name} away`" @click="save({ [name]: '' })"> × </LinkButton>
       </template>
     </p>

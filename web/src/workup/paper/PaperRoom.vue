@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
 import { mdiDownload, mdiSend } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
@@ -33,7 +34,7 @@ const current = computed(() => on.value[at.value])
         class="mt-2"
         block
         :icon="mdiDownload"
-        :href="`/api/workups/${id}/report.pdf`"
+        :href="served(`/api/workups/${id}/report.pdf`)"
         :disabled="saving"
         download
       >
@@ -41,8 +42,8 @@ const current = computed(() => on.value[at.value])
       </ActButton>
       <p class="small mt-2 others">
         or as
-        <a class="link" :href="`/api/workups/${id}/report.html`" download>web page</a>,
-        <a class="link" :href="`/api/workups/${id}/report.xlsx`" download>workbook</a>
+        <a class="link" :href="served(`/api/workups/${id}/report.html`)" download>web page</a>,
+        <a class="link" :href="served(`/api/workups/${id}/report.xlsx`)" download>workbook</a>
       </p>
       <p class="quiet small mt-3">
         A comparative market analysis, not an appraisal. Every page says so. No listing agent’s and no owner’s

@@ -1,3 +1,4 @@
+import { served } from '@/shared/servicePath'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, inject, provide, type InjectionKey } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
@@ -25,7 +26,7 @@ function paperTools() {
   const picture = (page: string | undefined) => {
     const number = (open.data.value?.state.paper?.pages ?? []).indexOf(page ?? '') + 1
     return number
-      ? `/api/workups/${id.value}/pages/${number}.svg?revision=${open.data.value?.revision}`
+      ? served(`/api/workups/${id.value}/pages/${number}.svg?revision=${open.data.value?.revision}`)
       : undefined
   }
   const set = (to: Partial<Paper>) => change((held) => ({ ...held, ...to }))
