@@ -271,4 +271,46 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   grid-row: 4;
   grid-column: 1 / 3;
 }
+/* at 200 %, or on a small screen: the rooms stand in a row, and the whole page scrolls */
+@media (max-width: 820px) {
+  .workup {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto auto auto minmax(0, 1fr) auto;
+  }
+  .strip,
+  .refused,
+  .rail {
+    grid-column: 1;
+  }
+  .strip {
+    flex-wrap: wrap;
+    gap: 6px;
+  }
+  .stair {
+    flex-flow: row wrap;
+    padding: 6px 10px 0;
+  }
+  .step {
+    margin-left: 0 !important;
+    padding: 4px 10px;
+    border-radius: 6px 6px 0 0;
+    border-right: 1px solid transparent;
+  }
+  .inside {
+    grid-row: 4;
+    border-left: 0;
+    border-top: var(--line);
+  }
+  .rail {
+    grid-row: 5;
+  }
+}
+@media (max-height: 560px) {
+  .workup {
+    height: auto;
+  }
+  .inside {
+    height: 520px;
+  }
+}
 </style>
