@@ -135,3 +135,15 @@ def test_a_listing_whose_number_holds_a_slash_can_be_opened(client):
     for written in ("SL/1", "SL%2F1"):
         assert "SL/1" in refused(client.get(f"/api/listings/{written}"))
     assert client.get(f"/api/listings/{key}/pictures/1").status_code == 200
+
+
+def test_every_number_that_is_asked_for_has_an_end(client):
+    """The store holds 64 bits: a number beyond them is refused as such, in whatever parameter it stands."""
+    endless = []
+    for path, methods in client.get("/openapi.json").json()["paths"].items():
+        for method, operation in methods.items():
+            for p in operation.get("parameters", []):
+                for schema in (p["schema"], *p["schema"].get("anyOf", [])):
+                    if schema.get("type") == "integer" and not {"maximum", "exclusiveMaximum"} & set(schema):
+                        endless.append(f"{method.upper()} {path}: {p['name']}")
+    assert not endless

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from pathlib import Path as FilePath
 from typing import Annotated
 
-from fastapi import Depends, Path, Request
+from fastapi import Depends, Path, Query, Request
 
 from ..app import accounts
 from ..app.agent import Agent
@@ -98,3 +98,4 @@ Porch = Annotated[Asked, Depends(asked)]
 
 # no more than the store can hold
 Number = Annotated[int, Path(ge=1, le=2**53)]
+AskedNumber = Annotated[int | None, Query(ge=1, le=2**53)]

@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from ...app import accounts, sharing
 from ...core.errors import NotAllowed
 from ..errors import RESPONSES
-from ..state import Number, Porch
+from ..state import AskedNumber, Number, Porch
 
 router = APIRouter(tags=["accounts"], responses=RESPONSES)
 Role = Literal["agent", "manager"]
@@ -98,7 +98,7 @@ def set_password(porch: Porch, account_id: Number, body: NewPassword) -> None:
 
 
 @router.get("/acts")
-def acts(porch: Porch, account_id: int | None = None) -> list[ActDoc]:
+def acts(porch: Porch, account_id: AskedNumber = None) -> list[ActDoc]:
     """Who did what, when; newest first."""
     return [ActDoc(**a) for a in sharing.who_did_what(porch.agent, account_id)]
 

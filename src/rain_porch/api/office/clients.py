@@ -17,7 +17,7 @@ from ...documents.base import Line
 from ...records.contacts import EMAIL, read_people
 from ..bodies import read_body
 from ..errors import RESPONSES
-from ..state import Number, Porch
+from ..state import AskedNumber, Number, Porch
 
 router = APIRouter(tags=["clients"], responses=RESPONSES)
 MOST_BYTES = 5_000_000
@@ -110,7 +110,7 @@ def deliveries_of_workup(porch: Porch, workup_id: Number) -> list[DeliveryDoc]:
 
 
 @router.get("/deliveries")
-def deliveries(porch: Porch, workup_id: int | None = None) -> list[DeliveryDoc]:
+def deliveries(porch: Porch, workup_id: AskedNumber = None) -> list[DeliveryDoc]:
     return [DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id)]
 
 

@@ -37,8 +37,9 @@ def _afar() -> Any:
         def connect_tcp(self, host: str, port: int, *args: Any, **options: Any) -> httpcore.NetworkStream:
             found = {str(x[4][0]) for x in socket.getaddrinfo(host, port, type=socket.SOCK_STREAM)}
             if not found or not all(ipaddress.ip_address(x).is_global for x in found):
-                raise httpcore.ConnectError(
-                    f"{host} is on a private network; a feed from there is allowed with RAIN_PORCH_FEEDS_NEARBY=yes"
+                raise Refused(
+                    f"{host} is on a private network: whoever runs Rain Porch can allow feeds from there with "
+                    "RAIN_PORCH_FEEDS_NEARBY=yes."
                 )
             return super().connect_tcp(sorted(found)[0], port, *args, **options)
 
