@@ -147,3 +147,22 @@ def test_every_number_that_is_asked_for_has_an_end(client):
                     if schema.get("type") == "integer" and not {"maximum", "exclusiveMaximum"} & set(schema):
                         endless.append(f"{method.upper()} {path}: {p['name']}")
     assert not endless
+
+
+def test_a_full_disk_is_told_and_what_was_saved_before_stands(client):
+    hit = client.get("/api/lookup", params={"text": "630 Hedgerow Terrace"}).json()["hits"][0]
+    number = client.post("/api/workups", json={"kind": hit["kind"], "key": hit["key"]}).json()["workup_id"]
+    writer = client.app.state.porch.porch._writer
+    pages = writer.execute("PRAGMA page_count").fetchone()[0]
+    writer.execute(f"PRAGMA max_page_count = {pages}")  # SQLite says of it what it says of a full disk
+    asked = {"revision": 1, "change": {"change": "set_paper", "paper": {"pages": ["summary"], "letter": "x" * 4000}}}
+    asked["change"]["paper"]["letter"] = "x" * 3900
+    answer = client.post(f"/api/workups/{number}/changes", json=asked)
+    while answer.status_code == 200:
+        asked["revision"] = answer.json()["revision"]
+        asked["change"]["paper"]["title"] = f"Number {asked['revision']}"
+        answer = client.post(f"/api/workups/{number}/changes", json=asked)
+    assert answer.status_code == 507 and "There is no room left" in answer.json()["message"]
+    assert client.get(f"/api/workups/{number}").json()["revision"] == asked["revision"], "nothing of it is there"
+    writer.execute("PRAGMA max_page_count = 1000000")
+    assert client.post(f"/api/workups/{number}/changes", json=asked).status_code == 200

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import errno
+import sqlite3
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -23,6 +25,7 @@ from ..core.errors import (
     RainPorchError,
     Refused,
 )
+from ..store.db import unreadable
 from .limits import CutOff
 
 STATUS: dict[type[RainPorchError], int] = {
@@ -90,6 +93,18 @@ def install(app: FastAPI) -> None:
         where = ".".join(str(p) for p in first["loc"] if p not in ("body", "query", "path")) or "request"
         said = first["msg"].removeprefix("Value error, ")
         return JSONResponse(ErrorDoc(message=_sayable(f"{where}: {said}."), field=_sayable(where)).model_dump(), 422)
+
+    @app.exception_handler(sqlite3.OperationalError)
+    @app.exception_handler(OSError)
+    def no_room(request: Request, error: sqlite3.OperationalError | OSError) -> JSONResponse:
+        """A disk that is full, or that may not be written: nothing was changed, and it is told what to do."""
+        full = "full" in str(error) or getattr(error, "errno", None) in (errno.ENOSPC, errno.EDQUOT)
+        shut = "readonly" in str(error) or getattr(error, "errno", None) in (errno.EROFS, errno.EACCES, errno.EPERM)
+        if not (full or shut):
+            raise error
+        return JSONResponse(
+            ErrorDoc(message=unreadable(request.app.state.porch.records.folder, error)).model_dump(), 507
+        )
 
     @app.exception_handler(UnicodeEncodeError)
     def unwritable(_: Request, error: UnicodeEncodeError) -> JSONResponse:

@@ -57,17 +57,19 @@ def atomic(db: WritableDb) -> Iterator[WritableDb]:
         db.execute("BEGIN IMMEDIATE")
         try:
             yield db
+            db.execute("COMMIT")  # within: a disk that is full here too leaves no transaction open, in which later saves would hang
         except BaseException:
-            db.execute("ROLLBACK")
+            if db.in_transaction:  # a full disk may have ended it already
+                db.execute("ROLLBACK")
             raise
-        db.execute("COMMIT")
         return
     db.execute("SAVEPOINT inner_block")
     try:
         yield db
     except BaseException:
-        db.execute("ROLLBACK TO inner_block")
-        db.execute("RELEASE inner_block")
+        if db.in_transaction:
+            db.execute("ROLLBACK TO inner_block")
+            db.execute("RELEASE inner_block")
         raise
     db.execute("RELEASE inner_block")
 
