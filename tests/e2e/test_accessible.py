@@ -112,6 +112,44 @@ def test_signing_in_can_be_read_by_everybody(browser: Browser, town: Path, light
     assert not faults, "\n".join(faults)
 
 
+def test_focus_goes_with_the_page_and_comes_back_from_a_dialog(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    for name in ("Home", "Comps", "Worth", "Paper"):
+        room(page, name)
+        page.wait_for_load_state("networkidle")
+        assert (
+            page.evaluate('document.querySelectorAll(\'[tabindex]:not([tabindex="0"]):not([tabindex="-1"])\').length')
+            == 0
+        )
+    over = page.get_by_role("button", name="Hand it over")
+    over.focus()
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog", name="Hand it over")
+    expect(dialog).to_be_visible()
+    for _ in range(25):
+        page.keyboard.press("Tab")
+        assert page.evaluate("!!document.activeElement.closest('[role=dialog], .v-overlay')"), (
+            "focus stays in the dialog"
+        )
+    page.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
+    expect(over).to_be_focused()
+
+
+def test_a_market_letter_s_web_page_can_be_read_by_everybody(page: Page, server: Server) -> None:
+    view = {"name": "Supply", "view": {"measures": ["months_of_supply"]}, "pinned": False}
+    made = page.request.post(f"{server.url}/api/views", data=view)
+    assert made.ok, made.text()
+    letter = {"title": "November", "comment": "Quiet.", "items": [{"view": view["view"]}]}
+    made = page.request.post(f"{server.url}/api/letters", data=letter)
+    assert made.ok, made.text()
+    html = page.request.get(f"{server.url}/api/letters/{made.json()['letter_id']}/letter.html")
+    assert html.ok, html.text()
+    alone = page.context.new_page()
+    alone.set_content(html.text())
+    assert not failings(alone)
+
+
 def test_a_workup_at_two_hundred_percent_is_reached_to_its_last_part(page: Page) -> None:
     page.set_viewport_size({"width": 640, "height": 400})
     page.emulate_media(reduced_motion="reduce")

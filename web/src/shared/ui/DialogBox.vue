@@ -1,10 +1,16 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
+import { onUnmounted } from 'vue'
 import IconButton from './IconButton.vue'
 
 /** What lies over the page until it is closed: by its cross, by Escape, by a press beside it. */
 withDefaults(defineProps<{ title: string; width: number; shown?: boolean }>(), { shown: true })
 const emit = defineEmits<{ close: [] }>()
+// who works by keys goes on where the dialog was opened
+const before = document.activeElement as HTMLElement | null
+onUnmounted(() => {
+  if (before?.isConnected && before !== document.body) before.focus({ preventScroll: true })
+})
 </script>
 
 <template>
