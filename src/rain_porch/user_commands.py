@@ -9,9 +9,9 @@ from contextlib import closing
 from pathlib import Path
 
 from .app import accounts
-from .app.accounts import Account
 from .commands import show
 from .core.errors import BadInput, NotAllowed, Refused
+from .documents.wire import AccountDoc
 from .settings import folder_with_records
 from .store.db import PORCH, Database
 
@@ -22,18 +22,19 @@ def may_change_records(folder: Path, user: str | None) -> None:
         return
     with closing(Database(folder, PORCH)) as porch:
         account = accounts.account_named(porch, user)
-    if not (account.may_import or account.is_manager):
+    if not account.may_change_records:
         raise NotAllowed(f"{account.name} may not change the records: a manager can let them.")
 
 
 def run_user(args: argparse.Namespace) -> int:
     with closing(Database(folder_with_records(args.data), PORCH)) as porch:
         _do(porch, args)
-        rows = [_row(a) for a in accounts.all_accounts(porch)]
-    if args.act != "list":
-        row = next(r for r in rows if str(r["name"]).casefold() == " ".join(args.name.split()).casefold())
-        return show(args, row, f"{row['name']}: {_said(row)}")
-    return show(args, rows, "\n".join(f"{r['account_id']:>3}  {r['name']}: {_said(r)}" for r in rows))
+        docs = [accounts.account_doc(a) for a in accounts.all_accounts(porch)]
+        if args.act != "list":
+            doc = accounts.account_doc(accounts.account_named(porch, " ".join(args.name.split()), disabled_too=True))
+            return show(args, doc, f"{doc.name}: {_said(doc)}")
+    lines = "\n".join(f"{d.account_id:>3}  {d.name}: {_said(d)}" for d in docs)
+    return show(args, [d.model_dump() for d in docs], lines)
 
 
 def _do(porch: Database, args: argparse.Namespace) -> None:
@@ -68,19 +69,12 @@ def _password(args: argparse.Namespace) -> str:
     return first
 
 
-def _row(a: Account) -> dict[str, object]:
-    return {
-        "account_id": a.account_id, "name": a.name, "role": a.role, "may_import": a.may_import,
-        "disabled": a.disabled, "signs_in": a.password_hash is not None,
-    }  # fmt: skip
-
-
-def _said(row: dict[str, object]) -> str:
-    parts = [str(row["role"])]
-    if row["may_import"] and row["role"] == "agent":
+def _said(a: AccountDoc) -> str:
+    parts: list[str] = [a.role]
+    if a.may_import and a.role == "agent":
         parts.append("brings records in")
-    if not row["signs_in"]:
+    if not a.signs_in:
         parts.append("no password yet")
-    if row["disabled"]:
+    if a.disabled:
         parts.append("disabled")
     return ", ".join(parts)

@@ -24,7 +24,7 @@ FORWARDED = ("forwarded", "x-forwarded-for", "x-real-ip", "via")
 OWN = frozenset({Right.OWN_WORKUP})
 EDITING = frozenset({Right.EDIT_WORKUP, Right.OWN_WORKUP})
 OF_WORKUP = frozenset({Right.READ_WORKUP, Right.EDIT_WORKUP, Right.OWN_WORKUP})
-# acts that are noted by themselves: not what only asks, keeps a person's own looks, or is noted with a workup's revisions
+# no acts: what only asks, and what sets a person's own view of things
 ASKS = ("/counts", "/market/", "/around", "/columns", "/plan", "/preview")
 
 
@@ -63,7 +63,7 @@ def may(request: Request) -> None:
     agent = Agent(account.account_id, state.porch, state.records.snapshot(), state.now, is_manager=account.is_manager)
     if right is None or (right is Right.MANAGER and not account.is_manager):
         raise NotAllowed("Only a manager of the office may do that.")
-    if right is Right.RECORDS and not (account.may_import or account.is_manager):
+    if right is Right.RECORDS and not account.may_change_records:
         raise NotAllowed("Your account may not change the records: ask the office's manager.")
     if right in OF_WORKUP and (workup := _number(request, "workup_id")) is not None:
         agent = agent_for_workup(agent, workup, right in EDITING, right in OWN)

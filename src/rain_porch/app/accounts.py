@@ -16,6 +16,7 @@ from argon2.exceptions import InvalidHashError, VerificationError
 
 from ..core.errors import BadInput, NotAllowed, NotFound, NotSignedIn
 from ..documents.base import check_line
+from ..documents.wire import AccountDoc
 from ..store.db import Database, Db, atomic
 from ..store.porch import accounts as store
 from ..store.porch.accounts import AGENT, MANAGER
@@ -91,11 +92,16 @@ def set_password(porch: Database, account_id: int, password: str) -> None:
     store.set_password(porch, account_id, hashed(password))
 
 
-def change_own_password(porch: Database, account: Account, old: str, new: str) -> None:
-    """Raises BadInput where the old one is another."""
+def change_own_password(porch: Database, account: Account, old: str, new: str, now: dt.datetime) -> str:
+    """Another password of one's own: all sessions end, and the text of a new one's cookie is returned. Raises BadInput where
+    the old one is another; guesses at it are slowed down like those at the door."""
+    key = _key(account.name)
+    _count(porch, key, now)
     if account.password_hash is not None and not _fits(account.password_hash, old):
         raise BadInput("old", "That is not your password as it is now.")
+    store.forget_failures(porch, key)
     set_password(porch, account.account_id, new)
+    return begin_session(porch, account, now)
 
 
 def make_first(porch: Database, name: str, password: str) -> Account:
@@ -130,6 +136,13 @@ def _check_role(role: str) -> None:
         raise BadInput("role", f"“{role}” is no role: it is one of {', '.join(ROLES)}.")
 
 
+def account_doc(account: Account) -> AccountDoc:
+    return AccountDoc(
+        account_id=account.account_id, name=account.name, role="manager" if account.is_manager else "agent",
+        may_import=account.may_change_records, disabled=account.disabled, signs_in=account.password_hash is not None,
+    )  # fmt: skip
+
+
 def read_account(porch: Db, account_id: int) -> Account:
     """Raises NotFound."""
     return store.read(porch, account_id)
@@ -149,20 +162,28 @@ def somebody_signs_in(porch: Db) -> bool:
 
 def sign_in(porch: Database, name: str, password: str, now: dt.datetime) -> tuple[Account, str]:
     """The account, and the text for its cookie. Raises NotSignedIn; after some wrong guesses only later ones are looked at."""
-    key = name.strip().casefold()[:80]
-    _not_too_soon(porch, key, now)
+    key = _key(name)
+    _count(porch, key, now)
     account = store.named(porch, name)
     known = account.password_hash if account else None
     right = _fits(known or _nobodys(), password[: MOST_SIGNS + 1])
     if account is None or not right or account.disabled:
-        store.note_failure(porch, key, _text(now))
         raise NotSignedIn("The name or the password is not right.")
+    store.forget_failures(porch, key)
+    return account, begin_session(porch, account, now)
+
+
+def begin_session(porch: Database, account: Account, now: dt.datetime) -> str:
+    """Let an account in: the text for its cookie, of which only a digest is kept."""
     token = secrets.token_urlsafe(32)
     with atomic(porch):
-        store.forget_failures(porch, key)
         store.forget_old_sessions(porch, _text(now - LONGEST), _text(now - IDLE))
         store.begin_session(porch, digest(token), account.account_id, _text(now))
-    return account, token
+    return token
+
+
+def _key(name: str) -> str:
+    return name.strip().casefold()[:80]
 
 
 def wait_after(failures: int) -> dt.timedelta:
@@ -172,26 +193,25 @@ def wait_after(failures: int) -> dt.timedelta:
     return min(dt.timedelta(seconds=2 ** min(failures - FREE_TRIES, 20)), LONGEST_WAIT)
 
 
-def _not_too_soon(porch: Database, key: str, now: dt.datetime) -> None:
-    failed = store.failures(porch, key)
-    if failed is None:
-        return
-    until = dt.datetime.fromisoformat(failed[1]) + wait_after(failed[0])
-    if now < until:
-        seconds = round((until - now).total_seconds()) + 1
-        raise NotSignedIn(
-            f"Too many wrong passwords for this name: wait {seconds} seconds and try again.", wait=seconds
-        )
+def _count(porch: Database, key: str, now: dt.datetime) -> None:
+    """Count a guess before it is looked at, so that many at once are slowed down as those one after the other; a right one is
+    forgotten. Raises NotSignedIn where the last was too short a while ago."""
+    with atomic(porch):
+        failed = store.failures(porch, key)
+        if failed is not None:
+            until = dt.datetime.fromisoformat(failed[1]) + wait_after(failed[0])
+            if now < until:
+                seconds = round((until - now).total_seconds()) + 1
+                raise NotSignedIn(f"Too many wrong guesses: wait {seconds} seconds and try again.", wait=seconds)
+        store.note_failure(porch, key, _text(now))
 
 
 def is_code(porch: Database, given: str, code: str, what: str, now: dt.datetime) -> bool:
     """Whether the code is right; wrong ones slow down the next, counted under `what`. Raises NotSignedIn."""
-    _not_too_soon(porch, what, now)
+    _count(porch, what, now)
     right = secrets.compare_digest(given.strip().upper().encode("utf-8", "replace"), code.encode())
     if right:
         store.forget_failures(porch, what)
-    else:
-        store.note_failure(porch, what, _text(now))
     return right
 
 

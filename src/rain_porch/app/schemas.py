@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from ..documents.search import SearchDoc
 from ..documents.stored import WorkupDoc
-from ..documents.wire import BacktestDoc, FindDoc, ImportDoc, MarketDoc, PriceDoc, UndoneDoc
+from ..documents.wire import AccountDoc, BacktestDoc, FindDoc, ImportDoc, MarketDoc, PriceDoc, UndoneDoc
 from .market.closer_looks import BandsDoc, BehindDoc, ChangesDoc
 from .market.views import SoFarDoc, ViewAnswerDoc
 
@@ -24,4 +24,5 @@ SCHEMAS: dict[str, type[BaseModel]] = {
     "market-bands": BandsDoc,
     "search": SearchDoc,
     "workup": WorkupDoc,
+    "user": AccountDoc,
 }

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import Literal
 
 from .base import Doc, Value
 from .search import SearchDoc
@@ -42,6 +43,17 @@ class ImportDoc(Doc):
     forms: list[FormReadDoc] = []
     swapped: int = 0  # rows whose latitude and longitude look swapped: --places swap puts them right
     far: int = 0  # rows far from everything held: --places new believes them
+
+
+class AccountDoc(Doc):
+    """may_import: may bring records in, take imports back, say what is wrong with a record. signs_in: has a password."""
+
+    account_id: int
+    name: str
+    role: Literal["agent", "manager"]
+    may_import: bool
+    disabled: bool
+    signs_in: bool
 
 
 class KeptDoc(Doc):

@@ -57,7 +57,9 @@ def atomic(db: WritableDb) -> Iterator[WritableDb]:
         db.execute("BEGIN IMMEDIATE")
         try:
             yield db
-            db.execute("COMMIT")  # within: a disk that is full here too leaves no transaction open, in which later saves would hang
+            db.execute(
+                "COMMIT"
+            )  # within: a disk that is full here too leaves no transaction open, in which later saves would hang
         except BaseException:
             if db.in_transaction:  # a full disk may have ended it already
                 db.execute("ROLLBACK")

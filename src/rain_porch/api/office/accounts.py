@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from ...app import accounts, sharing
 from ...core.errors import NotAllowed
+from ...documents.wire import AccountDoc
 from ..errors import RESPONSES
 from ..state import AskedNumber, Number, Porch
 
@@ -19,17 +20,6 @@ Role = Literal["agent", "manager"]
 class ColleagueDoc(BaseModel):
     account_id: int
     name: str
-
-
-class AccountDoc(BaseModel):
-    """may_import: may bring records in, take imports back, say what is wrong with a record. signs_in: has a password."""
-
-    account_id: int
-    name: str
-    role: Role
-    may_import: bool
-    disabled: bool
-    signs_in: bool
 
 
 class ChangedAccount(BaseModel):
@@ -71,14 +61,14 @@ def colleagues(porch: Porch) -> list[ColleagueDoc]:
 
 @router.get("/accounts")
 def all_accounts(porch: Porch) -> list[AccountDoc]:
-    return [_doc(a) for a in accounts.all_accounts(porch.agent.porch)]
+    return [accounts.account_doc(a) for a in accounts.all_accounts(porch.agent.porch)]
 
 
 @router.post("/accounts", status_code=201)
 def add_account(porch: Porch, body: NewAccount) -> AccountDoc:
     db = porch.agent.porch
     _after_the_first(porch)
-    return _doc(
+    return accounts.account_doc(
         accounts.read_account(db, accounts.add_account(db, body.name, body.role, body.may_import, body.password))
     )
 
@@ -87,7 +77,7 @@ def add_account(porch: Porch, body: NewAccount) -> AccountDoc:
 def change_account(porch: Porch, account_id: Number, body: ChangedAccount) -> AccountDoc:
     db = porch.agent.porch
     accounts.change_account(db, account_id, body.name, body.role, body.may_import, body.disabled)
-    return _doc(accounts.read_account(db, account_id))
+    return accounts.account_doc(accounts.read_account(db, account_id))
 
 
 @router.put("/accounts/{account_id}/password", status_code=204)
@@ -107,10 +97,3 @@ def _after_the_first(porch: Porch) -> None:
     """A password closes a folder that was open to who sits here: that must be their own first, or they could not come back."""
     if not accounts.somebody_signs_in(porch.agent.porch):
         raise NotAllowed("Make the first account first, your own: with the code that the service printed at its start.")
-
-
-def _doc(a: accounts.Account) -> AccountDoc:
-    return AccountDoc(
-        account_id=a.account_id, name=a.name, role="manager" if a.is_manager else "agent", may_import=a.may_import,
-        disabled=a.disabled, signs_in=a.password_hash is not None,
-    )  # fmt: skip

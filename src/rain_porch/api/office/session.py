@@ -84,9 +84,7 @@ def change_password(porch: Porch, request: Request, response: Response, body: Pa
     if not accounts.somebody_signs_in(db):
         raise NotAllowed("Nobody signs in here yet: make the first account, with the code that the service printed.")
     account = accounts.read_account(db, porch.agent.account_id)
-    accounts.change_own_password(db, account, body.old, body.new)
-    _, token = accounts.sign_in(db, account.name, body.new, porch.agent.now())
-    _let_in(request, response, token)
+    _let_in(request, response, accounts.change_own_password(db, account, body.old, body.new, porch.agent.now()))
 
 
 @router.post("/first-account", status_code=201)
@@ -95,9 +93,8 @@ def make_first(request: Request, response: Response, body: FirstDoc) -> SessionD
     state: State = request.app.state.porch
     if not accounts.is_code(state.porch, body.code, state.first_code, FIRST, state.now()):
         raise NotSignedIn("This is not the code: the service printed it where it was started.", field="code")
-    accounts.make_first(state.porch, body.name, body.password)
-    account, token = accounts.sign_in(state.porch, body.name, body.password, state.now())
-    _let_in(request, response, token)
+    account = accounts.make_first(state.porch, body.name, body.password)
+    _let_in(request, response, accounts.begin_session(state.porch, account, state.now()))
     return _doc(state, account, False)
 
 
@@ -118,7 +115,9 @@ def _doc(state: State, account: accounts.Account | None, by_itself: bool) -> Ses
     return SessionDoc(
         who=None
         if account is None
-        else WhoDoc(account_id=account.account_id, name=account.name, role=account.role, may_import=account.may_import),
+        else WhoDoc(
+            account_id=account.account_id, name=account.name, role=account.role, may_import=account.may_change_records
+        ),
         by_itself=by_itself,
         first=not accounts.somebody_signs_in(state.porch),
         demo=photos.is_demo(state.records.folder),

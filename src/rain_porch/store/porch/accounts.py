@@ -14,7 +14,7 @@ _ALL = "SELECT account_id, name, role, may_import, disabled, password_hash FROM 
 
 @dataclass(frozen=True)
 class Account:
-    """may_import: may bring records in, take imports back, say what is wrong with a record."""
+    """may_import: is allowed to bring records in, take imports back, say what is wrong with a record; a manager always is."""
 
     account_id: int
     name: str
@@ -26,6 +26,10 @@ class Account:
     @property
     def is_manager(self) -> bool:
         return self.role == MANAGER
+
+    @property
+    def may_change_records(self) -> bool:
+        return not self.disabled and (self.may_import or self.is_manager)
 
 
 def _account(row: Any) -> Account:
@@ -67,7 +71,7 @@ def change(db: WritableDb, account_id: int, name: str, role: str, may_import: bo
     with atomic(db):
         before = read(db, account_id)
         _not_taken(db, name, account_id)
-        managers = [a for a in listed(db) if a.is_manager and not a.disabled]
+        managers = [a for a in listed(db) if a.is_manager and not a.disabled and a.password_hash is not None]
         if managers == [before] and (disabled or role != MANAGER):
             raise BadInput("role", f"{before.name} is the only manager: make another one first.")
         db.execute(
