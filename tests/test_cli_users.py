@@ -8,6 +8,8 @@ import json
 import pytest
 
 from rain_porch.cli import main
+from rain_porch.store.db import PORCH, Database
+from rain_porch.store.porch import acts
 
 PASSWORD = "seven grey herons wading"
 
@@ -23,7 +25,7 @@ def run(town, capsys, monkeypatch):
     return called
 
 
-def test_accounts_are_made_listed_disabled_and_worked_as(run):
+def test_accounts_are_made_listed_disabled_and_worked_as(run, town):
     code, first = run("user", "add", "Iris Vole", "--password-stdin")
     assert code == 0 and (first["account_id"], first["role"], first["may_import"]) == (1, "manager", True)
     code, second = run("user", "add", "Joan Tern", "--password-stdin")
@@ -35,6 +37,11 @@ def test_accounts_are_made_listed_disabled_and_worked_as(run):
     code, said = run("undo", "1", "--user", "Joan Tern")
     assert code == 1 and "may not change the records" in said["error"]
     assert run("workups", "--user", "Nobody")[0] == 1
+    run("undo", "1")
+    porch = Database(town, PORCH)
+    (act, *_) = acts.listed(porch, None)
+    porch.close()
+    assert (act["name"], act["what"], act["of_what"]) == ("Iris Vole", "took back, on the command line,", "import 1")
     run("user", "disable", "Joan Tern")
     code, said = run("workups", "--user", "Joan Tern")
     assert code == 1 and "disabled" in said["error"]

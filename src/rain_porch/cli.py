@@ -191,7 +191,10 @@ def main(argv: Sequence[str] | None = None) -> int:
         finish_restore(data_folder(args.data))
         if args.command in ("import", "undo", "feed"):
             user_commands.may_change_records(data_folder(args.data), args.user)
-        return int(args.run(args))
+        code = int(args.run(args))
+        if code == 0:
+            user_commands.note_act(data_folder(args.data), args)
+        return code
     except RainPorchError as error:
         print(f"rain-porch: {error.message}", file=sys.stderr)
         if args.json:

@@ -49,7 +49,13 @@ def test_a_client_goes_with_all_that_was_delivered_to_them(agent, tmp_path):
     folder = agent.records.folder
     before = held_in(folder, tmp_path)
     assert NAME.encode() in before and MAIL.encode() in before
+    damaged = copy_workup(agent, n)
+    broken = '{"client": "' + NAME + '"'
+    agent.porch.execute("UPDATE workups SET document = :d WHERE workup_id = :n", {"d": broken, "n": damaged})
+    other = copy_workup(agent, n)
+    agent.porch.execute("UPDATE workups SET document = '{broken' WHERE workup_id = :n", {"n": other})
     assert erase_client(agent, first) == 2
+    assert workups.read(agent.porch, 1, other)["document"] == "{broken", "what does not name her is left as it is"
     after = held_in(folder, tmp_path)
     assert NAME.encode() not in after and MAIL.encode() not in after
     assert [d["client"] for d in deliveries(agent)] == ["Orla Grayle"] and due_work.listed(agent.porch, 1) == []

@@ -37,7 +37,7 @@ def create_app(
 ) -> FastAPI:
     """The application on one data folder; `now` is its only clock, `hosts` the names under which it is asked, `is_open_here` as
     State has it. path: under which a proxy offers the service, and which it takes off, such as "/porch"."""
-    app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None)
+    app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.porch = State(folder, now, is_open_here, path)
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=4)

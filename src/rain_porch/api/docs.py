@@ -5,8 +5,10 @@ from __future__ import annotations
 from html import escape
 from typing import Any
 
-from fastapi import FastAPI
-from fastapi.responses import HTMLResponse
+from fastapi import Depends, FastAPI
+from fastapi.responses import HTMLResponse, JSONResponse
+
+from .who import signed_in
 
 _STYLE = """
 body { font: 15px/1.5 Figtree, system-ui, sans-serif; max-width: 960px; margin: 32px auto; padding: 0 20px; color: #24404e }
@@ -16,9 +18,14 @@ b { display: inline-block; min-width: 62px } dl { margin: 4px 0 0 68px } dt { fl
 
 
 def install(app: FastAPI) -> None:
+    """Both for who has signed in, as everything that is asked."""
     page: list[str] = []
 
-    @app.get("/api/docs", include_in_schema=False)
+    @app.get("/openapi.json", include_in_schema=False, dependencies=[Depends(signed_in)])
+    def for_programs() -> JSONResponse:
+        return JSONResponse(app.openapi())
+
+    @app.get("/api/docs", include_in_schema=False, dependencies=[Depends(signed_in)])
     def described() -> HTMLResponse:
         if not page:
             page.append(as_html(app.openapi()))

@@ -98,9 +98,11 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(OSError)
     def no_room(request: Request, error: sqlite3.OperationalError | OSError) -> JSONResponse:
         """A disk that is full, or that may not be written: nothing was changed, and it is told what to do."""
-        full = "full" in str(error) or getattr(error, "errno", None) in (errno.ENOSPC, errno.EDQUOT)
-        shut = "readonly" in str(error) or getattr(error, "errno", None) in (errno.EROFS, errno.EACCES, errno.EPERM)
-        if not (full or shut):
+        if isinstance(error, OSError):
+            ours = error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EROFS, errno.EACCES, errno.EPERM)
+        else:
+            ours = any(word in str(error) for word in ("full", "readonly"))
+        if not ours:
             raise error
         return JSONResponse(
             ErrorDoc(message=unreadable(request.app.state.porch.records.folder, error)).model_dump(), 507

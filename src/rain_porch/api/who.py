@@ -6,6 +6,8 @@ as the folder's owner. As soon as one has, or where others could reach the servi
 
 from __future__ import annotations
 
+import logging
+import sqlite3
 from dataclasses import dataclass
 
 from fastapi import Request
@@ -46,6 +48,14 @@ def asker(request: Request) -> Asker:
     return Asker(accounts.account_of(state.porch, token, state.now()) if token else None, False)
 
 
+def signed_in(request: Request) -> Account:
+    """The account that asks. Raises NotSignedIn for nobody."""
+    account = asker(request).account
+    if account is None:
+        raise NotSignedIn("Sign in first.")
+    return account
+
+
 def right_of(request: Request) -> Right | None:
     return RIGHTS.get((request.method, path_of_route(request.scope)))
 
@@ -57,9 +67,7 @@ def may(request: Request) -> None:
     right = right_of(request)
     if right is Right.ANYONE:
         return
-    account = asker(request).account
-    if account is None:
-        raise NotSignedIn("Sign in first.")
+    account = signed_in(request)
     agent = Agent(account.account_id, state.porch, state.records.snapshot(), state.now, is_manager=account.is_manager)
     if right is None or (right is Right.MANAGER and not account.is_manager):
         raise NotAllowed("Only a manager of the office may do that.")
@@ -85,4 +93,7 @@ def note(request: Request, status: int) -> None:
         return
     state: State = request.app.state.porch
     what, of_what = act_in_words(request.method, path_of_route(request.scope), request.path_params)
-    note_act(state.porch, agent.account_id, what, of_what, state.now())
+    try:
+        note_act(state.porch, agent.account_id, what, of_what, state.now())
+    except sqlite3.Error:  # what was done is done, and answered
+        logging.getLogger(__name__).exception("what was done could not be noted")

@@ -17,7 +17,8 @@ FOLDERS_OWNER = 1  # the account that every data folder begins with
 @dataclass(frozen=True)
 class Agent:
     """owner: the account whose rows are read and changed. porch: porch.db, of which only the owner's rows are theirs.
-    now: the only clock. hand: the account that asks, where it works on what is another's; the owner's own where None."""
+    now: the only clock. hand: the account that asks, where it works on what is another's; the owner's own where None.
+    may_edit: whether the workup that is asked of may be changed by them."""
 
     owner: int
     porch: database.Database
@@ -25,19 +26,16 @@ class Agent:
     now: Callable[[], dt.datetime]
     hand: int | None = None
     is_manager: bool = False
+    may_edit: bool = True
 
     @property
     def account_id(self) -> int:
         """The account that asks."""
         return self.owner if self.hand is None else self.hand
 
-    def in_place_of(self, owner: int) -> Agent:
-        """Who works on what is another's."""
-        return replace(self, owner=owner, hand=self.account_id)
-
-    def themselves(self) -> Agent:
-        """Who asks, on what is their own."""
-        return replace(self, owner=self.account_id, hand=None)
+    def in_place_of(self, owner: int, may_edit: bool = True) -> Agent:
+        """Who works on what is another's, or only reads it."""
+        return replace(self, owner=owner, hand=self.account_id, may_edit=may_edit)
 
     def stamp(self) -> str:
         return self.now().isoformat(timespec="seconds")

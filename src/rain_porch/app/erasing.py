@@ -10,6 +10,7 @@ from ..core.errors import NotFound
 from ..store import db as database
 from ..store import own_files
 from ..store.porch import clients, deliveries, shares, workups
+from ..store.records import photo_undo
 from .agent import Agent
 
 
@@ -24,7 +25,9 @@ def erase_client(agent: Agent, client_id: int) -> int:
     name, email = person["name"].strip().casefold(), person["email"].strip().casefold()
 
     def without_them(text: str) -> str:
-        return _changed(text, lambda d: d.update(client="") if d.get("client", "").strip().casefold() == name else None)
+        return _changed(
+            text, name, lambda d: d.update(client="") if d.get("client", "").strip().casefold() == name else None
+        )
 
     with database.erasing(agent.porch):
         gone = deliveries.erase(agent.porch, agent.owner, name, email)
@@ -39,7 +42,9 @@ def erase_photo(agent: Agent, workup_id: int, file: str) -> None:
     Raises NotFound."""
 
     def without_it(text: str) -> str:
-        return _changed(text, lambda d: d.update(photos=[p for p in d.get("photos", []) if p.get("file") != file]))
+        return _changed(
+            text, file, lambda d: d.update(photos=[p for p in d.get("photos", []) if p.get("file") != file])
+        )
 
     if file not in workups.read(agent.porch, agent.owner, workup_id)["document"] and not shares.has_file(
         agent.porch, agent.owner, file, -1
@@ -48,12 +53,18 @@ def erase_photo(agent: Agent, workup_id: int, file: str) -> None:
     with database.erasing(agent.porch):
         workups.rewrite(agent.porch, agent.owner, workup_id, without_it)
         shares.forget_file(agent.porch, agent.owner, file)
-    listed = agent.records.db.execute("SELECT 1 FROM photos WHERE file_name = :f", {"f": file}).fetchone()
-    if listed is None and file not in own_files.named(agent.porch):
+    if photo_undo.unnamed(agent.records.db, {file}) - own_files.named(agent.porch):
         (agent.records.folder / "photos" / file).unlink(missing_ok=True)
 
 
-def _changed(text: str, change: Callable[[dict[str, Any]], Any]) -> str:
-    document = json.loads(text)
+def _changed(text: str, what: str, change: Callable[[dict[str, Any]], Any]) -> str:
+    """A document without what is erased; one in which that does not stand is left as it is. One that is damaged and holds it
+    goes whole: nothing in it can be told apart."""
+    if what not in text.casefold():
+        return text
+    try:
+        document = json.loads(text)
+    except ValueError:
+        return "{}"
     change(document)
     return json.dumps(document, ensure_ascii=False, separators=(",", ":"))

@@ -63,19 +63,12 @@ def agent_for_workup(agent: Agent, workup_id: int, editing: bool, own: bool) -> 
         raise NotAllowed("This workup is shared with you: only whose it is may do that.")
     if editing and not share.may_edit:
         raise NotAllowed("This workup is shared with you to read: ask whose it is to let you edit it.")
-    return agent.in_place_of(share.owner)
+    return agent.in_place_of(share.owner, share.may_edit)
 
 
 def whose(agent: Agent) -> str | None:
     """The name of the colleague whose workup this is; None where it is the agent's own."""
     return None if agent.owner == agent.account_id else accounts.read(agent.porch, agent.owner).name
-
-
-def may_edit(agent: Agent, workup_id: int) -> bool:
-    if agent.owner == agent.account_id or agent.is_manager:
-        return True
-    share = store.of_workup_for(agent.porch, workup_id, agent.account_id)
-    return bool(share and share.may_edit)
 
 
 def agent_for_delivery(agent: Agent, delivery_id: int) -> Agent:

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from ..core.errors import BadInput
+from ..core.errors import BadInput, Refused
 from ..records.feed import pull
 from ..store import backups, db
+from .accounts import read_account
 from .agent import Agent
 from .handover.delivering import post
 from .incoming.fetching import fetch, fetch_from_afar
@@ -26,6 +27,9 @@ def send_message(agent: Agent, details: Mapping[str, Any]) -> str:
 
 def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
     """details: address, token, source as they were given when the feed was pulled by hand; nearby: from this network too."""
+    account = read_account(agent.porch, agent.owner)
+    if not account.may_change_records:
+        raise Refused(f"{account.name} may not change the records any more: a manager can let them, or take this away.")
     folder = agent.records.folder
     own = db.open_database(folder, db.RECORDS)
     try:

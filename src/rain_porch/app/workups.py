@@ -209,8 +209,7 @@ def _where_they_stand(agent: Agent, rows: list[dict[str, Any]]) -> list[dict[str
 
 def titles(agent: Agent) -> list[tuple[int, str]]:
     """(number, title) of every workup of theirs or shared with them, newest change first; no document is read for it."""
-    shared = store.listed_for(agent.porch, agent.owner, False)
-    return [*store.titled(agent.porch, agent.owner), *((row["workup_id"], row["title"]) for row in shared)]
+    return [*store.titled(agent.porch, agent.owner), *store.titled_for(agent.porch, agent.owner)]
 
 
 def open_workup(agent: Agent, workup_id: int) -> Opened:

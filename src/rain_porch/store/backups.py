@@ -12,7 +12,7 @@ from pathlib import Path
 
 from ..core.errors import Refused
 from . import own_files
-from .db import PORCH, RECORDS, connect, newest_schema, not_ours, open_database
+from .db import PORCH, RECORDS, connect, newest_schema, not_ours
 from .folder_lock import LOCK, held
 
 NAMES = (f"{RECORDS}.db", f"{PORCH}.db")
@@ -133,7 +133,10 @@ def check_photos(folder: Path) -> tuple[list[str], list[str]]:
     """(photos that a listing names and that are not there, files that nothing names: no damage, but room that could be had)."""
     if not all((folder / name).is_file() for name in NAMES):
         return [], []
-    with closing(open_database(folder, RECORDS)) as records, closing(open_database(folder, PORCH)) as porch:
+    with closing(connect(folder / f"{RECORDS}.db")) as records, closing(connect(folder / f"{PORCH}.db")) as porch:
+        schemas = [int(db.execute("PRAGMA user_version").fetchone()[0]) for db in (records, porch)]
+        if schemas != [newest_schema(RECORDS), newest_schema(PORCH)]:
+            return [], []  # of an earlier version, which looking does not bring along
         theirs = {r[0] for r in records.execute("SELECT file_name FROM photos")}
         before = {r[0] for r in records.execute("SELECT json_extract(before, '$.file_name') FROM import_changes")}
         own = own_files.named(porch)

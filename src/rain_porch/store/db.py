@@ -158,7 +158,7 @@ def unreadable(folder: Path, error: sqlite3.DatabaseError | OSError) -> str:
         path = error.filename or folder
         if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
             return f"{path} may not be read or written by this account: change that, or name another place."
-        if error.errno == errno.ENOSPC:
+        if error.errno in (errno.ENOSPC, errno.EDQUOT):
             return f"There is no room left for {path}: make some, and repeat."
         return f"{path}: {error.strerror or why}."
     if "readonly" in why:

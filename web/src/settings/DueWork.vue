@@ -5,9 +5,11 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import { moment } from '@/shared/format'
+import { useSession } from '@/session/useSession'
 
 /** Work that waits for its time: what is due when, what came of it; stopped, begun again, done at once. */
 const client = useQueryClient()
+const { isManager } = useSession()
 const told = useQuery({
   queryKey: ['due-work'],
   queryFn: () => got(api.GET('/api/due-work')),
@@ -38,13 +40,13 @@ function nightly() {
   return act(() =>
     got(
       api.POST('/api/due-work', {
-        body: { kind: 'backup', every_minutes: 1440, due_at: local, details: {} },
+        body: { kind: 'backup', every_minutes: 1440, due_at: local },
       }),
     ),
   )
 }
 const once = () =>
-  act(() => got(api.POST('/api/due-work', { body: { kind: 'backup', every_minutes: 1440, details: {} } })))
+  act(() => got(api.POST('/api/due-work', { body: { kind: 'backup', every_minutes: 1440 } })))
 const RHYTHM: Record<number, string> = { 1440: 'every day', 60: 'every hour', 10080: 'every week' }
 const rhythm = (minutes: number | null) =>
   minutes === null ? 'once' : (RHYTHM[minutes] ?? `every ${minutes} minutes`)
@@ -86,13 +88,9 @@ const state = (row: Docs['DueWorkDoc']) =>
       </tbody>
     </PlainTable>
     <p v-else class="quiet">Nothing waits. A backup holds records, workups and photos in one file.</p>
-    <p class="mt-3 acts">
-      <ActButton v-if="!rows.some((r) => r.kind === 'backup')" @click="nightly">
-        Back up every night
-      </ActButton>
-      <ActButton v-if="!rows.some((r) => r.kind === 'backup')" plain @click="once">
-        Back up now and every day
-      </ActButton>
+    <p v-if="isManager && !rows.some((r) => r.kind === 'backup')" class="mt-3 acts">
+      <ActButton @click="nightly"> Back up every night </ActButton>
+      <ActButton plain @click="once"> Back up now and every day </ActButton>
     </p>
   </section>
 </template>

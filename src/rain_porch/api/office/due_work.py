@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any, Literal
+from typing import Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
@@ -31,10 +31,9 @@ class DueWorkDoc(BaseModel):
 
 
 class PlanDoc(BaseModel):
-    """due_at: now where none is given."""
+    """due_at: now where none is given. Messages and feeds are planned where they are sent and pulled, by who may."""
 
-    kind: str = Field(max_length=40)
-    details: dict[str, Any] = Field(default={}, max_length=20)
+    kind: Literal["backup"]
     every_minutes: int | None = Field(default=None, le=525_600)
     due_at: dt.datetime | None = None
 
@@ -47,7 +46,7 @@ def waiting(porch: Porch) -> list[DueWorkDoc]:
 @router.post("/due-work", status_code=201)
 def plan(porch: Porch, body: PlanDoc) -> DueWorkDoc:
     due = (body.due_at or porch.agent.now()).replace(tzinfo=None)
-    number = schedule.plan(porch.agent, body.kind, body.details, body.every_minutes, due)
+    number = schedule.plan(porch.agent, body.kind, {}, body.every_minutes, due)
     porch.state.schedule.wake()
     return next(DueWorkDoc(**w) for w in schedule.waiting(porch.agent) if w["work_id"] == number)
 

@@ -153,7 +153,7 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         last_change=history[0]["what"] if history else "",
         picture=_front(porch, opened),
         whose=sharing.whose(porch.agent),
-        may_edit=sharing.may_edit(porch.agent, workup_id),
+        may_edit=porch.agent.may_edit,
     )
 
 

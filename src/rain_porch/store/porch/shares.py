@@ -79,7 +79,8 @@ def hand_over(db: WritableDb, owner: int, workup_id: int, to: int) -> None:
         db.execute("DELETE FROM shares WHERE workup_id = :w AND account_id = :to", key)
         db.execute(
             "INSERT OR IGNORE INTO own_files SELECT :to, json_extract(p.value, '$.file') "
-            "FROM workups w, json_each(w.document, '$.photos') p WHERE w.workup_id = :w",
+            "FROM workups w, json_each(CASE WHEN json_valid(w.document) THEN w.document ELSE '{}' END, '$.photos') p "
+            "WHERE w.workup_id = :w",
             key,
         )
 

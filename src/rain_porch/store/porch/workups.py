@@ -129,9 +129,10 @@ def listed(db: Db, owner: int, archived: bool = False, words: str = "") -> list[
     return [dict(r) for r in rows]
 
 
+# a document that is damaged has no address and no client, and hides no other
 _WITH_WORDS = (
-    "(:words = '%%' OR title LIKE :words ESCAPE '!' OR json_extract(document, '$.address') LIKE :words ESCAPE '!' "
-    "OR json_extract(document, '$.client') LIKE :words ESCAPE '!')"
+    "(:words = '%%' OR title LIKE :words ESCAPE '!' OR CASE WHEN json_valid(document) THEN "
+    "json_extract(document, '$.address') LIKE :words ESCAPE '!' OR json_extract(document, '$.client') LIKE :words ESCAPE '!' END)"
 )
 
 
@@ -160,6 +161,16 @@ def titled(db: Db, owner: int, archived_too: bool = False) -> list[tuple[int, st
         "SELECT workup_id, title FROM workups WHERE owner = :owner AND (:all OR archived_at IS NULL) "
         "ORDER BY changed_at DESC, workup_id DESC LIMIT :most",
         {"owner": owner, "all": int(archived_too), "most": -1 if archived_too else 500},
+    )
+    return [(r["workup_id"], r["title"]) for r in rows]
+
+
+def titled_for(db: Db, owner: int) -> list[tuple[int, str]]:
+    """(number, title) of each that is shared with the account and at hand."""
+    rows = db.execute(
+        "SELECT workup_id, title FROM shares JOIN workups USING (workup_id) "
+        "WHERE account_id = :owner AND archived_at IS NULL ORDER BY changed_at DESC, workup_id DESC LIMIT 500",
+        {"owner": owner},
     )
     return [(r["workup_id"], r["title"]) for r in rows]
 

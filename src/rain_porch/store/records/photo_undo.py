@@ -6,6 +6,8 @@ import json
 import sqlite3
 from collections.abc import Mapping
 
+from ..db import Db
+
 Key = tuple[str, int]  # a listing's number, the place among its photos
 
 
@@ -45,12 +47,12 @@ def take_back(db: sqlite3.Connection, import_id: int) -> tuple[int, int, list[tu
     return removed, len(rows), [(str(r[0]), int(r[1])) for r in kept]
 
 
-def files_of(db: sqlite3.Connection, import_id: int) -> set[str]:
+def files_of(db: Db, import_id: int) -> set[str]:
     """The files that stand in place through this import."""
     return {r[0] for r in db.execute("SELECT file_name FROM photos WHERE last_import = :id", {"id": import_id})}
 
 
-def unnamed(db: sqlite3.Connection, files: set[str]) -> set[str]:
+def unnamed(db: Db, files: set[str]) -> set[str]:
     """Of these files, those that no listing's photo is any more, and none that could be brought back would be."""
     named = {r[0] for r in db.execute("SELECT file_name FROM photos")}
     named |= {
