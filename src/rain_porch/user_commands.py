@@ -36,7 +36,12 @@ _ACTS = {
 
 def note_act(folder: Path, args: argparse.Namespace) -> None:
     """Keep who did what, where the folder has accounts' own things to keep it beside; what only asks is no act."""
-    if args.command not in _ACTS or getattr(args, "act", "") == "list" or getattr(args, "dry_run", False) or getattr(args, "stand_in", None):
+    if (
+        args.command not in _ACTS
+        or getattr(args, "act", "") == "list"
+        or getattr(args, "dry_run", False)
+        or getattr(args, "stand_in", None)
+    ):
         return
     if not (folder / f"{PORCH}.db").is_file():
         return

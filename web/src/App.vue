@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { served } from '@/shared/servicePath'
 import CommandField from '@/shared/ui/CommandField.vue'
+import { useQueryClient } from '@tanstack/vue-query'
 import { defineAsyncComponent } from 'vue'
+import { onSignedOut } from '@/shared/api/client'
 import {
   mdiChartLine,
   mdiClipboardTextOutline,
@@ -24,6 +26,8 @@ const places = [
 useLight().follow()
 const SignIn = defineAsyncComponent(() => import('./session/SignIn.vue'))
 const { isOut } = useSession()
+const queries = useQueryClient()
+onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
 </script>
 
 <template>

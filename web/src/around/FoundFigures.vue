@@ -55,11 +55,6 @@ const figure = (kind: string, what: string) =>
   white-space: nowrap;
   vertical-align: top;
 }
-.marked {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
 .first td {
   border-top: var(--line);
 }

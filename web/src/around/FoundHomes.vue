@@ -53,11 +53,6 @@ const lit = defineModel<string | null>({ required: true })
   white-space: nowrap;
   vertical-align: top;
 }
-.marked {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
 .homes {
   margin-top: 18px;
 }

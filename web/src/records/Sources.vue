@@ -96,7 +96,7 @@ const OUT: [string, string[]][] = [
       </div>
     </section>
     <aside>
-      <form class="sheet box" @submit.prevent="pull">
+      <form class="sheet box framed" @submit.prevent="pull">
         <h2>Feed</h2>
         <p class="quiet small">
           A server of listings as JSON pages (RESO Web API). Only what changed since the last pull is fetched.
@@ -160,13 +160,6 @@ label {
   display: grid;
   gap: 2px;
   font-size: var(--small);
-}
-input,
-select {
-  padding: 5px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
 }
 .out {
   display: grid;

@@ -1,7 +1,7 @@
 import { served } from '@/shared/servicePath'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, got, onSignedOut } from '@/shared/api/client'
+import { api, got } from '@/shared/api/client'
 
 /** Who is signed in here, and what stands before those who are not. */
 export function useSession() {
@@ -11,7 +11,6 @@ export function useSession() {
     queryFn: () => got(api.GET('/api/session')),
     staleTime: Infinity,
   })
-  onSignedOut(() => void client.invalidateQueries({ queryKey: ['session'] }))
   const who = computed(() => session.data.value?.who ?? null)
   const isManager = computed(() => who.value?.role === 'manager')
   const mayImport = computed(() => !!who.value && (who.value.may_import || isManager.value))

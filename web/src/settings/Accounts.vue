@@ -64,7 +64,7 @@ async function add() {
 </script>
 
 <template>
-  <section aria-labelledby="accounts">
+  <section class="framed" aria-labelledby="accounts">
     <h2 id="accounts" class="mt-8 mb-1">Accounts</h2>
     <FirstAccount v-if="session.data.value?.first" />
     <template v-else>
@@ -172,16 +172,6 @@ async function add() {
 <style scoped>
 table {
   width: 100%;
-}
-td :deep(input:not([type='checkbox'])),
-td select,
-.new input:not([type='checkbox']),
-.new select {
-  height: 28px;
-  padding: 0 7px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
 }
 .acts {
   display: flex;

@@ -25,7 +25,7 @@ const when = (a: Docs['ActDoc']) =>
 </script>
 
 <template>
-  <section aria-labelledby="acts">
+  <section class="framed" aria-labelledby="acts">
     <h2 id="acts" class="mt-8 mb-1">Who did what</h2>
     <p v-if="(accounts.data.value ?? []).length > 1" class="mb-2">
       <label>
@@ -74,12 +74,6 @@ const when = (a: Docs['ActDoc']) =>
 <style scoped>
 table {
   width: 100%;
-}
-select {
-  padding: 3px 7px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
 }
 td a {
   color: inherit;

@@ -60,11 +60,4 @@ label {
   display: grid;
   font-size: var(--small);
 }
-input {
-  height: 28px;
-  padding: 0 7px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
-}
 </style>

@@ -1,20 +1,16 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, got, type Docs, type Told } from './api/client'
+import { useRested } from './useRested'
 
 export type Hit = Docs['HitDoc']
 
 /** What a typed text may mean, and what opening one of the answers does. */
 export function useLookup(text: Ref<string>) {
   const router = useRouter()
-  const asked = ref('')
+  const asked = useRested(text)
   const failed = ref('')
-  let timer = 0
-  watch(text, (now) => {
-    window.clearTimeout(timer)
-    timer = window.setTimeout(() => (asked.value = now.trim()), 90)
-  })
   const query = useQuery({
     queryKey: ['lookup', asked],
     queryFn: () => got(api.GET('/api/lookup', { params: { query: { text: asked.value } } })),

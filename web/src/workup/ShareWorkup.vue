@@ -76,7 +76,7 @@ async function handOver() {
 
 <template>
   <DialogBox title="Share with colleagues" :width="560" @close="emit('close')">
-    <PlainTable v-if="others.length" aria-label="Colleagues">
+    <PlainTable v-if="others.length" class="framed" aria-label="Colleagues">
       <tbody>
         <tr v-for="c in others" :key="c.account_id">
           <td>{{ c.name }}</td>
@@ -95,7 +95,7 @@ async function handOver() {
       </tbody>
     </PlainTable>
     <p v-else class="quiet">There are no colleagues yet: a manager adds them under Settings, Accounts.</p>
-    <form v-if="others.length" class="give" @submit.prevent="handOver">
+    <form v-if="others.length" class="give framed" @submit.prevent="handOver">
       <label>
         Give it to
         <ChoiceField v-model="to" @chosen="sure = false">
@@ -119,13 +119,6 @@ table {
 }
 .way {
   text-align: right;
-}
-select {
-  height: 30px;
-  padding: 0 7px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
 }
 .give {
   display: flex;

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import CheckBox from '@/shared/ui/CheckBox.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { useSession } from '@/session/useSession'
+import { useRested } from '@/shared/useRested'
 import Ways from '@/shared/Ways.vue'
 import Clients from './clients/Clients.vue'
 import Delivered from './clients/Delivered.vue'
@@ -14,11 +15,12 @@ const { session, isManager } = useSession()
 const every = ref(false)
 const archived = ref(false)
 const words = ref('')
+const sought = useRested(words)
 </script>
 
 <template>
   <div class="pa-8" style="max-width: 1080px">
-    <div class="head">
+    <div class="head framed">
       <h1>{{ WAYS[way] }}</h1>
       <Ways v-model="way" :ways="WAYS" label="What is listed" />
       <TextField
@@ -35,7 +37,7 @@ const words = ref('')
         <CheckBox v-model="every" /> of the whole office
       </label>
     </div>
-    <WorkupList v-if="way === 'workups'" bare :every="every" :archived="archived" :words="words" />
+    <WorkupList v-if="way === 'workups'" bare :every="every" :archived="archived" :words="sought" />
     <Clients v-else-if="way === 'clients'" />
     <Delivered v-else />
   </div>
@@ -50,11 +52,6 @@ const words = ref('')
 .find {
   width: 230px;
   margin-left: auto;
-  padding: 5px 9px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
-  background: rgb(var(--v-theme-surface));
 }
 .head {
   display: flex;

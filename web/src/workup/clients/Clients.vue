@@ -86,7 +86,7 @@ async function bringIn(file: File) {
 </script>
 
 <template>
-  <div class="two">
+  <div class="two framed">
     <section aria-label="Clients">
       <p class="top">
         <TextField v-model="sought" aria-label="Find a client" placeholder="Find a client" />
@@ -165,13 +165,6 @@ async function bringIn(file: File) {
   gap: 18px;
   align-items: center;
   margin-bottom: 10px;
-}
-input:not([type='file']) {
-  padding: 5px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
-  background: rgb(var(--v-theme-surface));
 }
 .one {
   padding: 14px 16px;

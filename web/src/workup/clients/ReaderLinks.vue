@@ -52,7 +52,7 @@ const withdraw = (link: number) =>
 </script>
 
 <template>
-  <div class="links">
+  <div class="links framed">
     <p>
       <ActButton plain @click="make">Make a link</ActButton>
       for
@@ -83,12 +83,5 @@ const withdraw = (link: number) =>
   gap: 4px;
   margin-top: 6px;
   white-space: normal;
-}
-input,
-select {
-  padding: 3px 7px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
 }
 </style>

@@ -66,7 +66,7 @@ async function deliver(mail: boolean) {
         What is handed over is kept as it is now, with the records that it stands on; later work does not
         change it.
       </p>
-      <div class="fields">
+      <div class="fields framed">
         <label>
           To
           <TextField v-model="name" list="client-names" maxlength="200" placeholder="Name of the client" />
@@ -125,13 +125,6 @@ header,
 }
 .wide {
   grid-column: 1 / 3;
-}
-.fields :is(input, textarea) {
-  padding: 5px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
-  font-size: var(--text);
 }
 h3 {
   margin-top: 8px;
