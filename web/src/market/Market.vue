@@ -206,4 +206,22 @@ const through = computed(() => told.value?.through ?? '')
   overflow: auto;
   min-height: 0;
 }
+/* a small screen, or a large one read at 200 %: one below the other */
+@media (max-width: 900px) {
+  .market {
+    height: auto;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .bar {
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+  .both,
+  .many {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .chart {
+    height: 340px;
+  }
+}
 </style>

@@ -163,7 +163,7 @@ label {
 }
 .out {
   display: grid;
-  grid-template-columns: 88px 34px 38px 38px 1fr;
+  grid-template-columns: 74px 32px 38px 36px minmax(0, 1fr);
   gap: 6px;
   font-size: var(--small);
 }

@@ -104,4 +104,9 @@ const past = computed(() => open.data.value?.past ?? [])
 .when {
   white-space: nowrap;
 }
+@media (max-width: 820px) {
+  .home {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>
