@@ -16,8 +16,8 @@ from . import market_commands, user_commands
 from .app.accounts import ROLES
 from .app.schemas import SCHEMAS
 from .core.errors import RainPorchError
+from .core.intake.forms import DATES, NUMBERS
 from .records.exporting import KINDS as KINDS_OUT
-from .records.forms import DATES, NUMBERS
 from .settings import SETTINGS, data_folder
 from .store.backups import finish_restore
 from .store.db import unreadable

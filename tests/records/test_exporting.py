@@ -11,9 +11,9 @@ from hypothesis import strategies as st
 
 from rain_porch.app.records import Records
 from rain_porch.core.errors import Refused
+from rain_porch.core.intake.parsing import guarded, unguarded
 from rain_porch.records.exporting import KINDS, export
 from rain_porch.records.importing import import_file
-from rain_porch.records.parsing import guarded, unguarded
 from tests.conftest import NOW
 
 

@@ -83,14 +83,15 @@ def test_rows_without_a_key_get_one_from_place_and_date(bring, records):
 @pytest.mark.parametrize(
     ("row", "reason"),
     [
-        ("B1,Closed,,41.2,-38.4,1800,,400000", "Closed without CloseDate"),
         ("B1,Closed,,41.2,-38.4,1800,someday,400000", "unreadable CloseDate"),
         ("B1,Closed,,41.2,-38.4,1800,2025-05-01,four hundred", "unreadable ClosePrice"),
         ("B1,Closed,,41.2,-38.4,1800,2025-05-01,nan", None),
         ("B1,Closed,,41.2,-38.4,1800,2025-05-01,1e999", "unreadable ClosePrice"),
-        ("B1,Expired,,41.2,-38.4,1800,,", "Expired without OffMarketDate"),
-        ("B1,Haunted,,41.2,-38.4,1800,2025-05-01,400000", "StandardStatus “Haunted” is no status"),
-        ("B1,,,41.2,-38.4,1800,,", "no status, and no close date with a price"),
+        (
+            "B1,Haunted,,41.2,-38.4,1800,2025-05-01,400000",
+            "StandardStatus “Haunted” is no status that is known: say what it means",
+        ),
+        ("B1,,,41.2,-38.4,1800,,", "no status, and no close date with a price: a column of statuses would help"),
         ("B1,Closed,,41.2,-38.4,1800,2025-05-01,400000,extra", "more cells than columns"),
         ("A1,Closed,,41.3,-38.4,1800,2025-05-01,400000", "its key stands twice in the file with different facts"),
         (",Active,,,,1800,,", "nothing that names the row"),
@@ -106,6 +107,21 @@ def test_rows_that_cannot_be_used_are_rejected_with_their_reason(bring, records,
     assert (result.new, result.rejected) == (1, 1) and reason in result.reasons
     kept = imports.reported_rows(records.live, result.import_id)
     assert kept[0]["row_number"] == 2 and kept[0]["outcome"] == "rejected" and row.split(",")[1] in kept[0]["original"]
+
+
+@pytest.mark.parametrize(
+    ("row", "told"),
+    [
+        ("B1,Closed,,41.2,-38.4,1800,,400000", "Closed without CloseDate"),
+        ("B1,X,,41.2,-38.4,1800,,", "Expired without OffMarketDate"),
+    ],
+)
+def test_a_row_whose_day_is_not_known_is_kept_with_what_is_and_told(bring, records, row, told):
+    head = "ListingId,StandardStatus,OffMarketDate,Latitude,Longitude,LivingArea,CloseDate,ClosePrice\n"
+    result = bring(f"{head}A1,Closed,,41.2,-38.4,1800,2025-05-01,400000\n{row}\n")
+    assert (result.new, result.rejected) == (2, 0) and [r for r in result.reasons if r.startswith(told)]
+    columns = records.snapshot().columns
+    assert columns.close[columns.row_of["B1"]] < -10_000
 
 
 @pytest.mark.parametrize(
@@ -150,7 +166,7 @@ def test_values_out_of_all_reason_are_kept_marked_and_left_out_of_statistics(bri
 
 def test_other_faults_blank_the_one_value_and_are_listed(bring, records):
     result = bring(
-        "ListingId,CloseDate,ClosePrice,Latitude,Longitude,GarageSpaces\nA1,2025-05-01,400000,41.2,-38.4,two\n"
+        "ListingId,CloseDate,ClosePrice,Latitude,Longitude,GarageSpaces\nA1,2025-05-01,400000,41.2,-38.4,many\n"
     )
     assert counts(result) == (1, 1, 0, 0, 0, 0) and result.reasons == {"unreadable GarageSpaces": 1}
     assert homes.listing(records.live, "A1")["garage_spaces"] is None

@@ -6,11 +6,13 @@ import datetime as dt
 import json
 import sqlite3
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from itertools import repeat
 from typing import Any
 
+from ..core.facts.words import Status
+from ..core.intake.status_words import FAILED
 from ..store.records import imports as store
 from .checking import Checker, Odd
 from .layouts import Layout
@@ -37,6 +39,16 @@ class Tally:
     changes: Counter[str] = field(default_factory=Counter)
 
 
+def _without_their_date(held: dict[str, Sequence[object]]) -> Iterator[tuple[int, str]]:
+    """Rows whose status goes with a day that is not known: (position, what is said of it). They are kept."""
+    days = zip(held["standard_status"], held["close_date"], held["off_market_date"], strict=True)
+    for n, (status, closed, off) in enumerate(days):
+        if status == Status.CLOSED and closed is None:
+            yield n, "Closed without CloseDate: kept, in no window of time"
+        elif off is None and status in FAILED:
+            yield n, f"{status} without OffMarketDate: kept, in no window of time"
+
+
 class ChunkWork:
     """Takes chunks of rows; `staged` names the columns that the file brings or that are worked out from them."""
 
@@ -52,6 +64,9 @@ class ChunkWork:
         self.db, self.layout, self.columns = db, layout, columns
         self.names = {f.name: f.reso for f in layout.fields}
         mapped = {p.field for p in parts}
+        self.expires = "expiration_date" in mapped
+        if self.expires:
+            mapped.add("off_market_date")
         brought = [f.name for f in layout.fields if f.name in mapped and f.name != layout.key_column]
         self.staged = (*brought, *(d for d in layout.derived if d not in brought))
         if layout.kind == "listings" and "standard_status" not in self.staged:
@@ -82,6 +97,11 @@ class ChunkWork:
         for n, why in unusable.items():
             refused.setdefault(n, why)
         held.update(derived)
+        if self.expires:
+            held["off_market_date"] = came["off_market_date"] = self._left_the_market(held)
+        if self.layout.kind == "listings":
+            for n, why in _without_their_date(held):
+                faults.setdefault(n, []).append(why)
         odd = self.checker.suspects(came, held)
         self._judge_places(came, before, doubted, odd)
         for n, old in before.items():
@@ -92,6 +112,15 @@ class ChunkWork:
         if self.rulings:
             self._overrule(keys, held, odd)
         self._stage(read, keys, held, before, refused, faults, odd, doubted)
+
+    def _left_the_market(self, held: dict[str, Sequence[object]]) -> list[object]:
+        """Off-market days; of a failed listing that has none, the day on which it was to expire, once that is past."""
+        latest, failed = self.checker.latest, {s.value for s in FAILED}
+        rows = zip(held["off_market_date"], held["expiration_date"], held["standard_status"], strict=True)
+        return [
+            expires if off is None and status in failed and isinstance(expires, str) and expires <= latest else off
+            for off, expires, status in rows
+        ]
 
     def _doubted(self, came: dict[str, list[object]]) -> dict[int, str]:
         if self.places is None:

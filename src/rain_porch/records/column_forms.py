@@ -7,10 +7,10 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..core.errors import Refused
-from .forms import DATES, NUMBERS, REMEDIES, WORDS, Evidence, Judged, forms_of, judge
+from ..core.intake.forms import DATES, NUMBERS, REMEDIES, WORDS, Evidence, Judged, forms_of, judge
+from ..core.intake.parsing import parse_column
 from .layouts import Layout
-from .mapping import Part
-from .parsing import parse_column
+from .mapping import MADE, Part
 from .readers import read_table
 from .reading import Reader
 
@@ -133,7 +133,7 @@ class ColumnForms:
         columns = {
             p.field: (self._fields[p.field], self._evidence.get(p.field, Evidence()))
             for p in self._parts
-            if p.how != "date"
+            if p.how != "date" and p.take not in MADE
         }
         self._judged = judge(columns, self.asked, self.usual)
 

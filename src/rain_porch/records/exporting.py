@@ -16,9 +16,9 @@ import xlsxwriter
 
 from ..core.errors import Refused
 from ..core.facts.fields import Field, Kind
+from ..core.intake.parsing import guarded, written
 from ..store.records import exports
 from .layouts import LAYOUTS
-from .parsing import guarded, written
 
 FORMATS = (".csv", ".json", ".geojson", ".xlsx")
 KINDS = (*LAYOUTS, "areas")

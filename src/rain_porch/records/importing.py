@@ -18,6 +18,8 @@ from ..core.errors import Refused
 from ..core.facts.fields import Field
 from ..core.facts.keys import made_key
 from ..core.facts.words import plain
+from ..core.intake.cells import Profile
+from ..core.intake.matching import kind_of
 from ..store.db import atomic
 from ..store.records import imports as store
 from . import areas, column_forms, mapping, photos, proposing, readers
@@ -86,15 +88,15 @@ def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = 
         return Preview("areas", [], [], (), [], False)
     table = readers.read_table(path, SAMPLE_ROWS)
     columns, first = table.columns, next(table.chunks, [])
-    sample = [cells for _, cells in first if not cells[0].startswith("\x00")]
-    kind = kind or recognise([plain(c) for c in columns]) or _likely(columns, sample)
+    sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
+    kind = kind or recognise([plain(c) for c in columns]) or likely_kind(columns, sample)
     if kind is None or kind not in LAYOUTS:
         raise Refused(
             f"{path.name}: its columns ({', '.join(columns[:12])} …) are those of no kind of file; "
             f"say which it is: {', '.join([*LAYOUTS, 'areas', 'photos'])}."
         )
     fields = LAYOUTS[kind].fields
-    guesses = proposing.propose(columns, fields, sample)
+    guesses = proposing.propose(columns, fields, sample, kind)
     held = store.remembered_mapping(db, source, kind, columns_key(columns))
     parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
     usual = {p.field: p.form for p in parts if p.form}
@@ -116,10 +118,10 @@ def columns_key(columns: Sequence[str]) -> str:
     return made_key(*columns)
 
 
-def _likely(columns: Sequence[str], sample: Sequence[Sequence[str]]) -> str | None:
-    """A listing file by what its columns would be: a price that was paid, and a place or a size."""
-    found = {p.field for p in proposing.taken(proposing.propose(columns, LAYOUTS["listings"].fields, sample))}
-    return "listings" if "close_price" in found and found & {"latitude", "unparsed_address", "living_area"} else None
+def likely_kind(columns: Sequence[str], sample: Sequence[Sequence[str]]) -> str | None:
+    """The kind of a file by what its columns would be, whatever they are called."""
+    profiles = [Profile([row[i] if i < len(row) else "" for row in sample]) for i in range(len(columns))]
+    return kind_of(columns, profiles)
 
 
 @contextmanager

@@ -10,7 +10,8 @@ from ..core.facts import addresses
 from ..core.facts.fields import FIELDS, PARCEL, Field
 from ..core.facts.keys import made_key
 from ..core.facts.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS, not_arms_length
-from ..core.facts.words import Status, home_kind_of, is_lease, sale_manner, status_of
+from ..core.facts.words import Status, home_kind_of, is_lease, plain, sale_manner
+from ..core.intake.status_words import is_lease_word, means_status
 
 Row = Mapping[str, object]
 Held = Mapping[str, Sequence[object]]  # columns of some rows, by field
@@ -75,41 +76,32 @@ def home_key(parcel: object, address: object, unit: object, city: object, postal
 
 
 _PLACE = ("parcel_number", "unparsed_address", "unit_number", "city", "postal_code")
-_NEEDED_DATE = {
-    Status.CLOSED: "CloseDate",
-    Status.EXPIRED: "OffMarketDate",
-    Status.WITHDRAWN: "OffMarketDate",
-    Status.CANCELED: "OffMarketDate",
-}
 _kind_of = lru_cache(maxsize=4096)(home_kind_of)
 _manner_of = lru_cache(maxsize=4096)(sale_manner)
 _lease = lru_cache(maxsize=4096)(is_lease)
 
 
 @lru_cache(maxsize=4096)
-def _status(given: str | None, local: str | None, sold: bool, closed: bool, off: bool) -> tuple[str | None, str | None]:
+def _status(given: str | None, local: str | None, sold: bool) -> tuple[str | None, str | None]:
     """(status, why not). sold: a close date and a price are there."""
-    status = status_of(given) if given else None
+    status = means_status(given) if given else None
     if given and status is None:
-        return None, f"StandardStatus “{given[:80]}” is no status"
+        return None, f"StandardStatus “{given[:80]}” is no status that is known: say what it means"
     if status is None and local:
-        status = status_of(local)
+        status = means_status(local)
     if status is None and sold:
         status = Status.CLOSED
     if status is None:
-        return None, "no status, and no close date with a price"
-    needed = _NEEDED_DATE.get(status)
-    if needed and not (closed if needed == "CloseDate" else off):
-        return None, f"{status.value} without {needed}"
+        return None, "no status, and no close date with a price: a column of statuses would help"
     return status.value, None
 
 
 def _derive_listings(held: Held, keys: Sequence[str]) -> Derived:
-    names = ("standard_status", "local_status", "close_date", "close_price", "off_market_date")
+    names = ("standard_status", "local_status", "close_date", "close_price")
     statuses: list[object] = []
     refused: dict[int, str] = {}
-    for n, (given, local, close, price, off) in enumerate(zip(*(held[name] for name in names), strict=True)):
-        status, why = _status(given, local, bool(close) and price is not None, bool(close), bool(off))
+    for n, (given, local, close, price) in enumerate(zip(*(held[name] for name in names), strict=True)):
+        status, why = _status(given, local, bool(close) and price is not None)
         statuses.append(status)
         if why:
             refused[n] = why
@@ -117,7 +109,7 @@ def _derive_listings(held: Held, keys: Sequence[str]) -> Derived:
     return {
         "standard_status": statuses,
         "home_kind": [_kind_of(t, s).value for t, s in zip(types, held["property_sub_type"], strict=True)],
-        "is_lease": [int(_lease(t)) for t in types],
+        "is_lease": [int(_lease(t) or is_lease_word(w)) for t, w in zip(types, held["local_status"], strict=True)],
         "manner": [_manner_of(c) for c in held["special_listing_conditions"]],
         "home_key": [home_key(*row) for row in zip(*(held[name] for name in _PLACE), keys, strict=True)],
     }, refused
@@ -197,8 +189,11 @@ LAYOUTS: Mapping[str, Layout] = {
 
 
 def recognise(columns: Sequence[str]) -> str | None:
-    """The kind of file that has these columns (names folded to letters and digits), or None."""
-    have = set(columns)
+    """The kind of file whose native columns these are (names folded to letters and digits), or None."""
+    have = {c for c in columns if c}
+    native = {kind: {plain(f.reso) for f in layout.fields} for kind, layout in LAYOUTS.items()}
+    if len(have & set().union(*native.values())) < 0.8 * len(have):
+        return None
     if {"recordingdate", "documenttype", "grantor"} & have and "parcelnumber" in have:
         return "transfers"
     if "taxyear" in have and "parcelnumber" in have:

@@ -7,6 +7,10 @@ form {column: field} is understood as well. A part's `how` says what several col
     date        year, month and, where given, day; without one the 15th is taken
     sum         their numbers added up
     difference  the first number less the others
+    first       the first of them that holds something
+
+A part's `take` says which of the facts that stand together in a cell is meant (core/intake/takes.py): the spaces of "2 Car
+Attached", the half bath of "2/1", the city of a whole address.
 """
 
 from __future__ import annotations
@@ -20,11 +24,12 @@ from typing import Any, Literal, get_args
 from ..core.errors import Refused
 from ..core.facts.fields import Field, Kind
 from ..core.facts.words import plain
-from .forms import WORDS as FORM_WORDS
-from .forms import forms_of
-from .parsing import Unreadable, number, written
+from ..core.intake.forms import WORDS as FORM_WORDS
+from ..core.intake.forms import forms_of
+from ..core.intake.parsing import Unreadable, number, written
+from ..core.intake.takes import TAKES, taken_from
 
-How = Literal["join", "date", "sum", "difference"]
+How = Literal["join", "date", "sum", "difference", "first"]
 _MONTHS = {
     m: i
     for i, m in enumerate(["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"], start=1)
@@ -38,6 +43,7 @@ class Part:
     times     numbers are multiplied by it (acres to square feet: 43,560)
     values    {word in the file: word to take for it}; "" makes the cell empty
     constant  the same text in every row, in place of columns
+    take      which fact of the cell, where several stand in it; "" is the whole cell
     form      how its numbers or dates are written (forms.py); "" is judged from the whole column
     """
 
@@ -49,11 +55,12 @@ class Part:
     values: Mapping[str, str] = _field(default_factory=dict)
     constant: str | None = None
     form: str = ""
+    take: str = ""
 
     def as_json(self) -> dict[str, Any]:
         out: dict[str, Any] = {"field": self.field, "columns": list(self.columns)}
         plain_part = Part(self.field)
-        for name in ("how", "between", "times", "values", "constant", "form"):
+        for name in ("how", "between", "times", "values", "constant", "form", "take"):
             if getattr(self, name) != getattr(plain_part, name):
                 out[name] = dict(self.values) if name == "values" else getattr(self, name)
         return out
@@ -114,10 +121,16 @@ def _part(f: Field, given: Mapping[str, Any]) -> Part:
     if form and form not in (forms_of(f) or ()):
         known = " or ".join(f"“{x}” ({FORM_WORDS[x]})" for x in forms_of(f) or ()) or "none"
         raise Refused(f"{where}: “{form}” is no form of it; there is {known}.")
+    take = given.get("take") or ""
+    if take and take not in TAKES:
+        raise Refused(f"{where}: “{take}” takes nothing from a cell; there is {', '.join(TAKES)}.")
     return Part(
         f.name, tuple(columns), how, str(given.get("between", " ")), times,
-        {str(k): v for k, v in values.items()}, None if constant is None else str(constant), form,
+        {str(k): v for k, v in values.items()}, None if constant is None else str(constant), form, take,
     )  # fmt: skip
+
+
+MADE = frozenset(TAKES) - {"street", "city", "postal", "postal_code", "unit", "without_unit"}  # written in our own form
 
 
 @dataclass(frozen=True)
@@ -132,7 +145,7 @@ class Bound:
     @property
     def form(self) -> str:
         """The form in which the texts are written: what was reckoned or put together is written in ours."""
-        return "" if self.part.how != "join" else self.part.form
+        return "" if self.part.how not in ("join", "first") or self.part.take in MADE else self.part.form
 
 
 def bind(parts: Sequence[Part], columns: Sequence[str], fields: Sequence[Field]) -> list[Bound]:
@@ -160,10 +173,15 @@ def _texts(part: Part, places: Sequence[int]) -> Callable[[Sequence[Sequence[str
             made = cells[0]
         elif part.how == "join":
             made = [part.between.join(c for c in map(str.strip, row) if c) for row in zip(*cells, strict=True)]
+        elif part.how == "first":
+            made = [next((c for c in row if c.strip()), "") for row in zip(*cells, strict=True)]
         elif part.how == "date":
             made = [_date_of(*row) for row in zip(*cells, strict=True)]
         else:
             made = [_reckoned(part, row) for row in zip(*cells, strict=True)]
+        if part.take:
+            facts = {c: taken_from(part.take, c) for c in set(made)}
+            made = [facts[c] for c in made]
         if part.values:
             words = {plain(k) or k.strip(): v for k, v in part.values.items()}
             made = [words.get(plain(c) or c.strip(), c) for c in made]

@@ -1,57 +1,30 @@
-"""A mapping proposed for a file: from its columns' names, and from what stands in them."""
+"""A mapping proposed for a file: what each column is (core/intake/matching.py), made into the parts of which fields come."""
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..core.facts.fields import Field, Kind
-from ..core.facts.words import plain, status_of
-from .forms import likely
+from ..core.facts.words import HOME_CODES, HomeKind, plain, status_of
+from ..core.intake.cells import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, Profile, date_of
+from ..core.intake.heads import words_of
+from ..core.intake.matching import ACRE, SURE, Found, match, unit_of
+from ..core.intake.status_words import meanings, means_status
+from ..core.intake.takes import taken_from
 from .mapping import Part
-from .parsing import parse_column
 
-ACRE = 43_560.0
-SURE = 0.75  # a proposal below this is shown and not taken
-# trade names for fields, folded to letters and digits
-_OTHER_NAMES = {
-    "listno": "listing_id", "listnumber": "listing_id", "mlsno": "listing_id", "listingno": "listing_id",
-    "town": "city", "municipality": "city", "stat": "standard_status", "listingstatus": "standard_status",
-    "lat": "latitude", "lon": "longitude", "lng": "longitude", "long": "longitude",
-    "mlsnumber": "listing_id", "listingnumber": "listing_id", "listingkey": "listing_id",
-    "apn": "parcel_number", "parcelid": "parcel_number", "taxid": "parcel_number",
-    "status": "standard_status", "address": "unparsed_address", "fulladdress": "unparsed_address",
-    "zip": "postal_code", "zipcode": "postal_code", "subdivision": "subdivision_name", "neighborhood": "subdivision_name",
-    "neighbourhood": "subdivision_name",
-    "listdate": "on_market_date", "listingcontractdate": "on_market_date", "contractdate": "purchase_contract_date",
-    "pendingdate": "purchase_contract_date", "closeddate": "close_date", "solddate": "close_date", "saledate": "close_date",
-    "soldprice": "close_price", "saleprice": "close_price", "closedprice": "close_price",
-    "concessions": "concessions_amount", "sqft": "living_area", "squarefeet": "living_area", "grlivarea": "living_area",
-    "lotsize": "lot_size_square_feet", "lotsqft": "lot_size_square_feet", "lotsizearea": "lot_size_square_feet",
-    "lotarea": "lot_size_square_feet", "acres": "lot_size_square_feet", "lotacres": "lot_size_square_feet",
-    "lotsizeacres": "lot_size_square_feet",
-    "bedrooms": "bedrooms_total", "beds": "bedrooms_total", "fullbaths": "bathrooms_full", "bathsfull": "bathrooms_full",
-    "fullbath": "bathrooms_full", "halfbath": "bathrooms_half", "bedroomabvgr": "bedrooms_total",
-    "halfbaths": "bathrooms_half", "bathshalf": "bathrooms_half", "garage": "garage_spaces", "garagecars": "garage_spaces",
-    "storiestotal": "stories", "pool": "pool_private_yn", "remarks": "public_remarks",
-    "yearremodeled": "year_remodelled", "yearremodelled": "year_remodelled", "yearremodadd": "year_remodelled",
-    "salecondition": "special_listing_conditions", "bldgtype": "property_sub_type", "buildingtype": "property_sub_type",
-    "housestyle": "architectural_style", "centralair": "cooling", "lotfrontage": "frontage_length",
-    "overallcond": "property_condition", "overallqual": "construction_quality",
-}  # fmt: skip
-_SHORT = {
-    "yr": "year", "blt": "built", "bld": "building", "bldg": "building", "sq": "square", "ft": "feet", "sf": "square feet",
-    "sqft": "square feet", "no": "number", "num": "number", "nbr": "number", "addr": "address", "br": "bedrooms",
-    "bd": "bedrooms", "beds": "bedrooms", "ba": "bathrooms", "baths": "bathrooms", "bath": "bathrooms", "gar": "garage",
-    "cars": "spaces", "dt": "date", "amt": "amount", "prc": "price", "sold": "close", "sale": "close", "closed": "close",
-    "closing": "close", "selling": "close", "asking": "list", "orig": "original", "liv": "living", "bsmt": "below grade",
-    "subdiv": "subdivision", "lat": "latitude", "lng": "longitude", "lon": "longitude", "desc": "remarks",
-    "description": "remarks", "remod": "remodelled", "remodeled": "remodelled", "renovated": "remodelled", "mo": "month",
-    "full": "full", "half": "half", "pkg": "garage", "stories": "storeys", "floors": "storeys", "levels": "storeys",
-    "hoa": "association", "dues": "association fee", "tax": "tax", "assessed": "assessed", "type": "type",
-}  # fmt: skip
-_WORDS = re.compile(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\d+")
+JOINED = ("part:number", "part:before", "part:street", "part:type", "part:after")
+_NOT_SURE = 0.6
+_COUNTED = (
+    "bedrooms_total",
+    "bathrooms_full",
+    "bathrooms_half",
+    "fireplaces_total",
+    "number_of_units_total",
+    "entry_level",
+    "main_level_bedrooms",
+)
 
 
 @dataclass(frozen=True)
@@ -63,23 +36,12 @@ class Guess:
     why: str
 
 
-def propose(columns: Sequence[str], fields: Sequence[Field], rows: Sequence[Sequence[str]] = ()) -> list[Guess]:
-    """The best part for each field, surest first; no column and no field twice. `rows`: the file's first cells."""
-    across = [[row[i] if i < len(row) else "" for row in rows] for i in range(len(columns))]
-    guesses = [
-        guess for i, column in enumerate(columns) for f in fields if (guess := _guess(column, f, across[i])) is not None
-    ]
-    guesses.sort(key=lambda g: -g.sure)  # a stable sort: the first column wins among equals
-    out: list[Guess] = []
-    fields_taken: set[str] = set()
-    columns_taken: set[str] = set()
-    for guess in guesses:
-        if guess.part.field not in fields_taken and not columns_taken & {*guess.part.columns}:
-            out.append(guess)
-            fields_taken.add(guess.part.field)
-            columns_taken |= {*guess.part.columns}
-    out += _joined(columns, fields, fields_taken)
-    return sorted(out, key=lambda g: -g.sure)
+def propose(
+    columns: Sequence[str], fields: Sequence[Field], rows: Sequence[Sequence[str]] = (), kind: str = "listings"
+) -> list[Guess]:
+    """The best part for each field, surest first. `rows`: the file's first cells."""
+    profiles = [Profile([row[i] if i < len(row) else "" for row in rows]) for i in range(len(columns))]
+    return Proposal(columns, fields, profiles, kind).guesses()
 
 
 def taken(guesses: Sequence[Guess]) -> tuple[Part, ...]:
@@ -87,142 +49,297 @@ def taken(guesses: Sequence[Guess]) -> tuple[Part, ...]:
     return tuple(g.part for g in guesses if g.sure >= SURE)
 
 
-def _guess(column: str, f: Field, cells: Sequence[str]) -> Guess | None:
-    word = plain(column)
-    if word in (plain(f.reso), plain(f.name)):
-        sure, why = 1.0, "its standard name"
-    elif _OTHER_NAMES.get(word) == f.name:
-        sure, why = 0.95, "a known name"
-    else:
-        sure, why = _nearness(column, f), "a name like it"
-    if sure < 0.8 and (seen := _by_values(f, cells)):
-        return Guess(Part(f.name, (column,), values=_words(f, cells)), seen, "by what stands in it")
-    if sure < 0.5:
-        return None
-    times = _unit(column, f, cells)
-    if cells and sure < 1.0:
-        fitting = _fitting(f, cells, times)
-        if fitting is not None:
-            sure *= 0.35 + 0.65 * fitting
-            why += f", {fitting:.0%} of values fit"
-    if sure < 0.5:
-        return None
-    return Guess(Part(f.name, (column,), times=times, values=_words(f, cells) if cells else {}), round(sure, 3), why)
+class Proposal:
+    """What the columns of one file make together."""
 
+    def __init__(self, columns: Sequence[str], fields: Sequence[Field], profiles: Sequence[Profile], kind: str) -> None:
+        self.columns, self.profiles = columns, profiles
+        self.fields = {f.name: f for f in fields}
+        self.found: dict[str, Found] = {f.target: f for f in match(columns, profiles, kind)}
+        self._made: dict[str, Guess] = {}
 
-_ADDRESS = re.compile(r"^\d+[a-z]?\s+(?:[nsew]\.?\s+)?[a-z][a-z'.]+(?:\s+[a-z]+)+$", re.IGNORECASE)
+    def guesses(self) -> list[Guess]:
+        for target, found in self.found.items():
+            if target in self.fields:
+                self._add(self._one(target, found), found.sure, found.why)
+        self._place()
+        self._baths()
+        self._lot()
+        self._dates()
+        self._rest()
+        return sorted(self._made.values(), key=lambda g: -g.sure)
 
+    # one column, one field
 
-def _by_values(f: Field, cells: Sequence[str]) -> float | None:
-    """How sure the values alone make it, for the two fields whose values cannot be mistaken: addresses, status words."""
-    if f.name not in ("unparsed_address", "standard_status"):
-        return None
-    known = [c.strip() for c in cells if c.strip()]
-    if len(known) < 20:
-        return None
-    if f.name == "unparsed_address":
-        good = sum(bool(_ADDRESS.match(c)) for c in known)
-    else:
-        good = sum(len(c) > 1 and (status_of(c) is not None or plain(c) in _SHORT_STATUS) for c in known)
-    return 0.8 if good >= 0.9 * len(known) and len({*known}) > 1 else None
+    def _one(self, name: str, found: Found) -> Part:
+        head, p = self.columns[found.column], self.profiles[found.column]
+        f = self.fields[name]
+        take = self._take(f, p)
+        times = 1.0 if take == "lot" else unit_of(head, name, p)
+        return Part(name, (head,), times=times, take=take, values=self._values(name, p))
 
+    def _take(self, f: Field, p: Profile) -> str:
+        if p.empty:
+            return ""
+        name, numeric = f.name, p.numeric >= 0.985
+        if name == "garage_spaces":
+            return "" if numeric else "garage"
+        if name == "stories":
+            return "" if numeric else "stories"
+        if name in ("pool_private_yn", "waterfront_yn"):
+            plain_yes = p.share(lambda c: c.lower() in ("y", "n", "yes", "no", "0", "1", "true", "false")) > 0.98
+            return "" if plain_yes else "has"
+        if name == "lot_size_square_feet" and p.share(lambda c: ACRE_CELL.search(c) or DIMENSIONS.match(c)) > 0.02:
+            return "lot"
+        if name == "postal_code":
+            odd = p.share(lambda c: c.endswith(".0") or (c.isdigit() and len(c) in (4, 9)))
+            return "postal_code" if odd > 0.02 else ""
+        if name == "unparsed_address" and p.share(lambda c: taken_from("city", c)) > 0.6:
+            return "street"
+        if f.kind == Kind.DATE:
+            return self._date_take(p)
+        if name in _COUNTED and not numeric:
+            return "count" if p.share(lambda c: c.lower() in ("y", "n", "yes", "no")) > 0.5 else "first_number"
+        if f.kind in (Kind.NUMBER, Kind.YEAR) and p.numeric < 0.9 and p.within(f.low or 0, f.high or 1e9) > 0.9:
+            return "first_number"
+        return ""
 
-def _tokens(text: str) -> set[str]:
-    out: set[str] = set()
-    for word in _WORDS.findall(text):
-        out |= {*_SHORT.get(word.lower(), word.lower()).split()}
-    return {w for w in out if not w.isdigit()} - {"total", "of", "the", "in", "mls", "s", "thousands", "usd"}
+    def _date_take(self, p: Profile) -> str:
+        if p.share(lambda c: COMPACT.match(c) or SERIAL.match(c)) > 0.95:
+            return "compact_date"
+        months = p.share(lambda c: MONTH.match(c) and date_of(c) is None)
+        return "month_date" if months > 0.5 else ""
 
+    def _values(self, name: str, p: Profile) -> dict[str, str]:
+        """{word in the file: word to take} for words that are short for others; those that are plain already are left."""
+        if name == "standard_status":
+            return self._status_values(p)
+        if name == "property_sub_type":
+            codes = {c: _KIND_WORDS[HOME_CODES[plain(c)]] for c in p.counts if plain(c) in HOME_CODES}
+            return {c: to for c, to in codes.items() if to != c}
+        if name == "special_listing_conditions":
+            out = {c: _MANNERS[plain(c)] for c in p.counts if plain(c) in _MANNERS}
+            return {**_MANNERS, **out} if out else {}
+        return {}
 
-def _nearness(column: str, f: Field) -> float:
-    """Shared words of the column's name and the field's, as a share of all of them, from 0 to 0.9."""
-    have = _tokens(column)
-    best = 0.0
-    for name in (f.reso, f.label, f.short):
-        want = _tokens(name)
-        if want and have:
-            best = max(best, len(have & want) / len(have | want))
-    return 0.9 * best
+    def _status_values(self, p: Profile) -> dict[str, str]:
+        def known(*names: str) -> list[bool]:
+            told = [self.profiles[self.found[n].column] for n in names if n in self.found]
+            return [any(bool(q.cells[i]) for q in told) for i in range(len(p.cells))]
 
+        closed, off = known("close_date", "close_price"), known("off_market_date", "part:withdrawn", "part:canceled")
+        contract = known("purchase_contract_date")
+        told = meanings([c if c in p.counts else "" for c in p.cells], closed, off, contract)
+        return {
+            m.word: m.status.value
+            for m in told
+            if m.status is not None and status_of(m.word) is None and m.status != means_status(m.word)
+        }
 
-def _unit(column: str, f: Field, cells: Sequence[str]) -> float:
-    """What the numbers are to be multiplied by: acres to square feet, thousands to dollars."""
-    words = {w.lower() for w in _WORDS.findall(column)}
-    if f.name == "lot_size_square_feet" and ("acres" in words or "acre" in words or "ac" in words):
-        return ACRE
-    if f.kind == Kind.MONEY and f.low and f.low >= 200:
-        known = sorted(v for v in parse_column(f, cells, likely(f, cells))[0] if isinstance(v, float))
-        thousands = "000" in column or "thousands" in words or column.rstrip(")").endswith("$k")
-        if thousands and known and known[len(known) // 2] < 20_000:
-            return 1000.0
-    return 1.0
+    # several columns, or several facts in one
 
+    def _place(self) -> None:
+        if "unparsed_address" in self.fields:
+            parts = [self.found[t] for t in JOINED if t in self.found]
+            whole = self.found.get("unparsed_address")
+            if {"part:number", "part:street"} <= {f.target for f in parts} and (whole is None or whole.sure < 0.9):
+                self._add(
+                    Part("unparsed_address", self._heads(parts)),
+                    min(f.sure for f in parts if f.target in ("part:number", "part:street")),
+                    "the parts of an address",
+                    True,
+                )
+            elif (
+                whole is None
+                and "part:street" in self.found
+                and self._profile("part:street").share(lambda c: c[:1].isdigit()) > 0.7
+            ):
+                found = self.found["part:street"]
+                self._add(Part("unparsed_address", self._heads([found])), found.sure, found.why)
+        whole = self.found.get("unparsed_address")
+        if whole is not None and (p := self.profiles[whole.column]).share(lambda c: taken_from("city", c)) > 0.6:
+            for name, take in (("city", "city"), ("postal_code", "postal")):
+                if name not in self.found and p.share(lambda c, take=take: taken_from(take, c)) > 0.5:
+                    self._add(Part(name, (self.columns[whole.column],), take=take), whole.sure, "stands in the address")
+        if (point := self.found.get("part:point")) is not None and "latitude" not in self._made:
+            for name in ("latitude", "longitude"):
+                self._add(Part(name, (self.columns[point.column],), take=name), point.sure, "stands in the place")
 
-def _fitting(f: Field, cells: Sequence[str], times: float) -> float | None:
-    """The share of known cells that can be read and believed; None where none is known."""
-    values, unreadable = parse_column(f, cells, likely(f, cells))
-    known = [v for v in values if v is not None]
-    if not known and not unreadable:
-        return None
-    if f.name == "standard_status":
-        good = sum(status_of(str(v)) is not None or plain(str(v)) in _SHORT_STATUS for v in known)
-    elif f.low is not None and f.high is not None:
-        good = sum(isinstance(v, float) and f.low <= v * times <= f.high for v in known)
-    elif f.kind in (Kind.NUMBER, Kind.MONEY, Kind.YEAR, Kind.DATE, Kind.YES_NO, Kind.TIME):
-        good = len(known)
-    elif f.name in ("unparsed_address", "public_remarks"):
-        good = sum(bool(re.search(r"[A-Za-z]{2}", str(v))) for v in known)
-    else:
-        return None
-    return good / (len(known) + len(unreadable))
+    def _baths(self) -> None:
+        baths, full, half = (self.found.get(t) for t in ("part:baths", "bathrooms_full", "bathrooms_half"))
+        both = self.found.get("part:beds_baths")
+        if both is not None:
+            head = (self.columns[both.column],)
+            for name, take in (
+                ("bedrooms_total", "bed"),
+                ("bathrooms_full", "bed_full_baths"),
+                ("bathrooms_half", "bed_half_baths"),
+            ):
+                if name not in self.found:
+                    self._add(Part(name, head, take=take), both.sure, "beds and baths in one column")
+        if baths is not None and not (full and half):
+            head, p = self.columns[baths.column], self.profiles[baths.column]
+            mixed = p.share(lambda c: not c.replace(".0", "").isdigit() and not c.removesuffix(".00").isdigit()) > 0.01
+            if full is None:
+                if mixed:
+                    self._add(
+                        Part("bathrooms_full", (head,), take="full_baths"), baths.sure, "full and half in one column"
+                    )
+                elif half is not None and "total" in words_of(head):
+                    self._add(
+                        Part("bathrooms_full", (head, self.columns[half.column]), "difference"),
+                        baths.sure,
+                        "all less the half ones",
+                    )
+                else:
+                    self._add(Part("bathrooms_full", (head,)), baths.sure, baths.why)
+            if half is None:
+                if mixed:
+                    self._add(
+                        Part("bathrooms_half", (head,), take="half_baths"), baths.sure, "full and half in one column"
+                    )
+                elif full is not None:
+                    self._add(
+                        Part("bathrooms_half", (head, self.columns[full.column]), "difference"),
+                        baths.sure,
+                        "all less the full ones",
+                    )
+        three = self.found.get("part:three_quarter")
+        if (
+            three is not None
+            and (made := self._made.get("bathrooms_full")) is not None
+            and made.part.how == "join"
+            and not made.part.take
+        ):
+            self._add(
+                Part("bathrooms_full", (*made.part.columns, self.columns[three.column]), "sum"),
+                made.sure,
+                "full and three-quarter baths",
+                True,
+            )
+
+    def _lot(self) -> None:
+        name = "lot_size_square_feet"
+        acres, dimensions = self.found.get("part:acres"), self.found.get("part:dimensions")
+        if name not in self.fields:
+            return
+        lot = self.found.get(name)
+        if acres is not None and (
+            lot is None or self.profiles[lot.column].filled < self.profiles[acres.column].filled - 0.1
+        ):
+            p = self.profiles[acres.column]
+            units = p.share(ACRE_CELL.search) > 0.5
+            times = 1.0 if units else ACRE * unit_of(self.columns[acres.column], "part:acres", p)
+            self._add(
+                Part(name, (self.columns[acres.column],), times=times, take="lot" if units else ""),
+                acres.sure,
+                "acres",
+                True,
+            )
+        elif lot is None and dimensions is not None:
+            self._add(
+                Part(name, (self.columns[dimensions.column],), take="lot"), dimensions.sure, "its sides multiplied"
+            )
+        if dimensions is not None and "frontage_length" not in self.found and "frontage_length" in self.fields:
+            self._add(
+                Part("frontage_length", (self.columns[dimensions.column],), take="side"),
+                dimensions.sure * 0.9,
+                "the first side",
+            )
+        total, unfinished = self.found.get("part:basement_total"), self.found.get("part:basement_unfinished")
+        if (
+            total
+            and unfinished
+            and "below_grade_finished_area" in self.fields
+            and "below_grade_finished_area" not in self.found
+        ):
+            self._add(
+                Part("below_grade_finished_area", self._heads([total, unfinished]), "difference"),
+                min(total.sure, unfinished.sure),
+                "the basement less what is unfinished",
+            )
+
+    def _dates(self) -> None:
+        if "off_market_date" in self.fields:
+            several = [self.found[t] for t in ("off_market_date", "part:withdrawn", "part:canceled") if t in self.found]
+            if several and (len(several) > 1 or several[0].target != "off_market_date"):
+                take = self._date_take(self.profiles[several[0].column])
+                self._add(
+                    Part("off_market_date", self._heads(several), "first" if len(several) > 1 else "join", take=take),
+                    min(f.sure for f in several),
+                    "the first of them that is known",
+                    True,
+                )
+        year, month = self.found.get("part:close_year"), self.found.get("part:close_month")
+        if year and month and "close_date" in self.fields and "close_date" not in self.found:
+            self._add(
+                Part("close_date", self._heads([year, month]), "date"),
+                min(year.sure, month.sure),
+                "year and month; the 15th is taken",
+            )
+
+    def _rest(self) -> None:
+        garage = self.found.get("garage_spaces")
+        if garage is not None and "attached_garage_yn" in self.fields and "attached_garage_yn" not in self.found:
+            p = self.profiles[garage.column]
+            if p.share(lambda c: taken_from("attached", c)) > 0.1:
+                self._add(
+                    Part("attached_garage_yn", (self.columns[garage.column],), take="attached"),
+                    garage.sure,
+                    "beside the spaces",
+                )
+        status = self.found.get("standard_status")
+        if status is not None and "local_status" in self.fields and "local_status" not in self.found:
+            p = self.profiles[status.column]
+            if p.share(lambda c: (s := means_status(c)) is not None and s.value != c) > 0:
+                self._add(Part("local_status", (self.columns[status.column],)), status.sure, "the source's own words")
+        fee = self.found.get("association_fee")
+        if (
+            fee is not None
+            and "association_fee_frequency" in self.fields
+            and "association_fee_frequency" not in self.found
+        ):
+            words = words_of(self.columns[fee.column])
+            said = next(
+                (
+                    to
+                    for w, to in (
+                        ("month", "Monthly"),
+                        ("monthly", "Monthly"),
+                        ("year", "Annually"),
+                        ("annual", "Annually"),
+                        ("quarterly", "Quarterly"),
+                        ("qtr", "Quarterly"),
+                    )
+                    if w in words
+                ),
+                None,
+            )
+            if said:
+                self._add(
+                    Part("association_fee_frequency", constant=said), fee.sure, f"“{self.columns[fee.column]}” says so"
+                )
+
+    # helpers
+
+    def _profile(self, target: str) -> Profile:
+        return self.profiles[self.found[target].column]
+
+    def _heads(self, found: Sequence[Found]) -> tuple[str, ...]:
+        return tuple(self.columns[f.column] for f in found)
+
+    def _add(self, part: Part, sure: float, why: str, instead: bool = False) -> None:
+        if part.field in self.fields and (instead or part.field not in self._made):
+            self._made[part.field] = Guess(part, sure, why)
 
 
 # words that are plain by themselves ("Family", "Short Sale") stay as they are
-_MANNERS = {"adjland": "Not Arms Length", "alloca": "Not Arms Length", "reo": "Real Estate Owned", "ss": "Short Sale"}
-_KINDS = {
-    "onefam": "Single Family Residence", "1fam": "Single Family Residence", "sf": "Single Family Residence",
-    "twofmcon": "Duplex", "2fmcon": "Duplex", "twnhse": "Townhouse", "twnhs": "Townhouse", "twnhsi": "Townhouse",
-    "th": "Townhouse", "co": "Condominium", "mf": "Duplex", "mh": "Manufactured Home",
+_MANNERS = {
+    "adjland": "Not Arms Length", "alloca": "Not Arms Length", "reo": "Real Estate Owned", "ss": "Short Sale", "bo": "Real Estate Owned", "fc": "Foreclosure",
+    "fcl": "Foreclosure", "auc": "Auction", "std": "Standard", "sht": "Short Sale", "shortsl": "Short Sale", "bank": "Real Estate Owned",
 }  # fmt: skip
-_SHORT_STATUS = {
-    "a": "Active", "act": "Active", "s": "Closed", "sld": "Closed", "c": "Closed", "cls": "Closed", "p": "Pending",
-    "pnd": "Pending", "pend": "Pending", "u": "Active Under Contract", "uc": "Active Under Contract", "x": "Expired",
-    "exp": "Expired", "w": "Withdrawn", "wdn": "Withdrawn", "t": "Canceled", "can": "Canceled", "h": "Hold",
+_KIND_WORDS = {
+    HomeKind.DETACHED: "Single Family Residence", HomeKind.ATTACHED: "Townhouse", HomeKind.CONDOMINIUM: "Condominium",
+    HomeKind.COOPERATIVE: "Stock Cooperative", HomeKind.MANUFACTURED: "Manufactured Home", HomeKind.SMALL_MULTI_FAMILY: "Duplex",
+    HomeKind.LAND: "Unimproved Land", HomeKind.ACREAGE: "Farm",
 }  # fmt: skip
-
-
-def _words(f: Field, cells: Sequence[str]) -> dict[str, str]:
-    """{word in the file: word to take} for words that are short for others; those that are plain already are left."""
-    known = {
-        "standard_status": _SHORT_STATUS, "property_sub_type": _KINDS, "special_listing_conditions": _MANNERS,
-    }.get(f.name)  # fmt: skip
-    if known is None:
-        return {}
-    out = {}
-    for cell in dict.fromkeys(c.strip() for c in cells):
-        to = known.get(plain(cell))
-        if to and to != cell and not (f.name == "standard_status" and status_of(cell)):
-            out[cell] = to
-    if out and f.name != "property_sub_type":  # a word that comes later in the file is short in the same manner
-        return {**known, **out}
-    return out
-
-
-def _joined(columns: Sequence[str], fields: Sequence[Field], have: set[str]) -> list[Guess]:
-    """Fields that several columns make together: an address of its parts, a close date of month and year."""
-    by_word = {plain(c): c for c in reversed(columns)}
-    names = {f.name for f in fields}
-    out = []
-    parts = [
-        by_word[w]
-        for w in ("streetnumber", "streetdirprefix", "streetname", "streetsuffix", "streetdirsuffix")
-        if w in by_word
-    ]
-    if "unparsed_address" in names - have and "streetname" in by_word and len(parts) > 1:
-        out.append(Guess(Part("unparsed_address", tuple(parts)), 0.95, "the parts of an address"))
-    if "close_date" in names - have:
-        year = next((by_word[w] for w in ("yearsold", "yrsold", "saleyear", "closeyear") if w in by_word), None)
-        month = next((by_word[w] for w in ("monthsold", "mosold", "salemonth", "closemonth") if w in by_word), None)
-        if year and month:
-            out.append(Guess(Part("close_date", (year, month), "date"), 0.9, "year and month; the 15th is taken"))
-    return out

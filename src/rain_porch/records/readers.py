@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import itertools
 import json
+import re
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -12,7 +13,7 @@ from pathlib import Path
 from typing import Any, TextIO
 
 from ..core.errors import Refused
-from .parsing import written
+from ..core.intake.parsing import written
 
 MAX_COLUMNS = 2000
 MAX_CELL = 1_000_000  # characters; a longer one makes its row unreadable
@@ -54,6 +55,8 @@ def read_table(path: Path, chunk_rows: int = CHUNK_ROWS) -> Table:
 def _encoding(path: Path, head: bytes) -> str:
     if head.startswith((b"\xff\xfe", b"\xfe\xff")):
         return "utf-16"
+    if head[1::2].count(b"\x00") > 0.4 * len(head) // 2 and head[::2].count(b"\x00") < 4:
+        return "utf-16-le"
     if head.startswith((b"PK\x03\x04", b"%PDF", b"\x89PNG", b"\xff\xd8", b"SQLite format")) or head.count(b"\x00") > 16:
         raise Refused(f"{path.name} is no CSV or JSON file: it holds binary data. Export it as CSV and bring that in.")
     try:
@@ -61,32 +64,104 @@ def _encoding(path: Path, head: bytes) -> str:
             while f.read(1 << 20):
                 pass
     except UnicodeDecodeError:
-        return "cp1252"
+        return _told_by_letters(path)
     return "utf-8"
+
+
+_EIGHT_BIT = ["cp1252", "cp1250", "mac_roman", "cp850", "cp1251", "iso8859_15"]
+
+
+def _told_by_letters(path: Path) -> str:
+    """Which of the old encodings makes words of the bytes beyond ASCII; Western Windows where none is better."""
+    from charset_normalizer import from_bytes
+
+    with path.open("rb") as f:
+        lines = [line for line in itertools.islice(f, 200_000) if not line.isascii()][:400]
+    told = from_bytes(b"".join(lines), cp_isolation=_EIGHT_BIT).best()
+    if told is None or told.encoding not in _EIGHT_BIT:
+        return "cp1252"
+    first = from_bytes(b"".join(lines), cp_isolation=["cp1252"]).best()
+    return "cp1252" if first is not None and first.chaos <= told.chaos + 0.02 else told.encoding
+
+
+HEAD_LINES = 40
+_UNITS = frozenset(
+    {"sq ft", "sqft", "$", "usd", "acres", "ac", "ft", "feet", "date", "text", "years", "year", "#", "number", "y/n", "yes/no", "mm/dd/yyyy",
+     "yyyy-mm-dd", "mi", "miles", "string", "integer", "decimal", "days", "count", "deg", "degrees", "(sq ft)", "($)", "sq. ft.", "us$", "char", "numeric"}
+)  # fmt: skip
+_TOTALS = re.compile(
+    r"^\W*(?:grand |sub|page )?(?:totals?|sum|averages?|avg|means?|medians?|min(?:imum)?|max(?:imum)?|counts?|high|low|records?|rows?|end of|printed|page|report|number of|"
+    r"source|note|copyright|information|generated|exported|\d+ (?:records|listings|rows|results|parcels))\b",
+    re.IGNORECASE,
+)
+
+
+def _delimiter(lines: Sequence[str]) -> str:
+    """The sign that divides the columns: the one that most of the lines have most of."""
+    known = [line for line in lines if line.strip()]
+
+    def usual(sign: str) -> tuple[float, int]:
+        counts = sorted(line.count(sign) for line in known)
+        return (counts[len(counts) // 4] if counts else 0, max(counts, default=0))
+
+    return max(",;\t|", key=usual)
+
+
+def _head_at(rows: Sequence[Sequence[str]]) -> int:
+    """Which of the first rows holds the heads: the first that is nearly as wide as the table is; titles stand above it."""
+    filled = [sum(bool(c.strip()) for c in row) for row in rows]
+    wide = sorted(filled)[len(filled) * 3 // 4] if len(filled) > 3 else max(filled, default=0)
+    for i, (row, n) in enumerate(zip(rows, filled, strict=True)):
+        names = sum(any(x.isalpha() for x in c) or c.strip() in ("#", "$") for c in row)
+        if n >= max(2, 0.6 * min(wide, max(filled[i:], default=0))) and names >= 0.6 * n:
+            return i
+    return 0
 
 
 def _csv_table(path: Path, encoding: str, chunk_rows: int) -> Table:
     file = path.open(encoding=encoding, errors="replace", newline="")
     start = 0 if file.read(1) != BYTE_ORDER_MARK else file.tell()
     file.seek(start)
-    first = file.readline(MAX_CELL)
+    first = [line for line in (file.readline(MAX_CELL) for _ in range(HEAD_LINES)) if line]
+    if first and first[0].lower().startswith("sep="):
+        start += len(first.pop(0).encode(encoding if encoding != "utf-16" else "utf-16-le"))
     file.seek(start)
-    delimiter = max(",;\t|", key=first.count)
     measure = _Measure(file)
-    reader = csv.reader(measure, delimiter=delimiter)
+    reader = csv.reader(measure, delimiter=_delimiter(first))
+    top: list[list[str]] = []
     try:
-        columns = [c.strip() for c in next(reader)]
-    except (StopIteration, csv.Error) as error:
-        file.close()
-        raise Refused(f"{path.name} is no CSV file: {error or 'it has no header row'}.") from None
+        while len(top) < HEAD_LINES and (row := next(reader, None)) is not None:
+            top.append(row)
+    except csv.Error as error:
+        if not top:
+            file.close()
+            raise Refused(f"{path.name} is no CSV file: {error}.") from None
+        top, reader, measure = _again(file, start, len(top), _delimiter(first))
+    at = _head_at(top)
+    columns = [c.strip() for c in top[at]] if top else []
+    while (
+        columns
+        and not columns[-1]
+        and all(len(r) < len(columns) or not r[len(columns) - 1].strip() for r in top[at + 1 :])
+    ):
+        columns.pop()  # a sign too many at the end of each line
     if len(columns) > MAX_COLUMNS:
         file.close()
         raise Refused(f"{path.name} has {len(columns):,} columns, more than {MAX_COLUMNS:,}: leave some out.")
     if len(columns) < 2:
         file.close()
         raise Refused(f"{path.name} is no CSV file: its first line holds no two column names.")
+    named = [c or f"Column {i}" for i, c in enumerate(columns, start=1)]
+    rest = itertools.chain(top[at + 1 :], reader)
+    return Table(_each_its_own(named), _csv_chunks(file, rest, reader, measure, chunk_rows, columns))
 
-    return Table(_each_its_own(columns), _csv_chunks(file, reader, measure, chunk_rows))
+
+def _again(file: TextIO, start: int, rows: int, delimiter: str) -> tuple[list[list[str]], Any, _Measure]:
+    """The file from its start, with so many rows read: what could not be read comes next."""
+    file.seek(start)
+    measure = _Measure(file)
+    reader = csv.reader(measure, delimiter=delimiter)
+    return [next(reader) for _ in range(rows)], reader, measure
 
 
 def _each_its_own(columns: Sequence[str]) -> list[str]:
@@ -100,16 +175,21 @@ def _each_its_own(columns: Sequence[str]) -> list[str]:
 
 
 def _csv_chunks(
-    file: TextIO, reader: Iterator[list[str]], measure: _Measure, chunk_rows: int
+    file: TextIO,
+    rows: Iterator[list[str]],
+    reader: Iterator[list[str]],
+    measure: _Measure,
+    chunk_rows: int,
+    heads: Sequence[str],
 ) -> Iterator[list[Numbered]]:
     number = 0
     chunk: list[Numbered] = []
     with file:
         while True:
             try:
-                for cells in reader:
+                for cells in rows:
                     number += 1
-                    if cells and (cells[0] or any(cells)):
+                    if cells and (cells[0] or any(cells)) and not _is_no_record(cells, heads, number):
                         chunk.append((number, cells))
                     if len(chunk) >= chunk_rows or measure.read > CHUNK_CHARACTERS:
                         yield chunk
@@ -119,8 +199,24 @@ def _csv_chunks(
                 number += 1
                 why = "a cell of more than a million characters" if "field larger" in str(error) else str(error)
                 chunk.append((number, [f"\x00{why}"]))
+                rows = reader
     if chunk:
         yield chunk
+
+
+def _is_no_record(cells: Sequence[str], heads: Sequence[str], number: int) -> bool:
+    """Whether a row is a total, the heads once more, or the units under the heads."""
+    first = cells[0].strip()
+    if first == heads[0] and [c.strip() for c in cells[: len(heads)]] == list(heads):
+        return True
+    if number == 1 and all(not c.strip() or c.strip().lower() in _UNITS for c in cells):
+        return True
+    told = first or next((c.strip() for c in cells if c.strip()), "")
+    return (
+        len(heads) > 3
+        and _TOTALS.match(told) is not None
+        and sum(bool(c.strip()) for c in cells) <= max(2, 0.5 * len(heads))
+    )
 
 
 class _Measure:

@@ -7,10 +7,10 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from .forms import DATES, NUMBERS, Evidence, evidence_of, forms_of
+from ..core.intake.forms import DATES, NUMBERS, Evidence, evidence_of, forms_of
+from ..core.intake.parsing import Column, parse_column
 from .layouts import LAYOUTS
-from .mapping import Bound, Part, bind
-from .parsing import Column, parse_column
+from .mapping import MADE, Bound, Part, bind
 from .readers import Numbered
 
 BLOCK = 256  # rows
@@ -83,7 +83,7 @@ class Reader:
         out: dict[str, Evidence] = {}
         for b in bound:
             kinds = forms_of(b.field)
-            if kinds is None or b.part.how == "date":
+            if kinds is None or b.part.how == "date" or b.part.take in MADE:
                 continue
             for place in b.places:
                 cells = across[place] if place < len(across) else ()

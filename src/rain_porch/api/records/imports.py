@@ -21,10 +21,10 @@ from ...app.incoming import outcomes, undoing
 from ...app.incoming.fetching import fetch, fetch_from_afar
 from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
+from ...core.intake.parsing import guarded
 from ...documents.wire import ImportDoc, UndoneDoc
 from ...records import exporting
 from ...records.feed import pull
-from ...records.parsing import guarded
 from ...store import health
 from ...store.records import feeds, imports
 from ..errors import RESPONSES

@@ -152,6 +152,7 @@ CATALOGUE: tuple[Field, ...] = (
     Field("purchase_contract_date", "PurchaseContractDate", "Contract", D, group="dates"),
     Field("close_date", "CloseDate", "Closed", D, group="dates"),
     Field("off_market_date", "OffMarketDate", "Off the market", D, group="dates"),
+    Field("expiration_date", "ExpirationDate", "Listing expires", D, group="dates", searched=False),
     Field("modification_timestamp", "ModificationTimestamp", "Last changed", Kind.TIME, group="dates", searched=False),
     # money
     Field("list_price", "ListPrice", "List price", M, "$", "price", step=1000, low=200, high=5e7, shown=True),
@@ -206,6 +207,7 @@ CATALOGUE: tuple[Field, ...] = (
           adjusted=True, shown=True, parcel=True,
           one="space", effect=Effect(0.04, 0.03), asked_above=8, whole="these are counted in whole numbers",
           apart=Apart("{} garage space{s} more", "{} garage space{s} fewer")),
+    Field("attached_garage_yn", "AttachedGarageYN", "Attached garage", B, parcel=True),
     Field("fireplaces_total", "FireplacesTotal", "Fireplaces", N, low=0, high=10, tolerance=3, weight=0.2, adjusted=True, parcel=True,
           one="fireplace", effect=Effect(0.025, 0.025), asked_above=6, whole="these are counted in whole numbers"),
     Field("main_level_bedrooms", "MainLevelBedrooms", "Bedrooms on the main level", N, low=0, high=10),

@@ -137,19 +137,51 @@ _HOME_WORDS = (
     ("quadruplex", HomeKind.SMALL_MULTI_FAMILY),
     ("multifamily", HomeKind.SMALL_MULTI_FAMILY),
     ("residentialincome", HomeKind.SMALL_MULTI_FAMILY),
+    ("fourplex", HomeKind.SMALL_MULTI_FAMILY),
+    ("twofamily", HomeKind.SMALL_MULTI_FAMILY),
+    ("threefamily", HomeKind.SMALL_MULTI_FAMILY),
+    ("fourfamily", HomeKind.SMALL_MULTI_FAMILY),
+    ("multifam", HomeKind.SMALL_MULTI_FAMILY),
     ("townhouse", HomeKind.ATTACHED),
     ("townhome", HomeKind.ATTACHED),
     ("rowhouse", HomeKind.ATTACHED),
     ("semidetached", HomeKind.ATTACHED),
-    ("attached", HomeKind.ATTACHED),
+    ("singlefamilyattached", HomeKind.ATTACHED),
+    ("twnhs", HomeKind.ATTACHED),
+    ("twinhome", HomeKind.ATTACHED),
+    ("villa", HomeKind.ATTACHED),
+    ("patiohome", HomeKind.DETACHED),
     ("singlefamily", HomeKind.DETACHED),
+    ("singlefam", HomeKind.DETACHED),
+    ("onefamily", HomeKind.DETACHED),
+    ("onefam", HomeKind.DETACHED),
+    ("1family", HomeKind.DETACHED),
+    ("1fam", HomeKind.DETACHED),
+    ("unattached", HomeKind.DETACHED),
     ("detached", HomeKind.DETACHED),
+    ("attached", HomeKind.ATTACHED),
     ("house", HomeKind.DETACHED),
     ("acreage", HomeKind.ACREAGE),
     ("farm", HomeKind.ACREAGE),
     ("land", HomeKind.LAND),
+    ("vacant", HomeKind.LAND),
     ("lot", HomeKind.LAND),
 )
+# letters and abbreviations, which mean a kind only where they stand alone
+HOME_CODES = {
+    code: kind
+    for kind, codes in {
+        HomeKind.DETACHED: "sf sfr sfd sfh sfam sgl sglfam det dtch snglfam singlfam single sfres detch sfdet resdet sngfam",
+        HomeKind.ATTACHED: "th twn twnh twnhm twnhs twnhse thse town sfa att attch rowhome rowhse thm twhs row townhm",
+        HomeKind.CONDOMINIUM: "co cnd cond con cndo apt unit flat cdo hirise midrise loft cnda highrise",
+        HomeKind.COOPERATIVE: "cp cop coopunit",
+        HomeKind.MANUFACTURED: "mh mfd mfg mob mobi manuf mnf manu mobl dwmobile mfh modular dwmh swmh doublewide singlewide",
+        HomeKind.SMALL_MULTI_FAMILY: "mf mul mult multi mfam dup dplx duplx twofmcon 2fmcon 2fam 24fam 24units 2to4 24plex 2family 3family 4family multi24 fmly2 24 inc income rinc plex 4plex 3plex 2plex 2unit 3unit 4unit quad",
+        HomeKind.LAND: "lnd lots vac vl ll lotsland",
+        HomeKind.ACREAGE: "acr farmranch ranchland frm ag agri",
+    }.items()
+    for code in codes.split()
+}
 
 
 def plain(text: str) -> str:
@@ -169,6 +201,8 @@ def home_kind_of(property_type: str | None, property_sub_type: str | None) -> Ho
     """
     for text in (property_sub_type, property_type):
         word = plain(text or "")
+        if word in HOME_CODES:
+            return HOME_CODES[word]
         for part, kind in _HOME_WORDS:
             if part in word:
                 return kind

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.facts.fields import BY_NAME
-from rain_porch.records.parsing import Unreadable, date, number, parse_column, yes_no
+from rain_porch.core.intake.parsing import Unreadable, date, number, parse_column, yes_no
 
 
 @pytest.mark.parametrize(

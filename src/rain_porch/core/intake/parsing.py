@@ -8,7 +8,7 @@ import re
 from collections.abc import Callable, Sequence
 from functools import lru_cache
 
-from ..core.facts.fields import Field, Kind
+from ..facts.fields import Field, Kind
 
 _SIGNS = re.compile(r"[$€£\s\u00a0\u202f]|USD|usd|EUR|eur")
 _NUMBER_TAIL = re.compile(r"\s*(sq\.?\s*ft\.?|sqft|sf|square feet)\s*$", re.IGNORECASE)

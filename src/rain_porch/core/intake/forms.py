@@ -11,7 +11,7 @@ import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 
-from ..core.facts.fields import Field, Kind
+from ..facts.fields import Field, Kind
 from .parsing import LOCAL_DATE, Unreadable, bare_number, number
 
 NUMBERS, DATES = ("point", "comma"), ("mdy", "dmy")
