@@ -28,6 +28,35 @@ class FormReadDoc(Doc):
     choices: list[str]
 
 
+class ColumnTakenDoc(Doc):
+    """sure: from 0 to 1; why in a few words."""
+
+    field: str
+    label: str
+    columns: list[str]
+    sure: float
+    why: str
+    samples: list[str]
+
+
+class ColumnLeftDoc(Doc):
+    """perhaps: the field that it may be; say so in a mapping to have it taken."""
+
+    column: str
+    samples: list[str]
+    perhaps: str | None
+    sure: float
+
+
+class WordReadDoc(Doc):
+    """means: the standard's word; None where nobody can tell what the source means."""
+
+    field: str
+    word: str
+    rows: int
+    means: str | None
+
+
 class ImportDoc(Doc):
     import_id: int | None
     kind: str
@@ -41,6 +70,9 @@ class ImportDoc(Doc):
     changes: dict[str, int]
     seconds: float
     forms: list[FormReadDoc] = []
+    columns: list[ColumnTakenDoc] = []  # what was taken for what, the least sure first
+    left_out: list[ColumnLeftDoc] = []
+    words: list[WordReadDoc] = []  # of statuses and kinds of home, those that nobody can tell first
     swapped: int = 0  # rows whose latitude and longitude look swapped: --places swap puts them right
     far: int = 0  # rows far from everything held: --places new believes them
 

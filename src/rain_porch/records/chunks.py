@@ -22,6 +22,7 @@ from .reading import Read, unpacked
 
 AGAIN = ""  # why a row is left out that says the same as an earlier one
 PLACE = ("latitude", "longitude")
+MOST_WORDS = 2_000  # more than that are no words of a list
 SHOWN = 50  # rows that change nothing, kept to be looked at
 
 
@@ -78,6 +79,7 @@ class ChunkWork:
         self.empty = store.is_empty(db, layout.table)
         self.seen: dict[str, int] = {}
         self.tally = Tally()
+        self.words: Counter[tuple[str, str]] = Counter()  # a source's words for statuses and kinds of home
 
     def take(self, read: Read) -> None:
         """Check and stage one chunk."""
@@ -89,6 +91,7 @@ class ChunkWork:
                 if name in self.checker.needed:
                     refused.setdefault(n, f"unreadable {self.names[name]}")
         self.checker.learn(came)
+        self._count_words(came)
         doubted = self._doubted(came)
         keys = self._keys(read, refused)
         before = self._before(keys, refused)
@@ -112,6 +115,12 @@ class ChunkWork:
         if self.rulings:
             self._overrule(keys, held, odd)
         self._stage(read, keys, held, before, refused, faults, odd, doubted)
+
+    def _count_words(self, came: dict[str, list[object]]) -> None:
+        for name in ("standard_status", "property_sub_type") if len(self.words) < MOST_WORDS else ():
+            for word, n in Counter(came.get(name, ())).items():
+                if isinstance(word, str):
+                    self.words[name, word] += n
 
     def _left_the_market(self, held: dict[str, Sequence[object]]) -> list[object]:
         """Off-market days; of a failed listing that has none, the day on which it was to expire, once that is past."""

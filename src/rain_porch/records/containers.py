@@ -15,7 +15,7 @@ import zipfile
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from typing import IO
+from typing import Protocol
 
 from ..core.errors import Refused
 from ..core.intake.parsing import written
@@ -47,6 +47,12 @@ _TABLES = {
     ".asc",
 }
 _BESIDE = {".dbf", ".shx", ".prj", ".cpg", ".sbn", ".sbx", ".qix", ".xml"}  # what lies beside a Shapefile
+
+
+class Readable(Protocol):
+    """What can be read a block at a time."""
+
+    def read(self, size: int, /) -> bytes: ...
 
 
 @dataclass(frozen=True)
@@ -165,7 +171,7 @@ class _Unpacking:
                         f"{name} holds {len(wanted):,} files, more than {MAX_MEMBERS:,}: bring it in in parts."
                     )
                 folder = self._place(Path(name).stem + "-files", folder=True)
-                held = []
+                held: list[Path] = []
                 for member in wanted:
                     to = folder / re.sub(r"[^\w .()-]+", "_", Path(member.filename).name)
                     if to.exists():
@@ -217,7 +223,7 @@ class _Unpacking:
         (to if folder else to.parent).mkdir(parents=True, exist_ok=True)
         return to
 
-    def _copy(self, source: IO[bytes], to: Path, name: str) -> None:
+    def _copy(self, source: Readable, to: Path, name: str) -> None:
         with to.open("wb") as out:
             while block := source.read(_BLOCK):
                 self.left -= len(block)

@@ -6,6 +6,7 @@ import datetime as dt
 import gc
 import json
 import os
+import shutil
 import sqlite3
 import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
@@ -17,12 +18,13 @@ from typing import Any
 from ..core.errors import Refused
 from ..core.facts.fields import Field
 from ..core.facts.keys import made_key
-from ..core.facts.words import plain
+from ..core.facts.words import HomeKind, home_kind_of, plain
 from ..core.intake.cells import Profile
 from ..core.intake.matching import kind_of
+from ..core.intake.status_words import means_status
 from ..store.db import atomic
 from ..store.records import imports as store
-from . import areas, column_forms, mapping, photos, proposing, readers
+from . import areas, column_forms, containers, mapping, photos, proposing, readers
 from .chunks import ChunkWork, Tally
 from .column_forms import FormRead, FormsAsked
 from .layouts import LAYOUTS, Layout, recognise
@@ -32,10 +34,43 @@ SAMPLE_ROWS = 1000
 Progress = Callable[[int], None]
 
 
+@dataclass(frozen=True)
+class ColumnTaken:
+    """Of which columns a field came, and why: `sure` from 0 to 1."""
+
+    field: str
+    label: str
+    columns: list[str]
+    sure: float
+    why: str
+    samples: list[str]
+
+
+@dataclass(frozen=True)
+class ColumnLeft:
+    """A column that was left out; `perhaps` is the field that it may be, where one comes to mind."""
+
+    column: str
+    samples: list[str]
+    perhaps: str | None
+    sure: float
+
+
+@dataclass(frozen=True)
+class WordRead:
+    """A source's own word, in how many rows, and what it was taken for; None where nobody can tell."""
+
+    field: str
+    word: str
+    rows: int
+    means: str | None
+
+
 @dataclass
 class ImportResult:
     """What an import did, or would do. reasons: how often each fault occurred; changes: how often each field changed;
-    forms: how its numbers and dates were read, where they can be written in more than one form."""
+    forms: how its numbers and dates were read, where they can be written in more than one form; columns, left_out, words:
+    what its columns, and its words for statuses and kinds of home, were taken for."""
 
     import_id: int | None
     kind: str
@@ -49,6 +84,9 @@ class ImportResult:
     changes: dict[str, int] = field(default_factory=dict)
     seconds: float = 0.0
     forms: list[FormRead] = field(default_factory=list)
+    columns: list[ColumnTaken] = field(default_factory=list)
+    left_out: list[ColumnLeft] = field(default_factory=list)
+    words: list[WordRead] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -190,7 +228,10 @@ def prepare(
                 store.close_staging(db, staging)
                 staged = False
             result = _result(layout.kind, work.tally)
-            result.forms = judged.read() if judged else []
+            if judged is not None:
+                result.forms = judged.read()
+                result.columns, result.left_out = _taken_and_left(seen, layout, parts, columns is not None)
+                result.words = words_read(work.words)
 
             def accept() -> ImportResult:
                 with atomic(db):
@@ -252,12 +293,99 @@ def import_file(
         return made.result if dry_run else made.accept()
 
 
+_SAMPLES = 3
+
+
+def _taken_and_left(
+    seen: Preview, layout: Layout, parts: Sequence[mapping.Part], said: bool
+) -> tuple[list[ColumnTaken], list[ColumnLeft]]:
+    """What each field was taken from, surest last, and the columns of which nothing was taken."""
+    guesses = {g.part.field: g for g in seen.guesses}
+    place = {c: i for i, c in enumerate(seen.columns)}
+    labels = {f.name: f.label for f in layout.fields}
+
+    def samples(columns: Sequence[str]) -> list[str]:
+        cells = (" · ".join(row[place[c]].strip() for c in columns if place[c] < len(row)) for row in seen.sample)
+        return list(dict.fromkeys(c[:60] for c in cells if c.strip(" ·")))[:_SAMPLES]
+
+    taken = []
+    for part in parts:
+        guess = guesses.get(part.field)
+        sure, why = (guess.sure, guess.why) if guess and guess.part.columns == part.columns else (1.0, "")
+        why = "as you said" if said else "as the last time" if seen.remembered else why
+        taken.append(ColumnTaken(part.field, labels[part.field], list(part.columns), sure, why, samples(part.columns)))
+    used = {c for part in parts for c in part.columns}
+    perhaps: dict[str, proposing.Guess] = {}
+    for guess in seen.guesses:
+        for column in guess.part.columns:
+            perhaps.setdefault(column, guess)
+    left = []
+    for column in seen.columns:
+        if column not in used:
+            guess = perhaps.get(column)
+            left.append(
+                ColumnLeft(column, samples([column]), guess.part.field if guess else None, guess.sure if guess else 0.0)
+            )
+    return sorted(taken, key=lambda t: t.sure), left
+
+
+_WORDS_SHOWN = 60
+
+
+def words_read(counted: Mapping[tuple[str, str], int]) -> list[WordRead]:
+    """What a source's words for statuses and kinds of home were taken for, those that nobody can tell first."""
+    out = []
+    for (name, word), rows in counted.items():
+        if name == "standard_status":
+            status = means_status(word)
+            means = status.value if status else None
+        else:
+            kind = home_kind_of(None, word)
+            means = None if kind is HomeKind.UNKNOWN else kind.value.replace("_", " ")
+        if means is None or plain(means) != plain(word):
+            out.append(WordRead(name, word[:80], rows, means))
+    return sorted(out, key=lambda w: (w.means is not None, -w.rows))[:_WORDS_SHOWN]
+
+
 def clear_staging(folder: Path) -> None:
     """Remove what a process that was killed has left of an import; nothing of it was in effect."""
     for left in folder.glob("staging-*.db*"):
         owner = left.name.split("-")[1]
         if not Path(f"/proc/{owner}").exists():
             left.unlink(missing_ok=True)
+    for left in folder.glob("unpacked-*"):
+        if not Path(f"/proc/{left.name.split('-')[1]}").exists():
+            shutil.rmtree(left, ignore_errors=True)
+
+
+@contextmanager
+def unpacked(paths: Sequence[Path], folder: Path, kind: str | None = None) -> Iterator[list[containers.Piece]]:
+    """The plain files of which these are made, in the order in which they build on one another; what was unpacked is gone
+    when the block ends. kind: what they are said to be."""
+    into = folder / f"unpacked-{os.getpid()}-{time.monotonic_ns()}"
+    try:
+        found = []
+        for path in paths:
+            if kind == "photos" or (path.is_dir() and kind is not None):
+                found.append((containers.Piece(path, path.name, kind), kind))
+                continue
+            found += [(piece, kind or piece.kind or kind_of_piece(piece)) for piece in containers.pieces(path, into)]
+        yield [piece for piece, _ in (containers.in_order(found) if len(found) > 1 else found)]
+    finally:
+        shutil.rmtree(into, ignore_errors=True)
+
+
+def kind_of_piece(piece: containers.Piece) -> str:
+    """The kind of a plain file; "" where it is none that is known."""
+    path = piece.path
+    if photos.is_bundle(path):
+        return "photos"
+    if areas.is_geojson(path):
+        return "areas"
+    table = readers.read_table(path, SAMPLE_ROWS)
+    first = next(table.chunks, [])
+    sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
+    return recognise([plain(c) for c in table.columns]) or likely_kind(table.columns, sample) or ""
 
 
 @contextmanager

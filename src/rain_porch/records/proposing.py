@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 
 from ..core.facts.fields import Field, Kind
 from ..core.facts.words import HOME_CODES, HomeKind, plain, status_of
@@ -159,7 +160,7 @@ class Proposal:
         whole = self.found.get("unparsed_address")
         if whole is not None and (p := self.profiles[whole.column]).share(lambda c: taken_from("city", c)) > 0.6:
             for name, take in (("city", "city"), ("postal_code", "postal")):
-                if name not in self.found and p.share(lambda c, take=take: taken_from(take, c)) > 0.5:
+                if name not in self.found and p.share(partial(taken_from, take)) > 0.5:
                     self._add(Part(name, (self.columns[whole.column],), take=take), whole.sure, "stands in the address")
         if (point := self.found.get("part:point")) is not None and "latitude" not in self._made:
             for name in ("latitude", "longitude"):
@@ -169,14 +170,14 @@ class Proposal:
         baths, full, half = (self.found.get(t) for t in ("part:baths", "bathrooms_full", "bathrooms_half"))
         both = self.found.get("part:beds_baths")
         if both is not None:
-            head = (self.columns[both.column],)
+            heads = (self.columns[both.column],)
             for name, take in (
                 ("bedrooms_total", "bed"),
                 ("bathrooms_full", "bed_full_baths"),
                 ("bathrooms_half", "bed_half_baths"),
             ):
                 if name not in self.found:
-                    self._add(Part(name, head, take=take), both.sure, "beds and baths in one column")
+                    self._add(Part(name, heads, take=take), both.sure, "beds and baths in one column")
         if baths is not None and not (full and half):
             head, p = self.columns[baths.column], self.profiles[baths.column]
             mixed = p.share(lambda c: not c.replace(".0", "").isdigit() and not c.removesuffix(".00").isdigit()) > 0.01
@@ -247,16 +248,13 @@ class Proposal:
                 "the first side",
             )
         total, unfinished = self.found.get("part:basement_total"), self.found.get("part:basement_unfinished")
-        if (
-            total
-            and unfinished
-            and "below_grade_finished_area" in self.fields
-            and "below_grade_finished_area" not in self.found
-        ):
+        finished = self.found.get("below_grade_finished_area")
+        if total and unfinished and (finished is None or finished.sure < 0.9):
             self._add(
                 Part("below_grade_finished_area", self._heads([total, unfinished]), "difference"),
                 min(total.sure, unfinished.sure),
                 "the basement less what is unfinished",
+                True,
             )
 
     def _dates(self) -> None:

@@ -11,10 +11,10 @@ from pydantic import BaseModel, Field
 
 from ...app.incoming import files
 from ...core.errors import Refused
+from ...core.intake.matching import SURE
 from ...documents.wire import FormReadDoc
 from ...records import importing
 from ...records.mapping import Part
-from ...records.proposing import SURE
 from ..errors import RESPONSES
 from ..limits import parts_of_file
 from ..state import Files, Porch

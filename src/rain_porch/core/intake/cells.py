@@ -27,7 +27,7 @@ _HAS = _YES_NO | {
     "waterfront",
 }
 _LEADING = re.compile(r"[^\d\-]*(\d[\d,]*\.?\d*)")
-ADDRESS = re.compile(r"^\s*(?:lot\s+)?\d+[a-z]?(?:[-/]\d+)?\s+\S*[a-z]{2}", re.IGNORECASE)
+ADDRESS = re.compile(r"^\s*(?:lot\s+)?\d+[a-z]?(?:[-/]\d+)?\s+(?:[nsew]{1,2}\.?\s+)?[\w'.-]*[a-z]{2}", re.IGNORECASE)
 _POSTAL = re.compile(r"^\d{5}(?:[- ]?\d{4})?$|^\d{9}$|^\d{4}$|^[A-Z]\d[A-Z] ?\d[A-Z]\d$")
 _DIRECTION = re.compile(
     r"^(?:n|s|e|w|ne|nw|se|sw|north|south|east|west|north ?east|north ?west|south ?east|south ?west)\.?$", re.IGNORECASE
@@ -298,7 +298,7 @@ def _any_of(p: Profile, words: Sequence[str]) -> float:
 def _identity(p: Profile) -> float:
     if p.dated > 0.8 and p.share(lambda c: "/" in c or c.count("-") == 2) > 0.8:
         return 0.1
-    short = p.share(lambda c: 3 <= len(c) <= 40 and any(x.isdigit() for x in c) and len(c.split()) <= 3)
+    short = p.share(lambda c: 1 <= len(c) <= 40 and any(x.isdigit() for x in c) and len(c.split()) <= 3)
     return short * (1.0 if p.distinct > 0.5 or len(p.known) < 20 else 0.6)
 
 

@@ -7,6 +7,8 @@ assignment is the one with the largest sum of scores (Hungarian method, scipy.op
 
 from __future__ import annotations
 
+import re
+from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -14,7 +16,7 @@ from functools import lru_cache
 import numpy as np
 from scipy.optimize import linear_sum_assignment
 
-from ..facts.fields import BY_NAME, CATALOGUE
+from ..facts.fields import BY_NAME, CATALOGUE, Field
 from ..facts.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS
 from ..facts.words import plain
 from .cells import Profile, fit
@@ -28,12 +30,11 @@ _WEIGHTS = {
     "yn": 0.15, "on": 0.2, "for": 0.2, "to": 0.4, "by": 0.4, "per": 0.6, "number": 0.6, "date": 0.8, "price": 0.8, "code": 0.4, "name": 0.5,
     "total": 0.5, "description": 0.4, "type": 0.7, "current": 0.45, "property": 0.35, "sqft": 0.7, "area": 0.7, "size": 0.5,
     "count": 0.4, "approx": 0.15, "est": 0.15, "situs": 0.35, "month": 0.35, "features": 0.5, "year": 0.9, "value": 0.7, "amount": 0.5,
-    "actual": 0.3, "final": 0.3, "calculated": 0.3, "mls": 0.8, "status": 0.9, "main": 0.7, "building": 0.7, "annual": 0.5, "home": 0.4, "timestamp": 0.6,
+    "actual": 0.3, "final": 0.3, "calculated": 0.3, "mls": 0.8, "location": 0.35, "000": 0.05, "thousands": 0.05, "status": 0.9, "main": 0.7, "building": 0.7, "annual": 0.5, "home": 0.4, "timestamp": 0.6,
     "original": 1.3, "half": 1.4, "full": 1.1, "agent": 1.4, "office": 1.4, "school": 1.6, "previous": 1.5, "percent": 1.5, "owner": 1.5, "mailing": 1.6,
     "lot": 1.1, "garage": 1.3, "basement": 1.3, "buyer": 1.5, "phone": 1.5, "email": 1.5, "garden": 1.0, "list": 1.1, "close": 1.1, "acres": 1.2,
 }  # fmt: skip
-_UNITS = {"thousands": 1000.0, "000": 1000.0, "000s": 1000.0}
-_MONEY_UNITS = frozenset({"price", "sqft", "per", "acres", "feet", "days", "month", "year", "annual", "sqm"})
+_PREFIX = re.compile(r"^[A-Za-z]{1,12}[_.:\-]+(?=.)")
 
 
 @dataclass(frozen=True)
@@ -67,9 +68,14 @@ def _phrases(kind: str) -> list[tuple[int, frozenset[str], float]]:
 @lru_cache(maxsize=16)
 def _standard(kind: str) -> dict[str, int]:
     """The standard's and our names, folded → place of the target."""
-    own = {"transfers": TRANSFERS, "assessments": ASSESSMENTS, "history": EVENTS, "series": SERIES}.get(kind, CATALOGUE)
+    own: Sequence[Field] = {
+        "transfers": TRANSFERS,
+        "assessments": ASSESSMENTS,
+        "history": EVENTS,
+        "series": SERIES,
+    }.get(kind, CATALOGUE)
     names = {f.name: (plain(f.reso), plain(f.name)) for f in own}
-    out = {}
+    out: dict[str, int] = {}
     for i, target in enumerate(TARGETS[kind]):
         for name in names.get(target.name, ()):
             out.setdefault(name, i)
@@ -97,8 +103,9 @@ def _named(head: str, kind: str) -> dict[int, tuple[float, str]]:
         if not common:
             continue
         near = 2 * sum(map(_weight, common)) / (weight + theirs)
-        if near > out.get(i, (0.0, ""))[0]:
-            out[i] = (0.99, "a known name") if have == phrase else (0.93 * near, "a name like it")
+        if 0.93 * near > out.get(i, (0.0, ""))[0]:
+            held = 0.93 if not TARGETS[kind][i].name.startswith("other:") else 0.85
+            out[i] = (0.99, "a known name") if have == phrase else (held * near, "a name like it")
     if not out:
         return out
     best = max(n for n, _ in out.values())
@@ -106,9 +113,18 @@ def _named(head: str, kind: str) -> dict[int, tuple[float, str]]:
     return {i: told for i, told in out.items() if told[0] >= max(least, 0.45)}
 
 
+def without_prefix(heads: Sequence[str]) -> list[str]:
+    """Heads without what nearly all of them begin with: "L_City", "L_Zip", … → City, Zip."""
+    starts = Counter(found[0] for h in heads if (found := _PREFIX.match(h)))
+    common, n = starts.most_common(1)[0] if starts else ("", 0)
+    if n < 4 or n < 0.8 * len(heads):
+        return list(heads)
+    return [h.removeprefix(common) or h for h in heads]
+
+
 def match(heads: Sequence[str], columns: Sequence[Profile], kind: str) -> list[Found]:
     """What each column of a file of a kind is, surest first; a column that is nothing known is not among them."""
-    targets = TARGETS[kind]
+    targets, heads = TARGETS[kind], without_prefix(heads)
     scores = np.zeros((len(heads), len(targets)))
     whys: dict[tuple[int, int], str] = {}
     for c, (head, profile) in enumerate(zip(heads, columns, strict=True)):
@@ -118,10 +134,14 @@ def match(heads: Sequence[str], columns: Sequence[Profile], kind: str) -> list[F
                 scores[c, t], whys[c, t] = score, said
         _by_values(c, profile, targets, scores, whys)
     chosen = _assigned(scores)
-    factors = _agreement(chosen, scores, columns, targets)
+    factors, told = _agreement(chosen, scores, columns, targets)
     if (factors < 1).any():
         scores = scores * factors
         chosen = _assigned(scores)
+    for c, t in chosen.items():
+        agrees = told.get((c, t), ())
+        if POSSIBLE <= scores[c, t] < SURE and len(agrees) > 1 and min(agrees) >= 0.97:
+            scores[c, t], whys[c, t] = 0.78, f"{whys[c, t]}, and it agrees with the other columns"
     out = [
         Found(c, targets[t].name, round(float(scores[c, t]), 3), whys[c, t])
         for c, t in chosen.items()
@@ -203,13 +223,15 @@ _DATES_FOLLOW: tuple[tuple[str, str], ...] = (
     ("purchase_contract_date", "close_date"),
     ("sale_date", "recording_date"),
 )
+_KNOWN_TOGETHER = (("close_price", "close_date"),)
 _ENOUGH = 8
 
 
 def _agreement(
     chosen: Mapping[int, int], scores: np.ndarray, columns: Sequence[Profile], targets: Sequence[Target]
-) -> np.ndarray:
-    """For each column and target how well they agree with the columns that are chosen for the others, from 0.6 to 1."""
+) -> tuple[np.ndarray, dict[tuple[int, int], list[float]]]:
+    """For each column and target how well they agree with the columns that are chosen for the others, from 0.6 to 1; and
+    with what shares of rows."""
     place = {target.name: t for t, target in enumerate(targets)}
     column_of = {t: c for c, t in chosen.items()}
     shares: dict[tuple[int, int], list[float]] = {}
@@ -221,21 +243,33 @@ def _agreement(
     for first, second, holds in _NUMBERS_AGREE:
         for a, b, turned in ((first, second, False), (second, first, True)):
             if a in place and b in place and (other := column_of.get(place[b])) is not None:
-                for c in np.flatnonzero(scores[:, place[a]] > 0):
+                for c in np.flatnonzero(scores[:, place[a]] > 0).tolist():
                     if c != other:
                         x, y = columns[c].numbers, columns[other].numbers
-                        judge(int(c), place[a], _share(holds, *((y, x) if turned else (x, y))))
+                        judge(c, place[a], _share(holds, *((y, x) if turned else (x, y))))
     for first, second in _DATES_FOLLOW:
         for a, b, turned in ((first, second, False), (second, first, True)):
             if a in place and b in place and (other := column_of.get(place[b])) is not None:
-                for c in np.flatnonzero(scores[:, place[a]] > 0):
+                for c in np.flatnonzero(scores[:, place[a]] > 0).tolist():
                     if c != other:
                         pair = (columns[other], columns[c]) if turned else (columns[c], columns[other])
-                        judge(int(c), place[a], _follow(*pair))
+                        judge(c, place[a], _follow(*pair))
+    for a, b in _KNOWN_TOGETHER:
+        for mine, theirs in ((a, b), (b, a)):
+            if mine in place and theirs in place and (other := column_of.get(place[theirs])) is not None:
+                for c in np.flatnonzero(scores[:, place[mine]] > 0).tolist():
+                    if c != other:
+                        judge(c, place[mine], _together(columns[c], columns[other]))
     out = np.ones(scores.shape)
     for (c, t), told in shares.items():
         out[c, t] = 0.6 + 0.4 * float(np.mean(told)) if np.mean(told) < 0.9 else 1.0
-    return out
+    return out, shares
+
+
+def _together(a: Profile, b: Profile) -> float | None:
+    """How often both hold something or neither does."""
+    both = [bool(x) == bool(y) for x, y in zip(a.cells, b.cells, strict=True)]
+    return sum(both) / len(both) if len(both) >= _ENOUGH and not b.empty else None
 
 
 def _share(holds: _Holds, a: Numbers, b: Numbers) -> float | None:
@@ -306,7 +340,7 @@ _DISTINCTIVE: Mapping[str, Mapping[str, float]] = {
 }  # fmt: skip
 _NEEDED: Mapping[str, tuple[frozenset[str], ...]] = {
     "listings": (
-        frozenset({"listing_id", "unparsed_address", "part:street", "latitude", "part:point", "parcel_number"}),
+        frozenset({"listing_id", "unparsed_address", "part:street", "latitude", "part:point"}),
         frozenset({"standard_status", "close_date", "close_price", "list_price", "on_market_date"}),
     ),
     "parcels": (frozenset({"parcel_number"}),),

@@ -21,6 +21,14 @@ _DATE_FORMS = (
     "%d %b %Y",
     "%b %d, %Y",
     "%B %d, %Y",
+    "%d-%b-%Y",
+    "%d-%b-%y",
+    "%d %B %Y",
+    "%b %d %Y",
+    "%B %d %Y",
+    "%b-%d-%Y",
+    "%a %b %d %Y",
+    "%A, %B %d, %Y",
 )
 # day and month as numbers, in either order, then the year; a time may follow
 LOCAL_DATE = re.compile(r"(\d{1,2})([/.\-])(\d{1,2})\2(\d{4}|\d{2})(?=$|[ T])")

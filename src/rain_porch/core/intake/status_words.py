@@ -81,8 +81,8 @@ def means_status(word: str) -> Status | None:
     return found
 
 
-def is_lease_word(word: str | None) -> bool:
-    return word is not None and plain(word) in _LEASES
+def is_lease_word(word: object) -> bool:
+    return isinstance(word, str) and plain(word) in _LEASES
 
 
 @dataclass(frozen=True)
@@ -115,7 +115,7 @@ class Beside:
             return off * (1 - closed) * 2 - 1 if off or closed else 0.0
         if status in (Status.PENDING, Status.ACTIVE_UNDER_CONTRACT):
             return (1 - closed) * (contract * 2 - 1 if contract else -0.2)
-        return 1 - 2 * max(closed, contract, off)
+        return 0.4 * (1 - 2 * max(closed, contract, off))
 
 
 def meanings(
@@ -136,6 +136,9 @@ def meanings(
         if status_of(word) is not None or not options or len(options) < 2 or not told_anywhere:
             out.append(Meaning(word, found, b.rows, "a known word" if found else "not known"))
             continue
-        ranked = sorted(options, key=lambda s: -(b.evidence(s) - 0.4 * (s in sure) - 0.01 * options.index(s)))
+        ranked = sorted(
+            options,
+            key=lambda s: -(b.evidence(s) - 0.4 * (s in sure) + 0.5 * (s == options[0]) - 0.01 * options.index(s)),
+        )
         out.append(Meaning(word, ranked[0], b.rows, "by the dates beside it"))
     return out
