@@ -62,11 +62,15 @@ class AreaWork:
         self.db, self.tally = db, Tally()
         self.seen: set[str] = set()
 
+    def settle(self) -> None:
+        """Nothing is left to judge when all features are taken."""
+
     def take(self, chunk: Sequence[tuple[int, Any]]) -> None:
         tally = self.tally
         tally.rows += len(chunk)
         reported: list[tuple[int, str, str, str]] = []
         rows: dict[str, tuple[str, str, str]] = {}
+        number_of: dict[str, int] = {}
         for number, feature in chunk:
             row, why = _row(feature)
             if row is None or row[0] in self.seen:
@@ -77,19 +81,20 @@ class AreaWork:
                 continue
             self.seen.add(row[0])
             rows[row[0]] = row[1:]
+            number_of[row[0]] = number
         there = store.existing(self.db, "areas", "area_key", self.staged, list(rows))
         ready: list[tuple[Any, ...]] = []
         for key, facts in rows.items():
             old = there.get(key)
             if old is None:
                 tally.new += 1
-                ready.append((key, "new", None, None, *facts))
+                ready.append((number_of[key], key, "new", None, None, *facts))
                 continue
             changed = {name: old[name] for name, value in zip(self.staged, facts, strict=True) if old[name] != value}
             if changed:
                 tally.changed += 1
                 tally.changes.update(changed)
-                ready.append((key, "changed", json.dumps(changed), None, *facts))
+                ready.append((number_of[key], key, "changed", json.dumps(changed), None, *facts))
             else:
                 tally.same += 1
         store.stage(self.db, self.staged, ready)

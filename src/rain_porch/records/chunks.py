@@ -11,6 +11,8 @@ from dataclasses import dataclass, field
 from itertools import repeat
 from typing import Any
 
+import numpy as np
+
 from ..core.facts.words import Status
 from ..core.intake.status_words import FAILED
 from ..store.records import imports as store
@@ -151,6 +153,26 @@ class ChunkWork:
         for n in doubted:
             odd[n] = list(dict.fromkeys([*odd.get(n, []), *PLACE]))
 
+    def settle(self) -> None:
+        """Judge the staged places, all of the file before one; called once, when the last chunk is taken."""
+        if self.places is None:
+            return
+        staged = store.staged_places(self.db, self.staged)
+        if not staged:
+            return
+        rowids, latitudes, longitudes, groups = staged
+        _, numbers = np.unique(np.array([g or "" for g in groups]), return_inverse=True)
+        named = np.array([bool(g) for g in groups])
+        told = self.places.judge(
+            np.array(latitudes, dtype=np.float64), np.array(longitudes, dtype=np.float64),
+            np.where(named, numbers, -1).astype(np.int64),
+        )  # fmt: skip
+        if told:
+            self.tally.suspect += store.doubt_staged(
+                self.db, {rowids[n]: why for n, why in told.items()}, PLACE, self.staged
+            )
+            self.tally.reasons.update(told.values())
+
     def _keys(self, read: Read, refused: dict[int, str]) -> list[str]:
         """Give every row its key; a key that stands twice with different facts refuses the later row."""
         came = read.came
@@ -255,7 +277,7 @@ class ChunkWork:
         columns = [held[name] for name in self.staged]
         if not before and not refused:
             tally.new += len(keys)
-            store.stage(self.db, self.staged, zip(keys, repeat("new"), repeat(None), suspects, *columns))
+            store.stage(self.db, self.staged, zip(read.numbers, keys, repeat("new"), repeat(None), suspects, *columns))
             store.report_rows(self.db, reported)
             return
         for n, (key, suspect, row) in enumerate(zip(keys, suspects, zip(*columns, strict=True), strict=True)):
@@ -265,7 +287,7 @@ class ChunkWork:
             old = before.get(n)
             if old is None:
                 tally.new += 1
-                ready.append((key, "new", None, suspect, *row))
+                ready.append((read.numbers[n], key, "new", None, suspect, *row))
                 continue
             changed = {name: old[name] for name, value in zip(self.staged, row, strict=True) if old[name] != value}
             if old["suspect"] != suspect:
@@ -273,7 +295,7 @@ class ChunkWork:
             if changed:
                 tally.changed += 1
                 tally.changes.update(name for name in changed if name not in self.layout.derived)
-                ready.append((key, "changed", json.dumps(changed), suspect, *row))
+                ready.append((read.numbers[n], key, "changed", json.dumps(changed), suspect, *row))
             else:
                 tally.same += 1
                 if len(same) < SHOWN:

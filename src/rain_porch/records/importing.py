@@ -9,6 +9,7 @@ import os
 import shutil
 import sqlite3
 import time
+from collections import Counter
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager, nullcontext
 from dataclasses import dataclass, field, replace
@@ -151,6 +152,23 @@ def forms_of_preview(path: Path, seen: Preview) -> list[FormRead]:
     return judged.read()
 
 
+def words_of_preview(seen: Preview) -> list[WordRead]:
+    """What the words of the first rows for statuses and kinds of home would be taken for."""
+    if seen.kind not in ("listings", "parcels"):
+        return []
+    counted: Counter[tuple[str, str]] = Counter()
+    across = [[row[i] if i < len(row) else "" for row in seen.sample] for i in range(len(seen.columns))]
+    for bound in mapping.bind(seen.parts, seen.columns, LAYOUTS[seen.kind].fields):
+        if bound.field.name in ("standard_status", "property_sub_type"):
+            told = (
+                zip(bound.texts(across, len(seen.sample)), across[bound.places[0]], strict=True) if bound.places else ()
+            )
+            for means, word in told:
+                if word.strip():
+                    counted[bound.field.name, means.strip()] += 1
+    return words_read(counted)
+
+
 def columns_key(columns: Sequence[str]) -> str:
     """Names a set of columns, so that a mapping can be kept for it."""
     return made_key(*columns)
@@ -260,6 +278,7 @@ def _take_all(
         work.take(chunk)
         if progress:
             progress(work.tally.rows)
+    work.settle()
     return True
 
 

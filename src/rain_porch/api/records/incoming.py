@@ -7,12 +7,14 @@ import shutil
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Path, Query, Request
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
 from ...app.incoming import files
 from ...core.errors import Refused
+from ...core.facts.words import HomeKind, Status
 from ...core.intake.matching import SURE
-from ...documents.wire import FormReadDoc
+from ...documents.wire import FormReadDoc, WordReadDoc
 from ...records import importing
 from ...records.mapping import Part
 from ..errors import RESPONSES
@@ -23,6 +25,7 @@ router = APIRouter(tags=["records"], responses=RESPONSES)
 FileId = Annotated[str, Path(pattern="^[0-9a-f]{12}$")]
 KindName = Literal["listings", "history", "parcels", "transfers", "assessments", "areas", "series", "photos"]
 SAMPLES = 4
+HOME_KINDS = [k.value.replace("_", " ") for k in HomeKind if k is not HomeKind.UNKNOWN]
 
 
 class PartDoc(BaseModel):
@@ -30,12 +33,13 @@ class PartDoc(BaseModel):
 
     field: str = Field(max_length=80)
     columns: list[str] = Field(default=[], max_length=8)
-    how: Literal["join", "date", "sum", "difference"] = "join"
+    how: Literal["join", "date", "sum", "difference", "first"] = "join"
     between: str = Field(" ", max_length=20)
     times: float = 1.0
     values: dict[str, str] = {}
     constant: str | None = Field(None, max_length=500)
     form: Literal["", "point", "comma", "mdy", "dmy"] = ""
+    take: str = Field("", max_length=40)
 
 
 class ColumnDoc(BaseModel):
@@ -62,7 +66,8 @@ class TargetDoc(BaseModel):
 
 class PreviewDoc(BaseModel):
     """parts: the mapping that would be used; guesses: all that was thought of, with how sure it is; forms: how numbers
-    and dates are written, as far as the first rows tell."""
+    and dates are written; words: what the source's words for statuses and kinds of home are taken for, those that nobody
+    can tell first; both as far as the first rows tell."""
 
     file_id: str
     name: str
@@ -74,6 +79,9 @@ class PreviewDoc(BaseModel):
     guesses: list[GuessDoc]
     fields: list[TargetDoc]
     forms: list[FormReadDoc]
+    words: list[WordReadDoc]
+    statuses: list[str] = [s.value for s in Status]
+    home_kinds: list[str] = HOME_KINDS
     sure_enough: float = SURE
 
 
@@ -98,7 +106,7 @@ class IncomingDoc(BaseModel):
 
 def _doc(file: files.Incoming) -> IncomingDoc:
     return IncomingDoc(
-        file_id=file.file_id, name=file.path.name, stage=file.stage, rows=file.rows, result=file.result,
+        file_id=file.file_id, name=file.shown or file.path.name, stage=file.stage, rows=file.rows, result=file.result,
         samples=file.samples, message=file.message,
     )  # fmt: skip
 
@@ -111,7 +119,8 @@ def _part_doc(part: Part) -> PartDoc:
 async def bring(
     held: Files, request: Request, name: Annotated[str, Query(min_length=1, max_length=300)]
 ) -> IncomingDoc:
-    """A file, as it is, in the body of the request."""
+    """A file, as it is, in the body of the request. Of one that holds several tables, each waits for itself; the first is
+    answered."""
     file = held.place(name)
     size = 0
     try:
@@ -127,7 +136,7 @@ async def bring(
     if size == 0 or size > files.MAX_BYTES:
         held.cancel(file.file_id)
         raise Refused("The file is empty." if size == 0 else "The file is larger than 4 GB: bring it in parts.")
-    return _doc(file)
+    return _doc((await run_in_threadpool(held.spread, file.file_id))[0])
 
 
 @router.get("/records/incoming")
@@ -149,10 +158,11 @@ def preview(
     source: Annotated[str | None, Query(max_length=120)] = None,
 ) -> PreviewDoc:
     """How the file would be read: its columns with samples, and the mapping remembered or proposed."""
-    path = held.get(file_id).path
+    file = held.get(file_id)
+    path = file.path
     source = source or path.stem
     with porch.state.records.connection() as db:
-        seen = importing.preview(db, path, source, kind)
+        seen = importing.preview(db, path, source, kind or file.kind)
     columns = []
     for i, column in enumerate(seen.columns):
         cells = [row[i].strip() for row in seen.sample if i < len(row) and row[i].strip()]
@@ -161,9 +171,10 @@ def preview(
             ColumnDoc(name=column, samples=distinct[:SAMPLES], words=distinct if len(distinct) <= 24 else [])
         )
     return PreviewDoc(
-        file_id=file_id, name=path.name, kind=seen.kind, source=source, remembered=seen.remembered, columns=columns,
+        file_id=file_id, name=file.shown or path.name, kind=seen.kind, source=source, remembered=seen.remembered, columns=columns,
         parts=[_part_doc(p) for p in seen.parts],
         forms=[FormReadDoc(**dataclasses.asdict(r)) for r in importing.forms_of_preview(path, seen)],
+        words=[WordReadDoc(**dataclasses.asdict(w)) for w in importing.words_of_preview(seen)],
         guesses=[GuessDoc(part=_part_doc(g.part), sure=g.sure, why=g.why) for g in seen.guesses],
         fields=[
             TargetDoc(name=f.name, label=f.label, reso=f.reso, kind=f.kind.value, unit=f.unit)

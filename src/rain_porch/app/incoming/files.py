@@ -25,6 +25,8 @@ class Incoming:
 
     file_id: str
     path: Path
+    kind: str | None = None  # where what it was unpacked from tells
+    shown: str = ""  # what it is called, where that is not its name on the disk
     stage: str = "waiting"
     rows: int = 0
     result: dict[str, Any] | None = None
@@ -56,6 +58,27 @@ class IncomingFiles:
         self._files[file_id] = made = Incoming(file_id, path)
         return made
 
+    def spread(self, file_id: str) -> list[Incoming]:
+        """The plain files that a file holds, each waiting for itself, in the order in which they should come in; the file
+        itself where it is plain. Refused for what is broken or holds nothing; it is let go then."""
+        whole = self.get(file_id)
+        try:
+            with importing.unpacked([whole.path], self.folder) as found:
+                if [piece.path for piece in found] == [whole.path]:
+                    whole.kind = found[0].kind
+                    return [whole]
+                out = []
+                for piece in found:
+                    made = self.place(piece.path.name)
+                    shutil.move(piece.path, made.path)
+                    made.kind, made.shown = piece.kind, piece.name
+                    out.append(made)
+        except BaseException:
+            self.cancel(file_id)
+            raise
+        self.cancel(file_id)
+        return out
+
     def get(self, file_id: str) -> Incoming:
         if file_id not in self._files:
             raise NotFound("This file is no longer waiting: bring it in again.", file_id=file_id)
@@ -77,7 +100,7 @@ class IncomingFiles:
         self._stop(file)
         file.stage, file.rows, file.result, file.message, file.samples = "reading", 0, None, "", {}
         task = {
-            "folder": str(self.folder), "path": str(file.path), "now": now.isoformat(), "kind": kind,
+            "folder": str(self.folder), "path": str(file.path), "now": now.isoformat(), "kind": kind or file.kind,
             "source": source, "mapping": mapping, "places": places,
         }  # fmt: skip
         file.run += 1

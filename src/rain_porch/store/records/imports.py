@@ -30,7 +30,9 @@ def open_staging(db: sqlite3.Connection, path: Path, columns: Sequence[str]) -> 
     db.execute("PRAGMA staging.journal_mode = OFF")
     db.execute("PRAGMA staging.synchronous = OFF")
     names = ", ".join(columns)
-    db.execute(f"CREATE TABLE staging.ready (key TEXT, outcome TEXT, before TEXT, suspect TEXT, {names})")
+    db.execute(
+        f"CREATE TABLE staging.ready (row_number INTEGER, key TEXT, outcome TEXT, before TEXT, suspect TEXT, {names})"
+    )
     db.execute("CREATE TABLE staging.reported (row_number INTEGER, outcome TEXT, reasons TEXT, original TEXT)")
     db.execute("CREATE TABLE staging.unchanged (key TEXT)")
 
@@ -43,8 +45,8 @@ def close_staging(db: sqlite3.Connection, path: Path) -> None:
 
 
 def stage(db: sqlite3.Connection, columns: Sequence[str], rows: Iterable[Sequence[Any]]) -> None:
-    """rows: (key, outcome, before, suspect, *columns)."""
-    marks = ", ".join("?" * (len(columns) + 4))
+    """rows: (row number, key, outcome, before, suspect, *columns)."""
+    marks = ", ".join("?" * (len(columns) + 5))
     with atomic(db):
         db.executemany(f"INSERT INTO staging.ready VALUES ({marks})", rows)
 
@@ -56,6 +58,51 @@ def report_rows(
     with atomic(db):
         db.executemany("INSERT INTO staging.reported VALUES (?, ?, ?, ?)", rows)
         db.executemany("INSERT INTO staging.unchanged VALUES (?)", [(key,) for key in unchanged])
+
+
+def staged_places(
+    db: sqlite3.Connection, columns: Sequence[str]
+) -> tuple[list[int], list[float], list[float], list[str | None]] | None:
+    """Of the staged rows whose place is new and not doubted yet: (row numbers, latitudes, longitudes, postal code or city)."""
+    place = [f"{name}" for name in ("postal_code", "city") if name in columns]
+    group = (
+        f"coalesce({', '.join([*(f'nullif({p}, {chr(39)}{chr(39)})' for p in place), 'NULL'])})" if place else "NULL"
+    )
+    with atomic(db):  # staging stands beside the writing connection alone
+        rows = db.execute(
+            f"SELECT rowid, latitude, longitude, lower(substr({group}, 1, 40)) FROM staging.ready "
+            "WHERE latitude IS NOT NULL AND longitude IS NOT NULL AND (suspect IS NULL OR suspect NOT LIKE '%itude%') "
+            "AND (before IS NULL OR before LIKE '%itude%')"
+        ).fetchall()
+    if not rows:
+        return None
+    rowids, latitudes, longitudes, groups = (list(column) for column in zip(*rows, strict=True))
+    return rowids, latitudes, longitudes, groups
+
+
+def doubt_staged(db: sqlite3.Connection, told: Mapping[int, str], fields: Sequence[str], columns: Sequence[str]) -> int:
+    """Mark fields of staged rows as suspect, with why; returns how many rows were not suspect before."""
+    fresh = 0
+    with atomic(db):
+        for rowid, why in told.items():
+            row = db.execute("SELECT * FROM staging.ready WHERE rowid = ?", (rowid,)).fetchone()
+            number, odd = row["row_number"], json.loads(row["suspect"] or "[]")
+            fresh += not odd
+            marked = json.dumps([*odd, *(name for name in fields if name not in odd)])
+            db.execute("UPDATE staging.ready SET suspect = ? WHERE rowid = ?", (marked, rowid))
+            before = db.execute("SELECT reasons FROM staging.reported WHERE row_number = ?", (number,)).fetchone()
+            if before:
+                db.execute(
+                    "UPDATE staging.reported SET outcome = 'suspect', reasons = ? WHERE row_number = ?",
+                    (json.dumps([*json.loads(before["reasons"]), why]), number),
+                )
+            else:
+                original = {name: str(row[name])[:2000] for name in columns if row[name] is not None}
+                db.execute(
+                    "INSERT INTO staging.reported VALUES (?, 'suspect', ?, ?)",
+                    (number, json.dumps([why]), json.dumps(original, ensure_ascii=False)),
+                )
+    return fresh
 
 
 def existing(
