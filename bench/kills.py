@@ -197,6 +197,13 @@ def trial(mode: str, records: Path, times: int, draws: random.Random) -> list[st
     return wrong
 
 
+# columns that the newest step made
+NEWEST = {
+    "listings": ("expiration_date", "attached_garage_yn", "place_from", "same_as"),
+    "parcels": ("attached_garage_yn", "place_from"),
+}
+
+
 def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
     """A folder with the records and one workup; of an earlier schema where `old`."""
     from rain_porch.app.agent import folders_agent
@@ -224,7 +231,14 @@ def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
             db.executescript("ALTER TABLE workups DROP COLUMN archived_at; PRAGMA user_version = 7;")
         with closing(sqlite3.connect(folder / "records.db")) as db:
             db.executescript(
-                "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; PRAGMA user_version = 5;"
+                "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; DROP INDEX listings_found; "
+                "DROP INDEX parcels_found; DROP INDEX listings_same; "
+                + "".join(
+                    f"ALTER TABLE {table} DROP COLUMN {column}; "
+                    for table, columns in NEWEST.items()
+                    for column in columns
+                )
+                + "PRAGMA user_version = 5;"
             )
     return folder
 

@@ -11,6 +11,7 @@ import numpy as np
 from ..core.errors import NotFound
 from ..core.facts.dates import day_of
 from ..core.facts.fields import CATALOGUE, Field
+from ..core.facts.finding_places import SAID
 from ..core.market.columns import RECORD_KINDS
 from ..core.market.listing_facts import days_on_market, prices_of, status_said
 from ..core.market.stages import NOTHING
@@ -47,10 +48,18 @@ class StoryDoc(Doc):
     listing_id: str | None = None
 
 
+class ToldByDoc(Doc):
+    """A source that tells of this listing, and its number there."""
+
+    source: str
+    number: str
+
+
 class FullRecordDoc(Doc):
     """A listing or deed sale. agent and office are for the agent's own screen, and never go on paper.
 
-    given_days, given_cumulative_days: as the source counts them.
+    given_days, given_cumulative_days: as the source counts them. told_by: all sources that tell of it. place_from: how it was
+    placed, where its source tells no coordinates.
     """
 
     listing_id: str
@@ -69,6 +78,8 @@ class FullRecordDoc(Doc):
     office: str
     pictures: list[str]
     story: list[StoryDoc]
+    told_by: list[ToldByDoc]
+    place_from: str
 
 
 def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> FullRecordDoc:
@@ -77,8 +88,11 @@ def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> Fu
     Everything is rewound: what was paid, what was asked and which status it had later is not told.
     """
     columns = records.columns
-    row = columns.row_of.get(key)
     listing = homes.listing(records.db, key)
+    if listing and listing["same_as"]:  # another source's record of the same listing stands for it
+        key = listing["same_as"]
+        listing = homes.listing(records.db, key)
+    row = columns.row_of.get(key)
     deed = homes.transfer(records.db, key.removeprefix(DEED)) if key.startswith(DEED) else None
     held = listing or deed
     if held is None:
@@ -122,6 +136,8 @@ def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> Fu
         agent=told.get("list_agent_full_name") or "",
         office=told.get("list_office_name") or "",
         pictures=photos.captions(records, key) if listing else [],
+        told_by=[ToldByDoc(source=s, number=n) for s, n in homes.told_by(records.db, key)] if listing else [],
+        place_from=SAID.get(told.get("place_from") or "", ""),
         story=[StoryDoc.model_validate(p) for p in story(records, of_home, deeds, number, day)],
     )
 

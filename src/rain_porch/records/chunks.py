@@ -13,6 +13,7 @@ from typing import Any
 
 import numpy as np
 
+from ..core.facts import addresses
 from ..core.facts.words import Status
 from ..core.intake.status_words import FAILED
 from ..store.records import imports as store
@@ -42,6 +43,16 @@ class Tally:
     changes: Counter[str] = field(default_factory=Counter)
 
 
+def _other_home(new: tuple[Any, ...], old: tuple[Any, ...]) -> bool:
+    """Whether two rows (parcel, address, unit, on-market day) of one listing number are of two homes."""
+    if new[0] and old[0]:
+        return bool(new[0] != old[0])
+    if new[-1] and new[-1] == old[-1]:  # on the market since the same day
+        return False
+    a, b = addresses.key(new[1], new[2], None, None), addresses.key(old[1], old[2], None, None)
+    return a is not None and b is not None and a != b
+
+
 def _without_their_date(held: dict[str, Sequence[object]]) -> Iterator[tuple[int, str]]:
     """Rows whose status goes with a day that is not known: (position, what is said of it). They are kept."""
     days = zip(held["standard_status"], held["close_date"], held["off_market_date"], strict=True)
@@ -63,8 +74,10 @@ class ChunkWork:
         columns: Sequence[str],
         today: dt.date,
         places: str = "",
+        source: str = "",
     ) -> None:
         self.db, self.layout, self.columns = db, layout, columns
+        self.source = source
         self.names = {f.name: f.reso for f in layout.fields}
         mapped = {p.field for p in parts}
         self.expires = "expiration_date" in mapped
@@ -97,6 +110,8 @@ class ChunkWork:
         doubted = self._doubted(came)
         keys = self._keys(read, refused)
         before = self._before(keys, refused)
+        if self.layout.kind == "listings" and before:
+            keys, before = self._apart(keys, came, before, refused)
         held = self._with_what_is_there(came, keys, before)
         derived, unusable = self.layout.derive(held, keys)
         for n, why in unusable.items():
@@ -210,6 +225,22 @@ class ChunkWork:
         usable = {key: n for n, key in enumerate(keys) if n not in refused}
         there = store.existing(self.db, layout.table, layout.key_column, layout.columns, list(usable))
         return {usable[key]: row for key, row in there.items()}
+
+    def _apart(
+        self, keys: list[str], came: dict[str, list[object]], before: dict[int, dict[str, Any]], refused: dict[int, str]
+    ) -> tuple[list[str], dict[int, dict[str, Any]]]:
+        """Keys and stored rows, where a number that another source gave to another home is that source's alone."""
+        own = store.source_id_of(self.db, self.source)
+        names = ("parcel_number", "unparsed_address", "unit_number", "on_market_date")
+        strangers = {
+            n for n, old in before.items()
+            if old["source_id"] != own and _other_home(tuple(came[name][n] if name in came else None for name in names), tuple(old[name] for name in names))
+        }  # fmt: skip
+        if not strangers:
+            return keys, before
+        keys = [f"{key} ({self.source})" if n in strangers else key for n, key in enumerate(keys)]
+        renamed = self._before([key if n in strangers else "" for n, key in enumerate(keys)], refused)
+        return keys, {**{n: old for n, old in before.items() if n not in strangers}, **renamed}
 
     def _with_what_is_there(
         self, came: dict[str, list[object]], keys: Sequence[str], before: dict[int, dict[str, Any]]

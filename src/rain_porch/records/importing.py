@@ -235,7 +235,7 @@ def prepare(
                     reading: Any = nullcontext(areas.feature_chunks(path))
                 else:
                     parts = judged.parts()
-                    work = ChunkWork(db, layout, parts, names, now.date(), places)
+                    work = ChunkWork(db, layout, parts, names, now.date(), places, source)
                     reading = read_ahead(path, layout.kind, parts, names)
                 store.open_staging(db, staging, work.staged)
                 staged = True

@@ -32,10 +32,10 @@ RowOf = Callable[[str], int | None]
 
 def load_columns(db: sqlite3.Connection) -> Columns:
     """All listings and unmatched arm's-length transfers as columns; suspect values unknown; prices with their changes."""
-    listed = int(db.execute("SELECT count(*) FROM listings").fetchone()[0])
+    listed = int(db.execute("SELECT count(*) FROM listings WHERE same_as IS NULL").fetchone()[0])
     rows = listed + int(db.execute(f"SELECT count(*) FROM transfers t WHERE {_DEEDS}").fetchone()[0])
     held = Gathering(rows)
-    held.take(db.execute(f"SELECT {', '.join(NAMES)} FROM listings ORDER BY row_id"))
+    held.take(db.execute(f"SELECT {', '.join(NAMES)} FROM listings WHERE same_as IS NULL ORDER BY row_id"))
     held.take(_deeds(db))
     dates = {name: held.array(name) for name in DATES}
     held.order = _by_date(dates, listed)

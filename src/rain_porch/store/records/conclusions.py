@@ -45,7 +45,7 @@ def relisted(db: Db, limit: int) -> list[dict[str, Any]]:
         "SELECT home_key AS key, max(unparsed_address) AS shown, count(*) AS n, "
         "group_concat(listing_id || ' ' || standard_status || ' ' || coalesce(on_market_date, '?') || ' to ' || "
         "coalesce(close_date, off_market_date, 'now'), '; ') AS listings "
-        "FROM listings WHERE is_lease = 0 GROUP BY home_key HAVING count(*) > 1 ORDER BY n DESC, key LIMIT :n",
+        "FROM listings WHERE is_lease = 0 AND same_as IS NULL GROUP BY home_key HAVING count(*) > 1 ORDER BY n DESC, key LIMIT :n",
         {"n": limit},
     )
     return [dict(r) for r in rows]
@@ -62,7 +62,7 @@ def counts(db: Db) -> dict[str, int]:
         "FROM listings"
     ).fetchone()
     homes = db.execute(
-        "SELECT count(*) FROM (SELECT 1 FROM listings WHERE is_lease = 0 GROUP BY home_key HAVING count(*) > 1)"
+        "SELECT count(*) FROM (SELECT 1 FROM listings WHERE is_lease = 0 AND same_as IS NULL GROUP BY home_key HAVING count(*) > 1)"
     ).fetchone()
     names = ("matched", "deed_sale", "not_sale", "lease", "distressed", "not_arms_length", "suspect", "relisted")
     return {name: int(n or 0) for name, n in zip(names, (*t, *x, *homes), strict=True)}

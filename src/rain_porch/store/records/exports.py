@@ -10,7 +10,11 @@ from typing import Any
 
 def records(db: sqlite3.Connection, table: str, columns: Sequence[str]) -> Iterator[tuple[Any, ...]]:
     """All rows of a table as tuples of `columns` (names from the layouts)."""
-    cursor = db.execute(f"SELECT {', '.join(columns)} FROM {table} ORDER BY row_id")
+    own = table in ("listings", "parcels")  # places that were found are found again where these records are
+    names = [
+        f"CASE WHEN place_from IS NULL THEN {c} END" if own and c in ("latitude", "longitude") else c for c in columns
+    ]
+    cursor = db.execute(f"SELECT {', '.join(names)} FROM {table} ORDER BY row_id")
     cursor.row_factory = None
     yield from cursor
 

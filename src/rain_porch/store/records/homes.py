@@ -60,13 +60,23 @@ def transfer(db: Db, key: str) -> dict[str, Any] | None:
 
 
 def listings_of_home(db: Db, home_key: str) -> list[dict[str, Any]]:
-    """All listings of one home, newest first."""
+    """All listings of one home, newest first; of those that several sources tell of, the one that stands for them."""
     rows = db.execute(
-        "SELECT * FROM listings WHERE home_key = :k "
+        "SELECT * FROM listings WHERE home_key = :k AND same_as IS NULL "
         "ORDER BY coalesce(close_date, off_market_date, purchase_contract_date, on_market_date) DESC",
         {"k": home_key},
     )
     return [dict(r) for r in rows]
+
+
+def told_by(db: Db, listing_id: str) -> list[tuple[str, str]]:
+    """(source, its number) of all records that tell of one listing, the one that stands for them first."""
+    rows = db.execute(
+        "SELECT s.name, l.listing_id FROM listings l JOIN sources s USING (source_id) "
+        "WHERE l.listing_id = :n OR l.same_as = :n ORDER BY l.same_as IS NOT NULL, l.row_id",
+        {"n": listing_id},
+    )
+    return [(str(r[0]), str(r[1])) for r in rows]
 
 
 def source_of(db: Db, record: dict[str, Any]) -> str:

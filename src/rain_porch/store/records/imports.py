@@ -10,7 +10,7 @@ from typing import Any
 
 from ...core.facts.keys import made_key, number_words
 from ..db import CACHE, Db, WritableDb, atomic
-from . import indexing
+from . import indexing, placing
 
 IMPORT_CACHE = 131_072  # KB: most of the indexes that a large import changes
 COUNTS = ("rows", "new", "changed", "same", "suspect", "rejected")
@@ -19,6 +19,12 @@ COUNTS = ("rows", "new", "changed", "same", "suspect", "rejected")
 def source_id(db: WritableDb, name: str) -> int:
     db.execute("INSERT OR IGNORE INTO sources (name) VALUES (:name)", {"name": name})
     return int(db.execute("SELECT source_id FROM sources WHERE name = :name", {"name": name}).fetchone()[0])
+
+
+def source_id_of(db: Db, name: str) -> int | None:
+    """A source's number, None where nothing came from it yet."""
+    row = db.execute("SELECT source_id FROM sources WHERE name = :name", {"name": name}).fetchone()
+    return int(row[0]) if row else None
 
 
 def open_staging(db: sqlite3.Connection, path: Path, columns: Sequence[str]) -> None:
@@ -110,13 +116,14 @@ def existing(
 ) -> dict[str, dict[str, Any]]:
     """What the table holds for these keys: key → {"suspect": …, column: value}."""
     out: dict[str, dict[str, Any]] = {}
-    names = ", ".join(columns)
+    placed = ", source_id, place_from" if table in ("listings", "parcels") else ""
+    names = ", ".join(columns) + placed
     for first in range(0, len(keys), 900):
         part = keys[first : first + 900]
         marks = ", ".join("?" * len(part))
         query = f"SELECT {key_column}, suspect, {names} FROM {table} WHERE {key_column} IN ({marks})"
         for row in db.execute(query, part):
-            out[row[0]] = dict(row)
+            out[row[0]] = placing.without_found(table, dict(row))
     return out
 
 
@@ -148,6 +155,8 @@ def apply(
         )
         indexing.stir_homes(db, table, f"{key_column} IN (SELECT key FROM staging.ready WHERE outcome = 'changed')", {})
         sets = ", ".join(f"{c} = r.{c}" for c in columns)
+        if table in ("listings", "parcels") and "latitude" in columns:
+            sets += ", place_from = NULL"  # it has a place of its own, or is given one anew
         db.execute(
             f"UPDATE {table} SET {sets}, suspect = r.suspect, source_id = :source, last_import = :id "
             f"FROM staging.ready r WHERE r.outcome = 'changed' AND {table}.{key_column} = r.key",

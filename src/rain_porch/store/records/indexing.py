@@ -7,6 +7,7 @@ import sqlite3
 import shapely
 
 from ..db import WritableDb
+from . import placing, same_listings
 
 # which rows are to be indexed anew; filled by whoever changes records, empty between transactions
 TOUCHED = "CREATE TEMP TABLE IF NOT EXISTS touched (row_id INTEGER PRIMARY KEY)"
@@ -18,13 +19,16 @@ def touch(db: sqlite3.Connection, table: str, condition: str, values: dict[str, 
     db.execute(f"INSERT OR IGNORE INTO temp.touched SELECT row_id FROM {table} WHERE {condition}", values)
 
 
-def reindex(db: sqlite3.Connection, table: str) -> None:
-    """Make the entries of all touched rows of `table` anew, and forget the list."""
+def reindex(db: sqlite3.Connection, table: str, went: bool = False) -> None:
+    """Make the entries of all touched rows of `table` anew, and forget the list. went: some rows are there no longer."""
     db.execute(TOUCHED)
     if table in ("listings", "parcels"):
+        placing.place(db, table, went)
         (_listing_addresses if table == "listings" else _parcel_addresses)(db)
     if table == "areas":
         _area_places(db)
+    if table == "listings":
+        same_listings.settle(db)
     if table in ("listings", "transfers"):
         match_transfers(db)
     db.execute("DELETE FROM temp.touched")
@@ -106,7 +110,7 @@ def match_transfers(db: WritableDb) -> None:
             SELECT t.row_id, l.listing_id,
                    abs(julianday(l.close_date) - julianday(coalesce(t.sale_date, t.recording_date))) AS gap
             FROM transfers t JOIN listings l ON l.home_key = 'parcel:' || t.parcel_number
-            WHERE l.standard_status = 'Closed'
+            WHERE l.standard_status = 'Closed' AND l.same_as IS NULL
               AND (t.price IS NULL OR l.close_price IS NULL
                    OR abs(t.price - l.close_price) <= 0.01 * max(t.price, l.close_price))
               AND NOT EXISTS (SELECT 1 FROM rulings r WHERE r.kind = 'transfers' AND r.record_key = t.transfer_key

@@ -56,7 +56,7 @@ def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
             removed = _remove(db, table, import_id)
             if table == "listings":
                 db.execute("DELETE FROM events WHERE first_import = :id AND last_import = :id", {"id": import_id})
-            indexing.reindex(db, table)
+            indexing.reindex(db, table, went=True)
         if not kept:  # what a later import holds can still be taken back, once that import is
             db.execute("UPDATE imports SET undone_at = :now WHERE import_id = :id", {"now": now, "id": import_id})
         bump_version(db)

@@ -1,3 +1,11 @@
 ALTER TABLE listings ADD COLUMN expiration_date TEXT;
 ALTER TABLE listings ADD COLUMN attached_garage_yn REAL;
 ALTER TABLE parcels ADD COLUMN attached_garage_yn REAL;
+-- how a record without coordinates of its own was placed: by its parcel, its address, its street, its subdivision
+ALTER TABLE listings ADD COLUMN place_from TEXT;
+ALTER TABLE parcels ADD COLUMN place_from TEXT;
+CREATE INDEX listings_found ON listings (place_from) WHERE place_from IS NOT NULL;
+CREATE INDEX parcels_found ON parcels (place_from) WHERE place_from IS NOT NULL;
+-- the listing of another source that tells of the same listing and stands for both
+ALTER TABLE listings ADD COLUMN same_as TEXT;
+CREATE INDEX listings_same ON listings (same_as) WHERE same_as IS NOT NULL;
