@@ -187,8 +187,9 @@ def run_find(args: argparse.Namespace) -> int:
     lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
     lines += [f"loosened: {step}" for step in doc.loosened]
     for c in doc.candidates[:40]:
+        far = "  ?  " if c.distance_miles is None else f"{c.distance_miles:5.2f}"
         lines.append(
-            f"{c.likeness:5.1f}  {c.kind:<14} {c.distance_miles:5.2f} mi  {c.date or '':<10}  {dollars(c.price):>11}  "
+            f"{c.likeness:5.1f}  {c.kind:<14} {far} mi  {str(c.date or ''):<10}  {dollars(c.price):>11}  "
             f"{c.address or c.listing_id}  {', '.join(c.differences)}"
         )
     return show(args, doc, "\n".join(lines))

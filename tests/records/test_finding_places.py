@@ -4,16 +4,22 @@ from __future__ import annotations
 
 import csv
 import datetime as dt
+import json
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.pricing import answers
+from rain_porch.app.records import Records
 from rain_porch.core.facts.finding_places import ADDRESS, STREET, SUBDIVISION, Located, Neighbourhood
 from rain_porch.records.exporting import export
 from rain_porch.records.importing import import_file
 from rain_porch.store.db import RECORDS, open_database
 from rain_porch.store.records.undo import undo_import
+from tests.records.head_styles import as_csv, table
+from tests.records.head_styles import listings as made_listings
 
 NOW = dt.datetime(2026, 6, 30)
 PARCELS = (
@@ -107,3 +113,21 @@ def test_homes_of_one_name_scattered_over_a_county_tell_of_no_middle():
     near = [Located(i, None, "Alder", None, "Rural", (41.0 + i / 1000, -38.0)) for i in range(5)]
     found = Neighbourhood(near).find(Located(9, None, "Alder", None, "rural"))
     assert found is not None and found.how == SUBDIVISION and found.place == pytest.approx((41.002, -38.0))
+
+
+def test_a_market_without_any_place_is_searched_by_postal_code_and_priced_with_the_limits_said(tmp_path):
+    rows = [r for r in made_listings(240) if r["price"]]
+    file = tmp_path / "sold.csv"
+    file.write_text(as_csv(table("number sign and dollars", rows)))
+    records = Records(tmp_path)
+    import_file(records.live, file, folder=tmp_path, now=NOW)
+    snapshot = records.snapshot()
+    listing = rows[0]["id"]
+    home = read_home(snapshot, HomeRef("listing", listing))
+    doc, _ = answers.price_doc(snapshot, home, None, None)
+    assert doc.indicated_value and doc.comps and all(c.distance_miles is None for c in doc.comps)
+    assert any("not known where the home stands" in w for w in doc.warnings)
+    assert json.loads(doc.model_dump_json())["comps"][0]["distance_miles"] is None
+    found = answers.find_doc(snapshot, home, None, None)
+    assert "postal code" in (found.sentence + " ".join(found.loosened)).lower() and " mi" not in found.sentence
+    records.close()

@@ -152,9 +152,10 @@ def read_home(records: Snapshot, ref: HomeRef) -> Home:
     facts.pop("list_price", None)
     leased = frozenset(_facts(last)) - frozenset(says.get("tax_roll", ())) if last and last["is_lease"] else frozenset()
     where = _place(first) or _place(second)
-    if where is None:
-        raise BadInput("place", f"The records do not say where {ref.kind} {ref.key} is; distances cannot be told.")
     main = first or {}
+    placed = where is not None
+    if where is None:
+        where = store.middle_of(records.db, main.get("postal_code"), main.get("city")) or records.middle()
     shown = main.get("unparsed_address") or (second or {}).get("unparsed_address") or ""
     unit = main.get("unit_number")
     kind = main.get("home_kind") or "unknown"
@@ -173,6 +174,7 @@ def read_home(records: Snapshot, ref: HomeRef) -> Home:
         own_listing=ref.key if ref.kind == "listing" else None,
         from_lease=leased,
         assessed_year=_assessed_year(records, number, facts.get("tax_assessed_value")),
+        placed=placed,
     )
     return Home(ref, subject, says, past, deeds, from_lease=bool(last and last["is_lease"]))
 

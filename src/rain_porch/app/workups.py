@@ -221,7 +221,7 @@ def open_workup(agent: Agent, workup_id: int) -> Opened:
     home = records.remember(("home", ref), lambda: read_home(records, ref))
     subject = home.subject.corrected(state.corrections)
     if state.place is not None:
-        subject = replace(subject, longitude=state.place[0], latitude=state.place[1])
+        subject = replace(subject, longitude=state.place[0], latitude=state.place[1], placed=True)
     standpoint = Standpoint.at(records, subject, records.effective_day(state.effective_date))
     return Opened(workup_id, int(held["revision"]), held["document"], state, home, subject, standpoint)
 

@@ -105,7 +105,7 @@ class UndoneDoc(Doc):
 class CandidateDoc(Doc):
     listing_id: str
     kind: str
-    distance_miles: float
+    distance_miles: float | None  # null where it is not known where one of the two stands
     date: dt.date | None
     price: float | None
     list_price: float | None
@@ -143,7 +143,7 @@ class CompDoc(Doc):
     address: str = ""
     close_price: float
     close_date: dt.date
-    distance_miles: float
+    distance_miles: float | None  # null where it is not known where one of the two stands
     adjustments: list[AdjustmentDoc]
     adjusted_price: float
     net_pct: float

@@ -121,6 +121,8 @@ class ChunkWork:
             held["off_market_date"] = came["off_market_date"] = self._left_the_market(held)
         if self.layout.kind == "listings":
             for n, why in _without_their_date(held):
+                if n in refused:
+                    continue
                 faults.setdefault(n, []).append(why)
         odd = self.checker.suspects(came, held)
         self._judge_places(came, before, doubted, odd)

@@ -383,25 +383,30 @@ def unpacked(paths: Sequence[Path], folder: Path, kind: str | None = None) -> It
     when the block ends. kind: what they are said to be."""
     into = folder / f"unpacked-{os.getpid()}-{time.monotonic_ns()}"
     try:
-        found = []
+        found: list[tuple[containers.Piece, str]] = []
         for path in paths:
             if kind == "photos" or (path.is_dir() and kind is not None):
                 found.append((containers.Piece(path, path.name, kind), kind))
                 continue
-            found += [(piece, kind or piece.kind or kind_of_piece(piece)) for piece in containers.pieces(path, into)]
-        yield [piece for piece, _ in (containers.in_order(found) if len(found) > 1 else found)]
+            found += [(piece, kind or piece.kind or "") for piece in containers.pieces(path, into)]
+        if len(found) > 1:
+            found = containers.in_order([(piece, known or kind_of_piece(piece)) for piece, known in found])
+        yield [piece for piece, _ in found]
     finally:
         shutil.rmtree(into, ignore_errors=True)
 
 
 def kind_of_piece(piece: containers.Piece) -> str:
-    """The kind of a plain file; "" where it is none that is known."""
+    """The kind of a plain file; "" where it is none that is known, or cannot be read."""
     path = piece.path
     if photos.is_bundle(path):
         return "photos"
     if areas.is_geojson(path):
         return "areas"
-    table = readers.read_table(path, SAMPLE_ROWS)
+    try:
+        table = readers.read_table(path, SAMPLE_ROWS)
+    except Refused:
+        return ""
     first = next(table.chunks, [])
     sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
     return recognise([plain(c) for c in table.columns]) or likely_kind(table.columns, sample) or ""

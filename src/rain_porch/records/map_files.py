@@ -54,6 +54,10 @@ def layers_of(path: Path, name: str, place: Place) -> Made | None:
             head = f.read(200_000)
         if b'"FeatureCollection"' not in head or re.search(rb'"kind"\s*:', head):
             return None
+    if path.suffix.lower() == ".shp" and not path.with_suffix(".dbf").exists():
+        raise Refused(
+            f"{name} is one part of several: put it in one zip with its .dbf, .shx and .prj, and bring that in."
+        )
     import pyogrio
     from pyogrio.errors import DataLayerError, DataSourceError
 

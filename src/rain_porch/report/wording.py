@@ -64,6 +64,11 @@ def day(given: str | dt.date | None) -> str:
     return said(given) if given else "—"
 
 
+def distance(miles: float | None) -> str:
+    """Miles with two decimals; a dash where it is not known where one of the two stands."""
+    return "—" if miles is None else f"{miles:.2f}"
+
+
 def range_name(span: Mapping[str, Any] | None) -> str:
     """What stands over a range: whether it has been measured never drops away on the way to the paper."""
     return "Likely range, 80 %" + ("" if span is None or span["measured"] else ", not yet measured")

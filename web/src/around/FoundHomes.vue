@@ -40,7 +40,7 @@ const lit = defineModel<string | null>({ required: true })
         <td class="num">{{ perSqft(c.price_per_sqft) }}</td>
         <td class="num">{{ c.facts.living_area ? number(c.facts.living_area as number) : DASH }}</td>
         <td class="num">{{ c.facts.year_built ?? DASH }}</td>
-        <td v-if="miles" class="num">{{ c.distance_miles.toFixed(2) }}</td>
+        <td v-if="miles" class="num">{{ c.distance_miles?.toFixed(2) ?? '—' }}</td>
         <td class="num">{{ day(c.date) }}</td>
         <td class="num">{{ c.days_on_market ?? '' }}</td>
       </tr>

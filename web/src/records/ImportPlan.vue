@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref, watchEffect } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
+import WhereTheyLie from './WhereTheyLie.vue'
 
 type Sample = Record<string, unknown> & {
   key?: string
@@ -46,6 +48,9 @@ const facts = (record: Record<string, unknown> | undefined) =>
     .join(' · ')
 const changes = computed(() => Object.entries((props.result.changes ?? {}) as Record<string, number>))
 const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Record<string, number>))
+const places = computed(
+  () => (props.samples.places ?? []) as unknown as { latitude: number; longitude: number; odd: boolean }[],
+)
 const emit = defineEmits<{ places: [how: 'swap' | 'new'] }>()
 /** What can be done about places that are not believed: until then they are suspect and left out. */
 const offers = computed(() =>
@@ -64,6 +69,7 @@ const offers = computed(() =>
     },
   ].filter((o) => o.rows && !props.done),
 )
+const showForms = ref(false)
 const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][])
 </script>
 
@@ -73,7 +79,13 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
       {{ done ? 'Taken in.' : 'Nothing has changed yet. Of' }}
       <b>{{ number(n('rows')) }}</b> rows{{ done ? ':' : ', these would be:' }}
     </p>
-    <ul v-if="forms.length" class="small forms" aria-label="How numbers and dates are read">
+    <p v-if="forms.length" class="small">
+      <LinkButton :aria-expanded="showForms" @click="showForms = !showForms">
+        How the numbers and dates of {{ forms.length }} {{ forms.length === 1 ? 'column' : 'columns' }} are
+        read
+      </LinkButton>
+    </p>
+    <ul v-if="forms.length && showForms" class="small forms" aria-label="How numbers and dates are read">
       <li v-for="r in forms" :key="r.field">
         <b>{{ r.columns.join(', ') }}</b>: {{ r.words }} ({{ r.why }});
         <template v-for="(cell, i) in r.samples" :key="cell.text"
@@ -81,6 +93,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
         >
       </li>
     </ul>
+    <WhereTheyLie v-if="places.length && !done" :places="places" class="where" />
     <p v-for="o in offers" :key="o.places" class="offer small">
       {{ number(o.rows) }} {{ o.rows === 1 ? 'row lies' : 'rows lie' }} {{ o.says }}
       <ActButton @click="emit('places', o.places)">{{ o.does }}</ActButton>
@@ -144,6 +157,10 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
 <style scoped>
 .plan {
   padding: 14px 18px;
+}
+.where {
+  float: right;
+  margin-left: 20px;
 }
 .says b {
   font-size: var(--title-s);

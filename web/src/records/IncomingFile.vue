@@ -11,6 +11,7 @@ import { number } from '@/shared/format'
 import ImportPlan from './ImportPlan.vue'
 import MappingTable from './MappingTable.vue'
 import { useMapping } from './useMapping'
+import WordsToTell from './WordsToTell.vue'
 import { KIND_WORDS, KINDS, useRecords, useRecordsChanged } from './useRecords'
 
 const props = defineProps<{ fileId: string }>()
@@ -37,6 +38,14 @@ const preview = useQuery({
   placeholderData: (before: Docs['PreviewDoc'] | undefined) => before,
 })
 const mapping = useMapping(computed(() => preview.data.value))
+watch(
+  () => props.fileId,
+  () => {
+    kind.value = ''
+    source.value = ''
+    fault.value = ''
+  },
+)
 watch(preview.data, (now) => {
   if (now && !source.value) source.value = now.source
 })
@@ -74,6 +83,50 @@ const plan = (places: 'swap' | 'new' | '' = '') =>
           places,
         },
       }),
+    ),
+  )
+/** The words of the whole file once it was read, before that those of its first rows. */
+const words = computed(
+  () =>
+    ((file.data.value?.result as { words?: Docs['WordReadDoc'][] } | null)?.words ??
+      preview.data.value?.words ??
+      []) as Docs['WordReadDoc'][],
+)
+const said = (field: string, word: string) => mapping.parts.value.find((p) => p.field === field)?.values[word]
+/** Words that nobody could tell are mended in place: once all are said, the file is looked at again. */
+function say(field: string, word: string, means: string) {
+  mapping.word(field, word, means || word)
+  const open = words.value.some((w) => !w.means && !said(w.field, w.word))
+  if (stage.value === 'planned' && !open) void plan()
+}
+
+const others = useQuery({ queryKey: ['incoming'], queryFn: () => got(api.GET('/api/records/incoming')) })
+const next = computed(() =>
+  (others.data.value ?? []).find((f) => f.file_id !== props.fileId && f.stage !== 'done'),
+)
+/** A home that the file brought, to begin with: one for sale where there is one. */
+const first = computed(() => {
+  const brought = (file.data.value?.samples.new ?? []) as {
+    key: string
+    after?: Record<string, unknown>
+  }[]
+  const listing = preview.data.value?.kind === 'listings'
+  const found =
+    brought.find((r) => r.after?.standard_status === 'Active') ?? (listing ? brought[0] : undefined)
+  const parcel = preview.data.value?.kind === 'parcels' ? brought[0] : undefined
+  const one = listing ? found : parcel
+  return one && one.after?.unparsed_address
+    ? {
+        kind: listing ? ('listing' as const) : ('parcel' as const),
+        key: one.key,
+        address: String(one.after.unparsed_address),
+      }
+    : null
+})
+const price = () =>
+  tell(
+    got(api.POST('/api/workups', { body: { kind: first.value!.kind, key: first.value!.key } })).then((made) =>
+      router.push({ name: 'comps', params: { id: made.workup_id } }),
     ),
   )
 const accept = () =>
@@ -129,6 +182,21 @@ async function letGo() {
       Reading: {{ number(file.data.value?.rows ?? 0) }} rows so far. You can leave; it goes on.
     </p>
     <p v-if="stage === 'taking in'" class="mt-3" role="status">Taking it in …</p>
+    <p v-if="stage === 'done'" class="next mt-3">
+      <ActButton v-if="first" strong @click="price">Price {{ first.address }}</ActButton>
+      <router-link v-if="next" :to="{ name: 'incoming', params: { fileId: next.file_id } }">
+        Next: {{ next.name }}
+      </router-link>
+    </p>
+    <WordsToTell
+      v-if="mapped && words.length && !['taking in', 'done'].includes(stage)"
+      :words="words"
+      :statuses="preview.data.value?.statuses ?? []"
+      :home-kinds="preview.data.value?.home_kinds ?? []"
+      :said="said"
+      class="mt-3"
+      @word="say"
+    />
     <ImportPlan
       v-if="file.data.value?.result && ['planned', 'taking in', 'done'].includes(stage)"
       :result="file.data.value.result"
@@ -162,6 +230,11 @@ async function letGo() {
 }
 .head input {
   width: 190px;
+}
+.next {
+  display: flex;
+  align-items: center;
+  gap: 18px;
 }
 .spring {
   flex: 1;

@@ -13,6 +13,15 @@ import type { Part, useMapping } from './useMapping'
 const props = defineProps<{ preview: Docs['PreviewDoc']; mapping: ReturnType<typeof useMapping> }>()
 const m = props.mapping
 const opened = ref('')
+const mapped = computed(() => props.preview.columns.filter((c) => m.single(c.name)))
+/** Columns of which nothing is taken; those with something in them first. */
+const left = computed(() =>
+  props.preview.columns
+    .filter((c) => !m.used.value.has(c.name))
+    .sort((a, b) => Number(!a.samples.length) - Number(!b.samples.length)),
+)
+const showLeft = ref(false)
+const rows = computed(() => (showLeft.value ? [...mapped.value, ...left.value] : mapped.value))
 const sorted = computed(() => [...props.preview.fields].sort((a, b) => a.label.localeCompare(b.label)))
 const adding = ref<{ field: string; columns: string[]; how: Part['how']; constant: string }>(blank())
 function blank() {
@@ -23,6 +32,7 @@ const HOWS: [Part['how'], string][] = [
   ['date', 'a date of year, month, day'],
   ['sum', 'their sum'],
   ['difference', 'the first less the others'],
+  ['first', 'the first of them that holds something'],
 ]
 function add() {
   const { field, columns, how, constant } = adding.value
@@ -34,16 +44,43 @@ function add() {
 const formOf = (column: string) =>
   props.preview.forms.find((r) => r.field === m.single(column)?.field && r.columns.includes(column))
 const label = (name: string) => m.fields.value.get(name)?.label ?? name
+/** Why a column is what it is, said where there is room for doubt. */
+const whyOf = (column: string) => {
+  const told = sure(column)
+  return told && told.sure < 0.9 ? told.why : `${Math.round(100 * (told?.sure ?? 0))} %`
+}
 const sure = (column: string) => m.guess(column)
 </script>
 
 <template>
   <div>
+    <section v-if="m.asked.value.length" class="sheet asks" aria-label="Columns to be told">
+      <p>
+        <b>Are these what they seem?</b>
+        <span class="quiet small"> Until you say so they are left out. </span>
+      </p>
+      <div v-for="a in m.asked.value" :key="a.column.name" class="asked">
+        <span class="name">{{ a.column.name }}</span>
+        <span class="quiet small samples">{{ a.column.samples.join(' · ') || 'empty' }}</span>
+        <span>is the {{ label(a.guess.part.field).toLowerCase() }}?</span>
+        <span class="answers">
+          <ActButton
+            :aria-label="`${a.column.name} is the ${label(a.guess.part.field)}`"
+            @click="m.choose(a.column.name, a.guess.part.field)"
+          >
+            Yes
+          </ActButton>
+          <ActButton plain :aria-label="`Leave ${a.column.name} out`" @click="m.refuse(a.column.name)">
+            No
+          </ActButton>
+        </span>
+      </div>
+    </section>
     <div class="sheet">
       <PlainTable aria-label="Mapping of columns to fields">
         <thead>
           <tr>
-            <th>Column in the file</th>
+            <th>In the file</th>
             <th>What stands in it</th>
             <th>Field</th>
             <th>How sure</th>
@@ -51,7 +88,7 @@ const sure = (column: string) => m.guess(column)
           </tr>
         </thead>
         <tbody>
-          <template v-for="c in preview.columns" :key="c.name">
+          <template v-for="c in rows" :key="c.name">
             <tr :class="{ out: !m.single(c.name) }">
               <td class="name">{{ c.name }}</td>
               <td class="quiet small samples">{{ c.samples.join(' · ') || 'empty' }}</td>
@@ -71,6 +108,12 @@ const sure = (column: string) => m.guess(column)
                     {{ f.label }}
                   </option>
                 </ChoiceField>
+                <span v-for="p in m.beside(c.name)" :key="p.field" class="beside small">
+                  and {{ label(p.field).toLowerCase() }}
+                  <LinkButton :aria-label="`Leave ${label(p.field)} out`" @click="m.remove(p.field)">
+                    leave out
+                  </LinkButton>
+                </span>
               </td>
               <td>
                 <span
@@ -82,7 +125,7 @@ const sure = (column: string) => m.guess(column)
                       :style="{ width: `${100 * (sure(c.name)?.sure ?? 0)}%` }"
                       :class="{ weak: (sure(c.name)?.sure ?? 1) < 0.9 }"
                   /></i>
-                  <span class="quiet small">{{ sure(c.name)?.why }}</span>
+                  <span class="quiet small why">{{ whyOf(c.name) }}</span>
                 </span>
                 <span v-else-if="m.single(c.name)" class="cedar small">your choice</span>
                 <LinkButton
@@ -161,6 +204,12 @@ const sure = (column: string) => m.guess(column)
         </tbody>
       </PlainTable>
     </div>
+    <p v-if="left.length" class="small left">
+      <LinkButton :aria-expanded="showLeft" @click="showLeft = !showLeft">
+        {{ left.length }} {{ left.length === 1 ? 'column is' : 'columns are' }} left out
+      </LinkButton>
+      <span v-if="!showLeft" class="quiet">: {{ left.map((c) => c.name).join(', ') }}</span>
+    </p>
     <form class="add" @submit.prevent="add">
       <b>A field from several columns, or the same in every row:</b>
       <ChoiceField v-model="adding.field" aria-label="Field to add">
@@ -183,7 +232,6 @@ const sure = (column: string) => m.guess(column)
         placeholder="or a value"
       />
       <ActButton type="submit">Add</ActButton>
-      <span class="quiet small">{{ m.unmapped.value }} columns are left out</span>
     </form>
   </div>
 </template>
@@ -212,6 +260,38 @@ input {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.asks {
+  display: grid;
+  gap: 8px;
+  margin-bottom: 12px;
+  padding: 12px 16px;
+}
+.asked {
+  display: grid;
+  grid-template-columns: 200px minmax(0, 1fr) 230px 130px;
+  align-items: center;
+  gap: 14px;
+  padding-left: 8px;
+  border-left: 4px solid rgb(var(--v-theme-lamp));
+}
+.answers {
+  display: flex;
+  gap: 6px;
+}
+.beside {
+  display: flex;
+  gap: 8px;
+  margin-top: 3px;
+}
+.left {
+  margin-top: 10px;
+  line-height: 1.7;
+}
+.why {
+  display: inline-block;
+  vertical-align: middle;
+  max-width: 190px;
 }
 .bar {
   display: inline-block;

@@ -57,11 +57,11 @@ function dropped(event: DragEvent) {
         area
         several
         name="Bring in a file"
-        accept=".csv,.tsv,.txt,.json,.geojson,.zip"
+        accept=".csv,.tsv,.tab,.txt,.dat,.json,.geojson,.xlsx,.xlsm,.xls,.ods,.gz,.zip,.gpkg,.kml,.kmz"
         @all="bring"
       >
         <b>{{ sending ? `Sending ${sending} …` : 'Bring in a file' }}</b>
-        <span class="quiet small">or drop it anywhere here: CSV, JSON, GeoJSON, photos as ZIP</span>
+        <span class="quiet small">or drop it anywhere here: tables, workbooks, map files, photos as ZIP</span>
       </FilePick>
     </header>
     <p v-if="fault" class="lamp" role="alert">{{ fault }}</p>

@@ -34,16 +34,27 @@ export function useMapping(preview: Ref<Preview | undefined>) {
     { immediate: true },
   )
   const fields = computed(() => new Map((preview.value?.fields ?? []).map((f) => [f.name, f])))
-  const single = (column: string) =>
-    parts.value.find((p) => p.columns.length === 1 && p.columns[0] === column)
+  const alone = (column: string) =>
+    parts.value.filter((p) => p.columns.length === 1 && p.columns[0] === column)
+  /** What a column is: of several facts that stand in its cells, the first. */
+  const single = (column: string) => alone(column)[0]
+  /** Further facts that stand in the same cells. */
+  const beside = (column: string) => alone(column).slice(1)
   const joined = computed(() => parts.value.filter((p) => p.columns.length !== 1))
   const guess = (column: string) =>
     preview.value?.guesses.find((g) => g.part.columns?.length === 1 && g.part.columns[0] === column)
   const taken = computed(() => new Set(parts.value.map((p) => p.field)))
-  const unmapped = computed(() => {
-    const used = new Set(parts.value.flatMap((p) => p.columns))
-    return (preview.value?.columns ?? []).filter((c) => !used.has(c.name)).length
-  })
+  const used = computed(() => new Set(parts.value.flatMap((p) => p.columns)))
+  /** Columns that are left out because nobody was sure, with what they may be. */
+  const asked = computed(() =>
+    (preview.value?.columns ?? []).flatMap((c) => {
+      const perhaps = guess(c.name)
+      const open = !used.value.has(c.name) && perhaps && !taken.value.has(perhaps.part.field)
+      return open && !refused.value.has(c.name) ? [{ column: c, guess: perhaps }] : []
+    }),
+  )
+  const refused = ref(new Set<string>())
+  const refuse = (column: string) => (refused.value = new Set([...refused.value, column]))
 
   function choose(column: string, field: string) {
     const hint = preview.value?.guesses.find((g) => g.part.field === field && g.part.columns?.[0] === column)
@@ -81,10 +92,13 @@ export function useMapping(preview: Ref<Preview | undefined>) {
     touched,
     fields,
     single,
+    beside,
+    used,
+    asked,
+    refuse,
     joined,
     guess,
     taken,
-    unmapped,
     choose,
     change,
     word,
@@ -95,5 +109,15 @@ export function useMapping(preview: Ref<Preview | undefined>) {
 }
 
 function empty(field: string): Part {
-  return { field, columns: [], how: 'join', between: ' ', times: 1, values: {}, constant: null, form: '' }
+  return {
+    field,
+    columns: [],
+    how: 'join',
+    between: ' ',
+    times: 1,
+    values: {},
+    constant: null,
+    form: '',
+    take: '',
+  }
 }

@@ -41,15 +41,18 @@ export function useBring() {
   const sending = ref('')
   const fault = ref('')
   async function bring(files: FileList | File[] | null | undefined) {
-    const file = files?.[0]
-    if (!file) return
-    sending.value = file.name
+    const all = [...(files ?? [])]
     fault.value = ''
+    let first = ''
     try {
-      const said = await got(
-        api.POST('/api/records/incoming', { params: { query: { name: file.name } }, ...withFile(file) }),
-      )
-      await router.push({ name: 'incoming', params: { fileId: said.file_id } })
+      for (const file of all) {
+        sending.value = file.name
+        const said = await got(
+          api.POST('/api/records/incoming', { params: { query: { name: file.name } }, ...withFile(file) }),
+        )
+        first ||= said.file_id
+      }
+      if (first) await router.push({ name: 'incoming', params: { fileId: first } })
     } catch (error) {
       fault.value = (error as Told).message
     } finally {

@@ -14,7 +14,7 @@ from pathlib import Path
 from ...core.errors import RainPorchError
 from ...records.importing import prepare
 from ...store import db as database
-from ...store.records.imports import staged_rows
+from ...store.records.imports import sampled_places, staged_rows
 from ..side_process import say
 from .outcomes import import_doc
 
@@ -38,6 +38,8 @@ def main() -> None:
             progress=lambda rows: say(stage="reading", rows=rows),
         ) as made:
             samples = {o: staged_rows(db, o, made.columns) for o in OUTCOMES} if made.columns else {}
+            if {"latitude", "longitude"} <= {*made.columns}:
+                samples["places"] = sampled_places(db)
             say(stage="planned", result=import_doc(made.result).model_dump(mode="json"), samples=samples)
             if sys.stdin.readline().strip() == "accept":
                 say(stage="taking in")

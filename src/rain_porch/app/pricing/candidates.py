@@ -50,7 +50,7 @@ def candidates(standpoint: Standpoint, rows: Ints, limit: int = 2000) -> list[Ca
                 row=row,
                 listing_id=str(columns.keys[row]),
                 kind=RECORD_KINDS[view.kind[row]].value,
-                distance_miles=round(float(far[i]), 4),
+                distance_miles=known(round(float(far[i]), 4)) if standpoint.subject.placed else None,
                 date=None if view.date[row] == NO_DAY else date_of(int(view.date[row])),
                 price=price,
                 list_price=known(view.list_price[row]),

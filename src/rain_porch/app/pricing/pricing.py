@@ -129,6 +129,11 @@ def _about_evidence(told: Evidence | None, subject: Subject, rates: Mapping[str,
         out.append("Fewer than five sales around here: the rates are house rules and no market change is used.")
     elif told.market_change.past_data:
         out.append("Some comps are older than the sales from which market change is read.")
+    if not subject.placed:
+        out.append(
+            "It is not known where the home stands: distances cannot be told, and sales of its neighbourhood count alike. "
+            "Set its place on the map in Home."
+        )
     if taken := [line_label(name) for name in rates if source_of(name) in subject.from_lease]:
         them = "it" if len(taken) == 1 else "them"
         out.append(f"{', '.join(taken)}: known only from a listing for lease. Check {them} in Home.")

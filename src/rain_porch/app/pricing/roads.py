@@ -20,7 +20,7 @@ def by_roads(records: Snapshot, columns: Columns, subject: Subject, rows: Ints) 
     """For each of `rows`, (n,): "by Route 9" where it lies by a highway and the subject does not, "not by Route 9" where the
     subject does and it does not, else ""."""
     roads = records.remember("highways", lambda: _highways(records))
-    if not roads or not rows.size:
+    if not roads or not rows.size or not subject.placed:
         return [""] * len(rows)
     mine = _beside(roads, np.array([subject.latitude]), np.array([subject.longitude]))[0]
     theirs = _beside(roads, columns.lats[rows], columns.lons[rows])

@@ -49,6 +49,8 @@ class Standpoint:
     def _likeness(self, rows: Ints) -> tuple[Likeness, Floats]:
         s, c = self.subject, self.columns
         far = miles(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
+        if not s.placed:
+            far = np.full(len(rows), np.nan)
         return likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day)), far
 
     def likeness_parts(self, row: int) -> dict[str, tuple[float | None, float]]:

@@ -20,6 +20,7 @@ class Subject:
     own_listing  the listing by which the home was named, if it was
     from_lease   facts that are known from a listing for lease alone
     assessed_year  the tax year of its assessed value, where an assessment tells it
+    placed       whether it is known where it stands; if not, its place is the middle of its neighbourhood, for a map
     """
 
     facts: Mapping[str, Value]
@@ -33,6 +34,7 @@ class Subject:
     originals: Mapping[str, Value | None] = field(default_factory=dict)
     from_lease: frozenset[str] = frozenset()
     assessed_year: int | None = None
+    placed: bool = True
 
     def number(self, name: str) -> float | None:
         """A fact as a number, condition as its grade and all baths as full and half; None where unknown or a word."""
@@ -71,7 +73,7 @@ class Candidate:
     row: int
     listing_id: str
     kind: str
-    distance_miles: float
+    distance_miles: float | None
     date: dt.date | None
     price: float | None
     list_price: float | None

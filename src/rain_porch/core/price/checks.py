@@ -85,8 +85,18 @@ def _about(a: Asked, chosen: Sequence[bool]) -> tuple[str, ...]:
 
 
 def _distance(a: Asked) -> Check:
-    far = _about(a, [c.distance_miles > FAR_MILES for c in a.comps])
-    most = max(c.distance_miles for c in a.comps)
+    far = _about(a, [c.distance_miles is not None and c.distance_miles > FAR_MILES for c in a.comps])
+    known = [c.distance_miles for c in a.comps if c.distance_miles is not None]
+    if not known:
+        return Check(
+            "distance",
+            "Distance",
+            False,
+            "It is not known where these sales or the home stand: distances cannot be told.",
+            "Say where the home stands, or bring in parcels with their places.",
+            (),
+        )
+    most = max(known)
     return Check("distance", "Distance", not far,
                  f"{len(far)} of {len(a.comps)} lie more than a mile away, the farthest {most:.1f} miles." if far
                  else f"All within {most:.2f} miles.",

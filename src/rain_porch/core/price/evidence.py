@@ -118,6 +118,8 @@ def wide_rows(
         good &= rows != own
     rows = rows[good]
     far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
+    if not subject.placed:  # in its neighbourhood, none is nearer than another
+        far = np.nan_to_num(far, nan=0.0)
     inside = far <= REACH_MILES
     rows, far = rows[inside], far[inside]
     if rows.size > most:
@@ -153,7 +155,7 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     basis = basis_for(day, days)
     h = basis.columns(days)
     k = min(NEIGHBOURS, rows.size - 1)
-    places = on_a_plane(columns.lats[rows], columns.lons[rows], subject.latitude)
+    places = np.nan_to_num(on_a_plane(columns.lats[rows], columns.lons[rows], subject.latitude))
     near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
     nx = len(features)
     apart = _apart(np.column_stack([x, h, y]), near)
@@ -177,6 +179,8 @@ def nearness(wide: WideFit, columns: Columns, subject: Subject, day: int) -> Flo
     """Weight of each sale for this subject: near in place (to the 150th sale), in size and in time, (n,)."""
     rows = wide.rows
     far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
+    if not subject.placed:
+        far = np.nan_to_num(far, nan=0.0)
     reach = max(0.25, float(np.partition(far, min(150, far.size - 1))[min(150, far.size - 1)]))
     w = np.exp(-0.5 * (far / (0.7 * reach)) ** 2) * 0.5 ** ((day - wide.days) / (3 * 365))
     size = size_of(subject.home_kind)

@@ -189,12 +189,29 @@ def proposed_search(subject: Subject, effective_year: int, distressed_share: flo
         if baths:
             criteria.append(Criterion("bathrooms_full", low=baths - 1 if baths >= 3 else baths))
     built = subject.number("year_built")
+    if not subject.placed:
+        return Search(
+            home_kinds=(subject.home_kind.value,),
+            radius_miles=None,
+            criteria=(*_neighbourhood(subject), *criteria),
+            leave_out_new_construction=built is None or built < effective_year - 1,
+            leave_out_distressed=distressed_share < DISTRESSED_MARKET,
+        )
     return Search(
         home_kinds=(subject.home_kind.value,),
         criteria=tuple(criteria),
         leave_out_new_construction=built is None or built < effective_year - 1,
         leave_out_distressed=distressed_share < DISTRESSED_MARKET,
     )
+
+
+def _neighbourhood(subject: Subject) -> list[Criterion]:
+    """What stands in the place of a radius where it is not known where the home stands: its postal code, else its city,
+    else its subdivision."""
+    for name in ("postal_code", "city", "subdivision_name"):
+        if (word := subject.word(name)) is not None:
+            return [Criterion(name, words=(word,))]
+    return []
 
 
 # --- running it ----------------------------------------------------------------------------------------------
@@ -280,7 +297,7 @@ def parts(search: Search, columns: Columns, subject: Subject | None, masks: Mask
     """The parts of a search by name, each telling which of some rows it lets through: home_kinds, radius_miles, areas,
     criteria by field, and the rest. `masks` are the parts that were looked up in the records (areas, parcels, text)."""
     out: dict[str, Part] = {}
-    if search.radius_miles is not None and subject is not None:
+    if search.radius_miles is not None and subject is not None and subject.placed:
         lat, lon, radius = subject.latitude, subject.longitude, search.radius_miles
         out["radius_miles"] = lambda rows: within_radius(lat, lon, radius, columns.lats[rows], columns.lons[rows])
     if search.shapes:
@@ -298,7 +315,7 @@ def parts(search: Search, columns: Columns, subject: Subject | None, masks: Mask
         out["leave_out_distressed"] = lambda rows: ~columns.distressed[rows]
     if search.arms_length_only:
         out["arms_length_only"] = lambda rows: ~columns.not_arms_length[rows]
-    if search.fences and subject is not None:  # the dearest part comes last, when few rows are left
+    if search.fences and subject is not None and subject.placed:  # the dearest part comes last, when few rows are left
         at = subject.latitude, subject.longitude
         out["fences"] = lambda rows: ~across_any(search.fences, *at, columns.lats[rows], columns.lons[rows])
     return out

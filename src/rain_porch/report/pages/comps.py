@@ -9,7 +9,7 @@ from ...core.statistics.summary import summarise
 from ..model import ReportInput
 from ..pictures.maps import map_svg
 from ..pictures.rail import rail_svg
-from ..wording import amount, day, fact, facts_line, label, range_name
+from ..wording import amount, day, distance, fact, facts_line, label, range_name
 
 BLOCK = 6
 FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
@@ -82,7 +82,7 @@ def comps_page(given: ReportInput) -> dict[str, Any]:
             ["Close price", "", *(dollars(c["price"]) for c in part)],
             ["Closed", "", *(day(c["date"]) for c in part)],
             ["Price per sq ft", "", *(f"{c['price_per_sqft']:,.2f}" if c["price_per_sqft"] else "—" for c in part)],
-            ["Distance, mi", "", *(f"{c['distance_miles']:.2f}" for c in part)],
+            ["Distance, mi", "", *(distance(c["distance_miles"]) for c in part)],
             ["Days on market", "", *("—" if c["days_on_market"] is None else str(c["days_on_market"]) for c in part)],
             *([label(n), fact(mine, n), *(fact(c["facts"], n) for c in part)] for n in FACT_ROWS),
             ["Likeness", "", *(f"{c['likeness']:.0f}" for c in part)],

@@ -12,7 +12,7 @@ from ..blocks import figures, heading, note, page, para, picture, table
 from ..model import ReportInput
 from ..pictures import ink
 from ..pictures.maps import map_svg
-from ..wording import amount, day, fact, label
+from ..wording import amount, day, distance, fact, label
 
 SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet",
                "year_built", "stories", "architectural_style", "property_condition", "fireplaces_total", "heating", "cooling")  # fmt: skip
@@ -54,7 +54,7 @@ def _sheet(given: ReportInput, number: int, comp: Any, worth: Any, lines: Any) -
         heading("Brought to this home") if shown else None,
         table(["", ""], steps, widths=(2, 1), last=True) if shown else None,
         lead=" · ".join(x for x in (f"Sold {day(comp['date'])} for {priced(comp['price'])}", per, days,
-                                    f"{comp['distance_miles']:.2f} mi away") if x),
+                                    comp["distance_miles"] is not None and f"{distance(comp['distance_miles'])} mi away") if x),
     )  # fmt: skip
 
 

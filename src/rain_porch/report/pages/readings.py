@@ -11,7 +11,7 @@ from ...core.facts.money import dollars, priced
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, heading, homes, note, page, para, table
 from ..model import ReportInput
-from ..wording import day, fact, facts_line
+from ..wording import day, distance, fact, facts_line
 
 KINDS = {
     "sold": ("What buyers paid", "Sold", "Closed sales are what the market has agreed to. They count most."),
@@ -78,7 +78,7 @@ def reading_page(kind: str) -> Any:
             [
                 c["address"] or c["listing_id"], facts_line_short(c["facts"]), day(c["date"]), dollars(c["price"]),
                 f"{c['price_per_sqft']:,.0f}" if c["price_per_sqft"] else "—",
-                "—" if c["days_on_market"] is None else str(c["days_on_market"]), f"{c['distance_miles']:.2f}",
+                "—" if c["days_on_market"] is None else str(c["days_on_market"]), distance(c["distance_miles"]),
             ]
             for c in found[:24]
         ]  # fmt: skip

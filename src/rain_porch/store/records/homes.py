@@ -186,6 +186,19 @@ def _with_slips(db: Db, word: str) -> str:
 _PLACED = "({0}.suspect IS NULL OR {0}.suspect NOT LIKE '%itude%')"
 
 
+def middle_of(db: Db, postal_code: str | None, city: str | None) -> tuple[float, float] | None:
+    """(latitude, longitude) in the middle of the records of a postal code, else of a city; None where none has a place."""
+    for name, value in (("postal_code", postal_code), ("city", city)):
+        if value:
+            row = db.execute(
+                f"SELECT avg(latitude), avg(longitude), count(latitude) FROM listings l WHERE {name} = :v AND {_PLACED.format('l')}",
+                {"v": value},
+            ).fetchone()
+            if row[2]:
+                return float(row[0]), float(row[1])
+    return None
+
+
 def nearest_home(db: Db, lat: float, lon: float, within_miles: float = 0.15) -> tuple[str, str] | None:
     """("parcel" or "listing", key) of the home nearest to a point; a parcel before a listing at the same distance."""
     reach = within_miles / 60

@@ -86,6 +86,18 @@ def staged_places(
     return rowids, latitudes, longitudes, groups
 
 
+def sampled_places(db: sqlite3.Connection, most: int = 1_500) -> list[dict[str, Any]]:
+    """Places of the staged rows, some of all of them: where they lie, and whether they are doubted."""
+    with atomic(db):
+        n = int(db.execute("SELECT count(*) FROM staging.ready").fetchone()[0])
+        rows = db.execute(
+            "SELECT latitude, longitude, coalesce(suspect LIKE '%itude%', 0) AS odd FROM staging.ready "
+            "WHERE latitude IS NOT NULL AND longitude IS NOT NULL AND (rowid % :every = 0 OR suspect LIKE '%itude%') LIMIT :most",
+            {"every": max(1, n // most), "most": 2 * most},
+        ).fetchall()
+    return [{"latitude": r[0], "longitude": r[1], "odd": bool(r[2])} for r in rows]
+
+
 def doubt_staged(db: sqlite3.Connection, told: Mapping[int, str], fields: Sequence[str], columns: Sequence[str]) -> int:
     """Mark fields of staged rows as suspect, with why; returns how many rows were not suspect before."""
     fresh = 0

@@ -99,8 +99,8 @@ useKeys(key, true)
       <div class="name">
         <h2>{{ name }}</h2>
         <p class="quiet small">
-          {{ KIND_WORDS[row.kind] ?? row.kind }} {{ day(row.date) }} · {{ row.distance_miles.toFixed(2) }} mi
-          ·
+          {{ KIND_WORDS[row.kind] ?? row.kind }} {{ day(row.date) }} ·
+          {{ row.distance_miles?.toFixed(2) ?? '?' }} mi ·
           {{ row.listing_id.startsWith('deed:') ? 'from a deed' : `number ${row.listing_id}` }}
           <template v-if="status"> · status {{ status }}</template>
         </p>

@@ -127,7 +127,7 @@ watch(
         <tr>
           <td class="name">Distance · days</td>
           <td v-for="h in homes" :key="h.listing_id">
-            {{ h.distance_miles.toFixed(2) }} mi
+            {{ h.distance_miles?.toFixed(2) ?? '?' }} mi
             <span class="under">{{
               h.days_on_market === null ? 'days unknown' : `${h.days_on_market} days`
             }}</span>

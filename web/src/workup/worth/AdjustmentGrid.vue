@@ -54,7 +54,7 @@ const rateHome = (value: string) =>
           >
             <span class="address">{{ c.address || c.listing_id }}</span>
             <span class="quiet small under"
-              >{{ day(c.close_date) }} · {{ c.distance_miles.toFixed(2) }} mi</span
+              >{{ day(c.close_date) }} · {{ c.distance_miles?.toFixed(2) ?? '?' }} mi</span
             >
           </th>
         </tr>
