@@ -199,8 +199,8 @@ def trial(mode: str, records: Path, times: int, draws: random.Random) -> list[st
 
 # columns that the newest step made
 NEWEST = {
-    "listings": ("expiration_date", "attached_garage_yn", "place_from", "same_as"),
-    "parcels": ("attached_garage_yn", "place_from"),
+    "listings": ("expiration_date", "attached_garage_yn", "place_from", "same_as", "own"),
+    "parcels": ("attached_garage_yn", "place_from", "own"),
 }
 
 

@@ -75,6 +75,10 @@ def parser() -> argparse.ArgumentParser:
         default="",
         help="swap: put right places that look swapped; new: believe places far from everything held",
     )
+    p.add_argument(
+        "--keep", action="append", default=[], metavar="COLUMN",
+        help="keep a column as a field of your own: a criterion, a column, a fact; “all” keeps all that are left out",
+    )  # fmt: skip
     p.add_argument("--dry-run", action="store_true")
     p.set_defaults(run=c.run_import)
 

@@ -90,7 +90,7 @@ def run_import(args: argparse.Namespace) -> int:
                     result = import_file(
                         db, piece.path, folder=records.folder, now=dt.datetime.now(), kind=args.kind or piece.kind,
                         source=args.source, columns=columns, dry_run=args.dry_run,
-                        forms=FormsAsked(args.decimal or "", args.dates or ""), places=args.places,
+                        forms=FormsAsked(args.decimal or "", args.dates or ""), places=args.places, keep=args.keep,
                     )  # fmt: skip
             except Refused as error:
                 if not several or len(args.files) > 1:
@@ -189,7 +189,7 @@ def run_find(args: argparse.Namespace) -> int:
     for c in doc.candidates[:40]:
         far = "  ?  " if c.distance_miles is None else f"{c.distance_miles:5.2f}"
         lines.append(
-            f"{c.likeness:5.1f}  {c.kind:<14} {far} mi  {str(c.date or ''):<10}  {dollars(c.price):>11}  "
+            f"{c.likeness:5.1f}  {c.kind:<14} {far} mi  {c.date or ''!s:<10}  {dollars(c.price):>11}  "
             f"{c.address or c.listing_id}  {', '.join(c.differences)}"
         )
     return show(args, doc, "\n".join(lines))

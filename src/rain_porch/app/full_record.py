@@ -10,7 +10,7 @@ import numpy as np
 
 from ..core.errors import NotFound
 from ..core.facts.dates import day_of
-from ..core.facts.fields import CATALOGUE, Field
+from ..core.facts.fields import BY_NAME, CATALOGUE, Field
 from ..core.facts.finding_places import SAID
 from ..core.market.columns import RECORD_KINDS
 from ..core.market.listing_facts import days_on_market, prices_of, status_said
@@ -168,8 +168,12 @@ def _known(row: dict[str, Any]) -> list[KnownDoc]:
     def told(f: Field) -> bool:
         return f.stored and not f.private and f.name not in _OWN_PLACE and f.name not in suspect
 
+    own = json.loads(row.get("own") or "{}")
     return [
         KnownDoc(field=f.name, label=f.label, unit=f.unit, kind=f.kind.value, value=row[f.name])
         for f in CATALOGUE
         if told(f) and row.get(f.name) not in (None, "")
+    ] + [
+        KnownDoc(field=name, label=BY_NAME[name].label, unit="", kind=BY_NAME[name].kind.value, value=value)
+        for name, value in own.items()
     ]

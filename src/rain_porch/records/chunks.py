@@ -14,6 +14,7 @@ from typing import Any
 import numpy as np
 
 from ..core.facts import addresses
+from ..core.facts.fields import own_field
 from ..core.facts.words import Status
 from ..core.intake.status_words import FAILED
 from ..store.records import imports as store
@@ -84,6 +85,10 @@ class ChunkWork:
         if self.expires:
             mapped.add("off_market_date")
         brought = [f.name for f in layout.fields if f.name in mapped and f.name != layout.key_column]
+        self.own = [f for p in parts if (f := own_field(p.field)) is not None]
+        self.names |= {f.name: f.label for f in self.own}
+        if self.own:
+            brought.append("own")
         self.staged = (*brought, *(d for d in layout.derived if d not in brought))
         if layout.kind == "listings" and "standard_status" not in self.staged:
             self.staged = ("standard_status", *self.staged)
@@ -113,6 +118,8 @@ class ChunkWork:
         if self.layout.kind == "listings" and before:
             keys, before = self._apart(keys, came, before, refused)
         held = self._with_what_is_there(came, keys, before)
+        if self.own:
+            held["own"] = came["own"] = self._own(came, before)
         derived, unusable = self.layout.derive(held, keys)
         for n, why in unusable.items():
             refused.setdefault(n, why)
@@ -134,6 +141,18 @@ class ChunkWork:
         if self.rulings:
             self._overrule(keys, held, odd)
         self._stage(read, keys, held, before, refused, faults, odd, doubted)
+
+    def _own(self, came: dict[str, list[object]], before: dict[int, dict[str, Any]]) -> list[object]:
+        """Each row's columns of the office's own as one document, with those that it had before."""
+        n = len(next(iter(came.values())))
+        rows: list[dict[str, object]] = [json.loads((before.get(i) or {}).get("own") or "{}") for i in range(n)]
+        for f in self.own:
+            for row, value in zip(rows, came[f.name], strict=True):
+                if value is None:
+                    row.pop(f.name, None)
+                else:
+                    row[f.name] = value
+        return [json.dumps(row, ensure_ascii=False, sort_keys=True) if row else None for row in rows]
 
     def _count_words(self, came: dict[str, list[object]]) -> None:
         for name in ("standard_status", "property_sub_type") if len(self.words) < MOST_WORDS else ():

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from ..core.errors import Refused
+from ..core.facts.fields import own_field
 from ..core.intake.forms import DATES, NUMBERS, REMEDIES, WORDS, Evidence, Judged, forms_of, judge
 from ..core.intake.parsing import parse_column
 from .layouts import Layout
@@ -63,7 +64,9 @@ class ColumnForms:
         self.path, self.layout, self.columns = path, layout, columns
         self.usual = usual
         self._parts = tuple(parts)
-        self._fields = {f.name: f for f in layout.fields}
+        self._fields = {f.name: f for f in layout.fields} | {
+            p.field: f for p in parts if (f := own_field(p.field)) is not None
+        }
         self.asked = {
             p.field: form
             for p in parts

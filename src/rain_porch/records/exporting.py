@@ -15,7 +15,7 @@ from typing import Any
 import xlsxwriter
 
 from ..core.errors import Refused
-from ..core.facts.fields import Field, Kind
+from ..core.facts.fields import BY_NAME, Field, Kind
 from ..core.intake.parsing import guarded, written
 from ..store.records import exports
 from .layouts import LAYOUTS
@@ -37,8 +37,8 @@ def export(db: sqlite3.Connection, kind: str, path: Path) -> int:
             raise Refused("Areas are shapes: write them to a .geojson file.")
         return _geojson(path, exports.areas(db))
     layout = LAYOUTS[kind]
-    rows = exports.records(db, layout.table, [f.name for f in layout.fields])
-    fields = layout.fields
+    fields = (*layout.fields, *(BY_NAME[name] for name in exports.own_names(db, layout.table)))
+    rows = exports.records(db, layout.table, [f.name for f in fields])
     if way == ".csv":
         return _csv(path, fields, rows)
     if way == ".json":

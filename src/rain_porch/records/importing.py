@@ -17,7 +17,7 @@ from pathlib import Path
 from typing import Any
 
 from ..core.errors import Refused
-from ..core.facts.fields import Field
+from ..core.facts.fields import Field, own_field
 from ..core.facts.keys import made_key
 from ..core.facts.words import HomeKind, home_kind_of, plain
 from ..core.intake.cells import Profile
@@ -128,7 +128,7 @@ def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = 
     table = readers.read_table(path, SAMPLE_ROWS)
     columns, first = table.columns, next(table.chunks, [])
     sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
-    kind = kind or recognise([plain(c) for c in columns]) or likely_kind(columns, sample)
+    kind = kind or recognise([plain(c) for c in columns if own_field(c) is None]) or likely_kind(columns, sample)
     if kind is None or kind not in LAYOUTS:
         raise Refused(
             f"{path.name}: its columns ({', '.join(columns[:12])} …) are those of no kind of file; "
@@ -192,13 +192,14 @@ def prepare(
     columns: Mapping[str, Any] | None = None,
     forms: FormsAsked | None = None,
     places: str = "",
+    keep: Sequence[str] = (),
     progress: Progress | None = None,
 ) -> Iterator[Prepared]:
     """Read, check and compare a file; nothing of the records changes until `accept` is called inside the block.
 
     folder: the data folder, where the staging file stands. now: dates after it are suspect. columns: a mapping in
     place of the remembered or proposed one. forms: how numbers and dates are written, where that is said. places:
-    what to do about those not believed (places.ASKED). progress: told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
+    what to do about those not believed (places.ASKED). keep: columns to be kept as fields of the office's own. progress: told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
     """
     source = source or path.stem
     started = time.monotonic()
@@ -224,6 +225,7 @@ def prepare(
             seen = preview(db, path, source, kind)
             layout, names = LAYOUTS[seen.kind], seen.columns
             parts = mapping.read_mapping(columns, names, layout.fields) if columns else seen.parts
+            parts = (*parts, *_kept(seen, parts, layout, keep))
             _refuse_without_needed(path, layout, {p.field for p in parts}, names)
             judged = column_forms.ColumnForms(path, layout, parts, names, forms or FormsAsked(), seen.usual)
             judged.look_at(seen.sample)
@@ -293,6 +295,7 @@ def import_file(
     columns: Mapping[str, Any] | None = None,
     forms: FormsAsked | None = None,
     places: str = "",
+    keep: Sequence[str] = (),
     dry_run: bool = False,
     progress: Progress | None = None,
 ) -> ImportResult:
@@ -307,9 +310,34 @@ def import_file(
         columns=columns,
         forms=forms,
         places=places,
+        keep=keep,
         progress=progress,
     ) as made:
         return made.result if dry_run else made.accept()
+
+
+def _kept(seen: Preview, parts: Sequence[mapping.Part], layout: Layout, keep: Sequence[str]) -> Iterator[mapping.Part]:
+    """Columns to be kept as fields of the office's own; “all” keeps all that nothing else is taken from."""
+    if not keep:
+        return
+    if not mapping.takes_own(layout.fields):
+        raise Refused(
+            f"Columns of {layout.kind} cannot be kept as fields of their own: those of listings and parcels can."
+        )
+    used = {c for part in parts for c in part.columns}
+    for column in keep:
+        if column != "all" and column not in seen.columns:
+            raise Refused(
+                f"--keep names a column “{column}” that the file does not have: {', '.join(seen.columns[:40])}."
+            )
+    have = {part.field for part in parts}
+    for i, column in enumerate(seen.columns):
+        if column in keep or ("all" in keep and column not in used):
+            profile = Profile([row[i] if i < len(row) else "" for row in seen.sample])
+            name = proposing.own_of(column, profile)
+            if name not in have and not ("all" in keep and profile.empty):
+                have.add(name)
+                yield mapping.Part(name, (column,))
 
 
 _SAMPLES = 3
@@ -321,7 +349,8 @@ def _taken_and_left(
     """What each field was taken from, surest last, and the columns of which nothing was taken."""
     guesses = {g.part.field: g for g in seen.guesses}
     place = {c: i for i, c in enumerate(seen.columns)}
-    labels = {f.name: f.label for f in layout.fields}
+    own = (own_field(p.field) for p in parts)
+    labels = {f.name: f.label for f in (*layout.fields, *(f for f in own if f is not None))}
 
     def samples(columns: Sequence[str]) -> list[str]:
         cells = (" · ".join(row[place[c]].strip() for c in columns if place[c] < len(row)) for row in seen.sample)

@@ -22,7 +22,7 @@ from dataclasses import field as _field
 from typing import Any, Literal, get_args
 
 from ..core.errors import Refused
-from ..core.facts.fields import Field, Kind
+from ..core.facts.fields import Field, Kind, own_field
 from ..core.facts.words import plain
 from ..core.intake.forms import WORDS as FORM_WORDS
 from ..core.intake.forms import forms_of
@@ -79,6 +79,8 @@ def read_mapping(document: Any, columns: Sequence[str], fields: Sequence[Field])
     if not isinstance(given, list) or not all(isinstance(p, Mapping) for p in given):
         raise Refused("The mapping's parts must be a list of objects with a field and its columns.")
     known = {f.name: f for f in fields} | {f.reso: f for f in fields}
+    if takes_own(fields):
+        known |= {n: own for p in given if (own := own_field(n := str(p.get("field")))) is not None}
     out: dict[str, Part] = {}
     for part in given:
         name = part.get("field")
@@ -95,6 +97,11 @@ def read_mapping(document: Any, columns: Sequence[str], fields: Sequence[Field])
             raise Refused(f"The mapping fills {known[name].reso} twice: leave one of the two out.")
         out[made.field] = made
     return tuple(out.values())
+
+
+def takes_own(fields: Sequence[Field]) -> bool:
+    """Whether files of these fields may bring columns of the office's own: those of homes."""
+    return any(f.name == "living_area" for f in fields)
 
 
 def _part(f: Field, given: Mapping[str, Any]) -> Part:
@@ -153,7 +160,8 @@ def bind(parts: Sequence[Part], columns: Sequence[str], fields: Sequence[Field])
     by_name = {p.field: p for p in parts}
     place = {c: i for i, c in reversed(list(enumerate(columns)))}
     out = []
-    for f in fields:
+    own = [f for p in parts if (f := own_field(p.field)) is not None]
+    for f in (*fields, *own):
         if part := by_name.get(f.name):
             places = tuple(place[c] for c in part.columns)
             out.append(Bound(f, part, places, _texts(part, places)))

@@ -6,14 +6,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 
-from ..core.facts.fields import Field, Kind
+from ..core.facts.fields import Field, Kind, own_field, own_name
 from ..core.facts.words import HOME_CODES, HomeKind, plain, status_of
 from ..core.intake.cells import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, Profile, date_of
 from ..core.intake.heads import words_of
 from ..core.intake.matching import ACRE, SURE, Found, match, unit_of
 from ..core.intake.status_words import meanings, means_status
 from ..core.intake.takes import taken_from
-from .mapping import Part
+from .mapping import Part, takes_own
 
 JOINED = ("part:number", "part:before", "part:street", "part:type", "part:after")
 _NOT_SURE = 0.6
@@ -50,19 +50,38 @@ def taken(guesses: Sequence[Guess]) -> tuple[Part, ...]:
     return tuple(g.part for g in guesses if g.sure >= SURE)
 
 
+def own_of(column: str, profile: Profile) -> str:
+    """The name under which a column would be kept as a field of the office's own, of the kind that its cells have."""
+    words = profile.share(lambda c: c.lower() in ("y", "n", "yes", "no", "true", "false"))
+    if profile.empty:
+        kind = "words"
+    elif words > 0.98:
+        kind = "yes"
+    elif profile.dated > 0.95:
+        kind = "date"
+    else:
+        kind = "number" if profile.numeric > 0.95 else "words"
+    return own_name(kind, column)
+
+
 class Proposal:
     """What the columns of one file make together."""
 
     def __init__(self, columns: Sequence[str], fields: Sequence[Field], profiles: Sequence[Profile], kind: str) -> None:
         self.columns, self.profiles = columns, profiles
         self.fields = {f.name: f for f in fields}
-        self.found: dict[str, Found] = {f.target: f for f in match(columns, profiles, kind)}
+        own = {c for c in columns if own_field(c) is not None} if takes_own(fields) else set()
+        heads = ["" if c in own else c for c in columns]
+        self.found: dict[str, Found] = {f.target: f for f in match(heads, profiles, kind)}
+        self.own = [c for c in columns if c in own]
         self._made: dict[str, Guess] = {}
 
     def guesses(self) -> list[Guess]:
         for target, found in self.found.items():
             if target in self.fields:
                 self._add(self._one(target, found), found.sure, found.why)
+        for column in self.own:
+            self._made[column] = Guess(Part(column, (column,)), 1.0, "a field of your own")
         self._place()
         self._baths()
         self._lot()

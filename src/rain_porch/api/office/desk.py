@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from ...app.homes import HomeRef, read_home
 from ...app.lookup import HitsDoc, hit_doc, looked_up
 from ...core.errors import BadInput
-from ...core.facts.fields import CATALOGUE
+from ...core.facts.fields import BY_NAME, CATALOGUE
 from ...core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
 from ...core.search.search import statuses_of
 from ...core.search.spread import words_of
@@ -69,11 +69,12 @@ def middle(porch: Porch) -> SpotDoc:
 
 
 @router.get("/fields")
-def fields() -> list[FieldDoc]:
-    """The field catalogue, without what is private."""
+def fields(porch: Porch) -> list[FieldDoc]:
+    """The field catalogue, without what is private, and after it the fields of the office's own that records have."""
+    own = [BY_NAME[name] for name in porch.records.columns.own]
     return [
         FieldDoc(**{k: getattr(f, k) for k in FieldDoc.model_fields if k != "kind"}, kind=f.kind.value)
-        for f in CATALOGUE
+        for f in (*CATALOGUE, *own)
         if (f.stored or f.searched) and not f.private
     ]
 

@@ -18,7 +18,7 @@ from ...app.pricing.standpoint import Standpoint
 from ...app.pricing.summaries import SummariesDoc, summaries
 from ...app.workups import open_workup
 from ...core.errors import BadInput, NotFound
-from ...core.facts.fields import CATALOGUE, line_label
+from ...core.facts.fields import BY_NAME, CATALOGUE, line_label
 from ...core.facts.words import COUNTED
 from ...core.market.columns import SOLD
 from ...core.search import search as sr
@@ -130,7 +130,7 @@ def proposals(porch: Porch, workup_id: Number) -> ProposalsDoc:
         everything=SearchDoc.of(match_everything(search, opened.subject)),
         fields={
             f.name: CriterionDoc.of(c)
-            for f in CATALOGUE
+            for f in (*CATALOGUE, *(BY_NAME[name] for name in opened.standpoint.columns.own))
             if f.searched and (c := matching(f.name, f.kind, opened.subject))
         },
         helps=None if best is None else HelpDoc(words=best[0].words, search=SearchDoc.of(best[0].search), sold=best[1]),

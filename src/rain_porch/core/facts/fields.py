@@ -6,9 +6,11 @@ spelling, which is also the native column name of our files.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Any
 
 
 class Kind(StrEnum):
@@ -263,7 +265,46 @@ CATALOGUE: tuple[Field, ...] = (
 
 FIELDS: tuple[Field, ...] = tuple(f for f in CATALOGUE if f.stored)
 
-BY_NAME: dict[str, Field] = {f.name: f for f in CATALOGUE}
+OWN = "own_"  # before the name of a column that a file brought and that is no field of the catalogue
+OWN_KINDS: dict[str, Kind] = {"number": Kind.NUMBER, "words": Kind.WORD, "yes": Kind.YES_NO, "date": Kind.DATE}
+_OWN = re.compile(r"own_(number|words|yes|date)_([a-z0-9]+(?:_[a-z0-9]+)*)")
+
+
+def own_name(kind: str, head: str) -> str:
+    """The name under which a column is kept as a field of the office's own. "words", "Zone Cd." → own_words_zone_cd."""
+    parts = re.findall(r"[a-z0-9]+", head.lower())
+    return f"{OWN}{kind}_{'_'.join(parts)[:48].strip('_') or 'column'}"
+
+
+def own_field(name: str) -> Field | None:
+    """The field that an own name stands for: its name alone says what it is; None for any other name."""
+    found = _OWN.fullmatch(name)
+    if found is None or len(name) > 64:
+        return None
+    label = found[2].replace("_", " ")
+    return Field(name, name, label[0].upper() + label[1:], OWN_KINDS[found[1]], group="own", parcel=True)
+
+
+class _Catalogue(dict[str, Field]):
+    """Fields by name; those of the office's own are made of their names."""
+
+    def __missing__(self, name: str) -> Field:
+        made = own_field(name) if isinstance(name, str) else None
+        if made is None:
+            raise KeyError(name)
+        return made
+
+    def __contains__(self, name: object) -> bool:
+        return super().__contains__(name) or (isinstance(name, str) and own_field(name) is not None)
+
+    def get(self, name: str, default: Any = None) -> Any:
+        try:
+            return self[name]
+        except KeyError:
+            return default
+
+
+BY_NAME: dict[str, Field] = _Catalogue({f.name: f for f in CATALOGUE})
 BY_RESO: dict[str, Field] = {f.reso.lower(): f for f in FIELDS}
 
 ADJUSTED: tuple[str, ...] = tuple(f.name for f in CATALOGUE if f.adjusted and f.name != "concessions_amount")

@@ -14,7 +14,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..facts.dates import NO_DAY
+from ..facts.dates import NO_DAY, date_of
+from ..facts.fields import BY_NAME, OWN, Kind
 from ..facts.words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 from ..memo import Memo
 from .packed import Numbers
@@ -146,6 +147,11 @@ class Columns:
         """Longitudes in degrees, (n,), NaN where unknown."""
         return np.asarray(self.numbers["longitude"][:])
 
+    @cached_property
+    def own(self) -> tuple[str, ...]:
+        """Names of the columns of the office's own that any record has."""
+        return tuple(sorted(n for n in (*self.numbers, *self.words) if n.startswith(OWN)))
+
     def last_day(self) -> int:
         """The newest event date in the records; NO_DAY when there is none."""
         return max(int(d.max(initial=NO_DAY)) for d in (self.on_market, self.contract, self.close, self.off_market))
@@ -168,7 +174,7 @@ class Columns:
         """One catalogue value of one row; None when unknown."""
         if name in self.numbers:
             value = float(self.numbers[name][row])
-            return None if np.isnan(value) else value
+            return None if np.isnan(value) else _shown(name, value)
         return self.words[name][row] if name in self.words else None
 
     def facts(self, rows: Ints, names: Sequence[str]) -> list[dict[str, float | str]]:
@@ -179,6 +185,8 @@ class Columns:
                 values = self.numbers[name][rows]
                 known = np.flatnonzero(~np.isnan(values)).tolist()
                 found: list[Any] = values.tolist()
+                if name.startswith(OWN) and BY_NAME[name].kind == Kind.DATE:
+                    found = [None if v != v else _shown(name, v) for v in found]
             elif name in self.words:
                 held = self.words[name]
                 codes = held.codes[rows]
@@ -189,6 +197,11 @@ class Columns:
             for i in known:
                 out[i][name] = found[i]
         return out
+
+
+def _shown(name: str, value: float) -> float | str:
+    """A number as a fact: the days of a date of the office's own as the date."""
+    return date_of(int(value)).isoformat() if name.startswith(OWN) and BY_NAME[name].kind == Kind.DATE else value
 
 
 @dataclass(frozen=True)

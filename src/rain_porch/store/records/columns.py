@@ -43,7 +43,8 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     numbers = {name: held.numbers(name) for name in NUMBERS}
     numbers["living_area"] = _above_grade_first(numbers)
     numbers["bathrooms_total"] = _full_and_half(numbers)
-    words = {name: held.words(name) for name in WORDS}
+    words = {name: held.words(name) for name in WORDS} | held.own_words()
+    numbers |= held.own_numbers()
     numbers["condition_grade"] = _grades(words["property_condition"])
     manner = held.array("manner")
     _, home_id = np.unique(held.array("home_key"), return_inverse=True)
@@ -90,6 +91,7 @@ def _deeds(db: sqlite3.Connection) -> sqlite3.Cursor:
         "home_key": "'parcel:' || t.parcel_number",
         "close_price": "t.price",
         "close_date": "coalesce(t.sale_date, t.recording_date)",
+        "own": "p.own",
         **{name: f"p.{name}" for name in _DEED_FACTS},
     }
     return db.execute(

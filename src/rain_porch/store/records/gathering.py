@@ -11,14 +11,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ...core.facts.dates import NO_DAY
-from ...core.facts.fields import FIELDS, Kind
+from ...core.facts.fields import BY_NAME, FIELDS, Kind
 from ...core.market.columns import HOME_KINDS, STATUSES, Words
 from ...core.market.packed import Coding, Filling, Numbers, Packed, smallest
 
 NUMBERS = tuple(f.name for f in FIELDS if f.numeric)
 WORDS = tuple(f.name for f in FIELDS if f.kind == Kind.WORD and f.name != "standard_status")
 DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
-NAMES = ("listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect",
+NAMES = ("listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect", "own",
          *NUMBERS, *WORDS, *DATES)  # fmt: skip
 
 _BATCH = 5_000
@@ -44,6 +44,9 @@ class Gathering:
         self._columns: dict[str, Any] = {name: np.zeros(n, dtype=dtype) for name, dtype in _TYPES.items()}
         self._numbers = {name: Filling(n) for name in NUMBERS if name not in _PLACE}
         self._words = {name: Coding(n) for name in WORDS}
+        self._own_numbers: dict[str, Filling] = {}
+        self._own_words: dict[str, Coding] = {}
+        self._n = n
         self._filled = 0
 
     def take(self, cursor: sqlite3.Cursor) -> None:
@@ -73,7 +76,25 @@ class Gathering:
             numbers.put(at, held[name])
         for name, words in self._words.items():
             words.put(at, held[name])
+        self._take_own(at, held["own"])
         self._filled = at.stop
+
+    def _take_own(self, at: slice, told: list[str | None]) -> None:
+        """Columns of the office's own, which few records have; each is made when it is first met."""
+        if not any(told):
+            return
+        columns: dict[str, list[Any]] = {}
+        for r, text in enumerate(told):
+            for name, value in (json.loads(text) if text else {}).items():
+                columns.setdefault(name, [None] * len(told))[r] = value
+        for name, values in columns.items():
+            if BY_NAME[name].kind == Kind.DATE:
+                days = days_of(values)
+                values = [None if day == NO_DAY else float(day) for day in days.tolist()]
+            if BY_NAME[name].kind == Kind.WORD:
+                self._own_words.setdefault(name, Coding(self._n)).put(at, values)
+            else:
+                self._own_numbers.setdefault(name, Filling(self._n)).put(at, values)
 
     def array(self, name: str) -> Any:
         """A column that is no field of numbers or words."""
@@ -83,8 +104,16 @@ class Gathering:
         out: Numbers = self.array(name) if name in _PLACE else self._numbers.pop(name).taken(self.order)
         return out
 
+    def own_numbers(self) -> dict[str, Numbers]:
+        return {name: filling.taken(self.order) for name, filling in self._own_numbers.items()}
+
+    def own_words(self) -> dict[str, Words]:
+        return {name: self._coded(coding) for name, coding in self._own_words.items()}
+
     def words(self, name: str) -> Words:
-        coding = self._words.pop(name)
+        return self._coded(self._words.pop(name))
+
+    def _coded(self, coding: Coding) -> Words:
         signed = np.min_scalar_type(-len(coding.code_of))
         return Words((coding.codes.astype(signed) - 1)[self.order], coding.values)
 

@@ -128,7 +128,7 @@ def existing(
 ) -> dict[str, dict[str, Any]]:
     """What the table holds for these keys: key → {"suspect": …, column: value}."""
     out: dict[str, dict[str, Any]] = {}
-    placed = ", source_id, place_from" if table in ("listings", "parcels") else ""
+    placed = ", source_id, place_from, own" if table in ("listings", "parcels") else ""
     names = ", ".join(columns) + placed
     for first in range(0, len(keys), 900):
         part = keys[first : first + 900]

@@ -9,3 +9,6 @@ CREATE INDEX parcels_found ON parcels (place_from) WHERE place_from IS NOT NULL;
 -- the listing of another source that tells of the same listing and stands for both
 ALTER TABLE listings ADD COLUMN same_as TEXT;
 CREATE INDEX listings_same ON listings (same_as) WHERE same_as IS NOT NULL;
+-- columns of the office's own that are no fields of the catalogue: {name: value}
+ALTER TABLE listings ADD COLUMN own TEXT;
+ALTER TABLE parcels ADD COLUMN own TEXT;

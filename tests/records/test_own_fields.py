@@ -1,0 +1,109 @@
+"""A column that is no field is kept as one of the office's own: a criterion, a fact, a column; it goes out and comes in again."""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rain_porch.app.full_record import full_record
+from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.pricing import answers
+from rain_porch.app.records import Records
+from rain_porch.core.errors import Refused
+from rain_porch.core.facts.fields import BY_NAME, OWN_KINDS, Kind, own_name
+from rain_porch.core.search.search import Criterion, Search
+from rain_porch.records.exporting import export
+from rain_porch.records.importing import import_file
+from rain_porch.store.records.undo import undo_import
+
+NOW = dt.datetime(2026, 6, 30)
+FILE = "MLS #,Status,Address,City,Sold Date,Sold $,Sq Ft,Latitude,Longitude,Flood Zone,Walk to river (min),Solar?,Roof permit\n" + "".join(
+    f"R{i},S,{10 + i} Mill St,Alder,6/{1 + i % 27}/2026,{300_000 + 1000 * i},{1500 + i},41.2{i:02d},-38.4,{'AXB'[i % 3]},{i % 9},{'YN'[i % 2]},{1 + i % 9}/14/2019\n"
+    for i in range(60)
+)  # fmt: skip
+KEPT = ("Flood Zone", "Walk to river (min)", "Solar?", "Roof permit")
+NAMES = ("own_words_flood_zone", "own_number_walk_to_river_min", "own_yes_solar", "own_date_roof_permit")
+
+
+@pytest.fixture
+def office(tmp_path):
+    records = Records(tmp_path)
+
+    def bring(text=FILE, name="river.csv", keep=KEPT, source="river", folder=tmp_path, live=records.live):
+        file = tmp_path / name
+        file.write_text(text)
+        return import_file(live, file, folder=folder, now=NOW, keep=keep, source=source)
+
+    bring.records, bring.folder = records, tmp_path
+    yield bring
+    records.close()
+
+
+def test_what_is_kept_is_a_criterion_a_fact_and_a_column(office):
+    result = office()
+    assert (result.new, result.suspect, result.rejected) == (60, 0, 0) and not result.left_out
+    snapshot = office.records.snapshot()
+    assert {*snapshot.columns.own} == {*NAMES}
+    home = read_home(snapshot, HomeRef("listing", "R3"))
+    assert home.subject.facts["own_words_flood_zone"] == "A"
+    search = Search(
+        home_kinds=(),
+        radius_miles=25,
+        criteria=(
+            Criterion("own_words_flood_zone", words=("A",)),
+            Criterion("own_number_walk_to_river_min", low=0, high=4),
+            Criterion("own_yes_solar", low=1, high=1),
+        ),
+    )
+    found = answers.find_doc(snapshot, home, None, search)
+    want = {f"R{i}" for i in range(60) if i % 3 == 0 and i % 9 <= 4 and i % 2 == 0 and i != 3}
+    assert {c.listing_id for c in found.candidates} == want and "flood zone A" in found.sentence
+    assert found.candidates[0].facts["own_date_roof_permit"].startswith("2019-")
+    facts = {k.label: k.value for k in full_record(snapshot, "R3").facts}
+    assert facts["Flood zone"] == "A" and facts["Walk to river min"] == 3 and facts["Roof permit"] == "2019-04-14"
+
+
+def test_it_goes_out_and_comes_in_again_and_a_file_without_it_leaves_it(office, tmp_path):
+    office()
+    again = office()
+    assert (again.same, again.changed) == (60, 0)
+    less = office(FILE.replace(",Flood Zone", ",Flood").replace(",A,", ",C,"), "less.csv", ("Flood",))
+    assert less.changed == 60  # one more of its own each, the others as they were
+    held = json.loads(office.records.live.execute("SELECT own FROM listings WHERE listing_id = 'R0'").fetchone()[0])
+    assert held["own_words_flood_zone"] == "A" and held["own_words_flood"] == "C"
+    undo_import(office.records.live, less.import_id, NOW.isoformat())
+    for form in (".csv", ".json"):
+        out = tmp_path / f"out{form}"
+        export(office.records.live, "listings", out)
+        other = Records(tmp_path / f"other{form[1:]}")
+        (tmp_path / f"other{form[1:]}").mkdir(exist_ok=True)
+        assert import_file(other.live, out, folder=tmp_path, now=NOW).new == 60
+        assert {*other.snapshot().columns.own} == {*NAMES}
+        other.close()
+
+
+def test_what_cannot_be_kept_is_refused(office):
+    with pytest.raises(Refused, match="does not have"):
+        office(keep=("Flod Zone",))
+    with pytest.raises(Refused, match="cannot be kept"):
+        office("ParcelNumber,TaxYear,TotalValue,Zone\nP1,2024,100,A\n", "values.csv", ("Zone",))
+
+
+@given(st.sampled_from(sorted(OWN_KINDS)), st.text(max_size=80))
+def test_an_own_name_says_what_the_field_is(kind, head):
+    field = BY_NAME[own_name(kind, head)]
+    assert field.kind is OWN_KINDS[kind] and field.name.isascii() and field.label and BY_NAME.get(field.name) == field
+
+
+@pytest.mark.parametrize(
+    "name", ["own_", "own_words_", "own_colour_x", "own_words_A", "own_words_x'; drop", "OWN_words_x", 3]
+)
+def test_what_is_no_own_name_is_no_field(name):
+    assert name not in BY_NAME and BY_NAME.get(name) is None
+    with pytest.raises(KeyError):
+        BY_NAME[name]
+    assert Kind.WORD  # the catalogue stays as it is
