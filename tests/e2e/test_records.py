@@ -40,9 +40,18 @@ def test_the_ames_sales_come_in_through_a_mapping_made_here_and_agree_with_the_c
     page.get_by_label("Bring in a file").set_input_files(DATA / "ames.csv")
     table = page.get_by_role("table", name="Mapping of columns to fields")
     expect(table.get_by_text("Year_Sold + Mo_Sold")).to_be_visible()
+    expect(table.get_by_role("row", name=re.compile("^Total_Bsmt_SF . Bsmt_Unf_SF"))).to_contain_text("the first less")
+    # columns that nobody can be sure of are asked, and stay out until that is said; the many that are nothing known are one line
+    asks = page.get_by_role("region", name="Columns to be told")
+    expect(asks).to_contain_text("MS_Zoning")
+    asks.get_by_role("button", name="MS_Zoning is the Zoning").click()
+    expect(page.get_by_label("Field of MS_Zoning")).to_have_value("zoning")
     expect(page.get_by_label("Field of Gr_Liv_Area")).to_have_value("living_area")
     # a proposal that is not wanted, and one made by hand from two columns
     page.get_by_label("Field of Utilities").select_option(label="left out")
+    made = table.get_by_role("row", name=re.compile("^Total_Bsmt_SF . Bsmt_Unf_SF"))
+    made.get_by_role("button", name="leave out").click()
+    expect(made).to_have_count(0)
     page.get_by_label("Field to add").select_option(label="Below grade, finished")
     page.get_by_label("Column to add").select_option("Total_Bsmt_SF")
     page.get_by_label("Column to add").select_option("Bsmt_Unf_SF")
@@ -76,12 +85,12 @@ def test_an_import_with_rejects_is_looked_at_and_undone(page: Page, server: Serv
     file = tmp_path / "odd.csv"
     file.write_text(
         "ListingId,StandardStatus,UnparsedAddress,City,CloseDate,ClosePrice\n"
-        "Z1,Closed,900 Test Row,Brindle,2026-05-01,400000\nZ2,Closed,902 Test Row,Brindle,,410000\n"
+        "Z1,Closed,900 Test Row,Brindle,2026-05-01,400000\nZ2,Closed,902 Test Row,Brindle,2026-05-01,four\n"
     )
     page.get_by_role("link", name="Records").click()
     page.get_by_label("Bring in a file").set_input_files(file)
     page.get_by_role("button", name="See what would change").click()
-    expect(page.get_by_text("Closed without CloseDate").first).to_be_visible()
+    expect(page.get_by_text("unreadable ClosePrice").first).to_be_visible()
     page.get_by_role("button", name="Take it in").click()
     expect(page.get_by_text("Taken in.")).to_be_visible()
     page.get_by_role("button", name="close").click()

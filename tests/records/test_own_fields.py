@@ -12,6 +12,9 @@ from hypothesis import strategies as st
 from rain_porch.app.full_record import full_record
 from rain_porch.app.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers
+from rain_porch.app.pricing.candidates import candidates
+from rain_porch.app.pricing.pricing import Decided, price
+from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.records import Records
 from rain_porch.core.errors import Refused
 from rain_porch.core.facts.fields import BY_NAME, OWN_KINDS, Kind, own_name
@@ -107,3 +110,18 @@ def test_what_is_no_own_name_is_no_field(name):
     with pytest.raises(KeyError):
         BY_NAME[name]
     assert Kind.WORD  # the catalogue stays as it is
+
+
+def test_with_a_rate_it_is_a_line_of_the_grid(office):
+    office()
+    snapshot = office.records.snapshot()
+    home = read_home(snapshot, HomeRef("listing", "R3"))
+    search = Search(home_kinds=(), radius_miles=25)
+    standpoint = Standpoint.at(snapshot, home.subject, snapshot.effective_day(None))
+    found = candidates(standpoint, standpoint.run(search).rows)[:6]
+    name = "own_number_walk_to_river_min"
+    priced = price(standpoint, found, decided=Decided(rates={name: -500.0}))
+    for comp, adjusted in zip(priced.comps, priced.adjusted, strict=True):
+        (line,) = [x for x in adjusted.lines if x.field == name]
+        assert line.amount == -500.0 * (3 - comp.facts[name])
+    assert not [x for a in price(standpoint, found).adjusted for x in a.lines if x.field == name]

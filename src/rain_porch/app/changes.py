@@ -12,7 +12,7 @@ from pydantic import Field
 from ..core.errors import BadInput
 from ..core.facts.condition import SCALE
 from ..core.facts.dates import said
-from ..core.facts.fields import ADJUSTED, BY_NAME, OWN_LINE, Kind
+from ..core.facts.fields import ADJUSTED, BY_NAME, OWN_LINE, Kind, own_field
 from ..core.facts.improvements import check_improvement
 from ..core.facts.money import dollars
 from ..core.price.proceeds import net_sheet
@@ -329,10 +329,16 @@ def _decide(state: WorkupDoc, change: Decide) -> tuple[WorkupDoc, str]:
     return state.model_copy(update={"decisions": decisions}), f"{n} {'home' if n == 1 else 'homes'} {done}"
 
 
+def _has_a_line(name: str) -> bool:
+    """Whether a field may have a line in the grid: an adjustable one, or a number or yes of the office's own."""
+    own = own_field(name)
+    return name in ADJUSTED or (own is not None and own.kind in (Kind.NUMBER, Kind.YES_NO))
+
+
 def _rate(state: WorkupDoc, change: SetRate) -> tuple[WorkupDoc, str]:
     rates = dict(state.rates)
     name = change.field
-    if name != "market_change" and name not in ADJUSTED:
+    if name != "market_change" and not _has_a_line(name):
         raise BadInput("field", f"“{name}” has no rate: use market_change or one of {', '.join(ADJUSTED)}.")
     label = "market change" if name == "market_change" else BY_NAME[name].label.lower()
     if change.value is None:
@@ -350,7 +356,7 @@ def _rate(state: WorkupDoc, change: SetRate) -> tuple[WorkupDoc, str]:
 
 def _cell(state: WorkupDoc, change: SetCell) -> tuple[WorkupDoc, str]:
     own = change.field == "improvements" or change.field in {OWN_LINE + f.label for f in state.features}
-    if not own and change.field not in (*ADJUSTED, "concessions", "market_change"):
+    if not own and change.field not in ("concessions", "market_change") and not _has_a_line(change.field):
         raise BadInput("field", f"“{change.field}” has no line in the grid.")
     cells = {key: dict(row) for key, row in state.cells.items()}
     row = cells.setdefault(change.listing_id, {})

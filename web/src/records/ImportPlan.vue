@@ -69,8 +69,9 @@ const offers = computed(() =>
     },
   ].filter((o) => o.rows && !props.done),
 )
-const showForms = ref(false)
 const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][])
+const FEW = 4
+const showForms = ref(forms.value.length <= FEW)
 </script>
 
 <template>
@@ -79,7 +80,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
       {{ done ? 'Taken in.' : 'Nothing has changed yet. Of' }}
       <b>{{ number(n('rows')) }}</b> rows{{ done ? ':' : ', these would be:' }}
     </p>
-    <p v-if="forms.length" class="small">
+    <p v-if="forms.length > FEW" class="small">
       <LinkButton :aria-expanded="showForms" @click="showForms = !showForms">
         How the numbers and dates of {{ forms.length }} {{ forms.length === 1 ? 'column' : 'columns' }} are
         read
@@ -121,7 +122,7 @@ const forms = computed(() => (props.result.forms ?? []) as Docs['FormReadDoc'][]
         >{{ i ? ', ' : '' }}{{ name }} {{ number(count) }}</template
       >
     </p>
-    <p v-if="reasons.length && ['rejected', 'suspect'].includes(shown)" class="small mt-2">
+    <p v-if="reasons.length" class="small mt-2">
       <template v-for="([name, count], i) in reasons" :key="name"
         >{{ i ? ' · ' : '' }}{{ number(count) }} × {{ name }}</template
       >

@@ -21,8 +21,16 @@ const left = computed(() =>
     .sort((a, b) => Number(!a.samples.length) - Number(!b.samples.length)),
 )
 const showLeft = ref(false)
+/** What nothing else is taken from is kept: criteria, columns and facts of the office's own. */
+function keepAll() {
+  for (const c of left.value) if (c.own && c.samples.length) m.choose(c.name, c.own)
+}
 const rows = computed(() => (showLeft.value ? [...mapped.value, ...left.value] : mapped.value))
-const sorted = computed(() => [...props.preview.fields].sort((a, b) => a.label.localeCompare(b.label)))
+const sorted = computed(() =>
+  props.preview.fields
+    .filter((f) => !f.name.startsWith('own_'))
+    .sort((a, b) => a.label.localeCompare(b.label)),
+)
 const adding = ref<{ field: string; columns: string[]; how: Part['how']; constant: string }>(blank())
 function blank() {
   return { field: '', columns: [] as string[], how: 'join' as Part['how'], constant: '' }
@@ -99,6 +107,7 @@ const sure = (column: string) => m.guess(column)
                   @chosen="m.choose(c.name, $event)"
                 >
                   <option value="">left out</option>
+                  <option v-if="c.own" :value="c.own">a field of your own</option>
                   <option
                     v-for="f in sorted"
                     :key="f.name"
@@ -208,6 +217,13 @@ const sure = (column: string) => m.guess(column)
       <LinkButton :aria-expanded="showLeft" @click="showLeft = !showLeft">
         {{ left.length }} {{ left.length === 1 ? 'column is' : 'columns are' }} left out
       </LinkButton>
+      <LinkButton
+        v-if="left.some((c) => c.own && c.samples.length)"
+        title="Criteria, columns and facts of your own"
+        @click="keepAll"
+      >
+        keep all as fields of your own
+      </LinkButton>
       <span v-if="!showLeft" class="quiet">: {{ left.map((c) => c.name).join(', ') }}</span>
     </p>
     <form class="add" @submit.prevent="add">
@@ -285,6 +301,9 @@ input {
   margin-top: 3px;
 }
 .left {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
   margin-top: 10px;
   line-height: 1.7;
 }

@@ -23,7 +23,12 @@ const value = (w: Docs['WordReadDoc']) => props.said(w.field, w.word) ?? w.means
 </script>
 
 <template>
-  <section v-if="words.length" class="sheet framed words" aria-label="Words of the source">
+  <section
+    v-if="words.length"
+    :class="{ sheet: asked.length || all }"
+    class="framed words"
+    aria-label="Words of the source"
+  >
     <p v-if="asked.length">
       <b>What do these mean?</b>
       <span class="quiet small"> Asked once; remembered for this source. </span>
@@ -55,6 +60,8 @@ const value = (w: Docs['WordReadDoc']) => props.said(w.field, w.word) ?? w.means
 .words {
   display: grid;
   gap: 8px;
+}
+.sheet {
   padding: 12px 16px;
 }
 .list {

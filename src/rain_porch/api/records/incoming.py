@@ -12,11 +12,14 @@ from pydantic import BaseModel, Field
 
 from ...app.incoming import files
 from ...core.errors import Refused
+from ...core.facts.fields import BY_NAME
 from ...core.facts.words import HomeKind, Status
+from ...core.intake.cells import Profile
 from ...core.intake.matching import SURE
 from ...documents.wire import FormReadDoc, WordReadDoc
 from ...records import importing
-from ...records.mapping import Part
+from ...records.mapping import Part, takes_own
+from ...records.proposing import own_of
 from ..errors import RESPONSES
 from ..limits import parts_of_file
 from ..state import Files, Porch
@@ -43,9 +46,11 @@ class PartDoc(BaseModel):
 
 
 class ColumnDoc(BaseModel):
-    """words: the distinct words of a column that has few."""
+    """words: the distinct words of a column that has few. own: the name under which it would be kept as a field of the
+    office's own, where that can be."""
 
     name: str
+    own: str | None = None
     samples: list[str]
     words: list[str]
 
@@ -168,8 +173,11 @@ def preview(
         cells = [row[i].strip() for row in seen.sample if i < len(row) and row[i].strip()]
         distinct = list(dict.fromkeys(c[:80] for c in cells))
         columns.append(
-            ColumnDoc(name=column, samples=distinct[:SAMPLES], words=distinct if len(distinct) <= 24 else [])
-        )
+            ColumnDoc(
+                name=column, samples=distinct[:SAMPLES], words=distinct if len(distinct) <= 24 else [],
+                own=own_of(column, Profile(cells)) if takes_own(importing.fields_of(seen.kind)) else None,
+            )
+        )  # fmt: skip
     return PreviewDoc(
         file_id=file_id, name=file.shown or path.name, kind=seen.kind, source=source, remembered=seen.remembered, columns=columns,
         parts=[_part_doc(p) for p in seen.parts],
@@ -178,7 +186,7 @@ def preview(
         guesses=[GuessDoc(part=_part_doc(g.part), sure=g.sure, why=g.why) for g in seen.guesses],
         fields=[
             TargetDoc(name=f.name, label=f.label, reso=f.reso, kind=f.kind.value, unit=f.unit)
-            for f in importing.fields_of(seen.kind)
+            for f in (*importing.fields_of(seen.kind), *(BY_NAME[c.own] for c in columns if c.own))
         ],
     )  # fmt: skip
 

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from ...core.errors import NotEnough
-from ...core.facts.fields import ADJUSTED, line_label
+from ...core.facts.fields import ADJUSTED, line_label, own_field
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.money import rate_words
 from ...core.market.columns import Ints
@@ -52,6 +52,11 @@ def with_typed(
     out = {
         name: replace(rate, dollars=typed[name], se=0.0, source="typed", weak=False, says="") if name in typed else rate
         for name, rate in rates.items()
+    }
+    out |= {
+        name: Rate(name, dollars, 0.0, 0, "typed", False)
+        for name, dollars in typed.items()
+        if name not in out and own_field(name) is not None
     }
     if "market_change" in typed:
         pct = typed["market_change"]

@@ -3,7 +3,8 @@ import ActButton from '@/shared/ui/ActButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import TextField from '@/shared/ui/TextField.vue'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import { useFields } from '@/shared/useFields'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
 
@@ -21,6 +22,13 @@ async function add(name = label.value) {
 const price = (i: number, amount: number | null) =>
   change((held) => held.map((f, k) => (k === i ? { ...f, amount } : f)))
 const drop = (i: number) => change((held) => held.filter((_, k) => k !== i))
+/** Columns that files brought and that no field holds: with a rate each is a line of the grid. */
+const fields = useFields()
+const brought = computed(() =>
+  (fields.data.value ?? []).filter((f) => f.group === 'own' && ['number', 'yes_no'].includes(f.kind)),
+)
+const rate = (name: string) => (state.value?.rates ?? {})[name] ?? ''
+const setRate = (name: string, value: number | null) => send({ change: 'set_rate', field: name, value })
 defineExpose({ add })
 </script>
 
@@ -45,6 +53,26 @@ defineExpose({ add })
       <TextField v-model="label" aria-label="Name of a feature" placeholder="sauna" maxlength="60" />
       <ActButton type="submit">Add</ActButton>
     </form>
+    <template v-if="brought.length">
+      <p class="quiet small mt-3 mb-1">Fields of your own: with a rate, each is a line of the grid.</p>
+      <p v-for="f in brought" :key="f.name" class="row">
+        <span>{{ f.label }}</span>
+        <NumberField
+          :value="rate(f.name)"
+          :aria-label="`Rate for ${f.label}`"
+          :placeholder="f.kind === 'yes_no' ? '$ where it is so' : '$ for one'"
+          @number="setRate(f.name, $event)"
+        />
+        <LinkButton
+          v-if="rate(f.name) !== ''"
+          class="small"
+          :aria-label="`No line for ${f.label}`"
+          @click="setRate(f.name, null)"
+        >
+          no line
+        </LinkButton>
+      </p>
+    </template>
   </section>
 </template>
 
