@@ -115,11 +115,11 @@ const first = computed(() => {
     brought.find((r) => r.after?.standard_status === 'Active') ?? (listing ? brought[0] : undefined)
   const parcel = preview.data.value?.kind === 'parcels' ? brought[0] : undefined
   const one = listing ? found : parcel
-  return one && one.after?.unparsed_address
+  return one && (one.after?.unparsed_address || one.after?.latitude)
     ? {
         kind: listing ? ('listing' as const) : ('parcel' as const),
         key: one.key,
-        address: String(one.after.unparsed_address),
+        address: String(one.after.unparsed_address ?? 'one of its homes'),
       }
     : null
 })

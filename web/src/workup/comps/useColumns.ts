@@ -100,7 +100,8 @@ export function useColumns() {
     ...OF_THE_SALE,
     ...(fields.data.value ?? [])
       .filter(
-        (f) => (['home', 'costs', 'price'].includes(f.group) && f.kind !== 'text') || FURTHER.has(f.name),
+        (f) =>
+          (['home', 'costs', 'price', 'own'].includes(f.group) && f.kind !== 'text') || FURTHER.has(f.name),
       )
       .map((f) => ({
         key: `fact:${f.name}`,
