@@ -12,6 +12,7 @@ from itertools import repeat
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..core.facts import addresses
 from ..core.facts.fields import own_field
@@ -193,19 +194,19 @@ class ChunkWork:
         """Judge the staged places, all of the file before one; called once, when the last chunk is taken."""
         if self.places is None:
             return
-        staged = store.staged_places(self.db, self.staged)
-        if not staged:
+        held: list[list[NDArray[Any]]] = []
+        for batch in store.staged_places(self.db, self.staged):
+            rows, latitudes, longitudes, groups = zip(*batch, strict=True)
+            named = [hash(g.strip().lower()[:40]) | 1 if g else 0 for g in groups]
+            held.append([np.array(rows), np.array(latitudes), np.array(longitudes), np.array(named, dtype=np.int64)])
+        if not held:
             return
-        rowids, latitudes, longitudes, groups = staged
-        _, numbers = np.unique(np.array([g or "" for g in groups]), return_inverse=True)
-        named = np.array([bool(g) for g in groups])
-        told = self.places.judge(
-            np.array(latitudes, dtype=np.float64), np.array(longitudes, dtype=np.float64),
-            np.where(named, numbers, -1).astype(np.int64),
-        )  # fmt: skip
+        rowids, lats, lons, of = (np.concatenate(column) for column in zip(*held, strict=True))
+        _, numbers = np.unique(of, return_inverse=True)
+        told = self.places.judge(lats, lons, np.where(of != 0, numbers, -1).astype(np.int64))
         if told:
             self.tally.suspect += store.doubt_staged(
-                self.db, {rowids[n]: why for n, why in told.items()}, PLACE, self.staged
+                self.db, {int(rowids[n]): why for n, why in told.items()}, PLACE, self.staged
             )
             self.tally.reasons.update(told.values())
 

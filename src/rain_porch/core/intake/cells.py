@@ -163,8 +163,13 @@ _KIND_OF_CLASS = (
 )
 
 
+_MAY_BE_DATE = re.compile(r"(?=.*\d)(?:\d{1,4}[-/. ]\s*\w|\d{8}|[A-Za-z]{3,9}[-. ,/]+\d)")
+
+
 @lru_cache(maxsize=100_000)
 def date_of(text: str) -> str | None:
+    if len(text) > 40 or not _MAY_BE_DATE.match(text):
+        return None
     for form in ("mdy", "dmy"):
         try:
             return date(text, form)
@@ -184,11 +189,14 @@ def number_of(text: str) -> float | None:
             return None
 
 
+LOOKED_AT = 500  # cells
+
+
 class Profile:
     """One column's first cells. Shares are of the cells that hold something."""
 
     def __init__(self, cells: Sequence[str]) -> None:
-        self.cells = [c.strip() for c in cells]
+        self.cells = [c.strip() for c in cells[:LOOKED_AT]]
         self.known = [c for c in self.cells if c.lower() not in EMPTY]
         self.counts = Counter(self.known)
 

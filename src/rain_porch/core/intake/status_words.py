@@ -8,6 +8,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ..facts.words import Status, plain, status_of
 
@@ -81,6 +82,7 @@ def means_status(word: str) -> Status | None:
     return found
 
 
+@lru_cache(maxsize=4096)
 def is_lease_word(word: object) -> bool:
     return isinstance(word, str) and plain(word) in _LEASES
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from itertools import islice
 from pathlib import Path
 from typing import Any
 
@@ -66,24 +67,25 @@ def report_rows(
         db.executemany("INSERT INTO staging.unchanged VALUES (?)", [(key,) for key in unchanged])
 
 
+_BATCH = 20_000
+
+
 def staged_places(
     db: sqlite3.Connection, columns: Sequence[str]
-) -> tuple[list[int], list[float], list[float], list[str | None]] | None:
-    """Of the staged rows whose place is new and not doubted yet: (row numbers, latitudes, longitudes, postal code or city)."""
-    place = [f"{name}" for name in ("postal_code", "city") if name in columns]
-    group = (
-        f"coalesce({', '.join([*(f'nullif({p}, {chr(39)}{chr(39)})' for p in place), 'NULL'])})" if place else "NULL"
-    )
+) -> Iterator[list[tuple[int, float, float, str | None]]]:
+    """Of the staged rows whose place is new and not doubted yet, a batch at a time: (row number, latitude, longitude, postal
+    code or city)."""
+    place = [name for name in ("postal_code", "city") if name in columns]
+    group = f"coalesce({', '.join(place)}, NULL)" if place else "NULL"
     with atomic(db):  # staging stands beside the writing connection alone
-        rows = db.execute(
-            f"SELECT rowid, latitude, longitude, lower(substr({group}, 1, 40)) FROM staging.ready "
+        cursor = db.execute(
+            f"SELECT rowid, latitude, longitude, {group} FROM staging.ready "
             "WHERE latitude IS NOT NULL AND longitude IS NOT NULL AND (suspect IS NULL OR suspect NOT LIKE '%itude%') "
             "AND (before IS NULL OR before LIKE '%itude%')"
-        ).fetchall()
-    if not rows:
-        return None
-    rowids, latitudes, longitudes, groups = (list(column) for column in zip(*rows, strict=True))
-    return rowids, latitudes, longitudes, groups
+        )
+        rows = iter(cursor)
+        while batch := [tuple(row) for row in islice(rows, _BATCH)]:
+            yield batch
 
 
 def sampled_places(db: sqlite3.Connection, most: int = 1_500) -> list[dict[str, Any]]:
