@@ -79,6 +79,9 @@ def parser() -> argparse.ArgumentParser:
         "--keep", action="append", default=[], metavar="COLUMN",
         help="keep a column as a field of your own: a criterion, a column, a fact; “all” keeps all that are left out",
     )  # fmt: skip
+    p.add_argument(
+        "--whole", action="store_true", help="the file has all that its source has: what it has no more, goes"
+    )
     p.add_argument("--dry-run", action="store_true")
     p.set_defaults(run=c.run_import)
 

@@ -90,7 +90,7 @@ def run_import(args: argparse.Namespace) -> int:
                     result = import_file(
                         db, piece.path, folder=records.folder, now=dt.datetime.now(), kind=args.kind or piece.kind,
                         source=args.source, columns=columns, dry_run=args.dry_run,
-                        forms=FormsAsked(args.decimal or "", args.dates or ""), places=args.places, keep=args.keep,
+                        forms=FormsAsked(args.decimal or "", args.dates or ""), places=args.places, keep=args.keep, whole=args.whole,
                     )  # fmt: skip
             except Refused as error:
                 if not several or len(args.files) > 1:

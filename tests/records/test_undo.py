@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from rain_porch.app.records import Records
 from rain_porch.core.errors import NotFound, Refused
 from rain_porch.records.importing import import_file
+from rain_porch.store.db import RECORDS, open_database
 from rain_porch.store.records import imports
 from rain_porch.store.records.undo import TABLES, undo_import
 from tests.conftest import NOW
@@ -120,3 +121,33 @@ def test_imports_undone_last_first_leave_nothing_behind(tmp_path_factory, files)
         assert whole(records.live) == state
     assert imports.is_empty(records.live, "listings")
     records.close()
+
+
+def test_what_a_source_has_no_more_goes_and_comes_back_with_an_undo(tmp_path):
+    db = open_database(tmp_path, RECORDS)
+
+    def bring(numbers, **more):
+        file = tmp_path / "board.csv"
+        rows = "".join(f"W{i},Active,{i} Mill St,Alder,300000,41.2,-38.4\n" for i in numbers)
+        file.write_text("ListingId,StandardStatus,UnparsedAddress,City,ListPrice,Latitude,Longitude\n" + rows)
+        return import_file(db, file, folder=tmp_path, now=NOW, **more)
+
+    def state():
+        names = [r[0] for r in db.execute("SELECT listing_id FROM listings ORDER BY 1")]
+        found = [r[0] for r in db.execute("SELECT key FROM addresses WHERE addresses MATCH 'mill' ORDER BY 1")]
+        assert names == found
+        return names
+
+    bring(range(40))
+    before = [tuple(r) for r in db.execute("SELECT * FROM listings ORDER BY row_id")]
+    dry = bring(range(3, 41), whole=True, dry_run=True)
+    assert dry.reasons == {"no longer at the source: go": 3} and len(state()) == 40
+    done = bring(range(3, 41), whole=True)
+    assert (done.new, done.same) == (1, 37) and {"W0", "W1", "W2"}.isdisjoint(state()) and len(state()) == 38
+    undone = undo_import(db, done.import_id, NOW.isoformat())
+    assert (undone.removed, undone.restored) == (1, 3)
+    assert [tuple(r) for r in db.execute("SELECT * FROM listings ORDER BY row_id")] == before and len(state()) == 40
+    with pytest.raises(Refused, match="cut short"):
+        bring(range(15), whole=True)
+    assert len(state()) == 40
+    db.close()

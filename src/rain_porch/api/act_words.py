@@ -31,6 +31,7 @@ _WORDS = {
     "POST /api/records/incoming/{file_id}/accept": "took a file into the records",
     "POST /api/records/imports/{import_id}/undo": "took back",
     "POST /api/records/feed": "pulled a feed",
+    "POST /api/records/inbox": "looked into the watched folder",
     "POST /api/records/rulings": "said what is wrong with records",
     "POST /api/accounts": "added an account",
     "PUT /api/accounts/{account_id}": "changed",

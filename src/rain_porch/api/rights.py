@@ -84,7 +84,7 @@ _TABLE = {
         GET /api/deliveries/{delivery_id}/links   POST /api/deliveries/{delivery_id}/links
     """,
     Right.RECORDS: """
-        POST /api/records/imports/{import_id}/undo   POST /api/records/feed   POST /api/records/rulings
+        POST /api/records/imports/{import_id}/undo   POST /api/records/feed   POST /api/records/inbox   POST /api/records/rulings
         GET /api/records/incoming   POST /api/records/incoming   GET /api/records/incoming/{file_id}
         DELETE /api/records/incoming/{file_id}   GET /api/records/incoming/{file_id}/preview
         POST /api/records/incoming/{file_id}/plan   POST /api/records/incoming/{file_id}/accept

@@ -7,6 +7,7 @@ from typing import Any
 
 from ..core.errors import BadInput, Refused
 from ..records.feed import pull
+from ..records.inbox import take_in
 from ..store import backups, db
 from .accounts import read_account
 from .agent import Agent
@@ -42,10 +43,25 @@ def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
     return f"{result.new:,} new, {result.changed:,} changed, {result.rejected:,} rejected."
 
 
+def look_into_inbox(agent: Agent, _: Mapping[str, Any]) -> str:
+    account = read_account(agent.porch, agent.owner)
+    if not account.may_change_records:
+        raise Refused(f"{account.name} may not change the records any more: a manager can let them, or take this away.")
+    folder = agent.records.folder
+    own = db.open_database(folder, db.RECORDS)
+    try:
+        looked = take_in(own, folder, agent.now())
+    finally:
+        own.close()
+    held = sum(x.held for x in looked)
+    return f"{len(looked) - held} files came in, {held} wait for you." if looked else "Nothing new."
+
+
 # kind → (what it is called, what it does; it raises one of our errors where nothing came of it, the details that it needs)
 KINDS: dict[str, tuple[str, Work, frozenset[str]]] = {
     "backup": ("Back up everything", back_up, frozenset()),
     "message": ("Send a message", send_message, frozenset({"delivery_id"})),
+    "inbox": ("Look into the watched folder", look_into_inbox, frozenset()),
     "feed": ("Pull a feed of listings", pull_feed, frozenset({"address", "token", "source", "nearby"})),
 }
 

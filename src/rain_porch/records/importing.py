@@ -193,13 +193,15 @@ def prepare(
     forms: FormsAsked | None = None,
     places: str = "",
     keep: Sequence[str] = (),
+    whole: bool = False,
     progress: Progress | None = None,
 ) -> Iterator[Prepared]:
     """Read, check and compare a file; nothing of the records changes until `accept` is called inside the block.
 
     folder: the data folder, where the staging file stands. now: dates after it are suspect. columns: a mapping in
     place of the remembered or proposed one. forms: how numbers and dates are written, where that is said. places:
-    what to do about those not believed (places.ASKED). keep: columns to be kept as fields of the office's own. progress: told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
+    what to do about those not believed (places.ASKED). keep: columns to be kept as fields of the office's own. whole: the file has all that its source has: what it has
+    not any more goes, and comes back with an undo. progress: told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
     """
     source = source or path.stem
     started = time.monotonic()
@@ -253,10 +255,12 @@ def prepare(
                 result.columns, result.left_out = _taken_and_left(seen, layout, parts, columns is not None)
                 result.words = words_read(work.words)
 
+            gone = _gone(db, layout, source, work, result) if whole else []
+
             def accept() -> ImportResult:
                 with atomic(db):
                     record = _record(db, result, source, path, now, names)
-                    result.import_id = store.apply(db, layout.table, layout.key_column, work.staged, record)
+                    result.import_id = store.apply(db, layout.table, layout.key_column, work.staged, record, gone)
                     if parts:
                         document = json.dumps({"parts": [p.as_json() for p in parts]})
                         store.remember_mapping(db, record["source_id"], layout.kind, columns_key(names), document)
@@ -296,6 +300,7 @@ def import_file(
     forms: FormsAsked | None = None,
     places: str = "",
     keep: Sequence[str] = (),
+    whole: bool = False,
     dry_run: bool = False,
     progress: Progress | None = None,
 ) -> ImportResult:
@@ -311,6 +316,7 @@ def import_file(
         forms=forms,
         places=places,
         keep=keep,
+        whole=whole,
         progress=progress,
     ) as made:
         return made.result if dry_run else made.accept()
@@ -338,6 +344,27 @@ def _kept(seen: Preview, parts: Sequence[mapping.Part], layout: Layout, keep: Se
             if name not in have and not ("all" in keep and profile.empty):
                 have.add(name)
                 yield mapping.Part(name, (column,))
+
+
+MOST_GONE = 0.5  # of what a source had: more than that is no day's work but a file cut short
+
+
+def _gone(db: sqlite3.Connection, layout: Layout, source: str, work: Any, result: ImportResult) -> list[str]:
+    """Keys of the source's records that its file does not have any more. Refused where that would be most of them."""
+    number = store.source_id_of(db, source)
+    if number is None:
+        return []
+    held = store.keys_of_source(db, layout.table, layout.key_column, number)
+    own = f" ({source})"  # after a number that another source gave to another home
+    gone = [key for key in held if key not in work.seen and key.removesuffix(own) not in work.seen]
+    if len(gone) > max(20, MOST_GONE * len(held)):
+        raise Refused(
+            f"{len(gone):,} of {len(held):,} {layout.kind} of “{source}” are not in this file: that looks like a file cut short. "
+            "Bring it in without --whole, or the whole of it."
+        )
+    if gone:
+        result.reasons[f"no longer at the source: {'goes' if len(gone) == 1 else 'go'}"] = len(gone)
+    return gone
 
 
 _SAMPLES = 3

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import CommandField from '@/shared/ui/CommandField.vue'
 import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
 import PinnedViews from './PinnedViews.vue'
 import WorkupList from '@/workup/WorkupList.vue'
 
 const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/api/records')) })
+/** Files of the watched folder that wait for a person: their heads changed, or they could not be read. */
+const held = computed(() => (records.data.value?.inbox.files ?? []).filter((f) => f.held).slice(0, 3))
 </script>
 
 <template>
@@ -23,7 +26,11 @@ const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/a
     <WorkupList class="mt-8" :limit="8" />
     <PinnedViews />
     <p v-if="records.isError.value" class="lamp mt-6" role="alert">{{ records.error.value?.message }}</p>
-    <p v-else-if="records.data.value" class="fresh quiet">
+    <p v-for="f in held" :key="f.source + f.name" class="lamp small mt-3">
+      {{ f.source }}/{{ f.name }} waits: {{ f.outcome }}.
+      <router-link class="link" :to="{ name: 'records' }">Look at it</router-link>
+    </p>
+    <p v-if="records.data.value" class="fresh quiet">
       <template v-if="records.data.value.through">
         Records run through {{ day(records.data.value.through) }}:
         {{ number(records.data.value.counts.listings) }} listings,

@@ -7,6 +7,7 @@ import TextField from '@/shared/ui/TextField.vue'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
+import WatchedFolder from './WatchedFolder.vue'
 import { KIND_WORDS, useRecords, useRecordsChanged } from './useRecords'
 
 const records = useRecords()
@@ -119,6 +120,7 @@ const OUT: [string, string[]][] = [
           }}{{ f.broken_off ? ', broken off: pull again to go on' : '' }}
         </p>
       </form>
+      <WatchedFolder :inbox="records.data.value.inbox" :rhythms="RHYTHMS" />
       <div class="sheet box">
         <h2>Out again</h2>
         <p class="quiet small">CSV, JSON and GeoJSON are just what the import reads.</p>

@@ -23,10 +23,11 @@ from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
 from ...core.intake.parsing import guarded
 from ...documents.wire import ImportDoc, UndoneDoc
-from ...records import exporting
+from ...records import exporting, inbox
 from ...records.feed import pull
 from ...store import health
 from ...store.records import feeds, imports
+from ...store.records import inbox as store_inbox
 from ..errors import RESPONSES
 from ..state import Number, Porch, State
 
@@ -69,12 +70,36 @@ class FeedRow(BaseModel):
     broken_off: bool
 
 
+class InboxFile(BaseModel):
+    """held: it waits for a person; outcome says why, or what came in."""
+
+    source: str
+    name: str
+    looked_at: str
+    outcome: str
+    held: bool
+
+
+class InboxDoc(BaseModel):
+    """folder: what is put into a folder of a source's name in it comes in by itself."""
+
+    folder: str
+    files: list[InboxFile]
+
+
+class InboxRequest(BaseModel):
+    again_every: Literal[60, 1440, 10080] | None = Field(
+        None, description="minutes until it is looked at again, and so on"
+    )
+
+
 class RecordsDoc(BaseModel):
     counts: dict[str, int]
     through: dt.date | None
     imports: list[ImportRow]
     sources: list[SourceRow]
     feeds: list[FeedRow]
+    inbox: InboxDoc
 
 
 class PullRequest(BaseModel):
@@ -109,7 +134,26 @@ def records(porch: Porch) -> RecordsDoc:
         imports=[ImportRow(**r) for r in imports.list_imports(db)],
         sources=[SourceRow(**r) for r in health.sources(db)],
         feeds=[FeedRow(**r) for r in feeds.all_feeds(db)],
+        inbox=_inbox(porch),
     )
+
+
+def _inbox(porch: Porch) -> InboxDoc:
+    files = [InboxFile(**r) for r in store_inbox.files(porch.live)]
+    return InboxDoc(folder=str(inbox.folder_of(porch.records.folder)), files=files)
+
+
+@router.post("/records/inbox")
+def look_into_inbox(porch: Porch, asked: InboxRequest) -> InboxDoc:
+    """Bring in what is new in the watched folder, on a connection of its own: nobody waits for it."""
+    inbox.folder_of(porch.records.folder).mkdir(exist_ok=True)
+    with porch.state.records.connection() as db:
+        inbox.take_in(db, porch.records.folder, porch.agent.now())
+    if asked.again_every is not None:
+        due = porch.agent.now() + dt.timedelta(minutes=asked.again_every)
+        schedule.plan_once(porch.agent, "inbox", {}, asked.again_every, due)
+        porch.state.schedule.wake()
+    return _inbox(porch)
 
 
 @router.get("/records/imports/{import_id}/rows")

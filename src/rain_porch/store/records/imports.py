@@ -146,14 +146,22 @@ def is_empty(db: sqlite3.Connection, table: str) -> bool:
 
 
 def apply(
-    db: sqlite3.Connection, table: str, key_column: str, columns: Sequence[str], record: Mapping[str, Any]
+    db: sqlite3.Connection,
+    table: str,
+    key_column: str,
+    columns: Sequence[str],
+    record: Mapping[str, Any],
+    gone: Sequence[str] = (),
 ) -> int:
     """Take a staged import into effect in one transaction; returns its number. `record`: the row of `imports`.
 
-    `columns` are those staged; columns that the file did not bring stay as they are.
+    `columns` are those staged; columns that the file did not bring stay as they are. `gone`: keys of records that their
+    source does not have any more; they go, and come back when the import is undone.
     """
     with atomic(db):
         number = write_record(db, record)
+        if gone:
+            _remove_gone(db, table, key_column, number, gone)
         names = ", ".join(columns)
         values = {"id": number, "source": record["source_id"]}
         db.execute(
@@ -187,6 +195,27 @@ def apply(
         indexing.reindex(db, table)
         bump_version(db)
     return number
+
+
+GONE = "gone"  # in what stood before: the record was removed, and this is all of it
+
+
+def keys_of_source(db: sqlite3.Connection, table: str, key_column: str, source: int) -> list[str]:
+    """Keys of the records that came from a source last."""
+    with atomic(db):
+        rows = db.execute(f"SELECT {key_column} FROM {table} WHERE source_id = ?", (source,)).fetchall()
+    return [str(r[0]) for r in rows]
+
+
+def _remove_gone(db: sqlite3.Connection, table: str, key_column: str, number: int, gone: Sequence[str]) -> None:
+    for key in gone:
+        row = dict(db.execute(f"SELECT * FROM {table} WHERE {key_column} = ?", (key,)).fetchone())
+        db.execute(
+            "INSERT INTO import_changes (import_id, record_key, before, was_import, was_source) VALUES (?, ?, ?, ?, ?)",
+            (number, key, json.dumps({GONE: row}, ensure_ascii=False), row["last_import"], row["source_id"]),
+        )
+        indexing.forget(db, table, row["row_id"], row.get("home_key"))
+        db.execute(f"DELETE FROM {table} WHERE row_id = ?", (row["row_id"],))
 
 
 def _seen_changes(db: sqlite3.Connection, values: Mapping[str, Any], at: str) -> None:
@@ -275,13 +304,25 @@ def rulings(db: sqlite3.Connection, kind: str) -> dict[str, dict[str, str]]:
     return out
 
 
-def remembered_mapping(db: sqlite3.Connection, source: str, kind: str, columns_key: str) -> str | None:
+def remembered_mapping(db: Db, source: str, kind: str, columns_key: str) -> str | None:
     row = db.execute(
         "SELECT m.mapping FROM source_mappings m JOIN sources s USING (source_id) "
         "WHERE s.name = :source AND m.kind = :kind AND m.columns_key = :key",
         {"source": source, "kind": kind, "key": columns_key},
     ).fetchone()
     return row[0] if row else None
+
+
+def newest_mapping(db: Db, source: str, kind: str) -> str | None:
+    """The mapping with which the newest import of a source and kind came in, whatever its columns were."""
+    row = db.execute(
+        "SELECT i.columns FROM imports i JOIN sources s USING (source_id) "
+        "WHERE s.name = :source AND i.kind = :kind AND i.undone_at IS NULL ORDER BY i.import_id DESC LIMIT 1",
+        {"source": source, "kind": kind},
+    ).fetchone()
+    if row is None:
+        return None
+    return remembered_mapping(db, source, kind, made_key(*json.loads(row[0])))
 
 
 def remember_mapping(db: sqlite3.Connection, source: int, kind: str, columns_key: str, mapping: str) -> None:

@@ -61,6 +61,16 @@ def stir_homes(db: sqlite3.Connection, table: str, condition: str, values: dict[
         db.execute(f"INSERT OR IGNORE INTO temp.stirred_homes SELECT home_key FROM {table} WHERE {condition}", values)
 
 
+def forget(db: sqlite3.Connection, table: str, row_id: int, home_key: str | None) -> None:
+    """Drop what is kept beside one record that is about to go; an older listing of its home may get its entry."""
+    if table in ("listings", "parcels"):
+        db.execute("DELETE FROM addresses WHERE rowid = ?", (row_id * 2 + (table == "listings"),))
+        db.execute(STIRRED)
+        db.execute("INSERT OR IGNORE INTO temp.stirred_homes VALUES (?)", (home_key,))
+    elif table == "areas":
+        db.execute("DELETE FROM area_places WHERE row_id = ?", (row_id,))
+
+
 _IS_TOUCHED = "row_id IN (SELECT row_id FROM temp.touched)"
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from ...core.errors import NotFound, Refused
 from ..db import atomic
 from . import indexing, photo_undo
-from .imports import bump_version
+from .imports import GONE, bump_version
 
 # kind of file → (table, key column)
 TABLES = {
@@ -52,7 +52,8 @@ def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
         else:
             table, key = TABLES[row["kind"]]
             kept = _later(db, table, key, import_id)
-            restored = _restore(db, table, key, import_id)
+            restored = _bring_back(db, table, key, import_id)
+            restored += _restore(db, table, key, import_id)
             removed = _remove(db, table, import_id)
             if table == "listings":
                 db.execute("DELETE FROM events WHERE first_import = :id AND last_import = :id", {"id": import_id})
@@ -71,6 +72,29 @@ def _later(db: sqlite3.Connection, table: str, key: str, import_id: int) -> list
         {"id": import_id},
     )
     return [(str(r[0]), int(r[1])) for r in rows]
+
+
+def _bring_back(db: sqlite3.Connection, table: str, key: str, import_id: int) -> int:
+    """Records that the import found gone at their source; one that came again since stays as it is."""
+    rows = db.execute(
+        "SELECT record_key, before FROM import_changes WHERE import_id = :id AND before LIKE :gone",
+        {"id": import_id, "gone": f'{{"{GONE}": %'},
+    ).fetchall()
+    back = 0
+    for r in rows:
+        row = json.loads(r["before"])[GONE]
+        there = db.execute(f"SELECT 1 FROM {table} WHERE {key} = ?", (r["record_key"],)).fetchone()
+        if there is None:
+            db.execute(
+                f"INSERT INTO {table} ({', '.join(row)}) VALUES ({', '.join('?' * len(row))})", list(row.values())
+            )
+            indexing.touch(db, table, f"{key} = :key", {"key": r["record_key"]})
+            back += 1
+    db.execute(
+        "DELETE FROM import_changes WHERE import_id = :id AND before LIKE :gone",
+        {"id": import_id, "gone": f'{{"{GONE}": %'},
+    )
+    return back
 
 
 def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> int:

@@ -12,3 +12,13 @@ CREATE INDEX listings_same ON listings (same_as) WHERE same_as IS NOT NULL;
 -- columns of the office's own that are no fields of the catalogue: {name: value}
 ALTER TABLE listings ADD COLUMN own TEXT;
 ALTER TABLE parcels ADD COLUMN own TEXT;
+-- files of the folder that is watched: how each stood when it was last looked at, and what came of it
+CREATE TABLE inbox_files (
+    source TEXT NOT NULL,
+    name TEXT NOT NULL,
+    stamp TEXT NOT NULL,
+    looked_at TEXT NOT NULL,
+    outcome TEXT NOT NULL,
+    held INTEGER NOT NULL,
+    PRIMARY KEY (source, name)
+) WITHOUT ROWID;
