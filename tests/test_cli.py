@@ -176,7 +176,8 @@ def test_refusals_exit_1_with_their_reason_and_no_output(run, words, said):
     "words",
     [("find",), ("dance",), ("price", "--place", "north"), ("find", "--address", "x", "--as-of", "May"), ("market",)],
 )
-def test_usage_errors_exit_2(words, capsys):
+def test_usage_errors_exit_2(words, capsys, monkeypatch, tmp_path):
+    monkeypatch.setenv("RAIN_PORCH_DATA", str(tmp_path))
     with pytest.raises(SystemExit) as stop:
         main([*words])
     assert stop.value.code == 2 and capsys.readouterr().err

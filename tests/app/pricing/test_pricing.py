@@ -214,10 +214,12 @@ def test_homes_are_named_or_the_choices_are_listed(demo_records):
         homes.locate(demo_records)
 
 
-def test_a_home_without_a_place_cannot_be_searched_around(bring, records):
-    bring("ListingId,CloseDate,ClosePrice\nA1,2025-05-01,400000\n")
-    with pytest.raises(BadInput, match="do not say where"):
-        homes.read_home(records.snapshot(), HomeRef("listing", "A1"))
+def test_a_home_without_a_place_is_searched_by_its_city(bring, records):
+    bring("ListingId,CloseDate,ClosePrice,City\nA1,2025-05-01,400000,Alder\n")
+    home = homes.read_home(records.snapshot(), HomeRef("listing", "A1"))
+    assert not home.subject.placed
+    proposed = Standpoint.at(records.snapshot(), home.subject, day_of(dt.date(2025, 6, 1))).proposed()
+    assert proposed.radius_miles is None and proposed.criterion("city").words == ("Alder",)
 
 
 def test_an_area_that_is_nowhere_names_those_that_are(demo_records):

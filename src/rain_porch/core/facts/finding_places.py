@@ -11,9 +11,9 @@ from statistics import fmean, median
 
 from . import addresses
 
-PARCEL, ADDRESS, STREET, SUBDIVISION = "parcel", "address", "street", "subdivision"
+PARCEL, LISTING, ADDRESS, STREET, SUBDIVISION = "parcel", "listing", "address", "street", "subdivision"
 SAID: Mapping[str, str] = {
-    PARCEL: "the place of its parcel", ADDRESS: "the place of another record of this address",
+    PARCEL: "the place of its parcel", LISTING: "the place that a listing of it tells", ADDRESS: "the place of another record of this address",
     STREET: "between house numbers on its street", SUBDIVISION: "the middle of its subdivision",
 }  # fmt: skip
 MOST_BETWEEN = 600  # house numbers between two homes that a third may be placed between

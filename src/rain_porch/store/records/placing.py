@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ...core.facts.finding_places import PARCEL, Located, Neighbourhood
+from ...core.facts.finding_places import LISTING, PARCEL, Located, Neighbourhood
 from ..db import WritableDb
 
 FEW = 5_000
@@ -24,8 +24,7 @@ def place(db: WritableDb, table: str, whole: bool = False) -> None:
             continue
         which = "1" if every else _TOUCHED
         _forget(db, kind, which)
-        if kind == "listings":
-            _from_parcels(db, which)
+        (_from_parcels if kind == "listings" else _from_listings)(db, which)
         rows = db.execute(
             f"SELECT {_FACTS} FROM {kind} WHERE latitude IS NULL AND {which} "
             "AND (unparsed_address IS NOT NULL OR subdivision_name IS NOT NULL)"
@@ -71,6 +70,20 @@ def _from_parcels(db: WritableDb, which: str) -> None:
           AND p.latitude IS NOT NULL AND p.longitude IS NOT NULL
           AND (p.suspect IS NULL OR p.suspect NOT LIKE '%itude%') AND {which.replace("row_id IN", "listings.row_id IN")}
         """
+    )
+
+
+def _from_listings(db: WritableDb, which: str) -> None:
+    """A parcel's place as the newest of its listings that has one of its own tells it."""
+    newest = (
+        "SELECT l.{} FROM listings l WHERE l.home_key = 'parcel:' || parcels.parcel_number AND l.latitude IS NOT NULL "
+        "AND l.longitude IS NOT NULL AND l.place_from IS NULL AND (l.suspect IS NULL OR l.suspect NOT LIKE '%itude%') "
+        "ORDER BY l.row_id DESC LIMIT 1"
+    )
+    lat, lon = newest.format("latitude"), newest.format("longitude")
+    db.execute(
+        f"UPDATE parcels SET latitude = ({lat}), longitude = ({lon}), place_from = '{LISTING}' "
+        f"WHERE latitude IS NULL AND {which} AND ({lat}) IS NOT NULL"
     )
 
 
