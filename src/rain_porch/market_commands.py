@@ -22,19 +22,20 @@ from .settings import folder_with_records
 
 
 def run_market(args: argparse.Namespace) -> int:
-    records = Records(folder_with_records(args.data)).snapshot()
     measures = [name for text in args.measure for name in text.replace(",", " ").split()]
-    for asked, run in (
+    others = (
         (args.view, _view),
         (args.letter, _letter),
         (args.changed_since, _changes),
         (args.so_far, _so_far),
         (args.bands, _bands),
-    ):
+    )
+    if not measures and not any(asked for asked, _ in others):
+        args.usage(f"name a --measure: one of {', '.join(MEASURES)}")
+    records = Records(folder_with_records(args.data)).snapshot()
+    for asked, run in others:
         if asked:
             return run(args, records)
-    if not measures:
-        args.usage(f"name a --measure: one of {', '.join(MEASURES)}")
     if args.behind:
         return _behind(args, records, measures)
     doc = answers.market_doc(records, measures, args.by, args.start, args.end, args.area, args.where, deeds=args.deeds)
