@@ -62,12 +62,18 @@ def _take(db: sqlite3.Connection, data: Path, now: dt.datetime, source: str, fil
     try:
         with unpacked([file], data) as pieces:
             said = [(piece, *_heads(db, source, piece)) for piece in pieces]
-            if lost := [f"{piece.name}: {why}" for piece, why, stops in said if stops]:
-                return Looked(source, file.name, "; ".join(lost), True)
+            if lost := [f"{piece.name}: {_of(piece.name, why)}" for piece, why, stops in said if stops]:
+                told = "; ".join(lost) if len(said) > 1 else _of(file.name, lost[0])
+                return Looked(source, file.name, told, True)
             outcomes = [_brought(db, data, now, source, piece, why) for piece, why, _ in said]
     except RainPorchError as error:
-        return Looked(source, file.name, error.message, True)
+        return Looked(source, file.name, _of(file.name, error.message), True)
     return Looked(source, file.name, "; ".join(outcomes), False)
+
+
+def _of(name: str, said: str) -> str:
+    """What is said of a file that is named already."""
+    return said.removeprefix(f"{name}: ").removesuffix(".")
 
 
 def _brought(db: sqlite3.Connection, data: Path, now: dt.datetime, source: str, piece: Piece, why: str) -> str:
