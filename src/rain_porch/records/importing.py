@@ -229,8 +229,7 @@ def prepare(
             parts = mapping.read_mapping(columns, names, layout.fields) if columns else seen.parts
             parts = (*parts, *_kept(seen, parts, layout, keep))
             _refuse_without_needed(path, layout, {p.field for p in parts}, names)
-            judged = column_forms.ColumnForms(path, layout, parts, names, forms or FormsAsked(), seen.usual)
-            judged.look_at(seen.sample)
+            judged, parts = _judged(path, layout, parts, seen, forms or FormsAsked(), said=bool(columns))
         staged = False
         try:
             while True:
@@ -320,6 +319,31 @@ def import_file(
         progress=progress,
     ) as made:
         return made.result if dry_run else made.accept()
+
+
+# what a file of a kind is brought in for: a column of these that can be read two ways is asked
+_NEEDED = frozenset(
+    {"list_price", "close_price", "on_market_date", "purchase_contract_date", "close_date", "off_market_date", "living_area", "latitude",
+     "longitude", "price", "sale_date", "recording_date", "tax_year", "total_value", "date", "value", "at", "lot_size_square_feet"}
+)  # fmt: skip
+
+
+def _judged(
+    path: Path, layout: Layout, parts: Sequence[mapping.Part], seen: Preview, asked: FormsAsked, said: bool
+) -> tuple[column_forms.ColumnForms, tuple[mapping.Part, ...]]:
+    """The forms of the columns, and the parts that are taken: of those that nobody named, one that can be read two ways and is
+    not needed is left out. Refused where a needed one can be, or one that was named."""
+    made = column_forms.ColumnForms(path, layout, parts, seen.columns, asked, seen.usual)
+    try:
+        made.look_at(seen.sample)
+    except Refused as error:
+        unsure = {*error.values.get("fields", ())}
+        if said or seen.remembered or not unsure or unsure & _NEEDED:
+            raise
+        parts = tuple(p for p in parts if p.field not in unsure)
+        made = column_forms.ColumnForms(path, layout, parts, seen.columns, asked, seen.usual)
+        made.look_at(seen.sample)
+    return made, tuple(parts)
 
 
 def _kept(seen: Preview, parts: Sequence[mapping.Part], layout: Layout, keep: Sequence[str]) -> Iterator[mapping.Part]:

@@ -141,3 +141,17 @@ def test_json_numbers_are_numbers_whatever_their_digits(tmp_path, bring):
     db = open_database(tmp_path, RECORDS)
     import_file(db, path, folder=tmp_path, now=NOW)
     assert bring.facts() == [("2025-05-01", 395.125, 1850.5, 1.25)]
+
+
+def test_a_column_that_is_not_needed_and_can_be_read_two_ways_is_left_out_and_named(tmp_path):
+    file = tmp_path / "lots.csv"
+    rows = "".join(f"F{i};{i} Mill St;Active;300000;1.2{50 + i % 9}\n" for i in range(30))
+    file.write_text("ListingId;UnparsedAddress;StandardStatus;ListPrice;FrontageLength\n" + rows)
+    db = open_database(tmp_path, RECORDS)
+    result = import_file(db, file, folder=tmp_path, now=NOW)
+    assert result.new == 30 and [(c.column, c.perhaps) for c in result.left_out] == [
+        ("FrontageLength", "frontage_length")
+    ]
+    with pytest.raises(Refused, match="two ways"):
+        import_file(db, file, folder=tmp_path, now=NOW, columns={"ListingId": "listing_id", "StandardStatus": "standard_status", "FrontageLength": "frontage_length"})  # fmt: skip
+    db.close()
