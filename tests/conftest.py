@@ -16,7 +16,8 @@ from rain_porch.app.agent import Agent, folders_agent
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot
 from rain_porch.demo.town import prepare_demo
-from rain_porch.records.importing import ImportResult, import_file
+from rain_porch.records.import_result import ImportResult
+from rain_porch.records.importing import import_file
 
 NOW = dt.datetime(2026, 11, 2, 19, 30)
 LOCAL = "http://127.0.0.1"  # the service answers to no name of which it was not told

@@ -33,7 +33,8 @@ from .records.column_forms import FormsAsked
 from .records.exporting import KINDS as KINDS_OUT
 from .records.exporting import export
 from .records.feed import pull
-from .records.importing import import_file, unpacked
+from .records.importing import import_file
+from .records.unpacking import unpacked
 from .settings import data_folder, folder_with_records, setting
 from .store import backups
 

@@ -16,7 +16,8 @@ import shapely
 
 from rain_porch.core.errors import Refused
 from rain_porch.records import containers
-from rain_porch.records.importing import import_file, unpacked
+from rain_porch.records.importing import import_file
+from rain_porch.records.unpacking import unpacked
 from rain_porch.store.db import RECORDS, open_database
 from tests.records.head_styles import as_csv, listings, table
 

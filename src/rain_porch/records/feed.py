@@ -14,7 +14,8 @@ from urllib.parse import urlsplit
 from ..core.errors import Refused
 from ..core.facts.keys import made_key
 from ..store.records import feeds
-from .importing import ImportResult, import_file
+from .import_result import ImportResult
+from .importing import import_file
 
 TRIES, WAIT_SECONDS, MAX_PAGES = 4, 0.5, 20_000
 

@@ -9,101 +9,25 @@ import os
 import shutil
 import sqlite3
 import time
-from collections import Counter
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager, nullcontext
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 from ..core.errors import Refused
-from ..core.facts.fields import Field, own_field
-from ..core.facts.keys import made_key
-from ..core.facts.words import HomeKind, home_kind_of, plain
 from ..core.intake.cells import Profile
-from ..core.intake.matching import kind_of
-from ..core.intake.status_words import means_status
 from ..store.db import atomic
 from ..store.records import imports as store
-from . import areas, column_forms, containers, mapping, photos, proposing, readers
+from . import areas, column_forms, mapping, photos, proposing
 from .chunks import ChunkWork, Tally
-from .column_forms import FormRead, FormsAsked
-from .layouts import LAYOUTS, Layout, recognise
+from .column_forms import FormsAsked
+from .import_result import ImportResult, words_read
+from .layouts import LAYOUTS, Layout
+from .previewing import Preview, columns_key, preview, taken_and_left
 from .read_ahead import read_ahead
 
-SAMPLE_ROWS = 1000
 Progress = Callable[[int], None]
-
-
-@dataclass(frozen=True)
-class ColumnTaken:
-    """Of which columns a field came, and why: `sure` from 0 to 1."""
-
-    field: str
-    label: str
-    columns: list[str]
-    sure: float
-    why: str
-    samples: list[str]
-
-
-@dataclass(frozen=True)
-class ColumnLeft:
-    """A column that was left out; `perhaps` is the field that it may be, where one comes to mind."""
-
-    column: str
-    samples: list[str]
-    perhaps: str | None
-    sure: float
-
-
-@dataclass(frozen=True)
-class WordRead:
-    """A source's own word, in how many rows, and what it was taken for; None where nobody can tell."""
-
-    field: str
-    word: str
-    rows: int
-    means: str | None
-
-
-@dataclass
-class ImportResult:
-    """What an import did, or would do. reasons: how often each fault occurred; changes: how often each field changed;
-    forms: how its numbers and dates were read, where they can be written in more than one form; columns, left_out, words:
-    what its columns, and its words for statuses and kinds of home, were taken for."""
-
-    import_id: int | None
-    kind: str
-    rows: int = 0
-    new: int = 0
-    changed: int = 0
-    same: int = 0
-    suspect: int = 0
-    rejected: int = 0
-    reasons: dict[str, int] = field(default_factory=dict)
-    changes: dict[str, int] = field(default_factory=dict)
-    seconds: float = 0.0
-    forms: list[FormRead] = field(default_factory=list)
-    columns: list[ColumnTaken] = field(default_factory=list)
-    left_out: list[ColumnLeft] = field(default_factory=list)
-    words: list[WordRead] = field(default_factory=list)
-
-
-@dataclass(frozen=True)
-class Preview:
-    """A file before anything is read of it in earnest: its kind, its first rows, and how it would be mapped.
-
-    remembered: the mapping is the one last used for this source and these columns. usual: the forms of its columns then.
-    """
-
-    kind: str
-    columns: list[str]
-    sample: list[list[str]]
-    parts: tuple[mapping.Part, ...]
-    guesses: list[proposing.Guess]
-    remembered: bool
-    usual: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -113,71 +37,6 @@ class Prepared:
     result: ImportResult
     columns: tuple[str, ...]
     accept: Callable[[], ImportResult]
-
-
-def fields_of(kind: str) -> tuple[Field, ...]:
-    return LAYOUTS[kind].fields if kind in LAYOUTS else ()
-
-
-def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = None) -> Preview:
-    """How a file would be read. Raises Refused for one that cannot be used."""
-    if kind == "photos" or (kind is None and photos.is_bundle(path)):
-        return Preview("photos", [], [], (), [], False)
-    if kind == "areas" or (kind is None and areas.is_geojson(path)):
-        return Preview("areas", [], [], (), [], False)
-    table = readers.read_table(path, SAMPLE_ROWS)
-    columns, first = table.columns, next(table.chunks, [])
-    sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
-    kind = kind or recognise([plain(c) for c in columns if own_field(c) is None]) or likely_kind(columns, sample)
-    if kind is None or kind not in LAYOUTS:
-        raise Refused(
-            f"{path.name}: its columns ({', '.join(columns[:12])} …) are those of no kind of file; "
-            f"say which it is: {', '.join([*LAYOUTS, 'areas', 'photos'])}."
-        )
-    fields = LAYOUTS[kind].fields
-    guesses = proposing.propose(columns, fields, sample, kind)
-    held = store.remembered_mapping(db, source, kind, columns_key(columns))
-    parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
-    usual = {p.field: p.form for p in parts if p.form}
-    parts = tuple(replace(p, form="") for p in parts)  # judged anew: a source may change its ways
-    return Preview(kind, columns, sample, parts, guesses, held is not None, usual)
-
-
-def forms_of_preview(path: Path, seen: Preview) -> list[FormRead]:
-    """How the numbers and dates of the columns would be read, as far as the first rows tell."""
-    if seen.kind not in LAYOUTS:
-        return []
-    judged = column_forms.ColumnForms(path, LAYOUTS[seen.kind], seen.parts, seen.columns, FormsAsked(), seen.usual)
-    judged.judge_by(seen.sample)
-    return judged.read()
-
-
-def words_of_preview(seen: Preview) -> list[WordRead]:
-    """What the words of the first rows for statuses and kinds of home would be taken for."""
-    if seen.kind not in ("listings", "parcels"):
-        return []
-    counted: Counter[tuple[str, str]] = Counter()
-    across = [[row[i] if i < len(row) else "" for row in seen.sample] for i in range(len(seen.columns))]
-    for bound in mapping.bind(seen.parts, seen.columns, LAYOUTS[seen.kind].fields):
-        if bound.field.name in ("standard_status", "property_sub_type"):
-            told = (
-                zip(bound.texts(across, len(seen.sample)), across[bound.places[0]], strict=True) if bound.places else ()
-            )
-            for means, word in told:
-                if word.strip():
-                    counted[bound.field.name, means.strip()] += 1
-    return words_read(counted)
-
-
-def columns_key(columns: Sequence[str]) -> str:
-    """Names a set of columns, so that a mapping can be kept for it."""
-    return made_key(*columns)
-
-
-def likely_kind(columns: Sequence[str], sample: Sequence[Sequence[str]]) -> str | None:
-    """The kind of a file by what its columns would be, whatever they are called."""
-    profiles = [Profile([row[i] if i < len(row) else "" for row in sample]) for i in range(len(columns))]
-    return kind_of(columns, profiles)
 
 
 @contextmanager
@@ -251,7 +110,7 @@ def prepare(
             result = _result(layout.kind, work.tally)
             if judged is not None:
                 result.forms = judged.read()
-                result.columns, result.left_out = _taken_and_left(seen, layout, parts, columns is not None)
+                result.columns, result.left_out = taken_and_left(seen, layout, parts, columns is not None)
                 result.words = words_read(work.words)
 
             gone = _gone(db, layout, source, work, result) if whole else []
@@ -391,61 +250,6 @@ def _gone(db: sqlite3.Connection, layout: Layout, source: str, work: Any, result
     return gone
 
 
-_SAMPLES = 3
-
-
-def _taken_and_left(
-    seen: Preview, layout: Layout, parts: Sequence[mapping.Part], said: bool
-) -> tuple[list[ColumnTaken], list[ColumnLeft]]:
-    """What each field was taken from, surest last, and the columns of which nothing was taken."""
-    guesses = {g.part.field: g for g in seen.guesses}
-    place = {c: i for i, c in enumerate(seen.columns)}
-    own = (own_field(p.field) for p in parts)
-    labels = {f.name: f.label for f in (*layout.fields, *(f for f in own if f is not None))}
-
-    def samples(columns: Sequence[str]) -> list[str]:
-        cells = (" · ".join(row[place[c]].strip() for c in columns if place[c] < len(row)) for row in seen.sample)
-        return list(dict.fromkeys(c[:60] for c in cells if c.strip(" ·")))[:_SAMPLES]
-
-    taken = []
-    for part in parts:
-        guess = guesses.get(part.field)
-        sure, why = (guess.sure, guess.why) if guess and guess.part.columns == part.columns else (1.0, "")
-        why = "as you said" if said else "as the last time" if seen.remembered else why
-        taken.append(ColumnTaken(part.field, labels[part.field], list(part.columns), sure, why, samples(part.columns)))
-    used = {c for part in parts for c in part.columns}
-    perhaps: dict[str, proposing.Guess] = {}
-    for guess in seen.guesses:
-        for column in guess.part.columns:
-            perhaps.setdefault(column, guess)
-    left = []
-    for column in seen.columns:
-        if column not in used:
-            guess = perhaps.get(column)
-            left.append(
-                ColumnLeft(column, samples([column]), guess.part.field if guess else None, guess.sure if guess else 0.0)
-            )
-    return sorted(taken, key=lambda t: t.sure), left
-
-
-_WORDS_SHOWN = 60
-
-
-def words_read(counted: Mapping[tuple[str, str], int]) -> list[WordRead]:
-    """What a source's words for statuses and kinds of home were taken for, those that nobody can tell first."""
-    out = []
-    for (name, word), rows in counted.items():
-        if name == "standard_status":
-            status = means_status(word)
-            means = status.value if status else None
-        else:
-            kind = home_kind_of(None, word)
-            means = None if kind is HomeKind.UNKNOWN else kind.value.replace("_", " ")
-        if means is None or plain(means) != plain(word):
-            out.append(WordRead(name, word[:80], rows, means))
-    return sorted(out, key=lambda w: (w.means is not None, -w.rows))[:_WORDS_SHOWN]
-
-
 def clear_staging(folder: Path) -> None:
     """Remove what a process that was killed has left of an import; nothing of it was in effect."""
     for left in folder.glob("staging-*.db*"):
@@ -455,41 +259,6 @@ def clear_staging(folder: Path) -> None:
     for left in folder.glob("unpacked-*"):
         if not Path(f"/proc/{left.name.split('-')[1]}").exists():
             shutil.rmtree(left, ignore_errors=True)
-
-
-@contextmanager
-def unpacked(paths: Sequence[Path], folder: Path, kind: str | None = None) -> Iterator[list[containers.Piece]]:
-    """The plain files of which these are made, in the order in which they build on one another; what was unpacked is gone
-    when the block ends. kind: what they are said to be."""
-    into = folder / f"unpacked-{os.getpid()}-{time.monotonic_ns()}"
-    try:
-        found: list[tuple[containers.Piece, str]] = []
-        for path in paths:
-            if kind == "photos" or (path.is_dir() and kind is not None):
-                found.append((containers.Piece(path, path.name, kind), kind))
-                continue
-            found += [(piece, kind or piece.kind or "") for piece in containers.pieces(path, into)]
-        if len(found) > 1:
-            found = containers.in_order([(piece, known or kind_of_piece(piece)) for piece, known in found])
-        yield [piece for piece, _ in found]
-    finally:
-        shutil.rmtree(into, ignore_errors=True)
-
-
-def kind_of_piece(piece: containers.Piece) -> str:
-    """The kind of a plain file; "" where it is none that is known, or cannot be read."""
-    path = piece.path
-    if photos.is_bundle(path):
-        return "photos"
-    if areas.is_geojson(path):
-        return "areas"
-    try:
-        table = readers.read_table(path, SAMPLE_ROWS)
-    except Refused:
-        return ""
-    first = next(table.chunks, [])
-    sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
-    return recognise([plain(c) for c in table.columns]) or likely_kind(table.columns, sample) or ""
 
 
 @contextmanager

@@ -19,8 +19,10 @@ from ..core.facts.fields import own_field
 from ..store.records import imports as store
 from ..store.records import inbox
 from .containers import Piece
-from .importing import import_file, preview, unpacked
+from .importing import import_file
 from .layouts import LAYOUTS
+from .previewing import preview
+from .unpacking import unpacked
 
 SETTLED_SECONDS = 5.0  # a file that changed later than this may still be written
 

@@ -17,7 +17,7 @@ from ...core.facts.words import HomeKind, Status
 from ...core.intake.cells import Profile
 from ...core.intake.matching import SURE
 from ...documents.wire import FormReadDoc, WordReadDoc
-from ...records import importing
+from ...records import previewing
 from ...records.mapping import Part, takes_own
 from ...records.proposing import own_of
 from ..errors import RESPONSES
@@ -167,7 +167,7 @@ def preview(
     path = file.path
     source = source or path.stem
     with porch.state.records.connection() as db:
-        seen = importing.preview(db, path, source, kind or file.kind)
+        seen = previewing.preview(db, path, source, kind or file.kind)
     columns = []
     for i, column in enumerate(seen.columns):
         cells = [row[i].strip() for row in seen.sample if i < len(row) and row[i].strip()]
@@ -175,18 +175,18 @@ def preview(
         columns.append(
             ColumnDoc(
                 name=column, samples=distinct[:SAMPLES], words=distinct if len(distinct) <= 24 else [],
-                own=own_of(column, Profile(cells)) if takes_own(importing.fields_of(seen.kind)) else None,
+                own=own_of(column, Profile(cells)) if takes_own(previewing.fields_of(seen.kind)) else None,
             )
         )  # fmt: skip
     return PreviewDoc(
         file_id=file_id, name=file.shown or path.name, kind=seen.kind, source=source, remembered=seen.remembered, columns=columns,
         parts=[_part_doc(p) for p in seen.parts],
-        forms=[FormReadDoc(**dataclasses.asdict(r)) for r in importing.forms_of_preview(path, seen)],
-        words=[WordReadDoc(**dataclasses.asdict(w)) for w in importing.words_of_preview(seen)],
+        forms=[FormReadDoc(**dataclasses.asdict(r)) for r in previewing.forms_of_preview(path, seen)],
+        words=[WordReadDoc(**dataclasses.asdict(w)) for w in previewing.words_of_preview(seen)],
         guesses=[GuessDoc(part=_part_doc(g.part), sure=g.sure, why=g.why) for g in seen.guesses],
         fields=[
             TargetDoc(name=f.name, label=f.label, reso=f.reso, kind=f.kind.value, unit=f.unit)
-            for f in (*importing.fields_of(seen.kind), *(BY_NAME[c.own] for c in columns if c.own))
+            for f in (*previewing.fields_of(seen.kind), *(BY_NAME[c.own] for c in columns if c.own))
         ],
     )  # fmt: skip
 

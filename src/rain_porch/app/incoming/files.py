@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from ...core.errors import NotFound, Refused
-from ...records import importing
+from ...records import importing, unpacking
 from ..side_process import Beside, Step
 
 MAX_BYTES = 4_000_000_000
@@ -63,7 +63,7 @@ class IncomingFiles:
         itself where it is plain. Refused for what is broken or holds nothing; it is let go then."""
         whole = self.get(file_id)
         try:
-            with importing.unpacked([whole.path], self.folder) as found:
+            with unpacking.unpacked([whole.path], self.folder) as found:
                 if [piece.path for piece in found] == [whole.path]:
                     whole.kind = found[0].kind
                     return [whole]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import dataclasses
 
 from ...documents import wire as d
-from ...records.importing import ImportResult
+from ...records.import_result import ImportResult
 from ...records.places import FAR, SWAPPED
 from ...store.records.undo import Undone
 

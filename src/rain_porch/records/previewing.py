@@ -1,0 +1,142 @@
+"""A file before anything is read of it in earnest: its kind, its first rows, how it would be mapped."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from pathlib import Path
+
+from ..core.errors import Refused
+from ..core.facts.fields import Field, own_field
+from ..core.facts.keys import made_key
+from ..core.facts.words import plain
+from ..core.intake.cells import Profile
+from ..core.intake.matching import kind_of
+from ..store.records import imports as store
+from . import areas, column_forms, mapping, photos, proposing, readers
+from .column_forms import FormRead, FormsAsked
+from .import_result import ColumnLeft, ColumnTaken, WordRead, words_read
+from .layouts import LAYOUTS, Layout, recognise
+
+SAMPLE_ROWS = 1000
+
+
+@dataclass(frozen=True)
+class Preview:
+    """A file before anything is read of it in earnest: its kind, its first rows, and how it would be mapped.
+
+    remembered: the mapping is the one last used for this source and these columns. usual: the forms of its columns then.
+    """
+
+    kind: str
+    columns: list[str]
+    sample: list[list[str]]
+    parts: tuple[mapping.Part, ...]
+    guesses: list[proposing.Guess]
+    remembered: bool
+    usual: Mapping[str, str] = field(default_factory=dict)
+
+
+def fields_of(kind: str) -> tuple[Field, ...]:
+    return LAYOUTS[kind].fields if kind in LAYOUTS else ()
+
+
+def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = None) -> Preview:
+    """How a file would be read. Raises Refused for one that cannot be used."""
+    if kind == "photos" or (kind is None and photos.is_bundle(path)):
+        return Preview("photos", [], [], (), [], False)
+    if kind == "areas" or (kind is None and areas.is_geojson(path)):
+        return Preview("areas", [], [], (), [], False)
+    table = readers.read_table(path, SAMPLE_ROWS)
+    columns, first = table.columns, next(table.chunks, [])
+    sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
+    kind = kind or recognise([plain(c) for c in columns if own_field(c) is None]) or likely_kind(columns, sample)
+    if kind is None or kind not in LAYOUTS:
+        raise Refused(
+            f"{path.name}: its columns ({', '.join(columns[:12])} …) are those of no kind of file; "
+            f"say which it is: {', '.join([*LAYOUTS, 'areas', 'photos'])}."
+        )
+    fields = LAYOUTS[kind].fields
+    guesses = proposing.propose(columns, fields, sample, kind)
+    held = store.remembered_mapping(db, source, kind, columns_key(columns))
+    parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
+    usual = {p.field: p.form for p in parts if p.form}
+    parts = tuple(replace(p, form="") for p in parts)  # judged anew: a source may change its ways
+    return Preview(kind, columns, sample, parts, guesses, held is not None, usual)
+
+
+def forms_of_preview(path: Path, seen: Preview) -> list[FormRead]:
+    """How the numbers and dates of the columns would be read, as far as the first rows tell."""
+    if seen.kind not in LAYOUTS:
+        return []
+    judged = column_forms.ColumnForms(path, LAYOUTS[seen.kind], seen.parts, seen.columns, FormsAsked(), seen.usual)
+    judged.judge_by(seen.sample)
+    return judged.read()
+
+
+def words_of_preview(seen: Preview) -> list[WordRead]:
+    """What the words of the first rows for statuses and kinds of home would be taken for."""
+    if seen.kind not in ("listings", "parcels"):
+        return []
+    counted: Counter[tuple[str, str]] = Counter()
+    across = [[row[i] if i < len(row) else "" for row in seen.sample] for i in range(len(seen.columns))]
+    for bound in mapping.bind(seen.parts, seen.columns, LAYOUTS[seen.kind].fields):
+        if bound.field.name in ("standard_status", "property_sub_type"):
+            told = (
+                zip(bound.texts(across, len(seen.sample)), across[bound.places[0]], strict=True) if bound.places else ()
+            )
+            for means, word in told:
+                if word.strip():
+                    counted[bound.field.name, means.strip()] += 1
+    return words_read(counted)
+
+
+def columns_key(columns: Sequence[str]) -> str:
+    """Names a set of columns, so that a mapping can be kept for it."""
+    return made_key(*columns)
+
+
+def likely_kind(columns: Sequence[str], sample: Sequence[Sequence[str]]) -> str | None:
+    """The kind of a file by what its columns would be, whatever they are called."""
+    profiles = [Profile([row[i] if i < len(row) else "" for row in sample]) for i in range(len(columns))]
+    return kind_of(columns, profiles)
+
+
+_SAMPLES = 3
+
+
+def taken_and_left(
+    seen: Preview, layout: Layout, parts: Sequence[mapping.Part], said: bool
+) -> tuple[list[ColumnTaken], list[ColumnLeft]]:
+    """What each field was taken from, surest last, and the columns of which nothing was taken."""
+    guesses = {g.part.field: g for g in seen.guesses}
+    place = {c: i for i, c in enumerate(seen.columns)}
+    own = (own_field(p.field) for p in parts)
+    labels = {f.name: f.label for f in (*layout.fields, *(f for f in own if f is not None))}
+
+    def samples(columns: Sequence[str]) -> list[str]:
+        cells = (" · ".join(row[place[c]].strip() for c in columns if place[c] < len(row)) for row in seen.sample)
+        return list(dict.fromkeys(c[:60] for c in cells if c.strip(" ·")))[:_SAMPLES]
+
+    taken = []
+    for part in parts:
+        guess = guesses.get(part.field)
+        sure, why = (guess.sure, guess.why) if guess and guess.part.columns == part.columns else (1.0, "")
+        why = "as you said" if said else "as the last time" if seen.remembered else why
+        taken.append(ColumnTaken(part.field, labels[part.field], list(part.columns), sure, why, samples(part.columns)))
+    used = {c for part in parts for c in part.columns}
+    perhaps: dict[str, proposing.Guess] = {}
+    for guess in seen.guesses:
+        for column in guess.part.columns:
+            perhaps.setdefault(column, guess)
+    left = []
+    for column in seen.columns:
+        if column not in used:
+            guess = perhaps.get(column)
+            left.append(
+                ColumnLeft(column, samples([column]), guess.part.field if guess else None, guess.sure if guess else 0.0)
+            )
+    return sorted(taken, key=lambda t: t.sure), left
