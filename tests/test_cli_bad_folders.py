@@ -15,7 +15,7 @@ import pytest
 from rain_porch.cli import main
 
 READING = [
-    ["find", "--address", "630 hedgerow terrace"], ["price", "--address", "x"], ["market", "--json"], ["workups"], ["undo", "1"],
+    ["find", "--address", "630 hedgerow terrace"], ["price", "--address", "x"], ["market", "--measure", "closings"], ["workups"], ["undo", "1"],
     ["export", "--kind", "listings", "--out", "x.csv"], ["backup"], ["report", "--workup", "1", "--out", "x.pdf"],
     ["backtest", "--from", "2026-01-01", "--to", "2026-02-01"],
 ]  # fmt: skip

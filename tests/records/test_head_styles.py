@@ -101,3 +101,15 @@ def test_noise_around_a_table_changes_nothing(tmp_path, text):
     style = "number sign and dollars"
     right, total, wrong = share_right(style, tmp_path, text(table(style, ROWS)))
     assert right / total >= 0.99, wrong
+
+
+def test_prices_in_thousands_beside_prices_in_dollars_agree(tmp_path):
+    lines = table("thousands", SOLD)
+    sold = lines[0].index("Sale Price (000s)")
+    lines[0][sold] = "Sale Price"
+    for line, row in zip(lines[1:], SOLD, strict=True):
+        line[sold] = str(row["price"])
+    db, _ = stored(tmp_path, as_csv(lines))
+    got = rows_in_order(db, "listings")
+    db.close()
+    assert [(r["list_price"], r["close_price"]) for r in got] == [(r["list"], r["price"]) for r in SOLD]

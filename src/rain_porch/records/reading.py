@@ -68,7 +68,7 @@ class Reader:
         for b in self.bound:
             values, bad = parse_column(b.field, b.texts(across, len(rows)), b.form)
             if b.part.times != 1.0:
-                values = [v * b.part.times if isinstance(v, float) else v for v in values]
+                values = [round(v * b.part.times, 6) if isinstance(v, float) else v for v in values]
             came[b.field.name] = values
             if bad:
                 unread[b.field.name] = bad

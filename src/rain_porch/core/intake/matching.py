@@ -134,7 +134,7 @@ def match(heads: Sequence[str], columns: Sequence[Profile], kind: str) -> list[F
                 scores[c, t], whys[c, t] = score, said
         _by_values(c, profile, targets, scores, whys)
     chosen = _assigned(scores)
-    factors, told = _agreement(chosen, scores, columns, targets)
+    factors, told = _agreement(chosen, scores, columns, targets, heads)
     if (factors < 1).any():
         scores = scores * factors
         chosen = _assigned(scores)
@@ -228,7 +228,11 @@ _ENOUGH = 8
 
 
 def _agreement(
-    chosen: Mapping[int, int], scores: np.ndarray, columns: Sequence[Profile], targets: Sequence[Target]
+    chosen: Mapping[int, int],
+    scores: np.ndarray,
+    columns: Sequence[Profile],
+    targets: Sequence[Target],
+    heads: Sequence[str],
 ) -> tuple[np.ndarray, dict[tuple[int, int], list[float]]]:
     """For each column and target how well they agree with the columns that are chosen for the others, from 0.6 to 1; and
     with what shares of rows."""
@@ -245,7 +249,8 @@ def _agreement(
             if a in place and b in place and (other := column_of.get(place[b])) is not None:
                 for c in np.flatnonzero(scores[:, place[a]] > 0).tolist():
                     if c != other:
-                        x, y = columns[c].numbers, columns[other].numbers
+                        x = columns[c].numbers * unit_of(heads[c], a, columns[c])
+                        y = columns[other].numbers * unit_of(heads[other], b, columns[other])
                         judge(c, place[a], _share(holds, *((y, x) if turned else (x, y))))
     for first, second in _DATES_FOLLOW:
         for a, b, turned in ((first, second, False), (second, first, True)):
