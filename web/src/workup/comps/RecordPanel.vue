@@ -167,6 +167,12 @@ useKeys(key, true)
             </tbody>
           </PlainTable>
           <p v-if="told.remarks" class="mt-3">{{ told.remarks }}</p>
+          <p v-if="told.place_from" class="quiet small mt-3">
+            Its source does not say where it stands: the map shows {{ told.place_from }}.
+          </p>
+          <p v-if="told.told_by.length > 1" class="quiet small mt-3">
+            Told by {{ told.told_by.map((t) => `${t.source} (${t.number})`).join(' and ') }}; one sale.
+          </p>
           <p v-if="told.agent || told.office" class="quiet small mt-3">
             Listed by {{ [told.agent, told.office].filter(Boolean).join(', ') }}. Never on paper.
           </p>
