@@ -13,6 +13,7 @@ from tests.e2e.conftest import Server
 from tests.e2e.test_evening import find_home, room
 from tests.e2e.test_paper import failings
 
+AMES = Path(__file__).parent.parent / "reference/data/ames.csv"
 Act = Callable[[Page], object]
 
 
@@ -23,6 +24,11 @@ def button(name: str) -> Act:
 def closed(page: Page) -> None:
     page.keyboard.press("Escape")
     page.wait_for_timeout(300)
+
+
+def brought(page: Page) -> None:
+    page.get_by_label("Bring in a file").set_input_files(AMES)
+    expect(page.get_by_role("region", name="Columns to be told")).to_be_visible()
 
 
 # what is looked at, and how one gets there from the view before
@@ -52,6 +58,15 @@ ELSEWHERE: list[tuple[str, list[Act]]] = [
     ("delivered", [button("^Delivered$")]),
     ("market", [lambda p: p.get_by_role("link", name="Market", exact=True).click()]),
     ("records", [lambda p: p.get_by_role("link", name="Records").click()]),
+    ("a file on its way in", [lambda p: brought(p), button("columns are left out")]),
+    (
+        "what would change",
+        [
+            button("^See what would change"),
+            lambda p: expect(p.get_by_role("button", name="Take it in")).to_be_visible(),
+        ],
+    ),
+    ("let go", [button("^let it go")]),
     ("imports", [lambda p: p.get_by_role("link", name="Imports").click()]),
     ("conclusions", [lambda p: p.get_by_role("link", name="Conclusions").click()]),
     ("health", [lambda p: p.get_by_role("link", name="Health").click()]),

@@ -127,7 +127,13 @@ const showForms = ref(forms.value.length <= FEW)
         >{{ i ? ' · ' : '' }}{{ number(count) }} × {{ name }}</template
       >
     </p>
-    <div v-if="rows.length" class="rows">
+    <div
+      v-if="rows.length"
+      class="rows"
+      tabindex="0"
+      role="region"
+      :aria-label="`Rows that are ${shown}, to scroll`"
+    >
       <PlainTable :aria-label="`Rows that are ${shown}`">
         <tbody>
           <tr v-for="(r, i) in rows" :key="i">
