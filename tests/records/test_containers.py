@@ -199,6 +199,46 @@ def test_what_is_broken_is_refused_in_a_sentence(tmp_path, name, data):
         containers.pieces(file, tmp_path / "into")
 
 
+@pytest.mark.parametrize(
+    "text",
+    [
+        '<OGRVRTDataSource><!-- <kml --><OGRVRTLayer name="secret"><SrcDataSource>{secret}</SrcDataSource>'
+        '<GeometryField encoding="PointFromColumns" x="X" y="X"/></OGRVRTLayer></OGRVRTDataSource>',
+        '<OGRWFSDataSource><!-- <kml --><URL>http://127.0.0.1:9/wfs</URL></OGRWFSDataSource>',
+        '{{"type": "FeatureCollection", "x": "<OGRVRTDataSource><OGRVRTLayer name=\\"secret\\"><SrcDataSource>{secret}</SrcDataSource></OGRVRTLayer></OGRVRTDataSource>"}}',
+    ],
+)  # fmt: skip
+def test_a_file_that_names_another_does_not_bring_it(tmp_path, text):
+    secret = tmp_path / "secret.csv"
+    secret.write_text("Name,X\nhidden,1\n")
+    file = tmp_path / ("evil.kml" if text.startswith("<") else "evil.geojson")
+    file.write_text(text.format(secret=secret))
+    with pytest.raises(Refused, match="evil"):
+        containers.pieces(file, tmp_path / "into")
+    assert not [p for p in (tmp_path / "into").rglob("*") if p.is_file()]
+
+
+def test_areas_with_a_name_each_are_read_as_they_are(tmp_path, bring):
+    file = tmp_path / "hoods.geojson"
+    square = json.loads(shapely.to_geojson(shapely.box(-38.4, 41.2, -38.39, 41.21)))
+    one = {"type": "Feature", "properties": {"name": "Old Mill"}, "geometry": square}
+    file.write_text(json.dumps({"type": "FeatureCollection", "features": [{**one, "id": 4}, {**one, "id": 9}]}))
+    out, db = bring(file)
+    assert out["areas"].new == 2 and {r[0] for r in db.execute("SELECT area_key FROM areas")} == {
+        "area|Old Mill|4", "area|Old Mill|9",
+    }  # fmt: skip
+
+
+def test_two_features_of_one_name_are_both_kept(tmp_path, bring):
+    file = tmp_path / "subdivisions.gpkg"
+    shapes = shapely.to_wkb(shapely.box([-38.41, -38.4], [41.19, 41.2], [-38.4, -38.39], [41.2, 41.21]))
+    pyogrio.raw.write(file, shapes, [np.array(["Old Mill", "Old Mill"], dtype=object)], ["SUBNAME"], crs="EPSG:4326", geometry_type="Polygon", driver="GPKG")  # fmt: skip
+    out, _ = bring(file)
+    assert (out["areas"].new, out["areas"].rejected) == (2, 0)
+    out, _ = bring(file)
+    assert out["areas"].same == 2
+
+
 def test_a_bomb_is_not_unpacked(tmp_path, monkeypatch):
     monkeypatch.setattr(containers, "MAX_UNPACKED", 100_000)
     file = tmp_path / "bomb.csv.gz"

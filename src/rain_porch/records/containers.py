@@ -117,7 +117,8 @@ class _Unpacking:
             to_csv(path, to)
             yield Piece(to, name)
         elif (
-            path.suffix.lower() in (".geojson", ".json") and (layers := layers_of(path, name, self._place)) is not None
+            path.suffix.lower() in (".geojson", ".json")
+            and (layers := layers_of(path, name, self._place("layers", folder=True))) is not None
         ):
             for to, shown, kind in layers:
                 yield Piece(to, shown, kind)
@@ -209,7 +210,7 @@ class _Unpacking:
             yield Piece(to, f"{name}: {sheet}" if len(found) > 1 else name)
 
     def _map(self, path: Path, name: str) -> Iterator[Piece]:
-        layers = layers_of(path, name, self._place)
+        layers = layers_of(path, name, self._place("layers", folder=True))
         if not layers:
             raise Refused(f"{name} holds no layer with features.")
         for to, shown, kind in layers:

@@ -1,54 +1,21 @@
-"""Layers of map files (GeoPackage, Shapefile, KML, GeoJSON of any properties), brought to WGS-84.
-
-A layer whose columns are those of parcels or listings becomes a table, with a place for each feature; the outlines of parcels
-come beside it as the lines of their lots. Any other becomes a feature collection of named areas or lines.
-"""
+"""Map files are opened by a process of their own (map_reader.py), and only those of a kind that is known."""
 
 from __future__ import annotations
 
-import csv
 import json
-import math
 import re
-from collections.abc import Callable, Iterator, Sequence
+import subprocess
+import sys
 from pathlib import Path
-from typing import Any
-
-import numpy as np
-import shapely
 
 from ..core.errors import Refused
-from ..core.intake.cells import Profile
-from ..core.intake.heads import words_of
-from ..core.intake.matching import kind_of, match
-from ..core.intake.parsing import written
 
-CHUNK = 20_000
-SAMPLE = 400
-Place = Callable[[str], Path]
-Made = list[tuple[Path, str, str | None]]
-_NAMES = (
-    "name",
-    "fullname",
-    "label",
-    "title",
-    "street",
-    "subdivision",
-    "neighborhood",
-    "plat",
-    "district",
-    "description",
-)
-_KINDS = (
-    ("street", r"street|road|centerline|highway|route|lane|avenue"), ("water", r"water|river|lake|stream|creek|hydro|pond|canal"),
-    ("park", r"park|green|open.?space|recreation"), ("fence", r"fence|barrier|rail"), ("school", r"school|attendance"),
-    ("subdivision", r"subdiv|plat|addition|neighbo|community|development"), ("lot", r"lot|parcel"), ("postal code", r"zip|postal"), ("city", r"city|municip|town|limits"),
-)  # fmt: skip
+Layers = list[tuple[Path, str, str | None]]
 
 
-def layers_of(path: Path, name: str, place: Place) -> Made | None:
-    """The layers of a map file as plain files: (path, shown name, kind). None for a GeoJSON or JSON file that is to be read as
-    it is (one of ours, or a list of records)."""
+def layers_of(path: Path, name: str, into: Path) -> Layers | None:
+    """The layers of a map file as plain files in `into`: (path, shown name, kind). None for a GeoJSON or JSON file that is to be
+    read as it is: one of ours, or a list of records. Refused for what is no map file."""
     if path.suffix.lower() in (".json", ".geojson"):
         with path.open("rb") as f:
             head = f.read(200_000)
@@ -58,192 +25,18 @@ def layers_of(path: Path, name: str, place: Place) -> Made | None:
         raise Refused(
             f"{name} is one part of several: put it in one zip with its .dbf, .shx and .prj, and bring that in."
         )
-    import pyogrio
-    from pyogrio.errors import DataLayerError, DataSourceError
-
+    asked = json.dumps({"path": str(path.absolute()), "name": name, "into": str(into.absolute())})
+    done = subprocess.run(
+        [sys.executable, "-m", "rain_porch.records.map_reader"],
+        input=asked,
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     try:
-        told = pyogrio.list_layers(path)
-        out: Made = []
-        for layer, geometry in told:
-            if geometry is not None:
-                out += _layer(path, str(layer), name if len(told) == 1 else f"{name}: {layer}", place)
-        return out
-    except (DataSourceError, DataLayerError, UnicodeError) as error:
-        raise Refused(f"{name} is no map file that can be read: {str(error)[:200]}.") from None
-
-
-def _layer(path: Path, layer: str, shown: str, place: Place) -> Made:
-    import pyogrio
-
-    info = pyogrio.read_info(path, layer=layer, force_total_bounds=True, force_feature_count=True)
-    if not info["features"]:
-        return []
-    fields = [str(f) for f in info["fields"]]
-    sample = next(_features(path, layer, info, SAMPLE), ([], []))
-    columns = [Profile([row[i] for row in sample[0]]) for i in range(len(fields))]
-    kind = kind_of(fields, columns)
-    if kind in ("parcels", "listings"):
-        found = {f.target for f in match(fields, columns, kind) if f.sure >= 0.7}
-        to = place(f"{Path(shown.replace(': ', ' ')).stem if ':' not in shown else shown.replace(': ', ' ')}.csv")
-        lots = place(f"{layer} lots.geojson") if kind == "parcels" else None
-        number = next((f.column for f in match(fields, columns, kind) if f.target == "parcel_number"), None)
-        outlined = _write_table(
-            path,
-            layer,
-            info,
-            fields,
-            to,
-            lots,
-            number,
-            not found & {"lot_size_square_feet", "part:acres"} and kind == "parcels",
-        )
-        made: Made = [(to, shown, kind)]
-        return [*made, (lots, f"{shown}, lot lines", "areas")] if lots is not None and outlined else made
-    to = place(f"{layer}.geojson")
-    _write_areas(path, layer, info, fields, columns, to)
-    return [(to, shown, "areas")]
-
-
-def _features(
-    path: Path, layer: str, info: dict[str, Any], chunk: int
-) -> Iterator[tuple[list[list[str]], Sequence[Any]]]:
-    """(cells, shapes in WGS-84) of the features, `chunk` at a time."""
-    import pyogrio
-
-    turned = _to_wgs84(info, path.name)
-    done = 0
-    while done < info["features"]:
-        _, _, wkb, data = pyogrio.raw.read(path, layer=layer, skip_features=done, max_features=chunk)
-        if wkb is None or not len(wkb):
-            return
-        shapes = turned(shapely.force_2d(shapely.from_wkb(wkb, on_invalid="ignore")))
-        yield [[_text(v) for v in row] for row in zip(*data, strict=True)] if len(data) else [[] for _ in wkb], shapes
-        done += len(wkb)
-
-
-def _to_wgs84(info: dict[str, Any], name: str) -> Callable[[Any], Any]:
-    import pyproj
-
-    bounds = info.get("total_bounds")
-    if not info.get("crs"):
-        if bounds is not None and -180 <= bounds[0] <= bounds[2] <= 180 and -90 <= bounds[1] <= bounds[3] <= 90:
-            return lambda shapes: shapes
-        raise Refused(
-            f"{name} does not say in which projection it is drawn: bring in its .prj file with it, in one zip."
-        )
-    transformer = pyproj.Transformer.from_crs(info["crs"], "EPSG:4326", always_xy=True)
-    return lambda shapes: shapely.transform(shapes, transformer.transform, interleaved=False)
-
-
-def _text(value: Any) -> str:
-    if (
-        value is None
-        or (isinstance(value, (float, np.floating)) and math.isnan(value))
-        or (isinstance(value, np.datetime64) and np.isnat(value))
-    ):
-        return ""
-    if isinstance(value, np.datetime64):
-        return str(value)[:10] if str(value)[10:] in ("", "T00:00:00", "T00:00:00.000") else str(value)[:19]
-    if isinstance(value, (float, np.floating)):
-        return written(float(value))
-    return str(value)
-
-
-def _write_table(
-    path: Path,
-    layer: str,
-    info: dict[str, Any],
-    fields: Sequence[str],
-    to: Path,
-    lots: Path | None,
-    number: int | None,
-    sized: bool,
-) -> bool:
-    """The features as a table with the place of each; outlines of parcels to `lots`, where there are any."""
-    drawn = False
-    extra = ["Latitude", "Longitude", *(["LotSizeSquareFeet"] if sized else [])]
-    hidden = {i for i, f in enumerate(fields) if set(words_of(f)) & {"latitude", "longitude"}}
-    with to.open("w", encoding="utf-8", newline="") as file:
-        writer = csv.writer(file)
-        writer.writerow([*(f"{f} (given)" if i in hidden else f for i, f in enumerate(fields)), *extra])
-        collection = _Collection(lots)
-        for cells, shapes in _features(path, layer, info, CHUNK):
-            inside = shapely.point_on_surface(shapes)
-            x, y = shapely.get_x(inside), shapely.get_y(inside)
-            for row, shape, lon, lat in zip(cells, shapes, x, y, strict=True):
-                polygon = shape is not None and shape.geom_type in ("Polygon", "MultiPolygon")
-                size = [f"{_square_feet(shape):.0f}" if polygon else ""] if sized else []
-                writer.writerow([*row, *(("", "") if np.isnan(lat) else (f"{lat:.7f}", f"{lon:.7f}")), *size])
-                if polygon and number is not None and row[number]:
-                    collection.add(row[number], "lot", shape, row[number])
-                    drawn = True
-        collection.close()
-    return drawn
-
-
-def _square_feet(shape: Any) -> float:
-    """Area on the ellipsoid."""
-    from pyproj import Geod
-
-    return float(abs(Geod(ellps="WGS84").geometry_area_perimeter(shape)[0]) * 10.763910417)
-
-
-class _Collection:
-    """A feature collection written one feature at a time."""
-
-    def __init__(self, to: Path | None) -> None:
-        self.file = to.open("w", encoding="utf-8") if to is not None else None
-        self.first = True
-        if self.file:
-            self.file.write('{"type": "FeatureCollection", "features": [')
-
-    def add(self, name: str, kind: str, shape: Any, number: object) -> None:
-        if self.file:
-            feature = {
-                "type": "Feature",
-                "properties": {"name": name, "kind": kind, "id": number},
-                "geometry": json.loads(shapely.to_geojson(shape)),
-            }
-            self.file.write(("" if self.first else ",\n") + json.dumps(feature, ensure_ascii=False))
-            self.first = False
-
-    def close(self) -> None:
-        if self.file:
-            self.file.write("]}")
-            self.file.close()
-
-
-def _write_areas(
-    path: Path, layer: str, info: dict[str, Any], fields: Sequence[str], columns: Sequence[Profile], to: Path
-) -> None:
-    named = _column_of(fields, _NAMES, columns)
-    said = next((i for i, f in enumerate(fields) if f.lower() in ("kind", "type", "class", "category")), None)
-    usual = next((kind for kind, words in _KINDS if re.search(words, f"{layer} {path.stem}", re.IGNORECASE)), None)
-    collection = _Collection(to)
-    n = 0
-    for cells, shapes in _features(path, layer, info, CHUNK):
-        for row, shape in zip(cells, shapes, strict=True):
-            n += 1
-            if shape is None or shape.is_empty:
-                continue
-            line = "Line" in shape.geom_type
-            kind = (
-                usual or (row[said].lower() if said is not None and row[said] else "") or ("street" if line else "area")
-            )
-            name = row[named] if named is not None else ""
-            collection.add(name or f"{kind} {n}", kind, shape, n if line else "")
-    collection.close()
-
-
-def _column_of(fields: Sequence[str], names: Sequence[str], columns: Sequence[Profile]) -> int | None:
-    """The column that names the features: by its head, else the first of words."""
-    lows = [f.lower() for f in fields]
-    for name in names:
-        for i, low in enumerate(lows):
-            if (
-                (low == name or low.startswith(name) or low.endswith("name"))
-                and not columns[i].empty
-                and columns[i].lettered > 0.3
-            ):
-                return i
-    return next((i for i, p in enumerate(columns) if not p.empty and p.lettered > 0.6 and p.length < 60), None)
+        told = json.loads(done.stdout)
+    except ValueError:
+        raise Refused(f"{name} is no map file that can be read: reading it stopped half way.") from None
+    if "refused" in told:
+        raise Refused(told["refused"])
+    return told["layers"] and [(Path(to), shown, kind) for to, shown, kind in told["layers"]]

@@ -46,13 +46,14 @@ def read_table(path: Path, chunk_rows: int = CHUNK_ROWS) -> Table:
         head = f.read(65_536)
     if not head.strip():
         raise Refused(f"{path.name} is empty.")
-    encoding = _encoding(path, head)
+    encoding = encoding_of(path, head)
     if head.lstrip(b"\xef\xbb\xbf \r\n\t")[:1] in (b"[", b"{"):
         return _json_table(path, chunk_rows)
     return _csv_table(path, encoding, chunk_rows)
 
 
-def _encoding(path: Path, head: bytes) -> str:
+def encoding_of(path: Path, head: bytes) -> str:
+    """The encoding of a text file, of which `head` are the first bytes. Refused for one that holds binary data."""
     if head.startswith((b"\xff\xfe", b"\xfe\xff")):
         return "utf-16"
     if head[1::2].count(b"\x00") > 0.4 * len(head) // 2 and head[::2].count(b"\x00") < 4:
