@@ -237,3 +237,11 @@ def test_a_backup_brings_all_of_it_back(tmp_path, run):
     assert run("check", data=folder)[0] == 0
     (folder / "porch.db").write_bytes(b"not a database" * 500)
     assert run("check", data=folder)[0] == 1
+
+
+def test_files_come_in_in_their_order_and_are_answered_in_the_order_given(run, tmp_path):
+    listings, parcels = tmp_path / "a.csv", tmp_path / "b.csv"
+    listings.write_text("ListingId,StandardStatus,ParcelNumber,UnparsedAddress\nA1,Active,P1,10 Mill St\n")
+    parcels.write_text("ParcelNumber,UnparsedAddress,LivingArea,Latitude,Longitude\nP1,10 Mill St,1500,41.2,-38.4\n")
+    code, done, _ = run("import", str(listings), str(parcels), data=tmp_path / "d")
+    assert code == 0 and [(d["kind"], d["import_id"]) for d in done] == [("listings", 2), ("parcels", 1)]

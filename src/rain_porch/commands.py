@@ -82,7 +82,7 @@ def run_import(args: argparse.Namespace) -> int:
             raise Refused(f"{args.mapping} is no mapping: {error}.") from None
         if not isinstance(columns, dict):
             raise Refused(f"{args.mapping} is no mapping: it must hold one JSON object.")
-    out = []
+    out: list[tuple[int, ImportDoc]] = []
     with unpacked(args.files, records.folder, args.kind) as found:
         several = len(found) > 1
         for piece in found:
@@ -99,13 +99,13 @@ def run_import(args: argparse.Namespace) -> int:
                 print(f"{piece.name} is left out: {error.message}", file=sys.stderr)  # a sheet of notes among others
                 continue
             doc = outcomes.import_doc(result)
-            out.append(doc)
+            out.append((piece.given, doc))
             if not args.json:
                 _tell_import(piece.name, doc, args.dry_run)
     if not out:
         raise Refused("Nothing of it could be brought in.")
     if args.json:
-        data = [doc.model_dump(mode="json") for doc in out]
+        data = [doc.model_dump(mode="json") for _, doc in sorted(out, key=lambda x: x[0])]
         print(json.dumps(data[0] if len(data) == 1 else data, ensure_ascii=False, indent=2))
     return 0
 

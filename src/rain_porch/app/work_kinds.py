@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+import sqlite3
+from collections.abc import Callable, Iterator, Mapping
+from contextlib import closing, contextmanager
 from typing import Any
 
 from ..core.errors import BadInput, Refused
@@ -26,33 +28,29 @@ def send_message(agent: Agent, details: Mapping[str, Any]) -> str:
     return post(agent, details["delivery_id"])
 
 
-def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
-    """details: address, token, source as they were given when the feed was pulled by hand; nearby: from this network too."""
+@contextmanager
+def _records(agent: Agent) -> Iterator[sqlite3.Connection]:
+    """A connection of its own to the records, for an agent who may still change them; Refused for any other."""
     account = read_account(agent.porch, agent.owner)
     if not account.may_change_records:
         raise Refused(f"{account.name} may not change the records any more: a manager can let them, or take this away.")
-    folder = agent.records.folder
-    own = db.open_database(folder, db.RECORDS)
-    try:
+    with closing(db.open_database(agent.records.folder, db.RECORDS)) as own:
+        yield own
+
+
+def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
+    """details: address, token, source as they were given when the feed was pulled by hand; nearby: from this network too."""
+    with _records(agent) as own:
         result = pull(
             own, details["address"], details["token"],
-            folder=folder, now=agent.now(), get=fetch if details["nearby"] else fetch_from_afar, source=details["source"] or None,
+            folder=agent.records.folder, now=agent.now(), get=fetch if details["nearby"] else fetch_from_afar, source=details["source"] or None,
         )  # fmt: skip
-    finally:
-        own.close()
     return f"{result.new:,} new, {result.changed:,} changed, {result.rejected:,} rejected."
 
 
 def look_into_inbox(agent: Agent, _: Mapping[str, Any]) -> str:
-    account = read_account(agent.porch, agent.owner)
-    if not account.may_change_records:
-        raise Refused(f"{account.name} may not change the records any more: a manager can let them, or take this away.")
-    folder = agent.records.folder
-    own = db.open_database(folder, db.RECORDS)
-    try:
-        looked = take_in(own, folder, agent.now())
-    finally:
-        own.close()
+    with _records(agent) as own:
+        looked = take_in(own, agent.records.folder, agent.now())
     held = sum(x.held for x in looked)
     return f"{len(looked) - held} files came in, {held} wait for you." if looked else "Nothing new."
 

@@ -57,11 +57,13 @@ class Readable(Protocol):
 
 @dataclass(frozen=True)
 class Piece:
-    """One plain file: where it is, how it is called to people, and its kind where the container tells."""
+    """One plain file: where it is, how it is called to people, and its kind where the container tells. given: its place among
+    the files as they were given, whatever the order in which they come in."""
 
     path: Path
     name: str
     kind: str | None = None
+    given: int = 0
 
 
 def pieces(path: Path, into: Path) -> list[Piece]:

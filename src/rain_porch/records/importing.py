@@ -16,7 +16,6 @@ from pathlib import Path
 from typing import Any
 
 from ..core.errors import Refused
-from ..core.intake.cells import Profile
 from ..store.db import atomic
 from ..store.records import imports as store
 from . import areas, column_forms, mapping, photos, proposing
@@ -222,7 +221,7 @@ def _kept(seen: Preview, parts: Sequence[mapping.Part], layout: Layout, keep: Se
     have = {part.field for part in parts}
     for i, column in enumerate(seen.columns):
         if column in keep or ("all" in keep and column not in used):
-            profile = Profile([row[i] if i < len(row) else "" for row in seen.sample])
+            profile = seen.profiles[i]
             name = proposing.own_of(column, profile)
             if name not in have and not ("all" in keep and profile.empty):
                 have.add(name)

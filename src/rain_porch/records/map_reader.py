@@ -25,7 +25,7 @@ import numpy as np
 import shapely
 
 from ..core.errors import Refused
-from ..core.intake.cells import Profile
+from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.heads import words_of
 from ..core.intake.matching import kind_of, match
 from ..core.intake.parsing import written
@@ -90,7 +90,7 @@ def _layer(path: Path, layer: str, shown: str, place: Place) -> Made | None:
         return []
     fields = [str(f) for f in info["fields"]]
     sample = next(_features(path, layer, info, SAMPLE), ([], []))
-    columns = [Profile([row[i] for row in sample[0]]) for i in range(len(fields))]
+    columns = profiles_of(len(fields), sample[0])
     kind = kind_of(fields, columns)
     if kind in ("parcels", "listings"):
         found = {f.target for f in match(fields, columns, kind) if f.sure >= 0.7}

@@ -13,7 +13,7 @@ from ..core.errors import Refused
 from ..core.facts.fields import Field, own_field
 from ..core.facts.keys import made_key
 from ..core.facts.words import plain
-from ..core.intake.cells import Profile
+from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.matching import kind_of
 from ..store.records import imports as store
 from . import areas, column_forms, mapping, photos, proposing, readers
@@ -38,6 +38,7 @@ class Preview:
     guesses: list[proposing.Guess]
     remembered: bool
     usual: Mapping[str, str] = field(default_factory=dict)
+    profiles: Sequence[Profile] = ()
 
 
 def fields_of(kind: str) -> tuple[Field, ...]:
@@ -50,22 +51,21 @@ def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = 
         return Preview("photos", [], [], (), [], False)
     if kind == "areas" or (kind is None and areas.is_geojson(path)):
         return Preview("areas", [], [], (), [], False)
-    table = readers.read_table(path, SAMPLE_ROWS)
-    columns, first = table.columns, next(table.chunks, [])
-    sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
-    kind = kind or recognise([plain(c) for c in columns if own_field(c) is None]) or likely_kind(columns, sample)
+    columns, sample = first_rows(path)
+    profiles = profiles_of(len(columns), sample)
+    kind = kind or kind_of_table(columns, profiles)
     if kind is None or kind not in LAYOUTS:
         raise Refused(
             f"{path.name}: its columns ({', '.join(columns[:12])} …) are those of no kind of file; "
             f"say which it is: {', '.join([*LAYOUTS, 'areas', 'photos'])}."
         )
     fields = LAYOUTS[kind].fields
-    guesses = proposing.propose(columns, fields, sample, kind)
+    guesses = proposing.Proposal(columns, fields, profiles, kind).guesses()
     held = store.remembered_mapping(db, source, kind, columns_key(columns))
     parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
     usual = {p.field: p.form for p in parts if p.form}
     parts = tuple(replace(p, form="") for p in parts)  # judged anew: a source may change its ways
-    return Preview(kind, columns, sample, parts, guesses, held is not None, usual)
+    return Preview(kind, columns, sample, parts, guesses, held is not None, usual, profiles)
 
 
 def forms_of_preview(path: Path, seen: Preview) -> list[FormRead]:
@@ -99,10 +99,16 @@ def columns_key(columns: Sequence[str]) -> str:
     return made_key(*columns)
 
 
-def likely_kind(columns: Sequence[str], sample: Sequence[Sequence[str]]) -> str | None:
-    """The kind of a file by what its columns would be, whatever they are called."""
-    profiles = [Profile([row[i] if i < len(row) else "" for row in sample]) for i in range(len(columns))]
-    return kind_of(columns, profiles)
+def first_rows(path: Path) -> tuple[list[str], list[list[str]]]:
+    """(columns, the first rows that can be read)."""
+    table = readers.read_table(path, SAMPLE_ROWS)
+    first = next(table.chunks, [])
+    return table.columns, [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
+
+
+def kind_of_table(columns: Sequence[str], profiles: Sequence[Profile]) -> str | None:
+    """The kind of a file: by its native columns, else by what its columns would be, whatever they are called."""
+    return recognise([plain(c) for c in columns if own_field(c) is None]) or kind_of(columns, profiles)
 
 
 _SAMPLES = 3

@@ -8,7 +8,7 @@ from functools import partial
 
 from ..core.facts.fields import Field, Kind, own_field, own_name
 from ..core.facts.words import HOME_CODES, HomeKind, plain, status_of
-from ..core.intake.cells import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, Profile, date_of
+from ..core.intake.cells import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, Profile, date_of, profiles_of
 from ..core.intake.heads import words_of
 from ..core.intake.matching import ACRE, SURE, Found, match, unit_of
 from ..core.intake.status_words import meanings, means_status
@@ -41,8 +41,7 @@ def propose(
     columns: Sequence[str], fields: Sequence[Field], rows: Sequence[Sequence[str]] = (), kind: str = "listings"
 ) -> list[Guess]:
     """The best part for each field, surest first. `rows`: the file's first cells."""
-    profiles = [Profile([row[i] if i < len(row) else "" for row in rows]) for i in range(len(columns))]
-    return Proposal(columns, fields, profiles, kind).guesses()
+    return Proposal(columns, fields, profiles_of(len(columns), rows), kind).guesses()
 
 
 def taken(guesses: Sequence[Guess]) -> tuple[Part, ...]:

@@ -7,13 +7,13 @@ import shutil
 import time
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
+from dataclasses import replace
 from pathlib import Path
 
 from ..core.errors import Refused
-from ..core.facts.words import plain
-from . import areas, containers, photos, readers
-from .layouts import recognise
-from .previewing import SAMPLE_ROWS, likely_kind
+from ..core.intake.cells import profiles_of
+from . import areas, containers, photos
+from .previewing import first_rows, kind_of_table
 
 
 @contextmanager
@@ -28,6 +28,7 @@ def unpacked(paths: Sequence[Path], folder: Path, kind: str | None = None) -> It
                 found.append((containers.Piece(path, path.name, kind), kind))
                 continue
             found += [(piece, kind or piece.kind or "") for piece in containers.pieces(path, into)]
+        found = [(replace(piece, given=i), known) for i, (piece, known) in enumerate(found)]
         if len(found) > 1:
             found = containers.in_order([(piece, known or kind_of_piece(piece)) for piece, known in found])
         yield [piece for piece, _ in found]
@@ -43,9 +44,7 @@ def kind_of_piece(piece: containers.Piece) -> str:
     if areas.is_geojson(path):
         return "areas"
     try:
-        table = readers.read_table(path, SAMPLE_ROWS)
+        columns, sample = first_rows(path)
     except Refused:
         return ""
-    first = next(table.chunks, [])
-    sample = [cells for _, cells in first if cells and not cells[0].startswith("\x00")]
-    return recognise([plain(c) for c in table.columns]) or likely_kind(table.columns, sample) or ""
+    return kind_of_table(columns, profiles_of(len(columns), sample)) or ""

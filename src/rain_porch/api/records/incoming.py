@@ -14,7 +14,6 @@ from ...app.incoming import files
 from ...core.errors import Refused
 from ...core.facts.fields import BY_NAME
 from ...core.facts.words import HomeKind, Status
-from ...core.intake.cells import Profile
 from ...core.intake.matching import SURE
 from ...documents.wire import FormReadDoc, WordReadDoc
 from ...records import previewing
@@ -175,7 +174,7 @@ def preview(
         columns.append(
             ColumnDoc(
                 name=column, samples=distinct[:SAMPLES], words=distinct if len(distinct) <= 24 else [],
-                own=own_of(column, Profile(cells)) if takes_own(previewing.fields_of(seen.kind)) else None,
+                own=own_of(column, seen.profiles[i]) if takes_own(previewing.fields_of(seen.kind)) else None,
             )
         )  # fmt: skip
     return PreviewDoc(

@@ -274,6 +274,11 @@ class Profile:
         return ok / max(1, len(self.known))
 
 
+def profiles_of(columns: int, rows: Sequence[Sequence[str]]) -> list[Profile]:
+    """The columns of a table's first rows; cells that are not there are empty."""
+    return [Profile([row[i] if i < len(row) else "" for row in rows]) for i in range(columns)]
+
+
 def _money(p: Profile, low: float, high: float) -> float:
     return min(p.within(low, high), 1.0 if p.numeric > 0.5 else 0.3)
 

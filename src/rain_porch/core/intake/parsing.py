@@ -12,6 +12,7 @@ from ..facts.fields import Field, Kind
 
 _SIGNS = re.compile(r"[$€£\s\u00a0\u202f]|USD|usd|EUR|eur")
 _NUMBER_TAIL = re.compile(r"\s*(sq\.?\s*ft\.?|sqft|sf|square feet)\s*$", re.IGNORECASE)
+_THOUSANDS = re.compile(r"\d+(?:\.\d+)?[kK]")  # 389K
 _YES = {"y", "yes", "true", "t", "1", "1.0"}
 _NO = {"n", "no", "false", "f", "0", "0.0"}
 _EMPTY = {"", "na", "n/a", "null", "none", "nan", "-", "--", "unknown"}
@@ -57,6 +58,8 @@ def number(text: str, form: str = "point") -> float:
         value = float(text) if form != "comma" else float(text.replace(".", "x"))
     except ValueError:
         bare = bare_number(text)
+        if _THOUSANDS.fullmatch(bare):
+            return float(bare[:-1]) * 1000
         marks, decimal, written = (".", ",", _COMMA) if form == "comma" else (",", ".", _POINT)
         if marks in bare or decimal == ",":
             if not written.fullmatch(bare):
