@@ -13,7 +13,9 @@ from hypothesis import strategies as st
 from rain_porch.app.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers
 from rain_porch.app.records import Records
+from rain_porch.core.errors import BadInput
 from rain_porch.core.facts.finding_places import ADDRESS, STREET, SUBDIVISION, Located, Neighbourhood
+from rain_porch.core.search.search import Search
 from rain_porch.records.exporting import export
 from rain_porch.records.importing import import_file
 from rain_porch.store.db import RECORDS, open_database
@@ -130,4 +132,19 @@ def test_a_market_without_any_place_is_searched_by_postal_code_and_priced_with_t
     assert json.loads(doc.model_dump_json())["comps"][0]["distance_miles"] is None
     found = answers.find_doc(snapshot, home, None, None)
     assert "postal code" in (found.sentence + " ".join(found.loosened)).lower() and " mi" not in found.sentence
+    records.close()
+
+
+def test_a_search_by_distance_around_a_home_without_a_place_is_told_and_not_passed_over(tmp_path):
+    rows = [r for r in made_listings(60) if r["price"]]
+    file = tmp_path / "sold.csv"
+    file.write_text(as_csv(table("number sign and dollars", rows)))
+    records = Records(tmp_path)
+    import_file(records.live, file, folder=tmp_path, now=NOW)
+    home = read_home(records.snapshot(), HomeRef("listing", rows[0]["id"]))
+    with pytest.raises(BadInput, match="not known where this home stands"):
+        answers.find_doc(records.snapshot(), home, None, Search(home_kinds=(), radius_miles=2))
+    doc = answers.find_doc(records.snapshot(), home, None, Search(home_kinds=(), radius_miles=None))
+    assert doc.candidates and {c.latitude for c in doc.candidates} == {None}
+    json.dumps(doc.model_dump(mode="json"), allow_nan=False)
     records.close()

@@ -161,6 +161,7 @@ class SubjectDoc(Doc):
     longitude: float
     facts: dict[str, Value]
     assessed_year: int | None = None
+    placed: bool = True  # false: it is not known where the home stands; its place is the middle of its neighbourhood
 
 
 class RangeDoc(Doc):

@@ -97,7 +97,7 @@ const OUT: [string, string[]][] = [
       </div>
     </section>
     <aside>
-      <form class="sheet box framed" @submit.prevent="pull">
+      <form class="sheet side-sheet framed" @submit.prevent="pull">
         <h2>Feed</h2>
         <p class="quiet small">
           A server of listings as JSON pages (RESO Web API). Only what changed since the last pull is fetched.
@@ -121,7 +121,7 @@ const OUT: [string, string[]][] = [
         </p>
       </form>
       <WatchedFolder :inbox="records.data.value.inbox" :rhythms="RHYTHMS" />
-      <div class="sheet box">
+      <div class="sheet side-sheet">
         <h2>Out again</h2>
         <p class="quiet small">CSV, JSON and GeoJSON are just what the import reads.</p>
         <p v-for="[kind, ways] in OUT" :key="kind" class="out">
@@ -152,16 +152,6 @@ aside {
   display: grid;
   gap: 16px;
   min-width: 0;
-}
-.box {
-  display: grid;
-  gap: 8px;
-  padding: 14px 16px;
-}
-label {
-  display: grid;
-  gap: 2px;
-  font-size: var(--small);
 }
 .out {
   display: grid;

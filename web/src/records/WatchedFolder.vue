@@ -38,7 +38,7 @@ async function look() {
 </script>
 
 <template>
-  <form class="sheet box framed" @submit.prevent="look">
+  <form class="sheet side-sheet framed" @submit.prevent="look">
     <h2>Watched folder</h2>
     <p class="quiet small">
       A file put into a folder named like its source comes in by itself, mapped as the last time.
@@ -61,16 +61,6 @@ async function look() {
 </template>
 
 <style scoped>
-.box {
-  display: grid;
-  gap: 8px;
-  padding: 14px 16px;
-}
-label {
-  display: grid;
-  gap: 2px;
-  font-size: var(--small);
-}
 .path {
   overflow-wrap: anywhere;
 }

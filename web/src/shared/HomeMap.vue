@@ -10,7 +10,7 @@ import type { Choice } from './marks'
 import { useLight } from './useTheme'
 
 const props = defineProps<{
-  subject: { latitude: number; longitude: number }
+  subject: { latitude: number; longitude: number; placed?: boolean }
   candidates: T[]
   choices?: Record<string, Choice>
   lit?: string | null
@@ -159,6 +159,9 @@ watch(
       <p v-if="pointed.length > MOST_CARDS" class="quiet">and {{ pointed.length - MOST_CARDS }} more here</p>
     </slot>
   </div>
+  <p v-if="subject.placed === false" class="unplaced lamp small">
+    It is not known where this home stands. {{ movable ? 'Click where it does.' : 'Set its place in Home.' }}
+  </p>
   <p v-show="said" class="said small" role="status">{{ said }}</p>
 </template>
 
@@ -176,6 +179,14 @@ watch(
   overflow: auto;
   padding: 7px 10px;
   box-shadow: 0 6px 18px rgba(20, 40, 50, 0.18);
+}
+.unplaced {
+  position: absolute;
+  top: 8px;
+  left: 44px;
+  right: 60px;
+  background: rgb(var(--v-theme-surface));
+  pointer-events: none;
 }
 .said {
   position: absolute;

@@ -51,8 +51,9 @@ def around(porch: Porch, workup_id: Number) -> AroundDoc:
     opened = open_workup(porch.agent, workup_id)
     year = opened.state.effective_date.year
     sums = [returned(x.improvement(), year) for x in opened.state.improvements]
-    near = near_features(porch.records.db, opened.subject.latitude, opened.subject.longitude)
-    beside = streets_beside(porch.records.db, opened.subject.latitude, opened.subject.longitude)
+    here = (opened.subject.latitude, opened.subject.longitude)
+    near = near_features(porch.records.db, *here) if opened.subject.placed else []
+    beside = streets_beside(porch.records.db, *here) if opened.subject.placed else []
     return AroundDoc(
         near=[NearDoc(**x) for x in near],
         corner=beside if len(beside) > 1 else [],

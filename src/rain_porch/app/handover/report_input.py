@@ -67,9 +67,11 @@ def report_input(agent: Agent, workup_id: int) -> ReportInput:
         agent={k: v for k, v in agent_card(agent).items() if k in ("name", "licence", "contact")},
         brand=brand(agent),
         own_pages=own_files(agent),
-        tour=tour(standpoint, pricing.comps) if "tour" in paper.pages and pricing.comps else None,
+        tour=tour(standpoint, pricing.comps)
+        if "tour" in paper.pages and pricing.comps and opened.subject.placed
+        else None,
         housing=housing(records, opened.subject, search.radius_miles or 1.0, standpoint.view.day)
-        if "housing" in paper.pages
+        if "housing" in paper.pages and opened.subject.placed
         else None,
         pictures=_pictures(agent, opened, pricing.comps, around) if paper.pictures else {},
         past=story_of_home(opened.standpoint.records, opened.home, state.effective_date),

@@ -19,6 +19,7 @@ from ...core.market.columns import SOLD
 from ...core.market.conditions import condition_mask, read_condition
 from ...core.search import search as sr
 from ...core.search.sentence import sentence
+from ...core.statistics.summary import known
 from ...documents import wire as d
 from ...documents.search import SearchDoc
 from ...store.records.homes import addresses_of
@@ -54,8 +55,8 @@ def candidate_docs(standpoint: Standpoint, found: Sequence[Candidate]) -> list[d
             prices={name: round(value, 4) for name, value in c.prices.items()},
             price_per_sqft=None if c.price_per_sqft is None else round(c.price_per_sqft, 2),
             address=shown.get(c.listing_id, ""),
-            latitude=float(lats[c.row]),
-            longitude=float(lons[c.row]),
+            latitude=known(lats[c.row]),
+            longitude=known(lons[c.row]),
             facts=dict(c.facts),
             differences=list(c.differences),
             flags=list(c.flags),
@@ -71,6 +72,7 @@ def subject_doc(subject: Subject) -> d.SubjectDoc:
         home_kind=subject.home_kind.value,
         latitude=subject.latitude,
         longitude=subject.longitude,
+        placed=subject.placed,
         facts=dict(subject.facts)
         | ({} if (baths := subject.number("bathrooms_total")) is None else {"bathrooms_total": baths}),
         assessed_year=subject.assessed_year,

@@ -297,7 +297,13 @@ def parts(search: Search, columns: Columns, subject: Subject | None, masks: Mask
     """The parts of a search by name, each telling which of some rows it lets through: home_kinds, radius_miles, areas,
     criteria by field, and the rest. `masks` are the parts that were looked up in the records (areas, parcels, text)."""
     out: dict[str, Part] = {}
-    if search.radius_miles is not None and subject is not None and subject.placed:
+    if subject is not None and not subject.placed and (search.radius_miles is not None or search.fences):
+        raise BadInput(
+            "radius_miles" if search.radius_miles is not None else "fences",
+            "It is not known where this home stands, so that no distance can be told: take the radius and the fences out of "
+            "the search, or set the home's place on the map in Home.",
+        )
+    if search.radius_miles is not None and subject is not None:
         lat, lon, radius = subject.latitude, subject.longitude, search.radius_miles
         out["radius_miles"] = lambda rows: within_radius(lat, lon, radius, columns.lats[rows], columns.lons[rows])
     if search.shapes:
@@ -315,7 +321,7 @@ def parts(search: Search, columns: Columns, subject: Subject | None, masks: Mask
         out["leave_out_distressed"] = lambda rows: ~columns.distressed[rows]
     if search.arms_length_only:
         out["arms_length_only"] = lambda rows: ~columns.not_arms_length[rows]
-    if search.fences and subject is not None and subject.placed:  # the dearest part comes last, when few rows are left
+    if search.fences and subject is not None:  # the dearest part comes last, when few rows are left
         at = subject.latitude, subject.longitude
         out["fences"] = lambda rows: ~across_any(search.fences, *at, columns.lats[rows], columns.lons[rows])
     return out

@@ -33,7 +33,8 @@ def map_svg(
     ways: Sequence[Sequence[Sequence[float]]] = (),
 ) -> str:
     """Map centred on the subject, wide enough for the comps and the search's radius and shapes, with its fences; comps
-    numbered in their order. search: the JSON document of a search. ways: lines to follow, (longitude, latitude)."""
+    numbered in their order. search: the JSON document of a search. ways: lines to follow, (longitude, latitude). A home of
+    which it is not known where it stands is not drawn."""
     radius_miles = search.get("radius_miles")
     shapes, fences = search.get("shapes", ()), search.get("fences", ())
     lat0, lon0 = subject["latitude"], subject["longitude"]
@@ -85,7 +86,10 @@ def map_svg(
             x, y = at(c["longitude"], c["latitude"])
             body.append(ink.mark("sold", x, y, 6.6, ink.SLATE, ring=True))
             body.append(ink.text(x, y + 2.9, str(i), 8, ink.PAPER, weight=600))
-    body.append(ink.house(width / 2, height / 2, 7))
+    if subject.get("placed", True):
+        body.append(ink.house(width / 2, height / 2, 7))
+    else:
+        body.append(ink.text(width / 2, 16, "It is not known where this home stands.", 10, ink.SLATE))
     body.append(_scale_bar(scale, height))
     return ink.svg(width, height, body)
 
