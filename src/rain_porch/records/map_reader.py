@@ -25,9 +25,11 @@ import numpy as np
 import shapely
 
 from ..core.errors import Refused
+from ..core.facts.place import SQFT_PER_SQUARE_METRE
 from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.heads import words_of
-from ..core.intake.matching import kind_of, match
+from ..core.intake.kinds import kind_of
+from ..core.intake.matching import match
 from ..core.intake.parsing import written
 
 ALLOWED = frozenset({"GPKG", "ESRI Shapefile", "KML", "LIBKML", "GeoJSON"})
@@ -197,7 +199,7 @@ def _square_feet(shape: Any) -> float:
     """Area on the ellipsoid."""
     from pyproj import Geod
 
-    return float(abs(Geod(ellps="WGS84").geometry_area_perimeter(shape)[0]) * 10.763910417)
+    return float(abs(Geod(ellps="WGS84").geometry_area_perimeter(shape)[0]) * SQFT_PER_SQUARE_METRE)
 
 
 class _Collection:

@@ -14,7 +14,7 @@ from ..core.facts.fields import Field, own_field
 from ..core.facts.keys import made_key
 from ..core.facts.words import plain
 from ..core.intake.cells import Profile, profiles_of
-from ..core.intake.matching import kind_of
+from ..core.intake.kinds import kind_of
 from ..store.records import imports as store
 from . import areas, column_forms, mapping, photos, proposing, readers
 from .column_forms import FormRead, FormsAsked

@@ -7,12 +7,14 @@ from dataclasses import dataclass
 from functools import partial
 
 from ..core.facts.fields import Field, Kind, own_field, own_name
+from ..core.facts.place import SQFT_PER_ACRE
 from ..core.facts.words import HOME_CODES, HomeKind, plain, status_of
 from ..core.intake.cells import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, Profile, date_of, profiles_of
 from ..core.intake.heads import words_of
-from ..core.intake.matching import ACRE, SURE, Found, match, unit_of
+from ..core.intake.matching import SURE, Found, match
 from ..core.intake.status_words import meanings, means_status
 from ..core.intake.takes import taken_from
+from ..core.intake.units import unit_of
 from .mapping import Part, takes_own
 
 JOINED = ("part:number", "part:before", "part:street", "part:type", "part:after")
@@ -248,7 +250,7 @@ class Proposal:
         ):
             p = self.profiles[acres.column]
             units = p.share(ACRE_CELL.search) > 0.5
-            times = 1.0 if units else ACRE * unit_of(self.columns[acres.column], "part:acres", p)
+            times = 1.0 if units else SQFT_PER_ACRE * unit_of(self.columns[acres.column], "part:acres", p)
             self._add(
                 Part(name, (self.columns[acres.column],), times=times, take="lot" if units else ""),
                 acres.sure,

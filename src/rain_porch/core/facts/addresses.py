@@ -14,6 +14,8 @@ _TYPES = {
     "court": "ct", "crt": "ct", "place": "pl", "boulevard": "blvd", "circle": "cir", "terrace": "ter", "trail": "trl",
     "terr": "ter", "tce": "ter", "parkway": "pkwy", "highway": "hwy", "square": "sq", "crescent": "cres", "alley": "aly", "row": "row", "way": "way",
 }  # fmt: skip
+DIRECTIONS = frozenset({*_DIRECTIONS, *_DIRECTIONS.values()})
+STREET_TYPES = frozenset({*_TYPES, *_TYPES.values()})
 _UNITS = {"unit", "apt", "apartment", "suite", "ste", "no", "number"}
 _OF_HOUSES_TOO = {"#", "no", "number"}  # before a first number they mark the house
 _WORD = re.compile(r"[a-z]+|\d+[a-z]?(?![a-z])|\d+[a-z]+|#")

@@ -10,10 +10,10 @@ import datetime as dt
 import re
 from collections.abc import Callable, Mapping
 
+from ..facts.place import SQFT_PER_ACRE
 from .cells import BATHS, BEDS_BATHS, COMPACT, DIMENSIONS, EMPTY, POINT, SERIAL, number_of
 from .parsing import written
 
-ACRE = 43_560.0
 _NUMBER = re.compile(r"-?\d[\d,]*(?:\.\d+)?|-?\.\d+")
 _NONE = re.compile(r"^(?:no\b|none\b|n$|0$|not\b|false$|n/a$|no garage)", re.IGNORECASE)
 _WORD_NUMBERS = {"one": 1, "single": 1, "ranch": 1, "two": 2, "three": 3, "four": 4, "bi-level": 2, "bilevel": 2, "tri-level": 3, "trilevel": 3, "split": 2, "1 1/2": 1.5, "one and one half": 1.5, "one and a half": 1.5, "2 1/2": 2.5}  # fmt: skip
@@ -134,7 +134,11 @@ def _lot(text: str) -> str:
     if not found:
         return text
     value = float(found[0].replace(",", ""))
-    return written(value * ACRE) if re.search(r"\bac|acre", text[found.end() :], re.IGNORECASE) else written(value)
+    return (
+        written(value * SQFT_PER_ACRE)
+        if re.search(r"\bac|acre", text[found.end() :], re.IGNORECASE)
+        else written(value)
+    )
 
 
 def _side(text: str) -> str:

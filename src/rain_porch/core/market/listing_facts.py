@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..facts.dates import NO_DAY, date_of, said
+from ..facts.place import SQFT_PER_ACRE
 from .book import with_earlier
 from .columns import (
     DEED_SALE,
@@ -52,9 +53,6 @@ def days_on_market(columns: Columns, view: AsOf, rows: Ints) -> Floats:
     start = columns.on_market[rows].astype(np.int64)
     known = (start != NO_DAY) & (end != NO_DAY) & (end >= start)
     return np.where(known, end - start - columns.statuses.days_off(rows, end), np.nan)
-
-
-SQFT_PER_ACRE = 43_560.0
 
 
 def price_figures(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> dict[str, Floats]:
