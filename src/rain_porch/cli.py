@@ -12,7 +12,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from . import commands as c
-from . import market_commands, user_commands
+from . import import_commands, market_commands, user_commands
 from .app.accounts import ROLES
 from .app.schemas import SCHEMAS
 from .core.errors import RainPorchError
@@ -83,7 +83,7 @@ def parser() -> argparse.ArgumentParser:
         "--whole", action="store_true", help="the file has all that its source has: what it has no more, goes"
     )
     p.add_argument("--dry-run", action="store_true")
-    p.set_defaults(run=c.run_import)
+    p.set_defaults(run=import_commands.run_import)
 
     p = commands.add_parser("undo", parents=[common], help="take an import back")
     p.add_argument("import_id", type=_number, metavar="IMPORT_ID")

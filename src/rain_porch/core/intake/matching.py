@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -28,7 +28,7 @@ from .vocabulary import TARGETS, Target
 
 SURE = 0.75  # a column below this is shown and not taken
 POSSIBLE = 0.5
-EXACT, NEARLY = 0.97, 0.9
+EXACT, NEARLY, LABELLED = 0.97, 0.9, 0.995
 _WEIGHTS = {
     "yn": 0.15, "on": 0.2, "for": 0.2, "to": 0.4, "by": 0.4, "per": 0.6, "number": 0.6, "date": 0.8, "price": 0.8, "code": 0.4, "name": 0.5,
     "total": 0.5, "description": 0.4, "type": 0.7, "current": 0.45, "property": 0.35, "sqft": 0.7, "area": 0.7, "size": 0.5,
@@ -68,21 +68,25 @@ def _phrases(kind: str) -> list[tuple[int, frozenset[str], float]]:
     return out
 
 
+def _own_fields(kind: str) -> Sequence[Field]:
+    others: Mapping[str, Sequence[Field]] = {
+        "transfers": TRANSFERS, "assessments": ASSESSMENTS, "history": EVENTS, "series": SERIES,
+    }  # fmt: skip
+    return others.get(kind, CATALOGUE)
+
+
 @lru_cache(maxsize=16)
 def _standard(kind: str) -> dict[str, int]:
     """The standard's and our names, folded → place of the target."""
-    own: Sequence[Field] = {
-        "transfers": TRANSFERS,
-        "assessments": ASSESSMENTS,
-        "history": EVENTS,
-        "series": SERIES,
-    }.get(kind, CATALOGUE)
-    names = {f.name: (plain(f.reso), plain(f.name)) for f in own}
-    out: dict[str, int] = {}
-    for i, target in enumerate(TARGETS[kind]):
-        for name in names.get(target.name, ()):
-            out.setdefault(name, i)
-    return out
+    place = {target.name: i for i, target in enumerate(TARGETS[kind])}
+    return {n: place[f.name] for f in _own_fields(kind) if f.name in place for n in (plain(f.reso), plain(f.name))}
+
+
+@lru_cache(maxsize=16)
+def _labels(kind: str) -> dict[tuple[str, ...], int]:
+    """What people see in place of the names, as plain words → place of the target."""
+    place = {target.name: i for i, target in enumerate(TARGETS[kind])}
+    return {words_of(f.label): place[f.name] for f in _own_fields(kind) if f.name in place}
 
 
 def _named(head: str, kind: str) -> dict[int, tuple[float, str]]:
@@ -109,6 +113,8 @@ def _named(head: str, kind: str) -> dict[int, tuple[float, str]]:
         if 0.93 * near > out.get(i, (0.0, ""))[0]:
             held = 0.93 if not TARGETS[kind][i].name.startswith("other:") else 0.85
             out[i] = (0.99, "a known name") if have == phrase else (held * near, "a name like it")
+    if (labelled := _labels(kind).get(words)) is not None:
+        out[labelled] = (LABELLED, "its name here")
     if not out:
         return out
     best = max(n for n, _ in out.values())

@@ -101,6 +101,11 @@ def _money(p: Profile, low: float, high: float) -> float:
     return min(p.within(low, high), 1.0 if p.numeric > 0.5 else 0.3)
 
 
+def _years(p: Profile) -> bool:
+    """Whether its numbers are years, as those of “Tax Year” are."""
+    return p.numeric > 0.95 and p.whole > 0.99 and p.within(1950, 2060) > 0.99 and len(p.counts) < 40
+
+
 def _words(p: Profile) -> float:
     """Few distinct texts, no numbers and no long prose."""
     if p.length > 120 or p.dated > 0.5:
@@ -171,7 +176,7 @@ SHAPES: Mapping[str, Callable[[Profile], float]] = {
     "condition": lambda p: max(p.share(lambda c: grade_of(c) is not None), 0.7 * _words(p)),
     "quality": lambda p: max(0.85 * _words(p), 0.9 * p.within(1, 10)),
     "price": lambda p: _money(p, 0, 2e8),
-    "price_small": lambda p: _money(p, 0, 2e6),
+    "price_small": lambda p: _money(p, 0, 2e6) * (0.3 if _years(p) else 1.0),
     "percent": lambda p: p.share(lambda c: (v := number_of(c.rstrip("% "))) is not None and -100 <= v <= 300),
     "date": lambda p: p.dated,
     "time": lambda p: max(p.share(lambda c: len(c) > 10 and ":" in c), 0.9 * p.dated),

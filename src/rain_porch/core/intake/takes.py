@@ -243,9 +243,12 @@ TAKES: Mapping[str, Callable[[str], str]] = {
 }  # fmt: skip
 
 
+_SAYS_NONE = frozenset({"garage", "has", "count"})  # where “none” is told, not unknown
+
+
 def taken_from(take: str, text: str) -> str:
-    """One fact of a cell. "2 Car Attached", garage → "2"."""
+    """One fact of a cell, "" where it holds none. "2 Car Attached", garage → "2"."""
     bare = text.strip()
-    return (
-        bare if bare.lower() in EMPTY and take not in ("garage", "has", "count") else TAKES[take](bare) if bare else ""
-    )
+    if not bare or (bare.lower() in EMPTY and take not in _SAYS_NONE):
+        return ""
+    return TAKES[take](bare)
