@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import os
 import time
 from datetime import date
 
+import openpyxl
 import pytest
 from starlette.testclient import TestClient
 
@@ -159,3 +161,43 @@ def test_health_and_conclusions_of_the_town(town):
         assert porch.get("/api/records/conclusions").json()["matched"] == counts["matched"] - 1
         porch.post("/api/records/rulings", json={"kind": "transfers", "key": key, "about": "listing_id", "says": None})
         assert porch.get("/api/records/conclusions").json() == counts
+
+
+def test_the_watched_folder_is_looked_into_now_and_again(porch, tmp_path):
+    folder = tmp_path / "porch"
+    place = folder / "inbox" / "north board"
+    place.mkdir(parents=True)
+    (place / "export.csv").write_text("MLS #,Status,Address,List $\n7,A,12 Oak St,415K\n8,A,14 Oak St,500000\n")
+    os.utime(place / "export.csv", (1e9, 1e9))
+    assert porch.post("/api/records/inbox", json={"again_every": 7}).status_code == 422
+    done = porch.post("/api/records/inbox", json={"again_every": 60}).json()
+    assert done["folder"] == str(folder / "inbox")
+    assert [(f["source"], f["name"], f["held"], f["outcome"]) for f in done["files"]] == [
+        ("north board", "export.csv", False, "2 new, 0 changed, 0 the same, 0 rejected listings")
+    ]
+    waiting = [w for w in porch.get("/api/due-work").json() if "watched folder" in w["name"]]
+    assert len(waiting) == 1
+    porch.post("/api/records/inbox", json={"again_every": 1440})
+    assert len([w for w in porch.get("/api/due-work").json() if "watched folder" in w["name"]]) == 1, "one rhythm"
+    assert porch.get("/api/records").json()["sources"][0]["name"] == "north board"
+
+
+def test_what_a_workbook_holds_waits_sheet_by_sheet(porch, tmp_path):
+    book = openpyxl.Workbook()
+    for title, rows in (
+        ("Deeds", [["Parcel", "Sale Date", "Price", "Grantor"], ["P1", "2025-05-01", 300000, "A"], ["P2", "2025-05-02", 300000, "B"]]),
+        ("Homes", [["ParcelNumber", "UnparsedAddress"], ["P1", "1 Oak St"], ["P2", "2 Oak St"]]),
+    ):  # fmt: skip
+        sheet = book.create_sheet(title)
+        for row in rows:
+            sheet.append(row)
+    del book["Sheet"]
+    book.save(tmp_path / "two.xlsx")
+    first = porch.post(
+        "/api/records/incoming", params={"name": "two.xlsx"}, content=(tmp_path / "two.xlsx").read_bytes()
+    )
+    assert first.json()["name"] == "two.xlsx: Homes"
+    assert [f["name"] for f in porch.get("/api/records/incoming").json()] == ["two.xlsx: Homes", "two.xlsx: Deeds"]
+    bad = porch.post("/api/records/incoming", params={"name": "b.xlsx"}, content=b"\xd0\xcf\x11\xe0" + b"z" * 900)
+    assert bad.status_code == 422 and "b.xlsx is no workbook" in bad.json()["message"]
+    assert len(porch.get("/api/records/incoming").json()) == 2, "what cannot be read does not wait"

@@ -80,8 +80,11 @@ class Snapshot:
         return 0.0, 0.0
 
     def through(self) -> dt.date:
-        """The day through which the records run: their newest event, never later than today. NotEnough when empty."""
+        """The day through which the records run: their newest event, never later than today; today where none of them has a
+        day. NotEnough when empty."""
         day = self.remember("last day", self.columns.last_day)
+        if day == NO_DAY and len(self.columns):
+            return self.today()
         if day == NO_DAY:
             raise NotEnough(
                 "There are no records yet: bring in a file of listings first (Records, or rain-porch import)."

@@ -8,9 +8,11 @@ import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
 import WatchedFolder from './WatchedFolder.vue'
+import { useSession } from '@/session/useSession'
 import { KIND_WORDS, useRecords, useRecordsChanged } from './useRecords'
 
 const records = useRecords()
+const { mayImport } = useSession()
 const changed = useRecordsChanged()
 const address = ref('http://127.0.0.1:8041')
 const token = ref('')
@@ -97,7 +99,7 @@ const OUT: [string, string[]][] = [
       </div>
     </section>
     <aside>
-      <form class="sheet side-sheet framed" @submit.prevent="pull">
+      <form v-if="mayImport" class="sheet side-sheet framed" @submit.prevent="pull">
         <h2>Feed</h2>
         <p class="quiet small">
           A server of listings as JSON pages (RESO Web API). Only what changed since the last pull is fetched.
@@ -120,7 +122,7 @@ const OUT: [string, string[]][] = [
           }}{{ f.broken_off ? ', broken off: pull again to go on' : '' }}
         </p>
       </form>
-      <WatchedFolder :inbox="records.data.value.inbox" :rhythms="RHYTHMS" />
+      <WatchedFolder v-if="mayImport" :inbox="records.data.value.inbox" :rhythms="RHYTHMS" />
       <div class="sheet side-sheet">
         <h2>Out again</h2>
         <p class="quiet small">CSV, JSON and GeoJSON are just what the import reads.</p>

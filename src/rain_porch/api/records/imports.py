@@ -81,7 +81,7 @@ class InboxFile(BaseModel):
 
 
 class InboxDoc(BaseModel):
-    """folder: what is put into a folder of a source's name in it comes in by itself."""
+    """folder: what is put into a folder of a source's name in it comes in by itself; "" for who may bring nothing in."""
 
     folder: str
     files: list[InboxFile]
@@ -140,7 +140,18 @@ def records(porch: Porch) -> RecordsDoc:
 
 def _inbox(porch: Porch) -> InboxDoc:
     files = [InboxFile(**r) for r in store_inbox.files(porch.live)]
-    return InboxDoc(folder=str(inbox.folder_of(porch.records.folder)), files=files)
+    account = accounts.read_account(porch.state.porch, porch.agent.account_id)
+    return InboxDoc(
+        folder=str(inbox.folder_of(porch.records.folder)) if account.may_change_records else "", files=files
+    )
+
+
+def _again(porch: Porch, kind: str, details: dict[str, Any], minutes: int | None) -> None:
+    """Plan work to come back by itself, where that is asked."""
+    if minutes is not None:
+        due = porch.agent.now() + dt.timedelta(minutes=minutes)
+        schedule.plan_once(porch.agent, kind, details, minutes, due)
+        porch.state.schedule.wake()
 
 
 @router.post("/records/inbox")
@@ -149,10 +160,7 @@ def look_into_inbox(porch: Porch, asked: InboxRequest) -> InboxDoc:
     inbox.folder_of(porch.records.folder).mkdir(exist_ok=True)
     with porch.state.records.connection() as db:
         inbox.take_in(db, porch.records.folder, porch.agent.now())
-    if asked.again_every is not None:
-        due = porch.agent.now() + dt.timedelta(minutes=asked.again_every)
-        schedule.plan_once(porch.agent, "inbox", {}, asked.again_every, due)
-        porch.state.schedule.wake()
+    _again(porch, "inbox", {}, asked.again_every)
     return _inbox(porch)
 
 
@@ -197,11 +205,8 @@ def pull_feed(porch: Porch, asked: PullRequest) -> ImportDoc:
             db, asked.address, asked.token,
             folder=records.folder, now=porch.agent.now(), get=fetch if nearby else fetch_from_afar, source=asked.source,
         )  # fmt: skip
-    if asked.again_every is not None:
-        details = {"address": asked.address, "token": asked.token, "source": asked.source or "", "nearby": nearby}
-        due = porch.agent.now() + dt.timedelta(minutes=asked.again_every)
-        schedule.plan_once(porch.agent, "feed", details, asked.again_every, due)
-        porch.state.schedule.wake()
+    details = {"address": asked.address, "token": asked.token, "source": asked.source or "", "nearby": nearby}
+    _again(porch, "feed", details, asked.again_every)
     return outcomes.import_doc(result)
 
 

@@ -83,10 +83,15 @@ def _standard(kind: str) -> dict[str, int]:
 
 
 @lru_cache(maxsize=16)
-def _labels(kind: str) -> dict[tuple[str, ...], int]:
-    """What people see in place of the names, as plain words → place of the target."""
+def _labels(kind: str) -> dict[str | tuple[str, ...], int]:
+    """What people see in place of the names, in small letters, → place of the target; as plain words too, where those are one
+    field's alone ("Unit" and "Units" are two)."""
     place = {target.name: i for i, target in enumerate(TARGETS[kind])}
-    return {words_of(f.label): place[f.name] for f in _own_fields(kind) if f.name in place}
+    labels = [(f.label, place[f.name]) for f in _own_fields(kind) if f.name in place]
+    held = Counter(words_of(label) for label, _ in labels)
+    by_words = {words_of(label): i for label, i in labels if held[words_of(label)] == 1}
+    as_written: dict[str | tuple[str, ...], int] = {label.casefold(): i for label, i in labels}
+    return as_written | by_words
 
 
 def _named(head: str, kind: str) -> dict[int, tuple[float, str]]:
@@ -113,7 +118,8 @@ def _named(head: str, kind: str) -> dict[int, tuple[float, str]]:
         if 0.93 * near > out.get(i, (0.0, ""))[0]:
             held = 0.93 if not TARGETS[kind][i].name.startswith("other:") else 0.85
             out[i] = (0.99, "a known name") if have == phrase else (held * near, "a name like it")
-    if (labelled := _labels(kind).get(words)) is not None:
+    labels = _labels(kind)
+    if (labelled := labels.get(head.strip().casefold(), labels.get(words))) is not None:
         out[labelled] = (LABELLED, "its name here")
     if not out:
         return out
