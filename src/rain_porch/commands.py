@@ -16,7 +16,7 @@ from .app import homes
 from .app.agent import folders_agent
 from .app.handover.report_input import report_input
 from .app.incoming import outcomes
-from .app.incoming.fetching import fetch, post
+from .app.incoming.fetching import line, post
 from .app.incoming.undoing import undo
 from .app.pricing import answers
 from .app.pricing.backtesting import backtest, keep
@@ -108,10 +108,12 @@ def run_feed(args: argparse.Namespace) -> int:
     records = Records(data_folder(args.data))
     with records.connection() as db:
         result = pull(
-            db, args.address, args.token, folder=records.folder, now=dt.datetime.now(), get=fetch, source=args.source
-        )
+            db, args.address, args.token,
+            folder=records.folder, now=dt.datetime.now(), source=args.source, **line(nearby=True),
+        )  # fmt: skip
     doc = outcomes.import_doc(result)
-    return show(args, doc, f"{doc.rows:,} listings: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same")
+    told = f"{doc.rows:,} listings: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same"
+    return show(args, doc, "\n".join([told, *(f"  {note}" for note in doc.notes)]))
 
 
 def run_find(args: argparse.Namespace) -> int:

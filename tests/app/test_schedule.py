@@ -132,8 +132,8 @@ def test_a_feed_is_pulled_by_its_rhythm_and_planned_once(agent, clock, monkeypat
         asked.append(headers["Authorization"])
         return (503, None) if len(asked) == 1 else (200, {"value": []})
 
-    monkeypatch.setattr(work_kinds, "fetch", fetch)
-    monkeypatch.setattr("rain_porch.records.feed.TRIES", 1)
+    monkeypatch.setattr(work_kinds, "line", lambda nearby: {"get": fetch})
+    monkeypatch.setattr("rain_porch.records.feed_asking.TRIES", 1)
     details = {"address": "https://feed.example/listings", "token": "t", "source": "", "nearby": True}
     for _ in range(2):
         schedule.plan_once(agent, "feed", details, 60, NOW)

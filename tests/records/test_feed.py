@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
@@ -12,6 +13,7 @@ from rain_porch.core.errors import Refused
 from rain_porch.records.feed import pull
 from rain_porch.standins.feed import TOKEN, create_feed
 from rain_porch.store.records import feeds, imports
+from rain_porch.store.records.undo import undo_import
 from tests.conftest import NOW
 
 ADDRESS = "http://feed.test"
@@ -22,6 +24,11 @@ class Wire:
 
     def __init__(self, app, breaks: set[int] = frozenset()) -> None:  # type: ignore[assignment]
         self.client, self.breaks, self.asked = TestClient(app, base_url=ADDRESS), breaks, []
+
+    def data(self, url, headers):
+        self.asked.append(url)
+        answer = self.client.get(url, headers=dict(headers))
+        return answer.status_code, answer.content
 
     def __call__(self, url, headers):
         self.asked.append(url)
@@ -155,3 +162,76 @@ def test_rows_without_a_stamp_come_in_and_move_nothing(records):
     assert take(records, answering({"value": [ROW]})).new == 1
     assert not feeds.state(records.live, ADDRESS).read_to
     assert take(records, answering({"value": []})).rows == 0
+
+
+def pulled(records: Records, wire: Wire, **more):
+    return pull(records.live, ADDRESS, TOKEN, folder=records.folder, now=NOW, get=wire, wait=lambda s: None, **more)
+
+
+def test_what_the_feed_has_no_more_goes_and_comes_back_with_an_undo(records, listings):
+    feed = create_feed(listings)
+    took = take(records, Wire(feed)).new
+    gone = [r["ListingId"] for r in feed.state.day.rows[:3]]
+    for listing in gone:
+        feed.state.day.take_away(listing)
+    assert take(records, Wire(feed)).notes == ["3 no longer at the source: they go"]
+    held = "SELECT count(*) FROM listings"
+    assert records.live.execute(held).fetchone()[0] == took - 3
+    newest = imports.list_imports(records.live)[0]
+    assert newest["reasons"] == {"no longer at the source": 3}
+    undo_import(records.live, newest["import_id"], NOW.isoformat())
+    assert records.live.execute(held).fetchone()[0] == took
+
+
+@pytest.mark.parametrize(
+    "answer", [(400, None), (503, None), (200, {"value": []}), (200, {"value": [{"ListingId": "no such"}]})]
+)
+def test_a_feed_that_cannot_tell_what_it_has_takes_nothing_away(records, listings, answer):
+    feed = create_feed(listings)
+    took = take(records, Wire(feed)).new
+    wire = Wire(feed)
+
+    def get(url, headers):
+        return answer if "$select" in url else wire(url, headers)
+
+    take(records, get)
+    assert records.live.execute("SELECT count(*) FROM listings").fetchone()[0] == took
+
+
+def test_pictures_that_a_feed_names_come_in_bounded_and_once(records, listings, monkeypatch):
+    monkeypatch.setattr("rain_porch.records.feed_pictures.A_PULL", 5)
+    wire = Wire(create_feed(listings))
+    (said,) = pulled(records, wire, get_data=wire.data).notes
+    n = int(re.fullmatch(r"5 pictures came; ([\d,]+) wait for the next pull", said)[1].replace(",", ""))
+    assert len(list((records.folder / "photos").glob("*.png"))) == 5
+    assert {r[0] for r in records.live.execute("SELECT place FROM photos")} == {1}, "first pictures first"
+    assert imports.list_imports(records.live)[0]["kind"] == "photos"
+    again = Wire(create_feed(listings))
+    monkeypatch.setattr("rain_porch.records.feed_pictures.A_PULL", n)
+    assert pulled(records, again, get_data=again.data).notes == [f"{n:,} pictures came"]
+    assert pulled(records, again, get_data=again.data).notes == [], "none is fetched twice"
+    assert not list(records.folder.glob("unpacked-*"))
+
+
+@pytest.mark.parametrize(
+    ("url", "token"),
+    [(f"{ADDRESS}/Media/1.png", True), ("http://elsewhere.test/1.png", False), ("http://feed.test:99/1.png", False), ("file:///etc/passwd", None)],
+)  # fmt: skip
+def test_the_token_goes_to_no_other_place_for_a_picture(records, url, token):
+    asked = {}
+
+    def get_data(url, headers):
+        asked[url] = "Authorization" in headers
+        return 200, b"<html>no picture</html>"
+
+    pages = answering({"value": [{**ROW, "Media": [{"MediaURL": url, "Order": 1}, "x", {"MediaURL": 7}]}]})
+    assert pulled(records, pages, get_data=get_data).new == 1
+    assert asked == ({} if token is None else {url: token})
+    assert records.live.execute("SELECT count(*) FROM photos").fetchone()[0] == 0
+
+
+def test_a_feed_that_knows_no_pictures_is_pulled_without_them(records):
+    def get(url, headers):
+        return (400, None) if "$expand" in url else (200, {"value": [ROW]})
+
+    assert pulled(records, get, get_data=lambda u, h: (404, b"")).new == 1

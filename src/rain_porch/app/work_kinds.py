@@ -14,7 +14,7 @@ from ..store import backups, db
 from .accounts import read_account
 from .agent import Agent
 from .handover.delivering import post
-from .incoming.fetching import fetch, fetch_from_afar
+from .incoming.fetching import line
 
 Work = Callable[[Agent, Mapping[str, Any]], str]
 
@@ -43,9 +43,10 @@ def pull_feed(agent: Agent, details: Mapping[str, Any]) -> str:
     with _records(agent) as own:
         result = pull(
             own, details["address"], details["token"],
-            folder=agent.records.folder, now=agent.now(), get=fetch if details["nearby"] else fetch_from_afar, source=details["source"] or None,
+            folder=agent.records.folder, now=agent.now(), source=details["source"] or None, **line(bool(details["nearby"])),
         )  # fmt: skip
-    return f"{result.new:,} new, {result.changed:,} changed, {result.rejected:,} rejected."
+    told = f"{result.new:,} new, {result.changed:,} changed, {result.rejected:,} rejected."
+    return " ".join([told, *(f"{note}." for note in result.notes)])
 
 
 def look_into_inbox(agent: Agent, _: Mapping[str, Any]) -> str:

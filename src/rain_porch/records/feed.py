@@ -1,4 +1,8 @@
-"""Listings pulled from a feed of JSON pages in the manner of the RESO Web API, and brought in like any file."""
+"""Listings pulled from a feed of JSON pages in the manner of the RESO Web API, and brought in like any file.
+
+What is new since the last pull comes in; what the feed does not have any more goes, as an import of its own that can be taken
+back; pictures that it names are fetched (feed_pictures.py).
+"""
 
 from __future__ import annotations
 
@@ -6,24 +10,16 @@ import datetime as dt
 import json
 import sqlite3
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from pathlib import Path
-from typing import Any, Protocol
-from urllib.parse import urlsplit
+from typing import Any
 
 from ..core.errors import Refused
 from ..core.facts.keys import made_key
 from ..store.records import feeds
+from . import feed_pictures, importing
+from .feed_asking import Asking, Get, GetData, NotKnown
 from .import_result import ImportResult
-from .importing import import_file
-
-TRIES, WAIT_SECONDS, MAX_PAGES = 4, 0.5, 20_000
-
-
-class Get(Protocol):
-    """One request: (address, headers) → (status, JSON body or None). Raises OSError where nothing answers."""
-
-    def __call__(self, url: str, headers: Mapping[str, str]) -> tuple[int, Any]: ...
 
 
 def pull(
@@ -34,96 +30,97 @@ def pull(
     folder: Path,
     now: dt.datetime,
     get: Get,
+    get_data: GetData | None = None,
     source: str | None = None,
     progress: Callable[[int], None] | None = None,
     wait: Callable[[float], None] = time.sleep,
 ) -> ImportResult:
-    """Fetch what is new since the last pull and bring it in, all at once.
+    """Fetch what is new since the last pull and bring it in, all at once; then let go what the feed has no more.
 
-    Pages are kept as they come: a pull that breaks off goes on with the page that failed. Refused when the feed does
-    not answer, does not let us in or sends no pages.
+    Pages are kept as they come: a pull that breaks off goes on with the page that failed. get_data: fetches the pictures that
+    the feed names; without it none are. Refused when the feed does not answer, does not let us in or sends no pages.
     """
     if not address.startswith(("http://", "https://")):
         raise Refused(f"“{address}” is no address of a feed: it starts with http:// or https://.")
     address = address.rstrip("/")
     source = source or f"Feed {address.split('//', 1)[1]}"[:120]
-    spool = folder / f"feed-{made_key(address)}.jsonl"
+    asking = Asking(address, token, get, wait)
     state = feeds.state(db, address)
-    url = state.next_page if state.next_page and spool.exists() else _first(address, state.read_to)
-    if not (state.next_page and spool.exists()):
+    spool = folder / f"feed-{made_key(address)}.jsonl"
+    going_on = state.next_page if state.next_page and spool.exists() else None
+    if not going_on:
         spool.unlink(missing_ok=True)
-    headers = {"Authorization": f"Bearer {token}", "Accept": "application/json"}
-    rows = 0
-    for _ in range(MAX_PAGES):
-        body = _page(get, url, headers, wait)
-        with spool.open("a", encoding="utf-8") as out:
-            for row in body["value"]:
-                out.write(json.dumps(row, ensure_ascii=False) + "\n")
-        rows += len(body["value"])
-        if progress:
-            progress(rows)
-        following = body.get("@odata.nextLink")
-        if not following:
-            break
-        if not _lies_within(str(following), address):
-            raise Refused(f"The feed's next page lies elsewhere ({str(following)[:80]}): it is not followed.")
-        url = str(following)
-        feeds.keep_page(db, address, source, url)
+    try:
+        _spool(db, asking, source, going_on or _first(address, state.read_to, get_data is not None), spool, progress)
+    except NotKnown:
+        if get_data is None or going_on or spool.exists():
+            raise
+        _spool(db, asking, source, _first(address, state.read_to, False), spool, progress)  # without its pictures
     file = folder / f"{spool.stem}.json"
     newest = _gather(spool, file, now)
     try:
         if newest is None:
             result = ImportResult(None, "listings")
         else:
-            result = import_file(db, file, folder=folder, now=now, kind="listings", source=source)
+            result = importing.import_file(db, file, folder=folder, now=now, kind="listings", source=source)
+        feeds.note_pictures(db, address, _pictures(spool))
         feeds.finish(db, address, source, newest or state.read_to, now.isoformat(timespec="seconds"))
     finally:
         file.unlink(missing_ok=True)
     spool.unlink(missing_ok=True)
+    if state.read_to:
+        result.notes += _let_go(db, asking, source, now)
+    if get_data is not None:
+        came = feed_pictures.fetch_pictures(db, asking, get_data, folder=folder, source=source, now=now)
+        result.notes += [came] if came else []
     return result
 
 
-def _lies_within(url: str, address: str) -> bool:
-    """Whether an address is of the very origin (scheme, host and port) and under the path for which the token was given."""
-    usual = {"http": 80, "https": 443}
-    there, here = urlsplit(url), urlsplit(address)
+def _spool(
+    db: sqlite3.Connection, asking: Asking, source: str, url: str, spool: Path, progress: Callable[[int], None] | None
+) -> None:
+    """Pages written down as they come, with the page to go on with."""
+    rows = 0
+    for page, following in asking.pages(url):
+        with spool.open("a", encoding="utf-8") as out:
+            for row in page:
+                out.write(json.dumps(row, ensure_ascii=False) + "\n")
+        rows += len(page)
+        if progress:
+            progress(rows)
+        if following:
+            feeds.keep_page(db, asking.address, source, following)
+
+
+def _let_go(db: sqlite3.Connection, asking: Asking, source: str, now: dt.datetime) -> list[str]:
+    """What the feed does not have any more goes; what is said of it. A feed that cannot tell what it has takes nothing away."""
     try:
-        same = (there.scheme, there.hostname, there.port or usual.get(there.scheme)) == (
-            here.scheme, here.hostname, here.port or usual.get(here.scheme)
-        )  # fmt: skip
-    except ValueError:  # a port that is none
-        return False
-    path = here.path.rstrip("/")
-    return same and (there.path == path or there.path.startswith(path + "/")) and "/../" not in there.path + "/"
+        pages = asking.pages(f"{asking.address}/Property?$select=ListingId&$orderby=ListingId&$top=1000")
+        standing = {str(row["ListingId"]) for page, _ in pages for row in page if row.get("ListingId") is not None}
+    except NotKnown:
+        return []
+    except Refused as error:
+        return [f"What the feed has no more could not be asked: {error.message}"]
+    if not standing:
+        return []
+    try:
+        gone = importing.let_go(db, "listings", source, standing, now)
+    except Refused as error:
+        return [error.message]
+    return [f"{gone:,} no longer at the source: {'it goes' if gone == 1 else 'they go'}"] if gone else []
 
 
-def _first(address: str, read_to: str | None) -> str:
+def _first(address: str, read_to: str | None, pictures: bool) -> str:
     since = f"&$filter=ModificationTimestamp ge {read_to}" if read_to else ""
-    return f"{address}/Property?$top=500&$orderby=ModificationTimestamp{since}"
+    media = "&$expand=Media" if pictures else ""
+    return f"{address}/Property?$top=500&$orderby=ModificationTimestamp{since}{media}"
 
 
-def _page(get: Get, url: str, headers: Mapping[str, str], wait: Callable[[float], None]) -> dict[str, Any]:
-    """One page; tried again, later each time, when the feed is busy or does not answer."""
-    why = ""
-    for attempt in range(TRIES):
-        if attempt:
-            wait(WAIT_SECONDS * 2**attempt)
-        try:
-            status, body = get(url, headers)
-        except OSError as error:
-            why = f"does not answer ({error})"
-            continue
-        if status in (401, 403):
-            raise Refused("The feed does not let us in: check the token.")
-        if status == 429 or status >= 500:
-            why = f"is busy (answer {status})"
-            continue
-        if status != 200 or not isinstance(body, dict) or not isinstance(body.get("value"), list):
-            raise Refused(f"The feed sent no page of listings (answer {status}): check its address.")
-        if not all(isinstance(row, dict) for row in body["value"]):
-            raise Refused("The feed sent something that is no listing: check its address.")
-        return body
-    raise Refused(f"The feed {why}, {TRIES} times over. What came so far is kept: pull again to go on from there.")
+def _pictures(spool: Path) -> list[tuple[str, int, str]]:
+    if not spool.exists():
+        return []
+    with spool.open(encoding="utf-8") as lines:
+        return [named for line in lines for named in feed_pictures.named_in(json.loads(line))]
 
 
 def _gather(spool: Path, out: Path, now: dt.datetime) -> str | None:
@@ -134,6 +131,7 @@ def _gather(spool: Path, out: Path, now: dt.datetime) -> str | None:
     with spool.open(encoding="utf-8") as lines:
         for n, line in enumerate(lines):
             row = json.loads(line)
+            row.pop("Media", None)
             newest[str(row.get("ListingId", n))] = row
     if not newest:
         return None

@@ -46,7 +46,7 @@ class WordRead:
 class ImportResult:
     """What an import did, or would do. reasons: how often each fault occurred; changes: how often each field changed;
     forms: how its numbers and dates were read, where they can be written in more than one form; columns, left_out, words:
-    what its columns, and its words for statuses and kinds of home, were taken for."""
+    what its columns, and its words for statuses and kinds of home, were taken for; notes: what else came of it."""
 
     import_id: int | None
     kind: str
@@ -63,6 +63,7 @@ class ImportResult:
     columns: list[ColumnTaken] = field(default_factory=list)
     left_out: list[ColumnLeft] = field(default_factory=list)
     words: list[WordRead] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
 
 
 _WORDS_SHOWN = 60

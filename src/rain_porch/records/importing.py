@@ -9,7 +9,7 @@ import os
 import shutil
 import sqlite3
 import time
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Container, Iterator, Mapping, Sequence
 from contextlib import contextmanager, nullcontext
 from dataclasses import dataclass
 from pathlib import Path
@@ -233,20 +233,37 @@ MOST_GONE = 0.5  # of what a source had: more than that is no day's work but a f
 
 def _gone(db: sqlite3.Connection, layout: Layout, source: str, work: Any, result: ImportResult) -> list[str]:
     """Keys of the source's records that its file does not have any more. Refused where that would be most of them."""
+    gone = _not_standing(db, layout, source, work.seen, "are not in this file: that looks like a file cut short. Bring it in without --whole, or the whole of it.")  # fmt: skip
+    if gone:
+        result.reasons[f"no longer at the source: {'goes' if len(gone) == 1 else 'go'}"] = len(gone)
+    return gone
+
+
+def _not_standing(db: sqlite3.Connection, layout: Layout, source: str, standing: Container[str], why: str) -> list[str]:
+    """Keys of a source's records that are not among those that still stand. Refused where that would be most of them."""
     number = store.source_id_of(db, source)
     if number is None:
         return []
     held = store.keys_of_source(db, layout.table, layout.key_column, number)
     own = f" ({source})"  # after a number that another source gave to another home
-    gone = [key for key in held if key not in work.seen and key.removesuffix(own) not in work.seen]
+    gone = [key for key in held if key not in standing and key.removesuffix(own) not in standing]
     if len(gone) > max(20, MOST_GONE * len(held)):
-        raise Refused(
-            f"{len(gone):,} of {len(held):,} {layout.kind} of “{source}” are not in this file: that looks like a file cut short. "
-            "Bring it in without --whole, or the whole of it."
-        )
-    if gone:
-        result.reasons[f"no longer at the source: {'goes' if len(gone) == 1 else 'go'}"] = len(gone)
+        raise Refused(f"{len(gone):,} of {len(held):,} {layout.kind} of “{source}” {why}")
     return gone
+
+
+def let_go(db: sqlite3.Connection, kind: str, source: str, standing: Container[str], now: dt.datetime) -> int:
+    """Let go the records that a source does not have any more, as an import that can be taken back; how many. standing: the
+    keys that it still has. Refused where most of them would go."""
+    layout = LAYOUTS[kind]
+    gone = _not_standing(
+        db, layout, source, standing, "are no longer there, it says: that looks like a slip. None goes."
+    )
+    if gone:
+        result = ImportResult(None, kind, reasons={"no longer at the source": len(gone)})
+        record = _record(db, result, source, Path("no longer at the source"), now, ())
+        store.apply_gone(db, layout.table, layout.key_column, record, gone)
+    return len(gone)
 
 
 def clear_staging(folder: Path) -> None:

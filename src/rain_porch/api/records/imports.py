@@ -18,7 +18,7 @@ from starlette.background import BackgroundTask
 
 from ...app import accounts, schedule
 from ...app.incoming import outcomes, undoing
-from ...app.incoming.fetching import fetch, fetch_from_afar
+from ...app.incoming.fetching import line
 from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
 from ...core.intake.parsing import guarded
@@ -203,7 +203,7 @@ def pull_feed(porch: Porch, asked: PullRequest) -> ImportDoc:
     with records.connection() as db:
         result = pull(
             db, asked.address, asked.token,
-            folder=records.folder, now=porch.agent.now(), get=fetch if nearby else fetch_from_afar, source=asked.source,
+            folder=records.folder, now=porch.agent.now(), source=asked.source, **line(nearby),
         )  # fmt: skip
     details = {"address": asked.address, "token": asked.token, "source": asked.source or "", "nearby": nearby}
     _again(porch, "feed", details, asked.again_every)

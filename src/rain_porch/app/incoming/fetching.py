@@ -15,18 +15,47 @@ SECONDS, MAX_BYTES = 30.0, 50_000_000
 
 def fetch(url: str, headers: Mapping[str, str]) -> tuple[int, Any]:
     """GET a JSON document: (status, body), the body None where it is no JSON. OSError where nothing answers."""
-    return _fetched(url, headers, None)
+    return _json(_fetched(url, headers, None))
 
 
 def fetch_from_afar(url: str, headers: Mapping[str, str]) -> tuple[int, Any]:
     """The same, but never from a machine of the office's own network, nor from this one: whoever asks sits elsewhere, and shall
     not look into it through us. What counts is the address that is connected to, whatever name leads there."""
+    return _json(_fetched(url, headers, _transport()))
+
+
+def fetch_data(url: str, headers: Mapping[str, str]) -> tuple[int, bytes]:
+    """GET something as it is, a picture say: (status, its bytes). OSError where nothing answers."""
+    return _fetched(url, headers, None)
+
+
+def fetch_data_from_afar(url: str, headers: Mapping[str, str]) -> tuple[int, bytes]:
+    """The same, never from the office's own network."""
+    return _fetched(url, headers, _transport())
+
+
+def line(nearby: bool) -> dict[str, Any]:
+    """What a pull of a feed asks through: {get, get_data}. nearby: machines of the office's own network too."""
+    return {
+        "get": fetch if nearby else fetch_from_afar,
+        "get_data": fetch_data if nearby else fetch_data_from_afar,
+    }
+
+
+def _json(answer: tuple[int, bytes]) -> tuple[int, Any]:
+    try:
+        return answer[0], json.loads(answer[1])
+    except ValueError:
+        return answer[0], None
+
+
+def _transport() -> Any:
     import httpcore
     import httpx
 
     transport = httpx.HTTPTransport()
     transport._pool = httpcore.ConnectionPool(ssl_context=httpx.create_ssl_context(), network_backend=_afar())
-    return _fetched(url, headers, transport)
+    return transport
 
 
 def _afar() -> Any:
@@ -46,7 +75,7 @@ def _afar() -> Any:
     return Afar()
 
 
-def _fetched(url: str, headers: Mapping[str, str], transport: Any) -> tuple[int, Any]:
+def _fetched(url: str, headers: Mapping[str, str], transport: Any) -> tuple[int, bytes]:
     import httpx  # here and below: a large package that most runs of the application never need
 
     try:
@@ -63,10 +92,7 @@ def _fetched(url: str, headers: Mapping[str, str], transport: Any) -> tuple[int,
                     raise OSError(f"an answer of more than {MAX_BYTES // 1_000_000} MB")
     except (httpx.HTTPError, httpx.InvalidURL, UnicodeError) as error:
         raise OSError(str(error) or type(error).__name__) from None
-    try:
-        return answer.status_code, json.loads(data)
-    except ValueError:
-        return answer.status_code, None
+    return answer.status_code, data
 
 
 def post(url: str, token: str) -> None:

@@ -1,7 +1,8 @@
-"""Where each feed was last read to."""
+"""Where each feed was last read to, and the pictures that it names."""
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -46,3 +47,34 @@ def all_feeds(db: Db) -> list[dict[str, Any]]:
         "FROM feeds f JOIN sources s USING (source_id) ORDER BY f.address"
     )
     return [dict(r) for r in rows]
+
+
+def note_pictures(db: WritableDb, address: str, named: Iterable[tuple[str, int, str]]) -> None:
+    """named: (listing, place, address of the picture); one that was fetched already is fetched again where its address changed."""
+    db.executemany(
+        "INSERT INTO feed_pictures (address, listing_id, place, url) VALUES (?, ?, ?, ?) "
+        "ON CONFLICT DO UPDATE SET url = excluded.url, held = 0, tries = 0 WHERE url <> excluded.url",
+        [(address, *one) for one in named],
+    )
+
+
+def open_pictures(db: Db, address: str, most: int, tries: int) -> list[tuple[str, int, str]]:
+    """Pictures that are still to be fetched, first pictures of all listings first: (listing, place, address)."""
+    rows = db.execute(
+        "SELECT listing_id, place, url FROM feed_pictures WHERE address = :a AND NOT held AND tries < :tries "
+        "ORDER BY place, tries, listing_id LIMIT :most",
+        {"a": address, "tries": tries, "most": most},
+    )
+    return [(r[0], r[1], r[2]) for r in rows]
+
+
+def waiting_pictures(db: Db, address: str, tries: int) -> int:
+    query = "SELECT count(*) FROM feed_pictures WHERE address = :a AND NOT held AND tries < :tries"
+    return int(db.execute(query, {"a": address, "tries": tries}).fetchone()[0])
+
+
+def picture_looked_at(db: WritableDb, address: str, listing: str, place: int, held: bool) -> None:
+    db.execute(
+        "UPDATE feed_pictures SET held = :held, tries = tries + 1 WHERE address = :a AND listing_id = :l AND place = :p",
+        {"held": held, "a": address, "l": listing, "p": place},
+    )

@@ -197,6 +197,18 @@ def apply(
     return number
 
 
+def apply_gone(
+    db: sqlite3.Connection, table: str, key_column: str, record: Mapping[str, Any], gone: Sequence[str]
+) -> int:
+    """Records that their source does not have any more go, as an import of its own; returns its number."""
+    with atomic(db):
+        number = write_record(db, record)
+        _remove_gone(db, table, key_column, number, gone)
+        indexing.reindex(db, table, went=True)
+        bump_version(db)
+    return number
+
+
 GONE = "gone"  # in what stood before: the record was removed, and this is all of it
 
 
