@@ -232,7 +232,8 @@ def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
         with closing(sqlite3.connect(folder / "records.db")) as db:
             db.executescript(
                 "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; DROP INDEX listings_found; "
-                "DROP INDEX parcels_found; DROP INDEX listings_same; DROP TABLE inbox_files; "
+                "DROP INDEX parcels_found; DROP INDEX listings_same; DROP TABLE inbox_files; DROP TABLE feed_pictures; "
+                "DROP TABLE named_mappings; DROP TABLE word_orders; "
                 + "".join(
                     f"ALTER TABLE {table} DROP COLUMN {column}; "
                     for table, columns in NEWEST.items()

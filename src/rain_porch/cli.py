@@ -18,6 +18,7 @@ from .app.schemas import SCHEMAS
 from .core.errors import RainPorchError
 from .core.intake.forms import DATES, NUMBERS
 from .records.exporting import KINDS as KINDS_OUT
+from .records.layouts import LAYOUTS
 from .settings import SETTINGS, data_folder
 from .store.backups import finish_restore
 from .store.db import unreadable
@@ -66,7 +67,9 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("files", nargs="+", type=Path, metavar="FILE")
     p.add_argument("--kind", choices=KINDS_IN)
     p.add_argument("--source", metavar="NAME")
-    p.add_argument("--mapping", type=Path, metavar="FILE", help="JSON: {column: field}, or parts")
+    p.add_argument(
+        "--mapping", type=Path, metavar="FILE", help="JSON: {column: field}, or parts; or the name of one that is kept"
+    )
     p.add_argument("--decimal", choices=NUMBERS, help="what stands before the decimals of the file's numbers")
     p.add_argument("--dates", choices=DATES, help="what stands first in the file's dates: month (mdy) or day (dmy)")
     p.add_argument(
@@ -84,6 +87,20 @@ def parser() -> argparse.ArgumentParser:
     )
     p.add_argument("--dry-run", action="store_true")
     p.set_defaults(run=import_commands.run_import)
+
+    p = commands.add_parser("mend", parents=[common], help="map the kept file of an import anew")
+    p.add_argument("import_id", type=_number, metavar="IMPORT_ID")
+    p.add_argument("--mapping", type=Path, metavar="FILE", help="as with import; without one it is proposed as it was")
+    p.add_argument("--keep", action="append", default=[], metavar="COLUMN", help="as with import")
+    p.add_argument("--dry-run", action="store_true")
+    p.set_defaults(run=import_commands.run_mend)
+
+    p = commands.add_parser("mappings", parents=[common], help="mappings that have a name")
+    p.add_argument("--save", metavar="NAME", help="keep the one of --mapping under this name")
+    p.add_argument("--kind", choices=[*LAYOUTS], help="what files it is for")
+    p.add_argument("--mapping", type=Path, metavar="FILE")
+    p.add_argument("--delete", metavar="NAME")
+    p.set_defaults(run=import_commands.run_mappings)
 
     p = commands.add_parser("undo", parents=[common], help="take an import back")
     p.add_argument("import_id", type=_number, metavar="IMPORT_ID")
@@ -196,7 +213,7 @@ def main(argv: Sequence[str] | None = None) -> int:
     args = parser().parse_args(argv)
     try:
         finish_restore(data_folder(args.data))
-        if args.command in ("import", "undo", "feed"):
+        if args.command in ("import", "mend", "mappings", "undo", "feed"):
             user_commands.may_change_records(data_folder(args.data), args.user)
         code = int(args.run(args))
         if code == 0:

@@ -6,27 +6,26 @@ import argparse
 import datetime as dt
 import json
 import sys
+from pathlib import Path
+from typing import Any
 
 from .app.incoming import outcomes
 from .app.records import Records
 from .core.errors import Refused
 from .documents.wire import ColumnLeftDoc, ImportDoc
+from .records import kept_files
 from .records.column_forms import FormsAsked
 from .records.importing import import_file
+from .records.layouts import LAYOUTS
+from .records.mapping import read_mapping
 from .records.unpacking import unpacked
-from .settings import data_folder
+from .settings import data_folder, folder_with_records
+from .store.records import imports as store
 
 
 def run_import(args: argparse.Namespace) -> int:
     records = Records(data_folder(args.data))
-    columns = None
-    if args.mapping:
-        try:
-            columns = json.loads(args.mapping.read_text(encoding="utf-8"))
-        except (OSError, json.JSONDecodeError) as error:
-            raise Refused(f"{args.mapping} is no mapping: {error}.") from None
-        if not isinstance(columns, dict):
-            raise Refused(f"{args.mapping} is no mapping: it must hold one JSON object.")
+    columns = _mapping(records, args.mapping)
     out: list[tuple[int, ImportDoc]] = []
     with unpacked(args.files, records.folder, args.kind) as found:
         several = len(found) > 1
@@ -52,6 +51,73 @@ def run_import(args: argparse.Namespace) -> int:
     if args.json:
         data = [doc.model_dump(mode="json") for _, doc in sorted(out, key=lambda x: x[0])]
         print(json.dumps(data[0] if len(data) == 1 else data, ensure_ascii=False, indent=2))
+    return 0
+
+
+def _mapping(records: Records, given: Path | None) -> dict[str, Any] | None:
+    """A mapping from a file, else the one that is kept under that name. Refused for neither."""
+    if given is None:
+        return None
+    if not given.is_file():
+        with records.connection() as db:
+            named = {m["name"]: m["mapping"] for m in store.named_mappings(db)}
+        if str(given) in named:
+            return dict(named[str(given)])
+        raise Refused(
+            f"{given} is no file, and no mapping is kept under that name: {', '.join(named) or 'none is kept'}."
+        )
+    try:
+        columns = json.loads(given.read_text(encoding="utf-8"))
+    except (OSError, ValueError) as error:
+        raise Refused(f"{given} is no mapping: {error}.") from None
+    if not isinstance(columns, dict):
+        raise Refused(f"{given} is no mapping: it must hold one JSON object.")
+    return columns
+
+
+def run_mend(args: argparse.Namespace) -> int:
+    """An import's kept file, mapped anew: what the mapping gave before and does not now is cleared, what later imports said stays."""
+    folder = folder_with_records(args.data)
+    records = Records(folder)
+    columns = _mapping(records, args.mapping)
+    with records.connection() as db:
+        file, kind, source, name = kept_files.to_mend(db, folder, args.import_id)
+        result = import_file(
+            db, file, folder=folder, now=dt.datetime.now(), kind=kind, source=source, columns=columns,
+            keep=args.keep, mends=args.import_id, dry_run=args.dry_run,
+        )  # fmt: skip
+    doc = outcomes.import_doc(result)
+    if args.json:
+        print(json.dumps(doc.model_dump(mode="json"), ensure_ascii=False, indent=2))
+    else:
+        _tell_import(name, doc, args.dry_run)
+    return 0
+
+
+def run_mappings(args: argparse.Namespace) -> int:
+    """The mappings that have a name; --save keeps one, --delete lets one go."""
+    records = Records(folder_with_records(args.data))
+    with records.connection() as db:
+        if args.save:
+            if args.mapping is None or args.kind is None:
+                raise Refused("Name the mapping's file with --mapping, and what files it is for with --kind.")
+            given = _mapping(records, args.mapping) or {}
+            fields = LAYOUTS[args.kind].fields
+            named = given.get("parts") if isinstance(given.get("parts"), list) else None
+            used = [c for p in named for c in p.get("columns") or ()] if named is not None else list(given)
+            parts = read_mapping(given, used, fields)
+            document = {"parts": [p.as_json() for p in parts]}
+            store.save_mapping(db, args.save, args.kind, document, dt.datetime.now().isoformat(timespec="seconds"))
+        if args.delete and not store.forget_mapping(db, args.delete):
+            raise Refused(f"There is no mapping called “{args.delete}”.")
+        held = store.named_mappings(db)
+    if args.json:
+        print(json.dumps(held, ensure_ascii=False, indent=2))
+        return 0
+    for m in held:
+        print(
+            f"{m['name']} ({m['kind']}, {m['saved_at'][:10]}): {', '.join(p['field'] for p in m['mapping']['parts'])}"
+        )
     return 0
 
 

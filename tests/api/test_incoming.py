@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gzip
 import os
 import time
 from datetime import date
@@ -201,3 +202,74 @@ def test_what_a_workbook_holds_waits_sheet_by_sheet(porch, tmp_path):
     bad = porch.post("/api/records/incoming", params={"name": "b.xlsx"}, content=b"\xd0\xcf\x11\xe0" + b"z" * 900)
     assert bad.status_code == 422 and "b.xlsx is no workbook" in bad.json()["message"]
     assert len(porch.get("/api/records/incoming").json()) == 2, "what cannot be read does not wait"
+
+
+def test_a_large_archive_is_unpacked_while_one_waits_or_lets_it_go(porch, tmp_path, monkeypatch):
+    monkeypatch.setattr("rain_porch.app.incoming.files.PATIENT_SECONDS", 0.0)
+    monkeypatch.setattr("rain_porch.records.containers._BLOCK", 64)
+    rows = "MLS #,Status,Address,List $\n" + "".join(f"{n},A,{n} Oak St,{300_000 + n}\n" for n in range(20_000))
+    data = gzip.compress(rows.encode())
+
+    def bring():
+        return porch.post("/api/records/incoming", params={"name": "all.csv.gz"}, content=data).json()
+
+    file = bring()
+    assert file["stage"] == "unpacking"
+    assert porch.get(f"/api/records/incoming/{file['file_id']}/preview").status_code == 422
+    assert porch.post(f"/api/records/incoming/{file['file_id']}/plan", json={"source": "x"}).status_code == 422
+    for _ in range(200):
+        now = porch.get(f"/api/records/incoming/{file['file_id']}").json()
+        if now["stage"] != "unpacking":
+            break
+        time.sleep(0.05)
+    assert (now["stage"], now["name"]) == ("waiting", "all.csv")
+    assert porch.get(f"/api/records/incoming/{file['file_id']}/preview").json()["kind"] == "listings"
+    other = bring()
+    porch.delete(f"/api/records/incoming/{other['file_id']}")
+    for _ in range(100):
+        if not list(tmp_path.rglob("unpacked-*")):
+            break
+        time.sleep(0.05)
+    assert not list(tmp_path.rglob("unpacked-*")) and len(porch.get("/api/records/incoming").json()) == 1
+
+
+def test_mappings_with_a_name_and_a_mended_import(porch):
+    csv = "Num,Stat,Addr,Ask,Kitchen\n1,Active,1 Oak St,300000,Fair\n2,Active,2 Oak St,400000,Good\n"
+    brought = porch.post("/api/records/incoming", params={"name": "e.csv"}, content=csv.encode()).json()
+    path = f"/api/records/incoming/{brought['file_id']}"
+    parts = [{"field": f, "columns": [c]} for f, c in
+             (("listing_id", "Num"), ("standard_status", "Stat"), ("unparsed_address", "Addr"), ("list_price", "Ask"))]  # fmt: skip
+    saved = porch.put("/api/records/mappings/Board", json={"kind": "listings", "parts": parts}).json()
+    assert [(m["name"], len(m["parts"])) for m in saved] == [("Board", 4)]
+    wrong = porch.put(
+        "/api/records/mappings/Bad", json={"kind": "listings", "parts": [{"field": "nonsense", "columns": ["x"]}]}
+    )
+    assert wrong.status_code == 422 and "no field" in wrong.json()["message"]
+    porch.post(f"{path}/plan", json={"kind": "listings", "source": "Board", "parts": saved[0]["parts"]})
+    until(porch, path, "planned")
+    porch.post(f"{path}/accept")
+    number = until(porch, path, "done")["result"]["import_id"]
+    (row,) = porch.get("/api/records").json()["imports"]
+    assert row["kept"]
+    file = porch.post(f"/api/records/imports/{number}/mend").json()
+    assert (file["mends"], file["name"]) == (number, "e.csv")
+    path = f"/api/records/incoming/{file['file_id']}"
+    seen = porch.get(f"{path}/preview").json()
+    assert seen["remembered"] and seen["source"] == "Board"
+    own = next(c["own"] for c in seen["columns"] if c["name"] == "Kitchen")
+    porch.post(
+        f"{path}/plan",
+        json={"kind": "listings", "source": "Board", "parts": [*seen["parts"], {"field": own, "columns": ["Kitchen"]}]},
+    )
+    assert until(porch, path, "planned")["result"]["changed"] == 2
+    porch.post(f"{path}/accept")
+    until(porch, path, "done")
+    ordered = porch.put(f"/api/records/word-orders/{own}", json={"words": ["Fair", "Good", "Good"]}).json()
+    assert ordered == {own: ["Fair", "Good"]}
+    field = next(f for f in porch.get("/api/fields").json() if f["name"] == own)
+    assert field["words"] == ["Fair", "Good"] and field["group"] == "own"
+    assert porch.put("/api/records/word-orders/living_area", json={"words": ["a"]}).status_code == 422
+    assert porch.put(f"/api/records/word-orders/{own}", json={"words": []}).json() == {}
+    assert porch.delete("/api/records/mappings/Board").json() == []
+    assert porch.delete("/api/records/mappings/Board").status_code == 404
+    assert porch.post("/api/records/imports/999/mend").status_code == 404

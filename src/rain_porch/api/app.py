@@ -17,7 +17,7 @@ from . import docs, errors
 from .journal import Journal
 from .limits import BodyLimits
 from .office import accounts, around, clients, desk, due_work, letters, links, market, searches, session
-from .records import conclusions, incoming, listings
+from .records import conclusions, incoming, listings, mappings
 from .records import imports as records
 from .state import State
 from .web_safety import NONCE, WebSafety, new_nonce, page_policy
@@ -61,6 +61,7 @@ def create_app(
         market,
         letters,
         records,
+        mappings,
         incoming,
         conclusions,
         paper,

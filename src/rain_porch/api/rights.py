@@ -88,6 +88,8 @@ _TABLE = {
         GET /api/records/incoming   POST /api/records/incoming   GET /api/records/incoming/{file_id}
         DELETE /api/records/incoming/{file_id}   GET /api/records/incoming/{file_id}/preview
         POST /api/records/incoming/{file_id}/plan   POST /api/records/incoming/{file_id}/accept
+        POST /api/records/imports/{import_id}/mend   GET /api/records/mappings   PUT /api/records/mappings/{name}
+        DELETE /api/records/mappings/{name}   PUT /api/records/word-orders/{field}
     """,
     Right.MANAGER: """
         GET /api/accounts   POST /api/accounts   PUT /api/accounts/{account_id}   PUT /api/accounts/{account_id}/password

@@ -26,6 +26,7 @@ from .places import CELLS_PER_DEGREE, Places
 from .reading import Read, unpacked
 
 AGAIN = ""  # why a row is left out that says the same as an earlier one
+LATER = "left as a later import has it"
 PLACE = ("latitude", "longitude")
 MOST_WORDS = 2_000  # more than that are no words of a list
 SHOWN = 50  # rows that change nothing, kept to be looked at
@@ -77,7 +78,11 @@ class ChunkWork:
         today: dt.date,
         places: str = "",
         source: str = "",
+        mends: int | None = None,
     ) -> None:
+        """mends: the import whose file is read again; what a later one said of a record stands."""
+        self.mends = mends
+        self.gone = store.gone_since(db, mends) if mends is not None else set()
         self.db, self.layout, self.columns = db, layout, columns
         self.source = source
         self.names = {f.name: f.reso for f in layout.fields}
@@ -118,6 +123,8 @@ class ChunkWork:
         before = self._before(keys, refused)
         if self.layout.kind == "listings" and before:
             keys, before = self._apart(keys, came, before, refused)
+        if self.mends is not None:
+            self._leave_later(keys, before, refused)
         held = self._with_what_is_there(came, keys, before)
         if self.own:
             held["own"] = came["own"] = self._own(came, before)
@@ -142,6 +149,18 @@ class ChunkWork:
         if self.rulings:
             self._overrule(keys, held, odd)
         self._stage(read, keys, held, before, refused, faults, odd, doubted)
+
+    def _leave_later(self, keys: Sequence[str], before: dict[int, dict[str, Any]], refused: dict[int, str]) -> None:
+        """Rows of which a later import said something stay as that has it."""
+        later = [
+            n
+            for n, key in enumerate(keys)
+            if key in self.gone or (n in before and before[n]["last_import"] > (self.mends or 0))
+        ]
+        later = [n for n in later if n not in refused]
+        refused.update((n, AGAIN) for n in later)
+        if later:
+            self.tally.reasons[LATER] += len(later)
 
     def _own(self, came: dict[str, list[object]], before: dict[int, dict[str, Any]]) -> list[object]:
         """Each row's columns of the office's own as one document, with those that it had before."""

@@ -12,7 +12,7 @@ import gzip
 import re
 import shutil
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Protocol
@@ -55,6 +55,9 @@ class Readable(Protocol):
     def read(self, size: int, /) -> bytes: ...
 
 
+Progress = Callable[[int], None]
+
+
 @dataclass(frozen=True)
 class Piece:
     """One plain file: where it is, how it is called to people, and its kind where the container tells. given: its place among
@@ -66,12 +69,13 @@ class Piece:
     given: int = 0
 
 
-def pieces(path: Path, into: Path) -> list[Piece]:
+def pieces(path: Path, into: Path, progress: Progress | None = None) -> list[Piece]:
     """The plain files of which a file or folder is made; `into` takes those that must be unpacked, and is made when needed.
+    progress: told how many bytes were unpacked so far; what it raises stops the unpacking.
 
     Raises Refused for what is broken, swells out of reason, or holds nothing that can be used.
     """
-    return list(_Unpacking(into).of(path, path.name))
+    return list(_Unpacking(into, progress).of(path, path.name))
 
 
 def is_plain(path: Path) -> bool:
@@ -94,8 +98,8 @@ def _form(path: Path) -> str | None:
 
 
 class _Unpacking:
-    def __init__(self, into: Path) -> None:
-        self.into, self.left, self.made = into, MAX_UNPACKED, 0
+    def __init__(self, into: Path, progress: Progress | None) -> None:
+        self.into, self.left, self.made, self.progress = into, MAX_UNPACKED, 0, progress
 
     def of(self, path: Path, name: str, depth: int = 0) -> Iterator[Piece]:
         if depth > 3:
@@ -233,6 +237,8 @@ class _Unpacking:
                 if self.left < 0 or shutil.disk_usage(self.into).free < 200_000_000:
                     raise Refused(f"{name} comes to more than can be unpacked here: bring it in in parts.")
                 out.write(block)
+                if self.progress:
+                    self.progress(MAX_UNPACKED - self.left)
 
 
 def _cell(value: object) -> str:

@@ -18,7 +18,7 @@ from typing import Any
 from ..core.errors import Refused
 from ..store.db import atomic
 from ..store.records import imports as store
-from . import areas, column_forms, mapping, photos, proposing
+from . import areas, column_forms, kept_files, mapping, photos, proposing
 from .chunks import ChunkWork, Tally
 from .column_forms import FormsAsked
 from .import_result import ImportResult, words_read
@@ -52,6 +52,7 @@ def prepare(
     places: str = "",
     keep: Sequence[str] = (),
     whole: bool = False,
+    mends: int | None = None,
     progress: Progress | None = None,
 ) -> Iterator[Prepared]:
     """Read, check and compare a file; nothing of the records changes until `accept` is called inside the block.
@@ -59,7 +60,8 @@ def prepare(
     folder: the data folder, where the staging file stands. now: dates after it are suspect. columns: a mapping in
     place of the remembered or proposed one. forms: how numbers and dates are written, where that is said. places:
     what to do about those not believed (places.ASKED). keep: columns to be kept as fields of the office's own. whole: the file has all that its source has: what it has
-    not any more goes, and comes back with an undo. progress: told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
+    not any more goes, and comes back with an undo. mends: the import whose kept file this is: fields that its mapping gave and
+    this one does not are cleared, and what a later import said stands. progress: told the rows read so far. Raises Refused for a file that cannot be used, or that can be read in two ways.
     """
     source = source or path.stem
     started = time.monotonic()
@@ -88,6 +90,7 @@ def prepare(
             parts = (*parts, *_kept(seen, parts, layout, keep))
             _refuse_without_needed(path, layout, {p.field for p in parts}, names)
             judged, parts = _judged(path, layout, parts, seen, forms or FormsAsked(), said=bool(columns))
+            cleared = _cleared(db, source, layout, names, parts) if mends is not None else ()
         staged = False
         try:
             while True:
@@ -96,8 +99,9 @@ def prepare(
                     reading: Any = nullcontext(areas.feature_chunks(path))
                 else:
                     parts = judged.parts()
-                    work = ChunkWork(db, layout, parts, names, now.date(), places, source)
-                    reading = read_ahead(path, layout.kind, parts, names)
+                    taken = (*parts, *cleared)
+                    work = ChunkWork(db, layout, taken, names, now.date(), places, source, mends)
+                    reading = read_ahead(path, layout.kind, taken, names)
                 store.open_staging(db, staging, work.staged)
                 staged = True
                 with reading as chunks:
@@ -117,10 +121,14 @@ def prepare(
             def accept() -> ImportResult:
                 with atomic(db):
                     record = _record(db, result, source, path, now, names)
+                    if mends is not None and (mended := store.import_row(db, mends)):
+                        record["file_name"] = mended["file_name"]
                     result.import_id = store.apply(db, layout.table, layout.key_column, work.staged, record, gone)
                     if parts:
                         document = json.dumps({"parts": [p.as_json() for p in parts]})
                         store.remember_mapping(db, record["source_id"], layout.kind, columns_key(names), document)
+                if parts and result.import_id is not None:
+                    kept_files.keep(folder, result.import_id, path)
                 result.seconds = round(time.monotonic() - started, 3)
                 return result
 
@@ -158,6 +166,7 @@ def import_file(
     places: str = "",
     keep: Sequence[str] = (),
     whole: bool = False,
+    mends: int | None = None,
     dry_run: bool = False,
     progress: Progress | None = None,
 ) -> ImportResult:
@@ -174,6 +183,7 @@ def import_file(
         places=places,
         keep=keep,
         whole=whole,
+        mends=mends,
         progress=progress,
     ) as made:
         return made.result if dry_run else made.accept()
@@ -226,6 +236,16 @@ def _kept(seen: Preview, parts: Sequence[mapping.Part], layout: Layout, keep: Se
             if name not in have and not ("all" in keep and profile.empty):
                 have.add(name)
                 yield mapping.Part(name, (column,))
+
+
+def _cleared(
+    db: sqlite3.Connection, source: str, layout: Layout, columns: Sequence[str], parts: Sequence[mapping.Part]
+) -> tuple[mapping.Part, ...]:
+    """Parts that clear what the file's mapping before this one gave and this one does not."""
+    held = store.remembered_mapping(db, source, layout.kind, columns_key(columns))
+    have = {part.field for part in parts}
+    then = mapping.read_mapping(json.loads(held), columns, layout.fields) if held else ()
+    return tuple(mapping.Part(p.field, constant="") for p in then if p.field not in have)
 
 
 MOST_GONE = 0.5  # of what a source had: more than that is no day's work but a file cut short

@@ -17,9 +17,11 @@ from .previewing import first_rows, kind_of_table
 
 
 @contextmanager
-def unpacked(paths: Sequence[Path], folder: Path, kind: str | None = None) -> Iterator[list[containers.Piece]]:
+def unpacked(
+    paths: Sequence[Path], folder: Path, kind: str | None = None, progress: containers.Progress | None = None
+) -> Iterator[list[containers.Piece]]:
     """The plain files of which these are made, in the order in which they build on one another; what was unpacked is gone
-    when the block ends. kind: what they are said to be."""
+    when the block ends. kind: what they are said to be. progress: told the bytes unpacked so far."""
     into = folder / f"unpacked-{os.getpid()}-{time.monotonic_ns()}"
     try:
         found: list[tuple[containers.Piece, str]] = []
@@ -27,7 +29,7 @@ def unpacked(paths: Sequence[Path], folder: Path, kind: str | None = None) -> It
             if kind == "photos" or (path.is_dir() and kind is not None):
                 found.append((containers.Piece(path, path.name, kind), kind))
                 continue
-            found += [(piece, kind or piece.kind or "") for piece in containers.pieces(path, into)]
+            found += [(piece, kind or piece.kind or "") for piece in containers.pieces(path, into, progress)]
         found = [(replace(piece, given=i), known) for i, (piece, known) in enumerate(found)]
         if len(found) > 1:
             found = containers.in_order([(piece, known or kind_of_piece(piece)) for piece, known in found])

@@ -5,11 +5,13 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { useSession } from '@/session/useSession'
 import { ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, got, Told } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
 import { NUMBERS, useRecords, useRecordsChanged } from './useRecords'
 
 const { mayImport } = useSession()
+const router = useRouter()
 const records = useRecords()
 const changed = useRecordsChanged()
 const opened = ref<number | null>(null)
@@ -39,6 +41,18 @@ async function undo(importId: number) {
         ? ` ${number(done.kept.length)} stay, because import ${done.kept[0]!.changed_by} changed them later; undo that one first.`
         : '')
     await changed()
+  } catch (error) {
+    fault.value = (error as Told).message
+  }
+}
+/** The kept file waits again, with the mapping it had, to be mended. */
+async function mend(importId: number) {
+  fault.value = ''
+  try {
+    const file = await got(
+      api.POST('/api/records/imports/{import_id}/mend', { params: { path: { import_id: importId } } }),
+    )
+    await router.push({ name: 'incoming', params: { fileId: file.file_id } })
   } catch (error) {
     fault.value = (error as Told).message
   }
@@ -93,6 +107,13 @@ const why = (x: { reasons: Record<string, number> }) =>
                   @click="opened = opened === x.import_id ? null : x.import_id"
                 >
                   {{ opened === x.import_id ? 'close' : 'what was wrong' }}
+                </LinkButton>
+                <LinkButton
+                  v-if="mayImport && x.kept"
+                  title="Say anew what its columns are, without bringing the file in again"
+                  @click="mend(x.import_id)"
+                >
+                  mend its mapping
                 </LinkButton>
                 <LinkButton v-if="mayImport" @click="asking = x.import_id">undo</LinkButton>
               </template>

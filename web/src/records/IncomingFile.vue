@@ -10,6 +10,7 @@ import { api, got, Told, type Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import ImportPlan from './ImportPlan.vue'
 import MappingTable from './MappingTable.vue'
+import NamedMappings from './NamedMappings.vue'
 import { useMapping } from './useMapping'
 import WordsToTell from './WordsToTell.vue'
 import { KIND_WORDS, KINDS, useRecords, useRecordsChanged } from './useRecords'
@@ -25,6 +26,15 @@ const source = ref('')
 const fault = ref('')
 const path = computed(() => ({ file_id: props.fileId }))
 
+const file = useQuery({
+  queryKey: ['incoming', () => props.fileId],
+  queryFn: () => got(api.GET('/api/records/incoming/{file_id}', { params: { path: path.value } })),
+  refetchInterval: (query) =>
+    ['unpacking', 'reading', 'taking in'].includes(query.state.data?.stage ?? '') ? 300 : false,
+  retry: false,
+})
+const stage = computed(() => file.data.value?.stage ?? '')
+
 const preview = useQuery({
   queryKey: ['preview', () => props.fileId, kind, source],
   queryFn: () =>
@@ -35,6 +45,7 @@ const preview = useQuery({
     ),
   staleTime: Infinity,
   retry: false,
+  enabled: () => !!stage.value && stage.value !== 'unpacking',
   placeholderData: (before: Docs['PreviewDoc'] | undefined) => before,
 })
 const mapping = useMapping(computed(() => preview.data.value))
@@ -49,14 +60,6 @@ watch(
 watch(preview.data, (now) => {
   if (now && !source.value) source.value = now.source
 })
-const file = useQuery({
-  queryKey: ['incoming', () => props.fileId],
-  queryFn: () => got(api.GET('/api/records/incoming/{file_id}', { params: { path: path.value } })),
-  refetchInterval: (query) =>
-    ['reading', 'taking in'].includes(query.state.data?.stage ?? '') ? 300 : false,
-  retry: false,
-})
-const stage = computed(() => file.data.value?.stage ?? '')
 watch(stage, (now) => {
   if (now === 'done') void changed()
 })
@@ -160,7 +163,11 @@ async function letGo() {
           <option v-for="s in records.data.value?.sources ?? []" :key="s.name" :value="s.name" />
         </datalist>
       </label>
-      <span v-if="preview.data.value?.remembered && !mapping.touched.value" class="moss small">
+      <span v-if="file.data.value?.mends" class="quiet small">
+        came in as import {{ file.data.value.mends }}: what it gave and gives no more is cleared, what later
+        imports said stays
+      </span>
+      <span v-else-if="preview.data.value?.remembered && !mapping.touched.value" class="moss small">
         mapped as last time for this source
       </span>
       <span class="spring" />
@@ -168,7 +175,7 @@ async function letGo() {
         {{ stage === 'done' ? 'close' : 'let it go' }}
       </LinkButton>
       <ActButton
-        v-if="!['reading', 'taking in', 'done'].includes(stage)"
+        v-if="!['unpacking', 'reading', 'taking in', 'done'].includes(stage)"
         :disabled="!preview.data.value"
         @click="plan()"
       >
@@ -178,6 +185,9 @@ async function letGo() {
     </div>
     <p v-if="fault" class="lamp mt-3" role="alert">{{ fault }}</p>
     <p v-if="stage === 'failed'" class="lamp mt-3" role="alert">{{ file.data.value?.message }}</p>
+    <p v-if="stage === 'unpacking'" class="mt-3" role="status">
+      Unpacking: {{ file.data.value?.message }}. You can leave, or let it go.
+    </p>
     <p v-if="stage === 'reading'" class="mt-3" role="status">
       Reading: {{ number(file.data.value?.rows ?? 0) }} rows so far. You can leave; it goes on.
     </p>
@@ -205,11 +215,18 @@ async function letGo() {
       class="mt-3"
       @places="plan($event)"
     />
+    <NamedMappings
+      v-if="preview.data.value && mapped && !['taking in', 'done'].includes(stage)"
+      :kind="preview.data.value.kind as Kind"
+      :columns="preview.data.value.columns.map((c) => c.name)"
+      :mapping="mapping"
+      class="mt-4"
+    />
     <MappingTable
       v-if="preview.data.value && mapped && !['taking in', 'done'].includes(stage)"
       :preview="preview.data.value"
       :mapping="mapping"
-      class="mt-4"
+      class="mt-2"
     />
   </div>
 </template>

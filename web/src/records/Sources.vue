@@ -39,7 +39,7 @@ async function pull() {
         },
       }),
     )
-    said.value = `${number(done.rows)} listings came: ${number(done.new)} new, ${number(done.changed)} changed, ${number(done.same)} the same.${again.value ? ' When it is pulled again stands under Settings, Work that waits.' : ''}`
+    said.value = `${number(done.rows)} listings came: ${number(done.new)} new, ${number(done.changed)} changed, ${number(done.same)} the same.${(done.notes ?? []).map((note) => ` ${note}.`).join('')}${again.value ? ' When it is pulled again stands under Settings, Work that waits.' : ''}`
     await changed()
   } catch (error) {
     fault.value = (error as Told).message

@@ -86,6 +86,10 @@ export function useMapping(preview: Ref<Preview | undefined>) {
     parts.value = parts.value.filter((p) => p.field !== field)
     touched.value = true
   }
+  function replace(all: Docs['PartDoc'][]) {
+    parts.value = all.map((p) => ({ ...empty(p.field), ...p }) as Part)
+    touched.value = true
+  }
   const units = (field: string) => UNITS[fields.value.get(field)?.unit ?? ''] ?? []
   return {
     parts,
@@ -104,6 +108,7 @@ export function useMapping(preview: Ref<Preview | undefined>) {
     word,
     add,
     remove,
+    replace,
     units,
   }
 }

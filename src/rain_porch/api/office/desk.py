@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from ...app.homes import HomeRef, read_home
 from ...app.lookup import HitsDoc, hit_doc, looked_up
@@ -14,7 +14,7 @@ from ...core.facts.fields import BY_NAME, CATALOGUE
 from ...core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
 from ...core.search.search import statuses_of
 from ...core.search.spread import words_of
-from ...store.records import areas, homes
+from ...store.records import areas, homes, word_orders
 from ..errors import RESPONSES
 from ..state import Porch
 
@@ -34,6 +34,7 @@ class FieldDoc(BaseModel):
     adjusted: bool
     searched: bool
     shown: bool
+    words: list[str] = Field([], description="from least to most, where its words have an order")
 
 
 class SpotDoc(BaseModel):
@@ -72,8 +73,10 @@ def middle(porch: Porch) -> SpotDoc:
 def fields(porch: Porch) -> list[FieldDoc]:
     """The field catalogue, without what is private, and after it the fields of the office's own that records have."""
     own = [BY_NAME[name] for name in porch.records.columns.own]
+    orders = word_orders.word_orders(porch.live)
+    same = [k for k in FieldDoc.model_fields if k not in ("kind", "words")]
     return [
-        FieldDoc(**{k: getattr(f, k) for k in FieldDoc.model_fields if k != "kind"}, kind=f.kind.value)
+        FieldDoc(**{k: getattr(f, k) for k in same}, kind=f.kind.value, words=orders.get(f.name, []))
         for f in (*CATALOGUE, *own)
         if (f.stored or f.searched) and not f.private
     ]

@@ -23,7 +23,7 @@ from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
 from ...core.intake.parsing import guarded
 from ...documents.wire import ImportDoc, UndoneDoc
-from ...records import exporting, inbox
+from ...records import exporting, inbox, kept_files
 from ...records.feed import pull
 from ...store import health
 from ...store.records import feeds, imports
@@ -49,6 +49,7 @@ class ImportRow(BaseModel):
     rejected: int
     reasons: dict[str, int]
     undone_at: str | None
+    kept: bool = Field(False, description="its file is kept: its mapping can be mended")
 
 
 class SourceRow(BaseModel):
@@ -128,10 +129,10 @@ def service_health(request: Request) -> Health:
 
 @router.get("/records")
 def records(porch: Porch) -> RecordsDoc:
-    db = porch.live
+    db, kept = porch.live, kept_files.kept_numbers(porch.records.folder)
     return RecordsDoc(
         **freshness(porch.records),
-        imports=[ImportRow(**r) for r in imports.list_imports(db)],
+        imports=[ImportRow(**r, kept=r["import_id"] in kept) for r in imports.list_imports(db)],
         sources=[SourceRow(**r) for r in health.sources(db)],
         feeds=[FeedRow(**r) for r in feeds.all_feeds(db)],
         inbox=_inbox(porch),

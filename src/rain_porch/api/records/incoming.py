@@ -21,7 +21,7 @@ from ...records.mapping import Part, takes_own
 from ...records.proposing import own_of
 from ..errors import RESPONSES
 from ..limits import parts_of_file
-from ..state import Files, Porch
+from ..state import Files, Number, Porch
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
 FileId = Annotated[str, Path(pattern="^[0-9a-f]{12}$")]
@@ -97,10 +97,11 @@ class PlanRequest(BaseModel):
 
 
 class IncomingDoc(BaseModel):
-    """samples: rows to look at, by outcome."""
+    """samples: rows to look at, by outcome. mends: the import whose kept file this is."""
 
     file_id: str
     name: str
+    mends: int | None = None
     stage: str
     rows: int
     result: dict[str, Any] | None
@@ -111,7 +112,7 @@ class IncomingDoc(BaseModel):
 def _doc(file: files.Incoming) -> IncomingDoc:
     return IncomingDoc(
         file_id=file.file_id, name=file.shown or file.path.name, stage=file.stage, rows=file.rows, result=file.result,
-        samples=file.samples, message=file.message,
+        samples=file.samples, message=file.message, mends=file.mends,
     )  # fmt: skip
 
 
@@ -140,12 +141,18 @@ async def bring(
     if size == 0 or size > files.MAX_BYTES:
         held.cancel(file.file_id)
         raise Refused("The file is empty." if size == 0 else "The file is larger than 4 GB: bring it in parts.")
-    return _doc((await run_in_threadpool(held.spread, file.file_id))[0])
+    return _doc(await run_in_threadpool(held.spread, file.file_id))
 
 
 @router.get("/records/incoming")
 def waiting(held: Files) -> list[IncomingDoc]:
     return [_doc(f).model_copy(update={"samples": {}}) for f in held.waiting()]
+
+
+@router.post("/records/imports/{import_id}/mend")
+def mend(held: Files, porch: Porch, import_id: Number) -> IncomingDoc:
+    """The kept file of an import waits again, so that its mapping can be mended."""
+    return _doc(held.mend(porch.live, import_id))
 
 
 @router.get("/records/incoming/{file_id}")
@@ -163,8 +170,10 @@ def preview(
 ) -> PreviewDoc:
     """How the file would be read: its columns with samples, and the mapping remembered or proposed."""
     file = held.get(file_id)
+    if file.stage == "unpacking" or file.fault is not None:
+        raise Refused(file.message or "It is being unpacked.")
     path = file.path
-    source = source or path.stem
+    source = source or file.source or path.stem
     with porch.state.records.connection() as db:
         seen = previewing.preview(db, path, source, kind or file.kind)
     columns = []

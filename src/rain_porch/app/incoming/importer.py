@@ -35,6 +35,7 @@ def main() -> None:
             source=task["source"],
             columns=task["mapping"],
             places=task["places"],
+            mends=task["mends"],
             progress=lambda rows: say(stage="reading", rows=rows),
         ) as made:
             samples = {o: staged_rows(db, o, made.columns) for o in OUTCOMES} if made.columns else {}

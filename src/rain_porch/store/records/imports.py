@@ -130,7 +130,7 @@ def existing(
 ) -> dict[str, dict[str, Any]]:
     """What the table holds for these keys: key → {"suspect": …, column: value}."""
     out: dict[str, dict[str, Any]] = {}
-    placed = ", source_id, place_from, own" if table in ("listings", "parcels") else ""
+    placed = ", last_import" + (", source_id, place_from, own" if table in ("listings", "parcels") else "")
     names = ", ".join(columns) + placed
     for first in range(0, len(keys), 900):
         part = keys[first : first + 900]
@@ -343,6 +343,44 @@ def remember_mapping(db: sqlite3.Connection, source: int, kind: str, columns_key
         "ON CONFLICT DO UPDATE SET mapping = excluded.mapping",
         {"source": source, "kind": kind, "key": columns_key, "mapping": mapping},
     )
+
+
+def import_row(db: Db, import_id: int) -> dict[str, Any] | None:
+    """An import's kind, source, file name, and when it was undone; None for no such import."""
+    row = db.execute(
+        "SELECT i.import_id, i.kind, s.name AS source, i.file_name, i.undone_at FROM imports i JOIN sources s USING (source_id) "
+        "WHERE i.import_id = :id",
+        {"id": import_id},
+    ).fetchone()
+    return dict(row) if row else None
+
+
+def gone_since(db: sqlite3.Connection, import_id: int) -> set[str]:
+    """Keys of the records that imports after this one let go."""
+    rows = db.execute(
+        "SELECT c.record_key FROM import_changes c JOIN imports i USING (import_id) "
+        "WHERE c.import_id > :id AND i.undone_at IS NULL AND json_extract(c.before, '$.gone') IS NOT NULL",
+        {"id": import_id},
+    )
+    return {str(r[0]) for r in rows}
+
+
+def named_mappings(db: Db) -> list[dict[str, Any]]:
+    """Mappings that have a name, by name: name, kind, mapping, saved_at."""
+    rows = db.execute("SELECT name, kind, mapping, saved_at FROM named_mappings ORDER BY name")
+    return [{**dict(r), "mapping": json.loads(r["mapping"])} for r in rows]
+
+
+def save_mapping(db: WritableDb, name: str, kind: str, mapping: Mapping[str, Any], now: str) -> None:
+    db.execute(
+        "INSERT INTO named_mappings (name, kind, mapping, saved_at) VALUES (:name, :kind, :mapping, :now) "
+        "ON CONFLICT DO UPDATE SET kind = excluded.kind, mapping = excluded.mapping, saved_at = excluded.saved_at",
+        {"name": name, "kind": kind, "mapping": json.dumps(mapping, ensure_ascii=False), "now": now},
+    )
+
+
+def forget_mapping(db: WritableDb, name: str) -> bool:
+    return db.execute("DELETE FROM named_mappings WHERE name = :name", {"name": name}).rowcount > 0
 
 
 def cells_held(db: sqlite3.Connection, per_degree: int) -> set[tuple[int, int]]:

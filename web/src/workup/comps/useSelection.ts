@@ -1,5 +1,6 @@
 import { computed, ref, watch } from 'vue'
 import { inOrder, type Sorting } from '@/shared/ui/table'
+import { useFields } from '@/shared/useFields'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 /** The value of a home in a column of the table: its own, one of its prices, or a fact. */
@@ -16,6 +17,21 @@ export function useSelection() {
   const sorting = ref<Sorting[]>([{ column: 'likeness', down: true }])
   const here = ref<string | null>(null)
 
+  const fields = useFields()
+  const orders = computed(
+    () =>
+      new Map(
+        (fields.data.value ?? []).flatMap((f) => (f.words?.length ? [[`fact:${f.name}`, f.words]] : [])),
+      ),
+  )
+  /** A value to sort by: of a word that has a place in an order, that place. */
+  function ranked(row: Candidate, column: string): number | string | null {
+    const value = valueOf(row, column)
+    const order = orders.value.get(column)
+    if (!order || typeof value !== 'string') return value
+    const at = order.indexOf(value)
+    return at < 0 ? null : at
+  }
   const elsewhere = computed(() => new Set(found.data.value?.kept_elsewhere.map((c) => c.listing_id) ?? []))
   const shown = computed<Candidate[]>(() => {
     const held = choices.value
@@ -25,7 +41,7 @@ export function useSelection() {
       ...(found.data.value?.candidates ?? []),
     ]
     const rows = only.value ? all.filter((c) => choiceOf(c.listing_id) === 'kept') : all
-    return inOrder(rows, sorting.value, valueOf)
+    return inOrder(rows, sorting.value, ranked)
   })
   const at = computed(() => shown.value.findIndex((c) => c.listing_id === here.value))
   const current = computed<Candidate | undefined>(() => shown.value[at.value])

@@ -6,7 +6,10 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import { useSession } from '@/session/useSession'
 import { useSpread } from '../useSpread'
+import WordOrder from './WordOrder.vue'
 import type { SearchTools } from '../useSearch'
 
 /** Words of a field, with how many homes around have each; any other of the records by typing part of it. */
@@ -32,7 +35,21 @@ const words = computed(() => {
   return [...all]
     .map(([word, held]) => ({ word, ...held }))
     .filter((w) => !wanted || taken.value.includes(w.word) || w.word.toLowerCase().includes(wanted))
+    .sort((a, b) => placeOf(a.word) - placeOf(b.word))
 })
+const { mayImport } = useSession()
+const field = computed(() => props.search.field(props.part))
+const order = computed(() => field.value?.words ?? [])
+/** Where a word stands in the order; all stand alike where there is none. */
+function placeOf(word: string) {
+  const at = order.value.indexOf(word)
+  return at < 0 ? order.value.length : at
+}
+/** A word and all that are more. */
+function andBetter(word: string) {
+  const from = order.value.slice(order.value.indexOf(word))
+  void props.search.take(props.search.withCriterion(props.part, { words: from, low: null, high: null }))
+}
 function toggle(word: string) {
   const next = taken.value.includes(word) ? taken.value.filter((w) => w !== word) : [...taken.value, word]
   void props.search.take(props.search.withCriterion(props.part, { words: next, low: null, high: null }))
@@ -62,6 +79,14 @@ function first() {
       <label>
         <CheckBox :model-value="taken.includes(w.word)" @update:model-value="toggle(w.word)" />
         <span :class="{ cedar: w.word === mine }">{{ w.word }}</span>
+        <LinkButton
+          v-if="order.includes(w.word) && w.word !== order.at(-1)"
+          class="small better"
+          :aria-label="`${w.word} and better`"
+          @click.prevent="andBetter(w.word)"
+        >
+          and better
+        </LinkButton>
         <b>{{ number(w.n) }}<span v-if="w.far" class="quiet small"> elsewhere</span></b>
       </label>
     </li>
@@ -73,6 +98,12 @@ function first() {
       }}
     </li>
   </ul>
+  <WordOrder
+    v-if="field?.group === 'own' && mayImport && words.length > 1"
+    :field="part"
+    :order="order"
+    :words="words.map((w) => w.word)"
+  />
 </template>
 
 <style scoped>
@@ -92,12 +123,16 @@ function first() {
 }
 label {
   display: grid;
-  grid-template-columns: 20px 1fr auto;
+  grid-template-columns: 20px 1fr auto auto;
   align-items: center;
   gap: 4px;
   padding: 2px 0;
 }
 b {
+  grid-column: 4;
   font-weight: 500;
+}
+.better {
+  margin-right: 10px;
 }
 </style>
