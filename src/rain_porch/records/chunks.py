@@ -66,6 +66,12 @@ def _without_their_date(held: dict[str, Sequence[object]]) -> Iterator[tuple[int
             yield n, f"{status} without OffMarketDate: kept, in no window of time"
 
 
+def _own_changes(before: Any, after: Any) -> Iterator[str]:
+    """Names of the columns of the office's own that differ between two documents of them."""
+    was, now = json.loads(before or "{}"), json.loads(after or "{}")
+    yield from (name for name in {**was, **now} if was.get(name) != now.get(name))
+
+
 class ChunkWork:
     """Takes chunks of rows; `staged` names the columns that the file brings or that are worked out from them."""
 
@@ -366,7 +372,9 @@ class ChunkWork:
                 changed["suspect"] = old["suspect"]
             if changed:
                 tally.changed += 1
-                tally.changes.update(name for name in changed if name not in self.layout.derived)
+                tally.changes.update(name for name in changed if name not in self.layout.derived and name != "own")
+                if "own" in changed:
+                    tally.changes.update(_own_changes(changed["own"], held["own"][n]))
                 ready.append((read.numbers[n], key, "changed", json.dumps(changed), suspect, *row))
             else:
                 tally.same += 1

@@ -6,6 +6,7 @@ import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref, watchEffect } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
+import { useFields } from '@/shared/useFields'
 import WhereTheyLie from './WhereTheyLie.vue'
 
 type Sample = Record<string, unknown> & {
@@ -46,6 +47,11 @@ const facts = (record: Record<string, unknown> | undefined) =>
     .filter(([, v]) => v !== null && v !== '')
     .map(([k, v]) => `${k} ${v}`)
     .join(' · ')
+const fields = useFields()
+/** A field's name as people read it; one of the office's own that no record has yet by its own name. */
+const label = (name: string) =>
+  fields.data.value?.find((f) => f.name === name)?.label ??
+  name.replace(/^own_(number|words|yes|date)_/, '').replaceAll('_', ' ')
 const changes = computed(() => Object.entries((props.result.changes ?? {}) as Record<string, number>))
 const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Record<string, number>))
 const places = computed(
@@ -119,7 +125,7 @@ const showForms = ref(forms.value.length <= FEW)
     <p v-if="changes.length && shown === 'changed'" class="small mt-2">
       Fields that change:
       <template v-for="([name, count], i) in changes" :key="name"
-        >{{ i ? ', ' : '' }}{{ name }} {{ number(count) }}</template
+        >{{ i ? ', ' : '' }}{{ label(name) }} {{ number(count) }}</template
       >
     </p>
     <p v-if="reasons.length" class="small mt-2">
@@ -141,7 +147,8 @@ const showForms = ref(forms.value.length <= FEW)
               <td class="key">{{ r.key }}</td>
               <td>
                 <span v-for="(old, name) in r.before" :key="name" class="change">
-                  {{ name }} <s class="quiet">{{ old ?? 'unknown' }}</s> {{ r.after?.[name] ?? 'unknown' }}
+                  {{ label(String(name)) }} <s class="quiet">{{ old ?? 'unknown' }}</s>
+                  {{ r.after?.[name] ?? 'unknown' }}
                 </span>
               </td>
             </template>

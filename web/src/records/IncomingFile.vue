@@ -171,7 +171,7 @@ async function letGo() {
         mapped as last time for this source
       </span>
       <span class="spring" />
-      <LinkButton v-if="stage !== 'taking in'" @click="letGo">
+      <LinkButton v-if="stage !== 'taking in'" class="once" @click="letGo">
         {{ stage === 'done' ? 'close' : 'let it go' }}
       </LinkButton>
       <ActButton
@@ -255,5 +255,8 @@ async function letGo() {
 }
 .spring {
   flex: 1;
+}
+.once {
+  white-space: nowrap;
 }
 </style>

@@ -304,8 +304,17 @@ def staged_rows(db: sqlite3.Connection, outcome: str, columns: Sequence[str], li
         {"outcome": outcome, "n": limit},
     )
     return [
-        {"key": r["key"], "before": json.loads(r["before"] or "{}"), "after": {c: r[c] for c in columns}} for r in rows
+        {"key": r["key"], **_told_apart(json.loads(r["before"] or "{}"), {c: r[c] for c in columns})} for r in rows
     ]
+
+
+def _told_apart(before: dict[str, Any], after: dict[str, Any]) -> dict[str, dict[str, Any]]:
+    """What stood before and what comes, each column of the office's own for itself."""
+    came = json.loads(after.pop("own", None) or "{}")
+    if "own" in before:
+        was = json.loads(before.pop("own") or "{}")
+        before |= {name: was.get(name) for name in {**was, **came} if was.get(name) != came.get(name)}
+    return {"before": before, "after": after | came}
 
 
 def rulings(db: sqlite3.Connection, kind: str) -> dict[str, dict[str, str]]:

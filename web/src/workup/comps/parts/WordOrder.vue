@@ -7,13 +7,14 @@ import { ref } from 'vue'
 import { api, got, Told } from '@/shared/api/client'
 
 /** The words of a field of the office's own from least to most: asked once, for everybody. */
-const props = defineProps<{ field: string; order: string[]; words: string[] }>()
+const props = defineProps<{ field: string; order: string[] }>()
 const client = useQueryClient()
 const open = ref(false)
 const text = ref('')
 const fault = ref('')
-function ask() {
-  text.value = [...props.order, ...props.words.filter((w) => !props.order.includes(w))].join(', ')
+async function ask() {
+  const known = await got(api.GET('/api/words', { params: { query: { field: props.field } } }))
+  text.value = [...props.order, ...Object.keys(known).filter((w) => !props.order.includes(w))].join(', ')
   open.value = true
 }
 async function keep() {

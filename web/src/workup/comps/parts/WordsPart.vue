@@ -98,12 +98,7 @@ function first() {
       }}
     </li>
   </ul>
-  <WordOrder
-    v-if="field?.group === 'own' && mayImport && words.length > 1"
-    :field="part"
-    :order="order"
-    :words="words.map((w) => w.word)"
-  />
+  <WordOrder v-if="field?.group === 'own' && mayImport" :field="part" :order="order" />
 </template>
 
 <style scoped>
