@@ -157,6 +157,9 @@ def _csv_table(path: Path, encoding: str, chunk_rows: int) -> Table:
     return Table(_each_its_own(named), _csv_chunks(file, rest, reader, measure, chunk_rows, columns))
 
 
+_MAY_BE_NONE = re.compile(rf"\s|{_TOTALS.pattern}", re.IGNORECASE)  # a first cell that calls for a closer look
+
+
 def _again(file: TextIO, start: int, rows: int, delimiter: str) -> tuple[list[list[str]], Any, _Measure]:
     """The file from its start, with so many rows read: what could not be read comes next."""
     file.seek(start)
@@ -183,14 +186,21 @@ def _csv_chunks(
     chunk_rows: int,
     heads: Sequence[str],
 ) -> Iterator[list[Numbered]]:
-    number = 0
+    number, head, odd = 0, heads[0], _MAY_BE_NONE.match
     chunk: list[Numbered] = []
     with file:
         while True:
             try:
                 for cells in rows:
                     number += 1
-                    if cells and (cells[0] or any(cells)) and not _is_no_record(cells, heads, number):
+                    if (
+                        cells
+                        and (cells[0] or any(cells))
+                        and not (
+                            (number == 1 or not cells[0] or cells[0] == head or odd(cells[0]))
+                            and _is_no_record(cells, heads, number)
+                        )
+                    ):
                         chunk.append((number, cells))
                     if len(chunk) >= chunk_rows or measure.read > CHUNK_CHARACTERS:
                         yield chunk

@@ -64,6 +64,11 @@ class Judged:
     examples: tuple[str, ...] = ()
 
 
+_ONE_POINT = re.compile(
+    r"[+-]?\d*\.(?:\d{1,2}|\d{4,})"
+).fullmatch  # most cells that tell; the rest is looked at closely
+
+
 def evidence_of(f: Field, cells: Iterable[str], times: float = 1.0) -> Evidence:
     """What the cells of one column say. Equal cells count once."""
     out = Evidence()
@@ -71,6 +76,10 @@ def evidence_of(f: Field, cells: Iterable[str], times: float = 1.0) -> Evidence:
     if kinds is None:
         return out
     for cell in set(cells):
+        if kinds is NUMBERS and _ONE_POINT(cell):
+            out.first += 1
+            out.examples.append(cell[:40])
+            continue
         text = cell.strip()
         side = _number_side(text) if kinds is NUMBERS else _date_side(text)
         if side is None:

@@ -14,7 +14,6 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from scipy.optimize import linear_sum_assignment
 
 from ..facts.fields import BY_NAME, CATALOGUE, Field
 from ..facts.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS
@@ -37,6 +36,7 @@ _WEIGHTS = {
     "original": 1.3, "half": 1.4, "full": 1.1, "agent": 1.4, "office": 1.4, "school": 1.6, "previous": 1.5, "percent": 1.5, "owner": 1.5, "mailing": 1.6,
     "lot": 1.1, "garage": 1.3, "basement": 1.3, "buyer": 1.5, "phone": 1.5, "email": 1.5, "garden": 1.0, "list": 1.1, "close": 1.1, "acres": 1.2,
 }  # fmt: skip
+_NOTHING = 0.1  # what a column that is left out is worth
 _PREFIX = re.compile(r"^[A-Za-z]{1,12}[_.:\-]+(?=.)")
 
 
@@ -197,7 +197,13 @@ def _assigned(scores: np.ndarray) -> dict[int, int]:
     if not len(rows):
         return {}
     gains = scores[rows] ** 3
-    nothing = np.full((len(rows), len(rows)), 0.1)
+    taken = np.flatnonzero(gains.max(axis=1) > _NOTHING)
+    best = gains[taken].argmax(axis=1)
+    if len(np.unique(best)) == len(best):  # each has its best, and no two want the same: no sum is larger
+        return {int(rows[r]): int(t) for r, t in zip(taken, best, strict=True)}
+    from scipy.optimize import linear_sum_assignment  # 45 MB that a file of standard heads needs none of
+
+    nothing = np.full((len(rows), len(rows)), _NOTHING)
     chosen_rows, chosen = linear_sum_assignment(np.hstack([gains, nothing]), maximize=True)
     return {
         int(rows[r]): int(t)

@@ -303,9 +303,7 @@ def staged_rows(db: sqlite3.Connection, outcome: str, columns: Sequence[str], li
         f"SELECT key, before, {names} FROM staging.ready WHERE outcome = :outcome LIMIT :n",
         {"outcome": outcome, "n": limit},
     )
-    return [
-        {"key": r["key"], **_told_apart(json.loads(r["before"] or "{}"), {c: r[c] for c in columns})} for r in rows
-    ]
+    return [{"key": r["key"], **_told_apart(json.loads(r["before"] or "{}"), {c: r[c] for c in columns})} for r in rows]
 
 
 def _told_apart(before: dict[str, Any], after: dict[str, Any]) -> dict[str, dict[str, Any]]:
