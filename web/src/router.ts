@@ -18,8 +18,8 @@ export const router = createRouter({
         { path: 'paper', name: 'paper', component: () => import('./workup/paper/PaperRoom.vue') },
       ],
     },
-    { path: '/point', name: 'point', component: () => import('./around/PointAtHome.vue') },
-    { path: '/around', name: 'around', component: () => import('./around/Around.vue') },
+    { path: '/point', name: 'point', component: () => import('./look/PointAtHome.vue') },
+    { path: '/around', name: 'around', component: () => import('./look/LookRoom.vue') },
     { path: '/market', name: 'market', component: () => import('./market/Market.vue') },
     {
       path: '/records',

@@ -8,6 +8,8 @@ from typing import Any
 _WORDS = {
     "POST /api/workups": "began a workup",
     "POST /api/workups/by-hand": "began a workup by hand",
+    "POST /api/around/workup": "began a workup of a look",
+    "POST /api/searches": "kept a search",
     "POST /api/workups/{workup_id}/changes": "changed",
     "POST /api/workups/{workup_id}/undo": "took a change back in",
     "POST /api/workups/{workup_id}/photos": "added a picture to",

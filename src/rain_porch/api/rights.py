@@ -33,7 +33,10 @@ _TABLE = {
         GET /api/lookup   GET /api/nearest   GET /api/fields   GET /api/words   GET /api/record-statuses   GET /api/home-kinds
         GET /api/map   GET /api/map/middle   GET /api/map/fine   GET /api/map/barriers   GET /api/areas
         GET /api/workups   POST /api/workups   POST /api/workups/by-hand
-        POST /api/around   GET /api/searches   DELETE /api/searches/{search_id}   GET /api/columns   PUT /api/columns
+        POST /api/around   POST /api/around/counts   POST /api/around/spread   POST /api/around/proposals
+        POST /api/around/summaries   POST /api/around/likeness/{listing_id}   POST /api/around/workup
+        POST /api/around/paper.{form}   POST /api/searches   POST /api/searches/{search_id}/around
+        GET /api/searches   DELETE /api/searches/{search_id}   GET /api/columns   PUT /api/columns
         GET /api/listings/{listing_id}   GET /api/listings/{listing_id}/pictures/{number}
         GET /api/measures   GET /api/market   POST /api/market/view   POST /api/market/year-so-far   GET /api/market/series
         POST /api/market/view.{form}   POST /api/market/year-so-far.{form}   POST /api/market/bands.{form}

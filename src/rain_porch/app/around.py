@@ -1,114 +1,150 @@
-"""What sold around here, with nothing kept: from any record, or with no home at all, by a search alone."""
+"""A look with nothing kept: from any record, from a place, or from nowhere by a search alone.
+
+It answers with what a workup's Comps room has: the homes, counts and what-ifs, figures of all found and of those ticked.
+"""
 
 from __future__ import annotations
 
 import datetime as dt
+from typing import Annotated
+from urllib.parse import quote
 
-from ..core.errors import BadInput
+import numpy as np
+from pydantic import Field
+
+from ..core.errors import BadInput, NotFound
 from ..core.facts.dates import date_of
 from ..core.facts.homes import Subject
-from ..core.facts.words import COUNTED, HomeKind
-from ..core.market.columns import RECORD_KINDS, Ints
-from ..core.market.home_figures import home_figures
+from ..core.facts.words import HomeKind
+from ..core.market.columns import Ints
 from ..core.search import search as sr
 from ..core.search.sentence import sentence
-from ..core.statistics.summary import DISPLAY_STEP, summarise
 from ..documents.base import Doc
-from ..documents.search import SearchDoc
+from ..documents.finding import CandidatesDoc
+from ..documents.search import Place, SearchDoc
 from ..documents.stored import HomeRefDoc
-from ..documents.wire import CandidateDoc, SubjectDoc
-from .homes import HomeRef, read_home
+from ..documents.wire import SubjectDoc
+from .homes import Home, HomeRef, read_home
+from .photos import front_listing
+from .pricing import finding
 from .pricing.answers import candidate_docs, subject_doc
 from .pricing.candidates import candidates, loosened
 from .pricing.standpoint import Standpoint
+from .pricing.summaries import SummariesDoc, own_figures, summaries
 from .snapshot import Snapshot
 
-SHOWN = 500
+SHOWN = 2000  # homes listed at most, as in a workup
 
 
 class LookAsk(Doc):
-    """home: the record to look around; search: in place of the proposed one. One of the two is needed."""
+    """home: the record to look around; place: [longitude, latitude] to look around where no home is named; search: in place of
+    the proposed one. One of the three is needed. ticked: homes whose figures are wanted beside those of all found."""
 
     home: HomeRefDoc | None = None
+    place: Place | None = None
     search: SearchDoc | None = None
+    ticked: list[Annotated[str, Field(max_length=200)]] = Field([], max_length=500)
 
 
-class FigureDoc(Doc):
-    """One line of the statistics: `what` (price, price_per_sqft, living_area, days) of the homes of one kind."""
-
-    kind: str
-    what: str
-    count: int
-    low: float
-    mean: float
-    median: float
-    modes: list[float]
-    high: float
-
-
-class LookDoc(Doc):
-    """subject stands where the search finds, without facts, when no home was named. shown: how many homes are listed of
-    all that were found."""
+class LookDoc(CandidatesDoc):
+    """subject stands at the place, or where the search finds, without facts, when no home was named. picture: of the home's
+    front, where there is one. asks: the home's own figures where it is now for sale. words: the search as one sentence."""
 
     effective_date: dt.date
     title: str
+    words: str
     subject: SubjectDoc
-    sentence: str
+    picture: str | None
     loosened: list[str]
     search: SearchDoc
-    counts: dict[str, int]
-    figures: list[FigureDoc]
-    shown: int
-    candidates: list[CandidateDoc]
+    asks: dict[str, float]
 
 
 def look_around(records: Snapshot, ask: LookAsk) -> LookDoc:
-    """Counts, statistics and the homes themselves. Raises NotFound for a record, BadInput for a search that is none."""
-    if ask.home is None and ask.search is None:
-        raise BadInput("search", "Name a home to look around, or give a search: an area, a shape or a field.")
-    columns, day = records.columns, records.effective_day(None)
-    view = columns.as_of(day)
-    search = ask.search.search() if ask.search else None
+    """The homes found and what is known of them. Raises NotFound for a record, BadInput for nothing to look from; a search that
+    cannot be run is answered with its fault."""
+    standpoint = standpoint_of(records, ask)
     said: list[str] = []
-    if ask.home is not None:
-        standpoint = Standpoint.at(records, read_home(records, HomeRef(ask.home.kind, ask.home.key)).subject, day)
-        if search is None:
-            search, said = loosened(standpoint, standpoint.proposed())
-        rows = standpoint.run(search).rows
-        title = standpoint.subject.address or ask.home.key
+    if ask.search is not None:
+        search = ask.search.search()
     else:
-        assert search is not None
-        rows = sr.run(search, columns, view, None, records.masks_of(search)).rows
-        standpoint = Standpoint(records, columns, view, _middle(records, search, rows))
-        title = "Homes by search"
-    found = candidates(standpoint, rows, SHOWN)
-    if ask.home is None:
-        found.sort(key=lambda c: c.date or dt.date.min, reverse=True)
+        search, said = loosened(standpoint, standpoint.proposed()) if ask.home else (standpoint.proposed(), [])
+    try:
+        rows = standpoint.run(search).rows
+        standpoint = _in_the_middle(standpoint, search, rows)
+        found = candidates(standpoint, rows, SHOWN)
+        if standpoint.nowhere:
+            found.sort(key=lambda c: c.date or dt.date.min, reverse=True)
+        listed = candidate_docs(standpoint, found)
+        held = {c.listing_id for c in listed}
+        told = CandidatesDoc(
+            **finding.counts_of(standpoint, search).model_dump(), candidates=listed, suggested=[],
+            kept_elsewhere=finding.by_key(standpoint, [k for k in ask.ticked if k not in held]),
+            sold_within=finding.sold_within(standpoint, search),
+        )  # fmt: skip
+    except (BadInput, NotFound) as error:
+        told = finding.faulty(search, error, finding.by_key(standpoint, ask.ticked))
     return LookDoc(
-        effective_date=date_of(day), title=title, subject=subject_doc(standpoint.subject), sentence=sentence(search),
-        loosened=said, search=SearchDoc.of(search), counts=sr.counts_of(view, rows), figures=_figures(standpoint, rows),
-        shown=len(found), candidates=candidate_docs(standpoint, found),
+        **told.model_dump(), effective_date=date_of(standpoint.view.day), title=_title(standpoint, ask), words=sentence(search),
+        subject=subject_doc(standpoint.subject), picture=_picture(records, ask.home) if ask.home else None, loosened=said,
+        search=SearchDoc.of(search), asks=own_figures(standpoint, None),
     )  # fmt: skip
 
 
-def _middle(records: Snapshot, search: sr.Search, rows: Ints) -> Subject:
-    """A place to look from where no home is named: the middle of what is found."""
-    kind = HomeKind(search.home_kinds[0]) if search.home_kinds else HomeKind.UNKNOWN
-    return Subject({}, *records.middle(rows), kind)
+def figures_around(records: Snapshot, ask: LookAsk) -> SummariesDoc:
+    """Figures of all found, and of those ticked."""
+    standpoint, search = standpoint_of(records, ask), searched(records, ask)
+    try:
+        rows = standpoint.run(search).rows
+    except (BadInput, NotFound):
+        rows = np.zeros(0, dtype=np.int64)
+    row_of = standpoint.columns.row_of
+    ticked = np.array([row_of[k] for k in dict.fromkeys(ask.ticked) if k in row_of], dtype=np.int64)
+    return summaries(standpoint, rows, ticked)
 
 
-def _figures(standpoint: Standpoint, rows: Ints) -> list[FigureDoc]:
-    view = standpoint.view
-    told = home_figures(standpoint.columns, view, rows)
-    values = {name: told[name] for name in ("price", "price_per_sqft", "living_area", "days_on_market")}
-    out = []
-    for kind in COUNTED:
-        mine = view.kind[rows] == RECORD_KINDS.index(kind)
-        for what, x in values.items():
-            s = summarise(x[mine], DISPLAY_STEP[what])
-            if s.count and s.low is not None and s.mean is not None and s.median is not None and s.high is not None:
-                out.append(
-                    FigureDoc(kind=kind.value, what=what, count=s.count, low=s.low, mean=s.mean, median=s.median,
-                              modes=list(s.modes[:3]), high=s.high)
-                )  # fmt: skip
-    return out
+def standpoint_of(records: Snapshot, ask: LookAsk) -> Standpoint:
+    """What the look is taken from. NotFound for a record that is none, BadInput for nothing to look from."""
+    day = records.effective_day(None)
+    if ask.home is not None:
+        return Standpoint.at(records, _home(records, ask.home).subject, day)
+    kinds = ask.search.home_kinds if ask.search else []
+    kind = HomeKind(kinds[0]) if kinds and kinds[0] in {*HomeKind} else HomeKind.UNKNOWN
+    if ask.place is not None:
+        return Standpoint.at(records, Subject({}, ask.place[1], ask.place[0], kind), day)
+    if ask.search is None:
+        raise BadInput(
+            "search", "Name a home or a place to look around, or give a search: an area, a shape or a field."
+        )
+    columns = records.columns
+    return Standpoint(records, columns, columns.as_of(day), Subject({}, *records.middle(), kind), nowhere=True)
+
+
+def searched(records: Snapshot, ask: LookAsk) -> sr.Search:
+    """The search that is asked for, else the one that the home proposes."""
+    return ask.search.search() if ask.search else standpoint_of(records, ask).proposed()
+
+
+def _in_the_middle(standpoint: Standpoint, search: sr.Search, rows: Ints) -> Standpoint:
+    """Where there is nothing to look from, the middle of what is found."""
+    if not standpoint.nowhere:
+        return standpoint
+    s = standpoint.subject
+    middle = Subject({}, *standpoint.records.middle(rows), s.home_kind)
+    return Standpoint(standpoint.records, standpoint.columns, standpoint.view, middle, nowhere=True)
+
+
+def _title(standpoint: Standpoint, ask: LookAsk) -> str:
+    if ask.home is not None:
+        return standpoint.subject.address or ask.home.key
+    return "Around a place" if ask.place is not None else "Homes by search"
+
+
+def _home(records: Snapshot, named: HomeRefDoc) -> Home:
+    ref = HomeRef(named.kind, named.key)
+    return records.remember(("home", ref), lambda: read_home(records, ref))
+
+
+def _picture(records: Snapshot, named: HomeRefDoc) -> str | None:
+    listing = front_listing(records, _home(records, named).listings)
+    return None if listing is None else f"/api/listings/{quote(listing, safe='')}/pictures/1"

@@ -5,10 +5,12 @@ from __future__ import annotations
 from ..core.search.relocation import carried
 from ..core.search.search import Search
 from ..core.search.sentence import sentence
+from ..documents.search import SearchDoc
 from ..documents.stored import SavedSearchDoc
 from ..documents.versions import read, written
 from ..store.porch import searches as store
 from .agent import Agent
+from .around import LookAsk, searched, standpoint_of
 from .workups import open_workup
 
 
@@ -27,6 +29,24 @@ def save_search(agent: Agent, workup_id: int, name: str) -> int:
         search=opened.state.search, facts=dict(opened.subject.facts), home_kind=opened.subject.home_kind.value
     )
     return store.keep(agent.porch, agent.account_id, name, written(doc))
+
+
+def save_looked(agent: Agent, name: str, ask: LookAsk) -> int:
+    """Keep a look's search under a name, with the home it lies about, if any."""
+    search = SearchDoc.of(searched(agent.records, ask))
+    subject = standpoint_of(agent.records, ask).subject
+    doc = SavedSearchDoc(
+        search=search, facts=dict(subject.facts), home_kind=subject.home_kind.value if ask.home else ""
+    )
+    return store.keep(agent.porch, agent.account_id, name, written(doc))
+
+
+def carried_to_look(agent: Agent, search_id: int, ask: LookAsk) -> tuple[Search, list[str]]:
+    """A saved search for a look: about its home where it has one, else as it was saved."""
+    held = read(SavedSearchDoc, store.read(agent.porch, agent.account_id, search_id))
+    if ask.home is None:
+        return held.search.search(), []
+    return carried(held.search.search(), held.facts, held.home_kind, standpoint_of(agent.records, ask).subject)
 
 
 def carried_search(agent: Agent, workup_id: int, search_id: int) -> tuple[Search, list[str]]:

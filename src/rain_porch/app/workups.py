@@ -52,6 +52,26 @@ def begin_workup(agent: Agent, ref: HomeRef, as_of: dt.date | None = None) -> in
     return _begun(agent, state, "workup begun")
 
 
+def begin_looked(agent: Agent, ref: HomeRef, search: SearchDoc | None, ticked: list[str]) -> int:
+    """A workup that goes on where a look has come to: with its search, and what was ticked kept. Raises what a search that cannot
+    be run raises; homes that the records do not have, and the home itself, are left out."""
+    records = agent.records
+    home = read_home(records, ref)
+    standpoint = Standpoint.at(records, home.subject, records.effective_day(None))
+    if search is not None:
+        _check_search(records, search.search())
+    columns, own = standpoint.columns, home.subject.home_id
+    there = [k for k in ticked if (row := columns.row_of.get(k)) is not None and columns.home_id[row] != own]
+    state = WorkupDoc(
+        home=HomeRefDoc.model_validate({"kind": ref.kind, "key": ref.key}),
+        address=home.subject.address or ref.key,
+        effective_date=records.through(),
+        search=search or SearchDoc.of(standpoint.proposed()),
+        decisions={key: DecisionDoc(choice="kept") for key in there},
+    )
+    return _begun(agent, state, "begun from a look")
+
+
 def begin_priced(agent: Agent, home: Home, doc: PriceDoc, comps: list[str]) -> int:
     """A workup of a price found on the command line, with its comps kept."""
     state = WorkupDoc(

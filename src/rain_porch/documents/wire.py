@@ -118,7 +118,10 @@ class CandidateDoc(Doc):
     latitude: float | None = None
     longitude: float | None = None
     status: str = ""
-    prices: dict[str, float] = {}  # of the listing: see core/market/listing_facts.py, prices_of
+    prices: dict[
+        str, float
+    ] = {}  # of the listing: see core/market/listing_facts.py, prices_of; paid_before: of its home
+    paid_before_on: dt.date | None = None
     facts: dict[str, Value]
     differences: list[str]
     flags: list[str]

@@ -10,7 +10,7 @@ from rain_porch.app import changes
 from rain_porch.app.homes import HomeRef
 from rain_porch.app.lookup import looked_up
 from rain_porch.app.pricing.opened import found_candidates
-from rain_porch.app.pricing.summaries import LABELS, summaries
+from rain_porch.app.pricing.summaries import LABELS, summaries_of_workup
 from rain_porch.app.workups import begin_workup, change_workup, open_workup
 
 
@@ -28,7 +28,7 @@ def _values(opened, field, kind):
 @pytest.mark.parametrize("field", ["price", "list_price", "days_on_market", "price_per_sqft"])
 def test_each_figure_is_that_of_the_homes_found(agent, workup, field):
     opened = open_workup(agent, workup)
-    told = {f.field: f for f in summaries(opened).fields}
+    told = {f.field: f for f in summaries_of_workup(opened).fields}
     assert told.keys() == LABELS.keys()
     for s in told[field].kinds:
         x = _values(opened, field, s.kind)
@@ -42,10 +42,10 @@ def test_each_figure_is_that_of_the_homes_found(agent, workup, field):
 
 
 def test_what_is_set_aside_is_in_no_figure_and_is_counted(agent, workup):
-    before = summaries(open_workup(agent, workup))
+    before = summaries_of_workup(open_workup(agent, workup))
     key = found_candidates(open_workup(agent, workup))[0].listing_id
     change_workup(agent, workup, 1, changes.Decide(change="decide", listing_ids=[key], choice="set_aside"))
-    after = summaries(open_workup(agent, workup))
+    after = summaries_of_workup(open_workup(agent, workup))
     whole = {"before": before, "after": after}
     counts = {
         w: next(k.count for f in s.fields if f.field == "price" for k in f.kinds if not k.kind)

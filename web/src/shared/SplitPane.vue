@@ -3,7 +3,7 @@ import { ref } from 'vue'
 
 /** Two things side by side; the divider is dragged, moved by arrow keys, or sent to either end (Home, End). */
 const share = defineModel<number>({ required: true }) // of the left, in percent; 0 and 100 give one all the space
-const props = defineProps<{ left: string; right: string; usual: number }>()
+const props = defineProps<{ left: string; right: string; usual: number; only?: 'left' | 'right' }>()
 const box = ref<HTMLElement>()
 const dragging = ref(false)
 
@@ -39,10 +39,13 @@ function step(event: KeyboardEvent) {
     ref="box"
     class="split"
     :class="{ dragging }"
-    :style="{ gridTemplateColumns: `minmax(0, ${share}fr) 9px minmax(0, ${100 - share}fr)` }"
+    :style="{
+      gridTemplateColumns: only ? '1fr' : `minmax(0, ${share}fr) 9px minmax(0, ${100 - share}fr)`,
+    }"
   >
-    <div class="side"><slot name="left" /></div>
+    <div v-show="only !== 'right'" class="side"><slot name="left" /></div>
     <div
+      v-show="!only"
       class="divider"
       role="separator"
       aria-orientation="vertical"
@@ -58,7 +61,7 @@ function step(event: KeyboardEvent) {
       @dblclick="share = usual"
       @keydown="step"
     />
-    <div class="side"><slot name="right" /></div>
+    <div v-show="only !== 'left'" class="side"><slot name="right" /></div>
   </div>
 </template>
 

@@ -6,6 +6,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app import saved_searches as kept_searches
+from ...app.around import LookAsk
 from ...documents.base import Line
 from ...documents.search import SearchDoc
 from ..errors import RESPONSES
@@ -50,6 +51,23 @@ def save_search(porch: Porch, workup_id: Number, body: SearchName) -> int:
 def carry_search(porch: Porch, workup_id: Number, search_id: Number) -> Carried:
     """A saved search as it would be for this home; nothing changes yet."""
     search, left = kept_searches.carried_search(porch.agent, workup_id, search_id)
+    return Carried(search=SearchDoc.of(search), left=left)
+
+
+class SearchOfLook(SearchName):
+    look: LookAsk
+
+
+@router.post("/searches", status_code=201)
+def save_search_of_look(porch: Porch, body: SearchOfLook) -> int:
+    """Keep a look's search under a name; one of the same name is replaced. Returns its number."""
+    return kept_searches.save_looked(porch.agent, body.name.strip(), body.look)
+
+
+@router.post("/searches/{search_id}/around")
+def carry_search_to_look(porch: Porch, search_id: Number, body: LookAsk) -> Carried:
+    """A saved search as it would be for a look; nothing changes."""
+    search, left = kept_searches.carried_to_look(porch.agent, search_id, body)
     return Carried(search=SearchDoc.of(search), left=left)
 
 

@@ -165,7 +165,7 @@ def _pictures(agent: Agent, opened: Opened, comps: Sequence[Candidate], around: 
     for key in dict.fromkeys(wanted):
         if len(out) > PICTURED:
             break
-        if not key.startswith("deed:") and (front := _front(records, key)):
+        if not key.startswith("deed:") and (front := front_picture(records, key)):
             out[key] = front
     for key in [c.listing_id for c in around if c.kind == "for_sale"][:INSIDE]:
         for number, caption in enumerate(photos.captions(records, key)[1 : 1 + INSIDE_PICTURES], start=2):
@@ -173,8 +173,10 @@ def _pictures(agent: Agent, opened: Opened, comps: Sequence[Candidate], around: 
     return out
 
 
-def _front(records: Snapshot, key: str) -> str:
-    """A listing's first picture, "" where it has none."""
+def front_picture(records: Snapshot, key: str) -> str:
+    """A listing's first picture as SVG, "" where it has none."""
+    if key.startswith("deed:"):
+        return ""
 
     def made() -> str:
         return framed(*photos.picture(records, key, 1)) if photos.captions(records, key) else ""

@@ -50,7 +50,7 @@ def candidate_docs(standpoint: Standpoint, found: Sequence[Candidate]) -> list[d
         d.CandidateDoc(
             **{k: getattr(c, k) for k in (
                 "listing_id", "kind", "distance_miles", "date", "price", "list_price", "days_on_market",
-                "likeness", "known_share", "status",
+                "likeness", "known_share", "status", "paid_before_on",
             )},
             prices={name: round(value, 4) for name, value in c.prices.items()},
             price_per_sqft=None if c.price_per_sqft is None else round(c.price_per_sqft, 2),

@@ -12,6 +12,7 @@ from ...core.market.differences import differences
 from ...core.market.listing_facts import (
     days_on_market,
     flags,
+    paid_before,
     price_per_sqft,
     prices_of,
     status_said,
@@ -40,6 +41,7 @@ def candidates(standpoint: Standpoint, rows: Ints, limit: int = 2000) -> list[Ca
     on_market = days_on_market(columns, view, rows)
     facts = columns.facts(rows, (*SHOWN_FACTS, *columns.own))
     of_listing = prices_of(columns, view, rows, on_market)
+    before = paid_before(columns, view, rows)
     roads = by_roads(standpoint.records, columns, standpoint.subject, rows)
     out = []
     for i, row in enumerate(int(r) for r in rows):
@@ -62,7 +64,8 @@ def candidates(standpoint: Standpoint, rows: Ints, limit: int = 2000) -> list[Ca
                 differences=(*differences(columns, row, standpoint.subject), *([roads[i]] if roads[i] else [])),
                 flags=flags(columns, view, row),
                 status=status_said(columns, view, row),
-                prices=of_listing[i],
+                prices=of_listing[i] | ({"paid_before": told[0]} if (told := before[i]) else {}),
+                paid_before_on=date_of(told[1]) if told else None,
             )
         )
     return out

@@ -25,11 +25,17 @@ class Standpoint:
     view: AsOf
     subject: Subject
     distressed: float | None = None  # share of distressed sales, where it has been counted already
+    nowhere: bool = False  # no home and no place was named: the subject stands in the middle of what is found
 
     @classmethod
     def at(cls, records: Snapshot, subject: Subject, day: int) -> Standpoint:
         columns = records.columns
         return cls(records, columns, columns.as_of(day), subject)
+
+    @property
+    def seen_from(self) -> Subject | None:
+        """The subject as a search sees it: None where there is none."""
+        return None if self.nowhere else self.subject
 
     def distressed_share(self) -> float:
         """Share of distressed ones among the year's sales of the subject's kind; 0 where there are none."""
@@ -39,7 +45,7 @@ class Standpoint:
 
     def run(self, search: sr.Search) -> sr.Found:
         sr.check(search)
-        return sr.run(search, self.columns, self.view, self.subject, self.records.masks_of(search))
+        return sr.run(search, self.columns, self.view, self.seen_from, self.records.masks_of(search))
 
     def likeness(self, rows: Ints) -> tuple[Floats, Floats, Floats]:
         """(score, known share, distance in miles) of rows."""

@@ -86,3 +86,4 @@ class Candidate:
     flags: tuple[str, ...]
     status: str = ""
     prices: Mapping[str, float] = field(default_factory=dict)
+    paid_before_on: dt.date | None = None  # the day of prices["paid_before"]

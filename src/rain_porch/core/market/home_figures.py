@@ -7,6 +7,8 @@ import numpy as np
 from .columns import AsOf, Columns, Floats, Ints
 from .listing_facts import days_on_market, price_figures
 
+FURTHER = ("list_price_per_sqft", "cumulative_days_on_market", "share_of_list", "share_of_original")
+
 
 def home_figures(columns: Columns, view: AsOf, rows: Ints) -> dict[str, Floats]:
     """By name, each (n,), NaN where unknown: prices in dollars, price_per_sqft, living_area, days, shares of 1."""
@@ -20,5 +22,5 @@ def home_figures(columns: Columns, view: AsOf, rows: Ints) -> dict[str, Floats]:
         "price_per_sqft": price / np.where(area > 0, area, np.nan),
         "living_area": np.asarray(area),
         "days_on_market": days,
-        **{name: told[name] for name in ("cumulative_days_on_market", "share_of_list", "share_of_original")},
+        **{name: told[name] for name in FURTHER},
     }

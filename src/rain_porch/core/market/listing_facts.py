@@ -86,6 +86,24 @@ def prices_of(columns: Columns, view: AsOf, rows: Ints, own_days: Floats) -> lis
     return out
 
 
+def paid_before(columns: Columns, view: AsOf, rows: Ints) -> list[tuple[float, int] | None]:
+    """What was paid for each row's home the time before, and the day: of the sales and deeds of the same home that lie before
+    the listing came on the market (before its own sale where that day is unknown), the last that was no family transfer."""
+    out: list[tuple[float, int] | None] = []
+    for row in rows.tolist():
+        home = int(columns.home_id[row])
+        came = int(columns.on_market[row])
+        until = came if came != NO_DAY else int(view.date[row])
+        before: tuple[float, int] | None = None
+        for other in columns.rows_of_home(home).tolist() if home >= 0 else ():
+            day, price = int(view.date[other]), float(view.price[other])
+            earlier = other != row and view.kind[other] in (SOLD, DEED_SALE) and NO_DAY < day < until and price == price
+            if earlier and not columns.not_arms_length[other] and (before is None or day > before[1]):
+                before = (price, day)
+        out.append(before)
+    return out
+
+
 def status_said(columns: Columns, view: AsOf, row: int) -> str:
     """The standard status of a record where it still is what it was at the view's day ("Expired"); else nothing."""
     if columns.deed[row] or KIND_CODE[columns.status[row]] != view.kind[row]:

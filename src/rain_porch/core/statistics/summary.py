@@ -31,6 +31,7 @@ class Summary:
 DISPLAY_STEP = {
     "price": 1000.0,
     "price_per_sqft": 1.0,
+    "list_price_per_sqft": 1.0,
     "living_area": 10.0,
     "days_on_market": 1.0,
     "list_price": 1000.0,

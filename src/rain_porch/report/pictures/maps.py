@@ -34,7 +34,7 @@ def map_svg(
 ) -> str:
     """Map centred on the subject, wide enough for the comps and the search's radius and shapes, with its fences; comps
     numbered in their order. search: the JSON document of a search. ways: lines to follow, (longitude, latitude). A home of
-    which it is not known where it stands is not drawn."""
+    which it is not known where it stands is not drawn (placed: false; None where there is no home)."""
     radius_miles = search.get("radius_miles")
     shapes, fences = search.get("shapes", ()), search.get("fences", ())
     lat0, lon0 = subject["latitude"], subject["longitude"]
@@ -84,11 +84,13 @@ def map_svg(
     for i, c in enumerate(comps, start=1):
         if c["latitude"] is not None:
             x, y = at(c["longitude"], c["latitude"])
-            body.append(ink.mark("sold", x, y, 6.6, ink.SLATE, ring=True))
-            body.append(ink.text(x, y + 2.9, str(i), 8, ink.PAPER, weight=600))
+            inside = c["kind"] in ("sold", "deed_sale")  # a number is read on a filled mark, else beside it
+            body.append(ink.mark(c["kind"], x, y, 6.6 if inside else 5, ink.SLATE, ring=True))
+            to, colour = (x, ink.PAPER) if inside else (x + 11.5, ink.SLATE)
+            body.append(ink.text(to, y + 2.9, str(i), 8, colour, weight=600))
     if subject.get("placed", True):
         body.append(ink.house(width / 2, height / 2, 7))
-    else:
+    elif subject["placed"] is False:
         body.append(ink.text(width / 2, 16, "It is not known where this home stands.", 10, ink.SLATE))
     body.append(_scale_bar(scale, height))
     return ink.svg(width, height, body)

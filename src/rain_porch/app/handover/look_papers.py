@@ -1,0 +1,86 @@
+"""A look on paper: frozen as plain data, laid out as one page or a packet, a workbook or a table."""
+
+from __future__ import annotations
+
+import re
+from typing import Any, Literal
+
+from pydantic import Field
+
+from ...core.errors import BadInput
+from ...core.facts.dates import said
+from ...documents.base import Line
+from ...report.look_workbook import look_csv, look_workbook
+from ...report.pages import look as pages
+from ...report.papers import as_pdf
+from ..agent import Agent
+from ..around import LookAsk, LookDoc, figures_around, look_around
+from ..choices import agent_card
+from .branding import brand
+from .report_input import front_picture
+
+MEDIA = {
+    "pdf": "application/pdf",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "csv": "text/csv; charset=utf-8",
+}
+MOST = {"page": 200, "packet": 200}
+PICTURED = 40
+
+
+class LookPaper(LookAsk):
+    """layout: one page, or a packet. of: which homes it speaks of; the ticked where any are, unless all found are asked for.
+    order: the homes' numbers as they stand on the screen; those not named follow."""
+
+    layout: Literal["page", "packet"] = "page"
+    of: Literal["chosen", "found"] = "chosen"
+    title: Line = ""
+    order: list[str] = Field([], max_length=2000)
+
+
+def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPaper) -> tuple[bytes, str]:
+    """(the file, its name). BadInput where there is no home to speak of, or the search cannot be run."""
+    records = agent.records
+    plain = LookAsk(**ask.model_dump(include={*LookAsk.model_fields}))
+    found = look_around(records, plain)
+    if found.fault is not None:
+        raise BadInput(found.fault.part or "search", found.fault.message)
+    chosen = ask.of == "chosen" and bool(ask.ticked)
+    homes = _spoken_of(found, ask, chosen)
+    if not homes:
+        raise BadInput("search", "This search finds no home: there is nothing to put on paper.")
+    title = ask.title.strip() or (found.title if ask.home else "What was found")
+    foot = (
+        f"From listing and tax records through {said(records.through())}, as of {said(found.effective_date)}; "
+        f"made {said(agent.now().date())}. Figures of a search, no appraisal."
+    )
+    given = pages.LookInput(
+        title=title, sentence=found.words,
+        subject=found.subject.model_dump(mode="json") | ({} if ask.home else {"placed": None}),
+        homes=homes, found=sum(found.counts.values()), chosen=chosen,
+        summaries=figures_around(records, plain).model_dump(mode="json"), asks=found.asks,
+        search=found.search.model_dump(mode="json"), base_map=records.base_map(),
+        pictures={h["listing_id"]: drawn for h in homes[:PICTURED] if (drawn := front_picture(records, h["listing_id"]))}
+        if form == "pdf" and ask.layout == "packet"
+        else {},
+    )  # fmt: skip
+    name = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-").lower()[:60] or "look"
+    if form == "csv":
+        return look_csv(given), f"{name}.csv"
+    if form == "xlsx":
+        return look_workbook(given, foot), f"{name}.xlsx"
+    look = brand(agent)
+    model = {
+        "title": title, "address": title, "by": str(agent_card(agent).get("name") or ""), "foot": foot, "accent": look.colour,
+        "paper": look.size, "pages": pages.one_page(given) if ask.layout == "page" else pages.packet(given),
+    }  # fmt: skip
+    return as_pdf(model), f"{name}.pdf"
+
+
+def _spoken_of(found: LookDoc, ask: LookPaper, chosen: bool) -> list[dict[str, Any]]:
+    """The homes on paper, in the order asked for."""
+    listed = {c.listing_id: c for c in (*found.kept_elsewhere, *found.candidates)}
+    wanted = [k for k in ask.ticked if k in listed] if chosen else [c.listing_id for c in found.candidates]
+    place = {k: i for i, k in enumerate(ask.order)}
+    wanted.sort(key=lambda k: place.get(k, len(place)))
+    return [listed[k].model_dump(mode="json") for k in wanted[: MOST[ask.layout]]]

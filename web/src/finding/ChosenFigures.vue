@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { money, number, perSqft } from '@/shared/format'
+import Mark from '@/shared/Mark.vue'
+import { KIND_WORDS } from '@/shared/marks'
+import { useFinding } from './useFinding'
+import { figuresKey } from './useFigures'
+
+/** What the chosen come to, in one line a kind, wherever they are chosen. */
+const props = defineProps<{ word: string }>()
+defineEmits<{ open: [] }>()
+const finding = useFinding()
+const told = useQuery({
+  queryKey: figuresKey(finding),
+  queryFn: finding.ask.summaries,
+  placeholderData: keepPreviousData,
+})
+const of = (name: string, kind: string) =>
+  told.data.value?.fields.find((f) => f.field === name)?.chosen?.find((k) => k.kind === kind)
+const lines = computed(() =>
+  (told.data.value?.fields.find((f) => f.field === 'price')?.chosen ?? [])
+    .filter((k) => k.kind)
+    .map((price) => ({ price, per: of('price_per_sqft', price.kind) })),
+)
+const named = (kind: string, n: number) => `${number(n)} ${KIND_WORDS[kind] ?? kind}`
+</script>
+
+<template>
+  <div v-if="lines.length" class="chosen small" role="status" :aria-label="`Figures of the ${props.word}`">
+    <p v-for="l in lines" :key="l.price.kind">
+      <Mark :kind="l.price.kind" choice="kept" />
+      <b>{{ named(l.price.kind, l.price.count) }} {{ word }}</b>
+      <span>low {{ money(l.price.low) }}</span>
+      <span>mean {{ money(Math.round(l.price.mean)) }}</span>
+      <span
+        >median <b>{{ money(Math.round(l.price.median)) }}</b></span
+      >
+      <span>high {{ money(l.price.high) }}</span>
+      <span v-if="l.per" class="quiet">
+        {{ perSqft(l.per.low) }}–{{ perSqft(l.per.high) }}, mean {{ perSqft(l.per.mean) }} per sq ft
+      </span>
+    </p>
+    <LinkButton class="small" @click="$emit('open')">all figures</LinkButton>
+  </div>
+</template>
+
+<style scoped>
+.chosen {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 22px;
+  margin-top: 6px;
+  padding-left: 8px;
+  border-left: 3px solid rgb(var(--v-theme-cedar));
+}
+p {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 10px;
+}
+</style>
