@@ -116,4 +116,30 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
   min-height: 0;
   overflow: auto;
 }
+@media (max-width: 620px) {
+  .frame {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: 48px minmax(0, 1fr) 54px;
+  }
+  .bar {
+    grid-row: 3;
+    flex-direction: row;
+    justify-content: space-around;
+    border-right: none;
+    border-top: var(--line);
+  }
+  .sign,
+  .foot {
+    display: none;
+  }
+  .place {
+    flex: 1;
+    padding: 6px 0;
+    border-left: none;
+    border-top: 3px solid transparent;
+  }
+  .top {
+    padding: 0 8px;
+  }
+}
 </style>

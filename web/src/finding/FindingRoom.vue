@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, defineAsyncComponent, ref, watchEffect } from 'vue'
 import type { DrawnFence, DrawnShape, Tool } from '@/shared/mapShapes'
 import MapTools from '@/shared/MapTools.vue'
 import SplitPane from '@/shared/SplitPane.vue'
@@ -64,10 +64,13 @@ function moveShape(index: number, shape: DrawnShape) {
 const dropTool = () => tool.value !== null && ((tool.value = null), true)
 const narrow = useNarrow()
 const frame = useFrame(found.data, home)
+/** A map is drawn once there is room for it: one that was hidden would not know how wide it is. */
+const mapSeen = ref(false)
 const keys = useFindingKeys(selection, props.choosing, dropTool, narrow)
 const { way, beside, opened, two, step, rate, asideByKey, keepOne } = keys
 const ways = computed(() => (narrow.value ? NARROW_WAYS : WAYS) as Record<Way, string>)
 const both = computed(() => way.value === 'around')
+watchEffect(() => (mapSeen.value ||= both.value || way.value === 'map'))
 function openHome(key: string) {
   here.value = key
   opened.value = true
@@ -85,15 +88,16 @@ defineExpose({ show, listed, shown, here, setAside: keys.setAside, current, open
 <template>
   <div class="room" :class="{ narrow }">
     <div class="head">
-      <SearchSentence :search="search" />
-      <FoundCounts :search="search" />
+      <Ways v-if="narrow" v-model="way" :ways="ways" label="Ways to look" class="mb-2" />
+      <SearchSentence v-if="!narrow || way === 'search'" :search="search" />
+      <FoundCounts :search="search" :brief="narrow && way !== 'search'" />
       <ChosenFigures v-if="kept" :word="word" @open="way = 'figures'" />
-      <div class="act">
-        <slot name="first" />
-        <Ways v-model="way" :ways="ways" label="Ways to look" />
+      <div v-if="!narrow || way !== 'map'" class="act">
+        <slot v-if="!narrow || way === 'search'" name="first" />
+        <Ways v-if="!narrow" v-model="way" :ways="ways" label="Ways to look" />
         <ActButton :active="only" plain @click="only = !only">Only {{ word }} ({{ kept }})</ActButton>
         <ColumnsMenu v-if="both && !narrow" />
-        <SavedSearches @take="search.take($event)" />
+        <SavedSearches v-if="!narrow || way === 'search'" @take="search.take($event)" />
         <slot name="more" :shown="shown" />
         <KeyHints v-if="!narrow" class="keys" />
       </div>
@@ -110,7 +114,7 @@ defineExpose({ show, listed, shown, here, setAside: keys.setAside, current, open
     >
       <template #left>
         <HomeMap
-          v-if="home && found.data.value"
+          v-if="home && found.data.value && mapSeen"
           :subject="frame ?? home.subject"
           :candidates="shown"
           :choices="choices"
@@ -212,11 +216,6 @@ defineExpose({ show, listed, shown, here, setAside: keys.setAside, current, open
 }
 .keys {
   margin-left: auto;
-}
-.narrow {
-  height: auto;
-  min-height: 100%;
-  grid-template-rows: auto minmax(430px, 1fr);
 }
 .narrow .head {
   padding: 8px 12px;

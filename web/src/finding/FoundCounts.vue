@@ -9,7 +9,7 @@ import { useFinding } from './useFinding'
 import type { Search, SearchTools } from './useSearch'
 
 /** How many homes of each kind the search finds, what is unknown of them, and what would find more or fewer. */
-const props = defineProps<{ search: SearchTools }>()
+const props = defineProps<{ search: SearchTools; brief?: boolean }>()
 const { stamp, found, ask } = useFinding()
 const counts = computed(() => props.search.live.value?.counts ?? found.data.value?.counts ?? {})
 const unknown = computed(() =>
@@ -33,18 +33,18 @@ const helps = computed(() => proposals.data.value?.helps)
     >
       <Mark :kind="String(kind)" /> <b>{{ number(counts[kind] ?? 0) }}</b> {{ words }}
     </span>
-    <span v-if="unknown.length" class="quiet small">
+    <span v-if="unknown.length && !brief" class="quiet small">
       of these, unknown:
       <template v-for="[field, n] in unknown" :key="field"
         >{{ search.label(field).toLowerCase() }} {{ n }}
       </template>
     </span>
-    <span v-if="helps" class="help small">
+    <span v-if="helps && !brief" class="help small">
       {{ (counts.sold ?? 0) < 6 ? 'Few sold' : 'Many sold' }}:
       <LinkButton @click="search.take(helps.search as Search)"> {{ helps.words }}</LinkButton>:
       {{ helps.sold }}
     </span>
-    <span class="quiet small within">
+    <span v-if="!brief" class="quiet small within">
       sold within
       <template v-for="[days, n] in within" :key="days">
         <LinkButton :title="`Look back ${days} days`" @click="search.setWindow('sold', Number(days))">

@@ -52,7 +52,9 @@ function point(row: Candidate | null) {
 <template>
   <figure v-if="dots.length > 1" class="by-size">
     <figcaption>
-      <b>Price against size</b> <span class="quiet small" aria-live="polite">{{ said }}</span>
+      <b>Price against size</b>
+      <!-- always one line: a picture that moves under the pointer would lose it -->
+      <span class="said quiet small" aria-live="polite" :title="said">{{ said }}</span>
     </figcaption>
     <svg :viewBox="`0 0 ${W} ${H}`" role="group" aria-label="Price against size">
       <g class="lines">
@@ -81,8 +83,10 @@ function point(row: Candidate | null) {
         @blur="point(null)"
         @click="emit('open', d.row.listing_id)"
         @keydown.enter="emit('open', d.row.listing_id)"
-        v-html="markSvg(d.row.kind, choiceOf(d.row.listing_id), tokens, lit === d.row.listing_id)"
-      />
+      >
+        <g v-html="markSvg(d.row.kind, choiceOf(d.row.listing_id), tokens, lit === d.row.listing_id)" />
+        <circle cx="12" cy="12" r="11" class="hit" />
+      </g>
       <!-- eslint-enable vue/no-v-html -->
       <path
         v-if="mine"
@@ -109,6 +113,15 @@ function point(row: Candidate | null) {
 }
 .dot {
   cursor: pointer;
+}
+.said {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.hit {
+  fill: transparent;
 }
 .dot.lit,
 .dot:focus-visible {

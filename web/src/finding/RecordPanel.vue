@@ -259,4 +259,26 @@ footer {
   padding: 5px 16px;
   border-top: var(--line);
 }
+@media (max-width: 620px) {
+  header {
+    flex-wrap: wrap;
+    gap: 4px 10px;
+    padding: 8px 12px;
+  }
+  .name {
+    flex: 1 1 0;
+    min-width: 45%;
+  }
+  .body {
+    display: block;
+    overflow: auto;
+  }
+  .photos,
+  .words {
+    overflow: visible;
+  }
+  footer span {
+    display: none;
+  }
+}
 </style>

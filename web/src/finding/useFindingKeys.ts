@@ -5,7 +5,7 @@ import type { Choosing } from './useChoosing'
 
 export const WAYS = { around: 'Around', beside: 'Side by side', figures: 'In figures' }
 /** On a phone one thing at a time. */
-export const NARROW_WAYS = { list: 'List', map: 'Map', figures: 'Figures' }
+export const NARROW_WAYS = { search: 'Search', list: 'List', map: 'Map', figures: 'Figures' }
 export type Way = keyof typeof WAYS | keyof typeof NARROW_WAYS
 
 /** What the room shows, and its keys: move, open, choose, rate, compare. */

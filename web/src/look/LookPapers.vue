@@ -10,7 +10,12 @@ import { number } from '@/shared/format'
 import type { LookAsk } from './useLook'
 
 /** The look on paper: one page or a packet, a workbook, a table; of the ticked homes, or of all found. */
-const props = defineProps<{ whole: () => LookAsk; ticked: number; found: Docs['LookDoc'] }>()
+const props = defineProps<{
+  whole: () => LookAsk
+  order: () => string[]
+  ticked: number
+  found: Docs['LookDoc']
+}>()
 const opened = ref(false)
 const of = ref<'chosen' | 'found'>('chosen')
 const title = ref('')
@@ -28,7 +33,7 @@ async function make(words: string, form: 'pdf' | 'xlsx' | 'csv', layout: 'page' 
   try {
     const { data, response, error } = await api.POST('/api/around/paper.{form}', {
       params: { path: { form } },
-      body: { ...props.whole(), of: of.value, title: title.value, layout, order: [] },
+      body: { ...props.whole(), of: of.value, title: title.value, layout, order: props.order() },
       parseAs: 'blob',
     })
     if (!data) throw new Error((error as { message?: string })?.message ?? 'It could not be made.')

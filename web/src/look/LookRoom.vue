@@ -19,6 +19,7 @@ const choosing = provideChoosing(provideFinding(finding))
 const router = useRouter()
 const facts = computed(() => found.data.value?.subject.facts ?? {})
 const asks = computed(() => found.data.value?.asks ?? {})
+const room = ref<InstanceType<typeof FindingRoom>>()
 const failed = ref('')
 async function begin(named: { kind: 'parcel' | 'listing'; key: string }) {
   failed.value = ''
@@ -83,6 +84,7 @@ const market = computed(() => {
         <LookPapers
           v-if="found.data.value"
           :whole="whole"
+          :order="() => room?.shown.map((c) => c.listing_id) ?? []"
           :ticked="ticked.length"
           :found="found.data.value"
         />
@@ -94,7 +96,13 @@ const market = computed(() => {
     <p v-if="failed" class="lamp" role="alert">{{ failed }}</p>
     <p v-if="found.isError.value" class="lamp" role="alert">{{ (found.error.value as Told).message }}</p>
     <div class="room">
-      <FindingRoom :choosing="choosing" :sorted-by="home ? 'likeness' : 'date'">
+      <!-- another home is another look: nothing of the one before stays open -->
+      <FindingRoom
+        ref="room"
+        :key="JSON.stringify([home, place])"
+        :choosing="choosing"
+        :sorted-by="home ? 'likeness' : 'date'"
+      >
         <template #of-home="{ home: row }">
           <span class="ways-on">
             <LinkButton title="What sold around it" class="small" @click="aroundThis(row)"
@@ -154,12 +162,15 @@ header img {
   margin: 8px 18px;
 }
 @media (max-width: 620px) {
-  .look {
-    height: auto;
-    min-height: 100%;
-  }
   header {
-    padding: 8px 12px;
+    gap: 2px 12px;
+    padding: 6px 12px;
+  }
+  header img {
+    display: none;
+  }
+  h1 {
+    font-size: var(--title-s);
   }
 }
 </style>
