@@ -163,5 +163,5 @@ def test_market(page: Page, server, look: Look) -> None:
         page.wait_for_timeout(700)
         look(name)
     page.goto(f"{server.url}/around")
-    expect(page.get_by_role("table", name="Homes that were found")).to_be_visible()
+    expect(page.get_by_role("table", name="Homes found")).to_be_visible()
     look("around")

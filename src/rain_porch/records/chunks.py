@@ -111,6 +111,8 @@ class ChunkWork:
         self.empty = store.is_empty(db, layout.table)
         self.seen: dict[str, int] = {}
         self.tally = Tally()
+        self.staged_rows = 0
+        self.placed: list[tuple[NDArray[Any], ...]] = []  # of the staged rows whose place is new and believed so far
         self.words: Counter[tuple[str, str]] = Counter()  # a source's words for statuses and kinds of home
 
     def take(self, read: Read) -> None:
@@ -215,18 +217,35 @@ class ChunkWork:
         for n in doubted:
             odd[n] = list(dict.fromkeys([*odd.get(n, []), *PLACE]))
 
+    def _note_places(
+        self, fresh: Sequence[int | None], held: dict[str, Sequence[object]], suspects: Sequence[str | None]
+    ) -> None:
+        """Keep the places of rows that are about to be staged, with their postal code or city, for when all are judged."""
+        first, self.staged_rows = self.staged_rows + 1, self.staged_rows + len(fresh)
+        if self.places is None:
+            return
+        lats, lons = held["latitude"], held["longitude"]
+        groups = [held[name] for name in ("postal_code", "city") if name in self.staged]
+        rows, of = [], []
+        for i, n in enumerate(fresh, start=first):
+            if n is None or lats[n] is None or lons[n] is None or "itude" in (suspects[n] or ""):
+                continue
+            group = next((g[n] for g in groups if g[n] is not None), None)
+            rows.append((i, lats[n], lons[n]))
+            of.append(hash(str(group).strip().lower()[:40]) | 1 if group else 0)
+        if rows:
+            at = np.array(rows, dtype=np.float64)
+            self.placed.append((at[:, 0].astype(np.int64), at[:, 1], at[:, 2], np.array(of, dtype=np.int64)))
+
     def settle(self) -> None:
         """Judge the staged places, all of the file before one; called once, when the last chunk is taken."""
         if self.places is None:
             return
-        held: list[list[NDArray[Any]]] = []
-        for batch in store.staged_places(self.db, self.staged):
-            rows, latitudes, longitudes, groups = zip(*batch, strict=True)
-            named = [hash(g.strip().lower()[:40]) | 1 if g else 0 for g in groups]
-            held.append([np.array(rows), np.array(latitudes), np.array(longitudes), np.array(named, dtype=np.int64)])
-        if not held:
+        if not self.placed:
             return
-        rowids, lats, lons, of = (np.concatenate(column) for column in zip(*held, strict=True))
+        rowids, lats, lons, of = (np.concatenate(column) for column in zip(*self.placed, strict=True))
+        if not len(rowids):
+            return
         _, numbers = np.unique(of, return_inverse=True)
         told = self.places.judge(lats, lons, np.where(of != 0, numbers, -1).astype(np.int64))
         if told:
@@ -351,10 +370,12 @@ class ChunkWork:
                 suspects[n] = json.dumps(strange)
             reported.append((read.numbers[n], outcome, json.dumps(reasons), self._original(unpacked(read.cells[n]))))
         ready: list[tuple[Any, ...]] = []
+        fresh: list[int | None] = []  # of each staged row where it stands in the chunk, where its place is new
         same: list[str] = []
         columns = [held[name] for name in self.staged]
         if not before and not refused:
             tally.new += len(keys)
+            self._note_places(range(len(keys)), held, suspects)
             store.stage(self.db, self.staged, zip(read.numbers, keys, repeat("new"), repeat(None), suspects, *columns))
             store.report_rows(self.db, reported)
             return
@@ -366,6 +387,7 @@ class ChunkWork:
             if old is None:
                 tally.new += 1
                 ready.append((read.numbers[n], key, "new", None, suspect, *row))
+                fresh.append(n)
                 continue
             changed = {name: old[name] for name, value in zip(self.staged, row, strict=True) if old[name] != value}
             if old["suspect"] != suspect:
@@ -376,10 +398,12 @@ class ChunkWork:
                 if "own" in changed:
                     tally.changes.update(_own_changes(changed["own"], held["own"][n]))
                 ready.append((read.numbers[n], key, "changed", json.dumps(changed), suspect, *row))
+                fresh.append(n if any(name in changed for name in PLACE) else None)
             else:
                 tally.same += 1
                 if len(same) < SHOWN:
                     same.append(key)
+        self._note_places(fresh, held, suspects)
         store.stage(self.db, self.staged, ready)
         store.report_rows(self.db, reported, same)
 

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
-import { computed, defineAsyncComponent, ref, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, provide, ref, watchEffect } from 'vue'
 import type { DrawnFence, DrawnShape, Tool } from '@/shared/mapShapes'
 import MapTools from '@/shared/MapTools.vue'
+import { CHOSEN } from '@/shared/marks'
 import SplitPane from '@/shared/SplitPane.vue'
 import { useNarrow } from '@/shared/useNarrow'
 import Ways from '@/shared/Ways.vue'
@@ -37,6 +38,7 @@ const search = useSearch()
 const selection = useSelection(props.sortedBy ?? 'likeness')
 const { shown, elsewhere, here, only, current, move, sorting } = selection
 const word = choosingBy === 'keep' ? 'kept' : 'ticked'
+provide(CHOSEN, word)
 /** How many the search finds, where it finds more than are listed. */
 const beyond = computed(() => {
   const { counts: n, candidates: listed } = found.data.value ?? { counts: {}, candidates: [] }
@@ -93,7 +95,7 @@ defineExpose({ show, listed, shown, here, setAside: keys.setAside, current, open
       <FoundCounts :search="search" :brief="narrow && way !== 'search'" />
       <ChosenFigures v-if="kept" :word="word" @open="way = 'figures'" />
       <div v-if="!narrow || way !== 'map'" class="act">
-        <slot v-if="!narrow || way === 'search'" name="first" />
+        <slot v-if="!narrow || way !== 'figures'" name="first" />
         <Ways v-if="!narrow" v-model="way" :ways="ways" label="Ways to look" />
         <ActButton :active="only" plain @click="only = !only">Only {{ word }} ({{ kept }})</ActButton>
         <ColumnsMenu v-if="both && !narrow" />
@@ -216,6 +218,13 @@ defineExpose({ show, listed, shown, here, setAside: keys.setAside, current, open
 }
 .keys {
   margin-left: auto;
+}
+@media (max-height: 560px) {
+  .room {
+    grid-template-rows: auto 380px;
+    height: auto;
+    min-height: 100%;
+  }
 }
 .narrow .head {
   padding: 8px 12px;

@@ -259,7 +259,7 @@ footer {
   padding: 5px 16px;
   border-top: var(--line);
 }
-@media (max-width: 620px) {
+@media (max-width: 700px) {
   header {
     flex-wrap: wrap;
     gap: 4px 10px;

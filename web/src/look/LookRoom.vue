@@ -161,7 +161,14 @@ header img {
 .lamp {
   margin: 8px 18px;
 }
-@media (max-width: 620px) {
+/* where there is little height, one part lies below the other and the page is scrolled */
+@media (max-height: 560px) {
+  .look {
+    height: auto;
+    min-height: 100%;
+  }
+}
+@media (max-width: 700px) {
   header {
     gap: 2px 12px;
     padding: 6px 12px;

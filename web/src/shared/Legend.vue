@@ -22,7 +22,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     <!-- eslint-disable-next-line vue/no-v-html -- our own drawing -->
     <p><span class="house" v-html="houseSvg(tokens)" /> the home that is priced</p>
     <p v-for="(words, kind) in KIND_WORDS" :key="kind"><Mark :kind="kind" /> {{ words }}</p>
-    <p><Mark kind="sold" choice="kept" /> kept: larger, with a ring</p>
+    <p><Mark kind="sold" choice="kept" /> kept or ticked: larger, with a ring</p>
     <p><Mark kind="sold" choice="set_aside" /> set aside: small and grey</p>
     <p class="quiet small">Press L to close.</p>
   </aside>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { KIND_WORDS, markSvg, type Choice } from './marks'
+import { computed, inject } from 'vue'
+import { CHOSEN, KIND_WORDS, markSvg, type Choice } from './marks'
 import { useLight } from './useTheme'
 
 const props = withDefaults(defineProps<{ kind: string; choice?: Choice; lit?: boolean }>(), {
@@ -8,9 +8,10 @@ const props = withDefaults(defineProps<{ kind: string; choice?: Choice; lit?: bo
   lit: false,
 })
 const { tokens } = useLight()
+const chosen = inject(CHOSEN, 'kept')
 const svg = computed(() => markSvg(props.kind, props.choice, tokens.value, props.lit))
 const words = computed(() => {
-  const done = props.choice === 'undecided' ? '' : `, ${props.choice === 'kept' ? 'kept' : 'set aside'}`
+  const done = props.choice === 'undecided' ? '' : `, ${props.choice === 'kept' ? chosen : 'set aside'}`
   return (KIND_WORDS[props.kind] ?? props.kind) + done
 })
 </script>

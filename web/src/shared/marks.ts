@@ -1,7 +1,11 @@
 /** The marks: shape says the kind of record, size and ring what the agent has done with it. */
+import type { InjectionKey } from 'vue'
 import type { Tokens } from './tokens'
 
 export type Choice = 'kept' | 'set_aside' | 'undecided'
+
+/** What a chosen home is called: kept in a workup, ticked in a look. */
+export const CHOSEN: InjectionKey<string> = Symbol('chosen')
 
 export const KIND_WORDS: Record<string, string> = {
   sold: 'sold',

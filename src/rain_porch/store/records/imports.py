@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Iterable, Iterator, Mapping, Sequence
-from itertools import islice
+from collections.abc import Iterable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
@@ -67,27 +66,6 @@ def report_rows(
         db.executemany("INSERT INTO staging.unchanged VALUES (?)", [(key,) for key in unchanged])
 
 
-_BATCH = 20_000
-
-
-def staged_places(
-    db: sqlite3.Connection, columns: Sequence[str]
-) -> Iterator[list[tuple[int, float, float, str | None]]]:
-    """Of the staged rows whose place is new and not doubted yet, a batch at a time: (row number, latitude, longitude, postal
-    code or city)."""
-    place = [name for name in ("postal_code", "city") if name in columns]
-    group = f"coalesce({', '.join(place)}, NULL)" if place else "NULL"
-    with atomic(db):  # staging stands beside the writing connection alone
-        cursor = db.execute(
-            f"SELECT rowid, latitude, longitude, {group} FROM staging.ready "
-            "WHERE latitude IS NOT NULL AND longitude IS NOT NULL AND (suspect IS NULL OR suspect NOT LIKE '%itude%') "
-            "AND (before IS NULL OR before LIKE '%itude%')"
-        )
-        rows = iter(cursor)
-        while batch := [tuple(row) for row in islice(rows, _BATCH)]:
-            yield batch
-
-
 def sampled_places(db: sqlite3.Connection, most: int = 1_500) -> list[dict[str, Any]]:
     """Places of the staged rows, some of all of them: where they lie, and whether they are doubted."""
     with atomic(db):
@@ -104,24 +82,25 @@ def doubt_staged(db: sqlite3.Connection, told: Mapping[int, str], fields: Sequen
     """Mark fields of staged rows as suspect, with why; returns how many rows were not suspect before."""
     fresh = 0
     with atomic(db):
-        for rowid, why in told.items():
-            row = db.execute("SELECT * FROM staging.ready WHERE rowid = ?", (rowid,)).fetchone()
-            number, odd = row["row_number"], json.loads(row["suspect"] or "[]")
+        db.execute("CREATE INDEX IF NOT EXISTS staging.reported_rows ON reported (row_number)")
+        rows = (db.execute("SELECT rowid, * FROM staging.ready WHERE rowid = ?", (rowid,)).fetchone() for rowid in told)
+        marks: list[tuple[str, int]] = []
+        again: list[tuple[str, int]] = []
+        added: list[tuple[int, str, str]] = []
+        for row in rows:
+            why, odd = told[row["rowid"]], json.loads(row["suspect"] or "[]")
             fresh += not odd
-            marked = json.dumps([*odd, *(name for name in fields if name not in odd)])
-            db.execute("UPDATE staging.ready SET suspect = ? WHERE rowid = ?", (marked, rowid))
+            marks.append((json.dumps([*odd, *(name for name in fields if name not in odd)]), row["rowid"]))
+            number = row["row_number"]
             before = db.execute("SELECT reasons FROM staging.reported WHERE row_number = ?", (number,)).fetchone()
             if before:
-                db.execute(
-                    "UPDATE staging.reported SET outcome = 'suspect', reasons = ? WHERE row_number = ?",
-                    (json.dumps([*json.loads(before["reasons"]), why]), number),
-                )
+                again.append((json.dumps([*json.loads(before["reasons"]), why]), number))
             else:
                 original = {name: str(row[name])[:2000] for name in columns if row[name] is not None}
-                db.execute(
-                    "INSERT INTO staging.reported VALUES (?, 'suspect', ?, ?)",
-                    (number, json.dumps([why]), json.dumps(original, ensure_ascii=False)),
-                )
+                added.append((number, json.dumps([why]), json.dumps(original, ensure_ascii=False)))
+        db.executemany("UPDATE staging.ready SET suspect = ? WHERE rowid = ?", marks)
+        db.executemany("UPDATE staging.reported SET outcome = 'suspect', reasons = ? WHERE row_number = ?", again)
+        db.executemany("INSERT INTO staging.reported VALUES (?, 'suspect', ?, ?)", added)
     return fresh
 
 
