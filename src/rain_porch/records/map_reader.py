@@ -25,7 +25,7 @@ import numpy as np
 import shapely
 
 from ..core.errors import Refused
-from ..core.facts.place import SQFT_PER_SQUARE_METRE
+from ..core.facts.sizes import SQFT_PER_SQUARE_METRE
 from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.heads import words_of
 from ..core.intake.kinds import kind_of

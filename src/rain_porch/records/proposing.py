@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from functools import partial
 
 from ..core.facts.fields import Field, Kind, own_field, own_name
-from ..core.facts.place import SQFT_PER_ACRE
+from ..core.facts.sizes import SQFT_PER_ACRE
 from ..core.facts.words import HOME_CODES, HomeKind, plain, status_of
-from ..core.intake.cells import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, Profile, date_of, profiles_of
+from ..core.intake.cell_forms import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, date_of
+from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.heads import words_of
 from ..core.intake.matching import SURE, Found, match
 from ..core.intake.status_words import meanings, means_status

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.facts.place import SQFT_PER_ACRE
+from rain_porch.core.facts.sizes import SQFT_PER_ACRE
 from rain_porch.core.intake.takes import TAKES, full_and_half, taken_from
 
 

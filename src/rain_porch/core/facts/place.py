@@ -11,7 +11,6 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-SQFT_PER_ACRE, SQFT_PER_SQUARE_METRE = 43_560.0, 10.763910417
 METRES_PER_MILE = 1609.344
 _A = 6378137.0
 _F = 1 / 298.257223563

@@ -10,7 +10,8 @@ import numpy as np
 from ..facts.addresses import DIRECTIONS, STREET_TYPES
 from ..facts.condition import grade_of
 from ..facts.words import HomeKind, home_kind_of, sale_manner
-from .cells import ADDRESS, BATHS, BEDS_BATHS, DIMENSIONS, POINT, Profile, date_of, number_of
+from .cell_forms import ADDRESS, BATHS, BEDS_BATHS, DIMENSIONS, POINT, date_of, number_of
+from .cells import Profile
 from .status_words import means_status
 
 _YES_NO = frozenset({"y", "n", "yes", "no", "true", "false", "t", "f", "0", "1", "x"})

@@ -10,8 +10,8 @@ import datetime as dt
 import re
 from collections.abc import Callable, Mapping
 
-from ..facts.place import SQFT_PER_ACRE
-from .cells import BATHS, BEDS_BATHS, COMPACT, DIMENSIONS, EMPTY, POINT, SERIAL, number_of
+from ..facts.sizes import SQFT_PER_ACRE
+from .cell_forms import BATHS, BEDS_BATHS, COMPACT, DIMENSIONS, EMPTY, POINT, SERIAL, number_of
 from .parsing import written
 
 _NUMBER = re.compile(r"-?\d[\d,]*(?:\.\d+)?|-?\.\d+")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..facts.fields import BY_NAME
-from ..facts.place import SQFT_PER_ACRE, SQFT_PER_SQUARE_METRE
+from ..facts.sizes import SQFT_PER_ACRE, SQFT_PER_SQUARE_METRE
 from .cells import Profile
 from .heads import words_of
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..facts.dates import NO_DAY, date_of, said
-from ..facts.place import SQFT_PER_ACRE
+from ..facts.sizes import SQFT_PER_ACRE
 from .book import with_earlier
 from .columns import (
     DEED_SALE,
