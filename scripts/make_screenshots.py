@@ -134,9 +134,15 @@ def paper(page: Page, base: str) -> None:
 
 
 def around(page: Page, base: str) -> None:
-    page.goto(f"{base}/around?kind=parcel&key=05-0857")
-    page.get_by_role("table", name="Homes that were found").wait_for()
-    page.wait_for_timeout(1500)
+    """A home for sale among what sold around it, four homes ticked, in figures."""
+    page.goto(f"{base}/around?kind=listing&key=BF105918")
+    page.get_by_role("table", name="Homes found").wait_for()
+    for box in page.get_by_role("checkbox", name=re.compile("^Tick")).all()[:4]:
+        box.click()
+    page.get_by_role("status", name="Figures of the ticked").wait_for()
+    page.keyboard.press("f")
+    page.get_by_role("group", name="Price against size").wait_for()
+    page.wait_for_timeout(600)
 
 
 def rate(page: Page, base: str) -> None:
