@@ -91,9 +91,9 @@ def test_half_a_minute_for_a_buyer_takes_at_most_fifteen_acts(page: Page, server
     told = page.get_by_role("status", name="Figures of the ticked")
     for kind, of in prices.items():
         line = told.locator("p").filter(has_text=f"{len(of)} {kind} ticked")
-        expect(line).to_contain_text(f"low {min(of):,.0f}")
-        expect(line).to_contain_text(f"mean {sum(of) / len(of):,.0f}")
-        expect(line).to_contain_text(f"high {max(of):,.0f}")
+        several = (f"low {min(of):,.0f}", f"mean {sum(of) / len(of):,.0f}", f"high {max(of):,.0f}")
+        for words in several if len(of) > 1 else (f"{of[0]:,.0f}",):
+            expect(line).to_contain_text(words)
     act(click_on(page, page.get_by_role("button", name="On paper")))
     with page.expect_download() as got:
         act(click_on(page, page.get_by_role("button", name="Print one page")))

@@ -32,14 +32,18 @@ const named = (kind: string, n: number) => `${number(n)} ${KIND_WORDS[kind] ?? k
     <p v-for="l in lines" :key="l.price.kind">
       <Mark :kind="l.price.kind" choice="kept" />
       <b>{{ named(l.price.kind, l.price.count) }} {{ word }}</b>
-      <span>low {{ money(l.price.low) }}</span>
-      <span>mean {{ money(Math.round(l.price.mean)) }}</span>
-      <span
-        >median <b>{{ money(Math.round(l.price.median)) }}</b></span
-      >
-      <span>high {{ money(l.price.high) }}</span>
+      <template v-if="l.price.count > 1">
+        <span>low {{ money(l.price.low) }}</span>
+        <span>mean {{ money(Math.round(l.price.mean)) }}</span>
+        <span>
+          median <b>{{ money(Math.round(l.price.median)) }}</b>
+        </span>
+        <span>high {{ money(l.price.high) }}</span>
+      </template>
+      <b v-else>{{ money(l.price.median) }}</b>
       <span v-if="l.per" class="quiet">
-        {{ perSqft(l.per.low) }}–{{ perSqft(l.per.high) }}, mean {{ perSqft(l.per.mean) }} per sq ft
+        <template v-if="l.per.count > 1">{{ perSqft(l.per.low) }}–{{ perSqft(l.per.high) }}, mean </template>
+        {{ perSqft(l.per.mean) }} per sq ft
       </span>
     </p>
     <LinkButton class="small" @click="$emit('open')">all figures</LinkButton>
