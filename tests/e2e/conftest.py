@@ -101,3 +101,16 @@ def page(browser: Browser, server: Server) -> Iterator[Page]:
     yield made
     context.close()
     assert not faults, faults
+
+
+@pytest.fixture
+def empty_desk(browser: Browser, tmp_path: Path) -> Iterator[Page]:
+    """The desk of a folder in which nothing is yet."""
+    held = Server(tmp_path / "porch")
+    held.start()
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.set_default_timeout(15_000)
+    page.goto(held.url)
+    yield page
+    page.close()
+    held.stop()

@@ -7,12 +7,11 @@ import re
 import socket
 import subprocess
 import sys
-from collections.abc import Iterator
 from pathlib import Path
 
 import httpx
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, expect
 
 from rain_porch.standins.feed import TOKEN
 from tests.e2e.conftest import Server
@@ -21,21 +20,15 @@ DATA = Path(__file__).parent.parent / "reference/data"
 
 
 @pytest.fixture
-def empty_desk(browser: Browser, tmp_path: Path) -> Iterator[Page]:
-    held = Server(tmp_path / "porch")
-    held.start()
-    page = browser.new_page(viewport={"width": 1280, "height": 800})
-    page.set_default_timeout(15_000)
-    page.goto(f"{held.url}/records")
-    yield page
-    page.close()
-    held.stop()
+def empty_records(empty_desk: Page) -> Page:
+    empty_desk.get_by_role("link", name="Records").click()
+    return empty_desk
 
 
-def test_the_ames_sales_come_in_through_a_mapping_made_here_and_agree_with_the_checks(empty_desk: Page) -> None:
+def test_the_ames_sales_come_in_through_a_mapping_made_here_and_agree_with_the_checks(empty_records: Page) -> None:
     """ames.csv: columns that are not RESO's, month and year for a date, sales that are no ordinary ones; checked against
     ames-checks.json (pandas)."""
-    page = empty_desk
+    page = empty_records
     expect(page.get_by_text("Nothing has been brought in yet")).to_be_visible()
     page.get_by_label("Bring in a file").set_input_files(DATA / "ames.csv")
     table = page.get_by_role("table", name="Mapping of columns to fields")
@@ -170,3 +163,42 @@ def test_the_feed_is_pulled_and_tomorrow_brings_what_changed(page: Page, demo: P
     finally:
         feed.terminate()
         feed.wait(10)
+
+
+def test_a_mapping_is_mended_later_and_words_are_given_an_order(empty_records: Page) -> None:
+    page = empty_records
+    rows = [
+        f"{n},A,{n} Oak St,Alder,3,{1500 + 10 * n},{300 + n}000,{('Fair', 'Good', 'Poor')[n % 3]}" for n in range(1, 31)
+    ]
+    file = "\n".join(["MLS #,Status,Address,City,Beds,Sq Ft,List $,Kitchen", *rows]).encode()
+    page.get_by_label("Bring in a file").set_input_files({"name": "board.csv", "mimeType": "text/csv", "buffer": file})
+    page.get_by_role("button", name="See what would change").click()
+    page.get_by_role("button", name="Take it in").click()
+    expect(page.get_by_role("button", name=re.compile("^Price "))).to_be_visible()
+    page.get_by_role("link", name="Imports").click()
+    page.get_by_role("button", name="mend its mapping").click()
+    expect(page.get_by_text("came in as import 1")).to_be_visible()
+    page.get_by_role("button", name="keep all as fields of your own").click()
+    page.get_by_role("button", name="keep this mapping under a name").click()
+    page.get_by_label("Name of the mapping").fill("Board, daily")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("Kept as “Board, daily”")).to_be_visible()
+    page.get_by_role("button", name="See what would change").click()
+    expect(page.get_by_role("tab", name=re.compile("30 changed"))).to_be_visible()
+    expect(page.get_by_text("kitchen 30")).to_be_visible()
+    page.get_by_role("button", name="Take it in").click()
+    expect(page.get_by_text("Taken in.")).to_be_visible()
+    page.goto(page.url.split("/records")[0] + "/around")
+    page.get_by_role("button", name="Detached homes").click()
+    page.get_by_role("button", name=re.compile("No limit here")).click()
+    page.keyboard.press("Escape")
+    expect(page.locator(".v-overlay--active")).to_have_count(0)
+    page.get_by_role("button", name="+ criterion").first.click()
+    page.get_by_label("Part of a field’s name").fill("kitchen")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="these words have an order").click()
+    page.get_by_label("Words from least to most").fill("Poor, Fair, Good")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Fair and better").click()
+    expect(page.locator("p.sentence")).to_contain_text("kitchen Fair or Good")
+    expect(page.get_by_text("20 homes", exact=True)).to_be_visible()

@@ -4,14 +4,12 @@ a line of the grid; a home priced, a report printed; the import taken back."""
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 from pathlib import Path
 
 import openpyxl
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import Server
 from tests.e2e.person import Press, click_on
 from tests.e2e.test_evening import room
 from tests.e2e.test_walks import HANDS, add_columns, add_criterion, sentence
@@ -21,21 +19,9 @@ pytestmark = pytest.mark.e2e
 DATA = Path(__file__).parent.parent / "reference/data"
 
 
-@pytest.fixture
-def desk(browser: Browser, tmp_path: Path) -> Iterator[Page]:
-    held = Server(tmp_path / "porch")
-    held.start()
-    page = browser.new_page(viewport={"width": 1280, "height": 800})
-    page.set_default_timeout(15_000)
-    page.goto(held.url)
-    yield page
-    page.close()
-    held.stop()
-
-
 @HANDS
-def test_a_strangers_file(desk: Page, press: Press, tmp_path: Path) -> None:
-    page = desk
+def test_a_strangers_file(empty_desk: Page, press: Press, tmp_path: Path) -> None:
+    page = empty_desk
     press(page, page.get_by_role("link", name="Records"))
     page.get_by_label("Bring in a file").set_input_files(DATA / "ames.csv")
     mapping = page.get_by_role("table", name="Mapping of columns to fields")
@@ -82,9 +68,9 @@ def test_a_strangers_file(desk: Page, press: Press, tmp_path: Path) -> None:
 
 
 def test_a_workbook_s_sheets_come_in_one_after_the_other_and_unknown_words_are_asked_once(
-    desk: Page, tmp_path: Path
+    empty_desk: Page, tmp_path: Path
 ) -> None:
-    page = desk
+    page = empty_desk
     rows = listings(120)
     lines = table("number sign and dollars", rows)
     status = lines[0].index("Status")
