@@ -174,6 +174,14 @@ def test_no_home_at_all(page: Page, server) -> None:
         page.get_by_label("To", exact=True).press("Enter")
         page.keyboard.press("Escape")
     expect(sentence(page)).to_contain_text("3 bedrooms")
+    for field in ("basement", "cooling"):
+        add(page, field)
+        expect(page.locator(".editor .words input").first).to_be_visible()
+        for box in page.locator(".editor .words input").all()[:5]:
+            box.check()
+        page.keyboard.press("Escape")
+        expect(page.locator(".v-overlay--active")).to_have_count(0)
+        expect(sentence(page)).to_contain_text(re.compile(field))
     click_on(page, page.get_by_role("button", name=re.compile(r"^365 d")))
     expect(sentence(page)).to_contain_text("365 days")
     before = page.url
@@ -192,6 +200,10 @@ def test_no_home_at_all(page: Page, server) -> None:
     page.get_by_role("button", name="On paper").click()
     with page.expect_download() as got:
         page.get_by_role("button", name="Spreadsheet").click()
+    page.get_by_role("button", name="On paper").click()
+    with page.expect_download() as printed:
+        page.get_by_role("button", name="Print one page").click()
+    assert "The 3 chosen of" in PdfReader(printed.value.path()).pages[0].extract_text().replace("\n", " ")
     book = openpyxl.load_workbook(io.BytesIO(got.value.path().read_bytes()))
     assert book["Homes"].max_row == 4
     page.get_by_role("button", name="Searches").click()
@@ -225,6 +237,12 @@ def test_a_packet(page: Page, server) -> None:
     page.get_by_label("To", exact=True).press("Enter")
     page.keyboard.press("Escape")
     expect(sentence(page)).to_contain_text("1+ garage spaces")
+    add(page, "basement")
+    for box in page.locator(".editor .words input").all():
+        if "none" not in box.locator("xpath=ancestor::label").inner_text().lower():
+            box.check()
+    page.keyboard.press("Escape")
+    expect(sentence(page)).to_contain_text("basement")
     click_on(page, page.get_by_role("button", name="Sort by Price", exact=True))
     for row in rows(page).all()[:3]:
         click_on(page, row.get_by_role("checkbox"))
@@ -237,6 +255,8 @@ def test_a_packet(page: Page, server) -> None:
     for n, (name, sheet) in enumerate(zip(names, pages[3:], strict=True), 1):
         assert f"{n}. {name}" in sheet.replace("\n", " ")
     assert "Listing agent" not in " ".join(pages)
+    assert all(word in pages[0] for word in ("low", "high", "mean", "median", "mode", "The 3 chosen of"))
+    assert all(word in pages[2] for word in ("first list", "last list", "sold", "of first", "all days"))
     page.get_by_role("button", name="On paper").click()
     page.get_by_label("Of which homes").select_option("found")
     with page.expect_download() as got:

@@ -27,8 +27,9 @@ const words = computed(() => {
   const here = spread.data.value?.words ?? {}
   const wanted = text.value.trim().toLowerCase()
   const all = new Map<string, { n: number; far: boolean }>()
-  for (const word of taken.value) all.set(word, { n: here[word] ?? 0, far: false })
+  // in the order of their counts, whatever is ticked: no row moves under the pointer
   for (const [word, n] of Object.entries(here)) all.set(word, { n, far: false })
+  for (const word of taken.value) if (!all.has(word)) all.set(word, { n: 0, far: false })
   if (wanted)
     for (const [word, n] of Object.entries(further.data.value ?? {}))
       if (!all.has(word)) all.set(word, { n, far: true })
