@@ -7,11 +7,11 @@ import sqlite3
 import threading
 import weakref
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from importlib.resources import files
 from importlib.resources.abc import Traversable
 from pathlib import Path
-from queue import SimpleQueue
+from queue import Empty, SimpleQueue
 from typing import Any, TypeAlias, TypeVar
 
 from ..core.errors import Refused
@@ -215,6 +215,7 @@ class Readers:
 
     def __init__(self, connections: Sequence[sqlite3.Connection]) -> None:
         self._idle: SimpleQueue[sqlite3.Connection] = SimpleQueue()
+        self._count = len(connections)
         for connection in connections:
             self._idle.put(connection)
         self._closing = weakref.finalize(self, _close_all, list(connections))
@@ -233,7 +234,17 @@ class Readers:
             return Rows(connection.execute(sql, parameters))
 
     def close(self) -> None:
+        """Close all, once what they are reading is read; a statement that takes seconds more is not waited for."""
+        held: list[sqlite3.Connection] = []
+        with suppress(Empty):
+            for _ in range(self._count):
+                held.append(self._idle.get(timeout=PATIENT_SECONDS))
         self._closing()
+        for connection in held:  # who comes later is told that they are closed
+            self._idle.put(connection)
+
+
+PATIENT_SECONDS = 3.0
 
 
 def _close_all(connections: list[sqlite3.Connection]) -> None:
