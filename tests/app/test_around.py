@@ -163,3 +163,22 @@ def test_its_search_is_saved_and_taken_to_a_home(records):
         assert same.areas == ("Alder*",) and left == []
         home, left = carried_to_look(agent, number, ask(home=parcel(records, "630 Hedgerow Terrace")))
         assert home.areas == () and left == ["named areas"]
+
+
+def test_a_home_known_from_a_deed_alone_is_its_parcels(records):
+    windows = {"deed_sale": {"on": True, "days": 3650}, "sold": {"on": False}, "failed": {"on": False}}
+    look = look_around(records, ask(search={**IN_ALDER, "areas": [], "arms_length_only": False, "windows": windows}))
+    deed = next(c for c in look.candidates if c.kind == "deed_sale")
+    around = look_around(records, ask(home={"kind": "listing", "key": deed.listing_id}))
+    assert around.title == deed.address and around.subject.parcel_number
+    with folders_agent(records, now=lambda: NOW) as agent:
+        number = begin_looked(agent, HomeRef("listing", deed.listing_id), None, [])
+        assert open_workup(agent, number).state.home.kind == "parcel"
+    with pytest.raises(NotFound):
+        look_around(records, ask(home={"kind": "listing", "key": "deed:none"}))
+
+
+@pytest.mark.parametrize("place", [[0, 91], [181, 0], [1e300, 0]])
+def test_a_place_that_is_none_is_refused(records, place):
+    with pytest.raises(BadInput, match="is no place"):
+        look_around(records, ask(place=place, search=IN_ALDER))

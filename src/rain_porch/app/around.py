@@ -6,6 +6,7 @@ It answers with what a workup's Comps room has: the homes, counts and what-ifs, 
 from __future__ import annotations
 
 import datetime as dt
+from dataclasses import replace
 from typing import Annotated
 from urllib.parse import quote
 
@@ -64,38 +65,48 @@ def look_around(records: Snapshot, ask: LookAsk) -> LookDoc:
     """The homes found and what is known of them. Raises NotFound for a record, BadInput for nothing to look from; a search that
     cannot be run is answered with its fault."""
     standpoint = standpoint_of(records, ask)
-    said: list[str] = []
-    if ask.search is not None:
-        search = ask.search.search()
-    else:
-        search, said = loosened(standpoint, standpoint.proposed()) if ask.home else (standpoint.proposed(), [])
     try:
-        rows = standpoint.run(search).rows
-        standpoint = _in_the_middle(standpoint, search, rows)
-        found = candidates(standpoint, rows, SHOWN)
-        if standpoint.nowhere:
-            found.sort(key=lambda c: c.date or dt.date.min, reverse=True)
-        listed = candidate_docs(standpoint, found)
-        held = {c.listing_id for c in listed}
-        told = CandidatesDoc(
-            **finding.counts_of(standpoint, search).model_dump(), candidates=listed, suggested=[],
-            kept_elsewhere=finding.by_key(standpoint, [k for k in ask.ticked if k not in held]),
-            sold_within=finding.sold_within(standpoint, search),
-        )  # fmt: skip
+        # all of the answer that no tick changes is worked out once
+        key = ("look", ask.model_dump_json(exclude={"ticked"}))
+        told = records.tables.get(key, lambda: _found_around(standpoint, ask))
     except (BadInput, NotFound) as error:
-        told = finding.faulty(search, error, finding.by_key(standpoint, ask.ticked))
+        search = searched(standpoint, ask)
+        told = _told(standpoint, ask, search, [], finding.faulty(search, error))
+    held = {c.listing_id for c in told.candidates}
+    elsewhere = finding.by_key(standpoint, [k for k in ask.ticked if k not in held])
+    return told.model_copy(update={"kept_elsewhere": elsewhere})
+
+
+def _found_around(standpoint: Standpoint, ask: LookAsk) -> LookDoc:
+    said: list[str] = []
+    search = searched(standpoint, ask)
+    if ask.search is None and ask.home is not None:
+        search, said = loosened(standpoint, search)
+    ran = standpoint.run(search)
+    standpoint = _in_the_middle(standpoint, ran.rows)
+    found = candidates(standpoint, ran.rows, SHOWN)
+    if standpoint.nowhere:
+        found.sort(key=lambda c: c.date or dt.date.min, reverse=True)
+    listed = CandidatesDoc(
+        **finding.counts_of(standpoint, search, ran).model_dump(), candidates=candidate_docs(standpoint, found),
+        suggested=[], kept_elsewhere=[], sold_within=finding.sold_within(standpoint, search),
+    )  # fmt: skip
+    return _told(standpoint, ask, search, said, listed)
+
+
+def _told(standpoint: Standpoint, ask: LookAsk, search: sr.Search, said: list[str], listed: CandidatesDoc) -> LookDoc:
     return LookDoc(
-        **told.model_dump(), effective_date=date_of(standpoint.view.day), title=_title(standpoint, ask), words=sentence(search),
-        subject=subject_doc(standpoint.subject), picture=_picture(records, ask.home) if ask.home else None, loosened=said,
-        search=SearchDoc.of(search), asks=own_figures(standpoint, None),
+        **listed.model_dump(), effective_date=date_of(standpoint.view.day), title=_title(standpoint, ask), words=sentence(search),
+        subject=subject_doc(standpoint.subject), picture=_picture(standpoint.records, ask.home) if ask.home else None,
+        loosened=said, search=SearchDoc.of(search), asks=own_figures(standpoint, None),
     )  # fmt: skip
 
 
 def figures_around(records: Snapshot, ask: LookAsk) -> SummariesDoc:
     """Figures of all found, and of those ticked."""
-    standpoint, search = standpoint_of(records, ask), searched(records, ask)
+    standpoint = standpoint_of(records, ask)
     try:
-        rows = standpoint.run(search).rows
+        rows = standpoint.run(searched(standpoint, ask)).rows
     except (BadInput, NotFound):
         rows = np.zeros(0, dtype=np.int64)
     row_of = standpoint.columns.row_of
@@ -111,27 +122,27 @@ def standpoint_of(records: Snapshot, ask: LookAsk) -> Standpoint:
     kinds = ask.search.home_kinds if ask.search else []
     kind = HomeKind(kinds[0]) if kinds and kinds[0] in {*HomeKind} else HomeKind.UNKNOWN
     if ask.place is not None:
-        return Standpoint.at(records, Subject({}, ask.place[1], ask.place[0], kind), day)
+        lon, lat = ask.place
+        if abs(lat) > 90 or abs(lon) > 180:
+            raise BadInput("place", f"{lat:g}, {lon:g} is no place: latitudes run to 90, longitudes to 180.")
+        return Standpoint.at(records, Subject({}, lat, lon, kind), day)
     if ask.search is None:
         raise BadInput(
             "search", "Name a home or a place to look around, or give a search: an area, a shape or a field."
         )
-    columns = records.columns
-    return Standpoint(records, columns, columns.as_of(day), Subject({}, *records.middle(), kind), nowhere=True)
+    return replace(Standpoint.at(records, Subject({}, *records.middle(), kind), day), nowhere=True)
 
 
-def searched(records: Snapshot, ask: LookAsk) -> sr.Search:
+def searched(standpoint: Standpoint, ask: LookAsk) -> sr.Search:
     """The search that is asked for, else the one that the home proposes."""
-    return ask.search.search() if ask.search else standpoint_of(records, ask).proposed()
+    return ask.search.search() if ask.search else standpoint.proposed()
 
 
-def _in_the_middle(standpoint: Standpoint, search: sr.Search, rows: Ints) -> Standpoint:
+def _in_the_middle(standpoint: Standpoint, rows: Ints) -> Standpoint:
     """Where there is nothing to look from, the middle of what is found."""
     if not standpoint.nowhere:
         return standpoint
-    s = standpoint.subject
-    middle = Subject({}, *standpoint.records.middle(rows), s.home_kind)
-    return Standpoint(standpoint.records, standpoint.columns, standpoint.view, middle, nowhere=True)
+    return replace(standpoint, subject=Subject({}, *standpoint.records.middle(rows), standpoint.subject.home_kind))
 
 
 def _title(standpoint: Standpoint, ask: LookAsk) -> str:

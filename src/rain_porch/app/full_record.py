@@ -24,7 +24,6 @@ from .story import story
 _OWN_PLACE = frozenset({"public_remarks", "private_remarks", "list_agent_full_name", "list_office_name", "listing_id",
                         "standard_status", "local_status", "latitude", "longitude", "unparsed_address", "unit_number",
                         "days_on_market", "cumulative_days_on_market"})  # fmt: skip
-DEED = "deed:"
 
 
 class KnownDoc(Doc):
@@ -93,7 +92,7 @@ def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> Fu
         key = listing["same_as"]
         listing = homes.listing(records.db, key)
     row = columns.row_of.get(key)
-    deed = homes.transfer(records.db, key.removeprefix(DEED)) if key.startswith(DEED) else None
+    deed = homes.transfer(records.db, key.removeprefix(homes.DEED)) if key.startswith(homes.DEED) else None
     held = listing or deed
     if held is None:
         raise NotFound(f"No listing has the number {key}.", listing=key)

@@ -125,6 +125,9 @@ def read_home(records: Snapshot, ref: HomeRef) -> Home:
     """The home with its facts: the named record's first, what it does not know from the others."""
     tax: dict[str, Any] | None = None
     own: dict[str, Any] | None = None
+    if ref.kind == "listing" and ref.key.startswith(store.DEED):  # known from a deed alone: the home is its parcel's
+        deed = store.transfer(records.db, ref.key.removeprefix(store.DEED))
+        ref = HomeRef("parcel", str(deed["parcel_number"])) if deed and deed["parcel_number"] else ref
     if ref.kind == "hand":
         return _entered(ref)
     if ref.kind == "parcel":
@@ -188,7 +191,7 @@ def _assessed_year(records: Snapshot, parcel: str | None, value: Value | None) -
 
 def _home_id(columns: Columns, past: Iterable[Mapping[str, Any]], deeds: Iterable[Mapping[str, Any]]) -> int | None:
     """The number that the columns have for a home with these listings and deeds; None when it stands in none of them."""
-    keys = [*(r["listing_id"] for r in past), *(f"deed:{r['transfer_key']}" for r in deeds)]
+    keys = [*(r["listing_id"] for r in past), *(f"{store.DEED}{r['transfer_key']}" for r in deeds)]
     return next((int(columns.home_id[row]) for row in map(columns.row, keys) if row is not None), None)
 
 

@@ -33,10 +33,12 @@ def save_search(agent: Agent, workup_id: int, name: str) -> int:
 
 def save_looked(agent: Agent, name: str, ask: LookAsk) -> int:
     """Keep a look's search under a name, with the home it lies about, if any."""
-    search = SearchDoc.of(searched(agent.records, ask))
-    subject = standpoint_of(agent.records, ask).subject
+    standpoint = standpoint_of(agent.records, ask)
+    subject = standpoint.subject
     doc = SavedSearchDoc(
-        search=search, facts=dict(subject.facts), home_kind=subject.home_kind.value if ask.home else ""
+        search=SearchDoc.of(searched(standpoint, ask)),
+        facts=dict(subject.facts),
+        home_kind=subject.home_kind.value if ask.home else "",
     )
     return store.keep(agent.porch, agent.account_id, name, written(doc))
 

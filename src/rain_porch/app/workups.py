@@ -44,7 +44,7 @@ def begin_workup(agent: Agent, ref: HomeRef, as_of: dt.date | None = None) -> in
     home = read_home(records, ref)
     standpoint = Standpoint.at(records, home.subject, records.effective_day(as_of))
     state = WorkupDoc(
-        home=HomeRefDoc.model_validate({"kind": ref.kind, "key": ref.key}),
+        home=HomeRefDoc.model_validate({"kind": home.ref.kind, "key": home.ref.key}),
         address=home.subject.address or ref.key,
         effective_date=as_of or records.through(),
         search=SearchDoc.of(standpoint.proposed()),
@@ -63,7 +63,7 @@ def begin_looked(agent: Agent, ref: HomeRef, search: SearchDoc | None, ticked: l
     columns, own = standpoint.columns, home.subject.home_id
     there = [k for k in ticked if (row := columns.row_of.get(k)) is not None and columns.home_id[row] != own]
     state = WorkupDoc(
-        home=HomeRefDoc.model_validate({"kind": ref.kind, "key": ref.key}),
+        home=HomeRefDoc.model_validate({"kind": home.ref.kind, "key": home.ref.key}),
         address=home.subject.address or ref.key,
         effective_date=records.through(),
         search=search or SearchDoc.of(standpoint.proposed()),

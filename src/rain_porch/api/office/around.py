@@ -12,8 +12,10 @@ from ...app.around import LookAsk, LookDoc
 from ...app.handover.look_papers import MEDIA, LookPaper, paper_of_look
 from ...app.homes import HomeRef
 from ...app.pricing import finding
+from ...app.pricing.standpoint import Standpoint
 from ...app.pricing.summaries import SummariesDoc
 from ...app.workups import begin_looked
+from ...core.search.search import Search
 from ...documents.finding import CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.stored import HomeRefDoc
 from ..errors import RESPONSES
@@ -33,6 +35,11 @@ class Begun(BaseModel):
     workup_id: int
 
 
+def _asked(porch: Porch, body: LookAsk) -> tuple[Standpoint, Search]:
+    standpoint = looking.standpoint_of(porch.records, body)
+    return standpoint, looking.searched(standpoint, body)
+
+
 @router.post("/around")
 def around(porch: Porch, body: LookAsk) -> LookDoc:
     """What a search finds around a record, a place, or anywhere; nothing is saved."""
@@ -42,19 +49,19 @@ def around(porch: Porch, body: LookAsk) -> LookDoc:
 @router.post("/around/counts")
 def counts_around(porch: Porch, body: LookAsk) -> CountsDoc:
     """What the search would find, without the homes."""
-    return finding.counts_of(looking.standpoint_of(porch.records, body), looking.searched(porch.records, body))
+    return finding.counts_of(*_asked(porch, body))
 
 
 @router.post("/around/spread")
 def spread_of_look(porch: Porch, body: LookAsk, field: Annotated[str, Query(max_length=64)]) -> FieldSpreadDoc:
     """One field over the homes that the search would find without its limit on it."""
-    return finding.spread_of(looking.standpoint_of(porch.records, body), looking.searched(porch.records, body), field)
+    return finding.spread_of(*_asked(porch, body), field)
 
 
 @router.post("/around/proposals")
 def proposals_of_look(porch: Porch, body: LookAsk) -> ProposalsDoc:
     """The search that the home suggests, one with every fact of it, and the change that helps most."""
-    return finding.proposals_for(looking.standpoint_of(porch.records, body), looking.searched(porch.records, body))
+    return finding.proposals_for(*_asked(porch, body))
 
 
 @router.post("/around/summaries")

@@ -60,7 +60,7 @@ def _table(opened: Opened) -> CandidatesDoc:
     """All of the answer that no decision changes."""
     standpoint, search = opened.standpoint, opened.state.search.search()
     return CandidatesDoc(
-        **finding.counts_of(standpoint, search).model_dump(),
+        **finding.counts_of(standpoint, search, found(opened)).model_dump(),
         candidates=candidate_docs(standpoint, found_candidates(opened)),
         kept_elsewhere=[],
         suggested=suggested(opened),

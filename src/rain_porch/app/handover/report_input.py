@@ -16,6 +16,7 @@ from ...core.price.list_price import WITHIN_DAYS
 from ...report.model import Paper, ReportInput
 from ...report.pages.letter import item_pages
 from ...store.health import sources
+from ...store.records.homes import DEED
 from .. import photos
 from ..agent import Agent
 from ..choices import agent_card
@@ -165,7 +166,7 @@ def _pictures(agent: Agent, opened: Opened, comps: Sequence[Candidate], around: 
     for key in dict.fromkeys(wanted):
         if len(out) > PICTURED:
             break
-        if not key.startswith("deed:") and (front := front_picture(records, key)):
+        if front := front_picture(records, key):
             out[key] = front
     for key in [c.listing_id for c in around if c.kind == "for_sale"][:INSIDE]:
         for number, caption in enumerate(photos.captions(records, key)[1 : 1 + INSIDE_PICTURES], start=2):
@@ -175,7 +176,7 @@ def _pictures(agent: Agent, opened: Opened, comps: Sequence[Candidate], around: 
 
 def front_picture(records: Snapshot, key: str) -> str:
     """A listing's first picture as SVG, "" where it has none."""
-    if key.startswith("deed:"):
+    if key.startswith(DEED):
         return ""
 
     def made() -> str:

@@ -42,9 +42,9 @@ from .standpoint import Standpoint
 THIN_DAYS = (90, 120, 180, 365, 730)
 
 
-def counts_of(standpoint: Standpoint, search: sr.Search) -> CountsDoc:
-    """What a search finds and would find. BadInput, NotFound for one that cannot be run."""
-    found = standpoint.run(search)
+def counts_of(standpoint: Standpoint, search: sr.Search, found: sr.Found | None = None) -> CountsDoc:
+    """What a search finds and would find. BadInput, NotFound for one that cannot be run. found: where it was run already."""
+    found = found or standpoint.run(search)
     masks = standpoint.records.masks_of(search)
     what_if = steps.what_if(search, standpoint.columns, standpoint.view, standpoint.seen_from, masks, found)
 

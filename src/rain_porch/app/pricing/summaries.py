@@ -96,9 +96,9 @@ def summaries(
 ) -> SummariesDoc:
     """Each field's summary by kind: of some rows, and of those that were chosen. list_price: what the home is to be offered at,
     where that is said."""
-    called = _called(standpoint, rows)
     home = own_figures(standpoint, list_price)
     of_all, of_chosen = _by_kind(standpoint, rows), _by_kind(standpoint, chosen)
+    called = _called(standpoint, of_all)
     return SummariesDoc(
         left_out=left_out,
         fields=[
@@ -147,9 +147,8 @@ def _by_kind(standpoint: Standpoint, rows: Ints) -> Groups:
     return {name: [(k, rows[of], values[name][of]) for k, of in groups] for name in LABELS}
 
 
-def _called(standpoint: Standpoint, rows: Ints) -> dict[int, tuple[str, str]]:
+def _called(standpoint: Standpoint, told: Groups) -> dict[int, tuple[str, str]]:
     """Row → (number, address) of the rows of which a value lies far from the rest."""
-    told = _by_kind(standpoint, rows)
     far = np.unique([r for parts in told.values() for _, own, x in parts for r in own[far_from_rest(x, FAR)]]).astype(
         np.int64
     )

@@ -26,6 +26,9 @@ class Hit:
     shown: str
 
 
+DEED = "deed:"  # before a transfer's key, where it stands among the listings as a sale known from its deed alone
+
+
 def parcel(db: Db, number: str) -> dict[str, Any] | None:
     row = db.execute("SELECT * FROM parcels WHERE parcel_number = :n", {"n": number}).fetchone()
     return dict(row) if row else None
