@@ -17,7 +17,7 @@ from .records import kept_files
 from .records.column_forms import FormsAsked
 from .records.importing import import_file
 from .records.layouts import LAYOUTS
-from .records.mapping import read_mapping
+from .records.mapping import mapping_alone, name_of_mapping
 from .records.unpacking import unpacked
 from .settings import data_folder, folder_with_records
 from .store.records import imports as store
@@ -98,16 +98,13 @@ def run_mappings(args: argparse.Namespace) -> int:
     """The mappings that have a name; --save keeps one, --delete lets one go."""
     records = Records(folder_with_records(args.data))
     with records.connection() as db:
-        if args.save:
+        if args.save is not None:
             if args.mapping is None or args.kind is None:
                 raise Refused("Name the mapping's file with --mapping, and what files it is for with --kind.")
-            given = _mapping(records, args.mapping) or {}
-            fields = LAYOUTS[args.kind].fields
-            named = given.get("parts") if isinstance(given.get("parts"), list) else None
-            used = [c for p in named for c in p.get("columns") or ()] if named is not None else list(given)
-            parts = read_mapping(given, used, fields)
-            document = {"parts": [p.as_json() for p in parts]}
-            store.save_mapping(db, args.save, args.kind, document, dt.datetime.now().isoformat(timespec="seconds"))
+            document = mapping_alone(_mapping(records, args.mapping), LAYOUTS[args.kind].fields)
+            store.save_mapping(
+                db, name_of_mapping(args.save), args.kind, document, dt.datetime.now().isoformat(timespec="seconds")
+            )
         if args.delete and not store.forget_mapping(db, args.delete):
             raise Refused(f"There is no mapping called “{args.delete}”.")
         held = store.named_mappings(db)

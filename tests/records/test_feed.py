@@ -235,3 +235,40 @@ def test_a_feed_that_knows_no_pictures_is_pulled_without_them(records):
         return (400, None) if "$expand" in url else (200, {"value": [ROW]})
 
     assert pulled(records, get, get_data=lambda u, h: (404, b"")).new == 1
+
+
+def test_a_feed_whose_numbers_are_numbers_loses_none_of_them(records):
+    rows = [
+        {**ROW, "ListingId": n, "UnparsedAddress": f"{n} Made Street", "ModificationTimestamp": "2026-10-30T00:00:00Z"}
+        for n in (7.0, 8)
+    ]
+    asked = {"value": [{"ListingId": 7.0}, {"ListingId": 8}]}
+    take(records, answering({"value": rows}))
+    assert take(records, answering({"value": []}, asked)).notes == []
+    assert {r[0] for r in records.live.execute("SELECT listing_id FROM listings")} == {"7", "8"}
+
+
+@pytest.mark.parametrize("listing", ["A/1", "A\x001", "A" * 300, "..", ""])
+def test_a_number_that_no_file_can_be_called_after_stops_no_pull(records, listing):
+    media = [{"MediaURL": f"{ADDRESS}/Media/1.png", "Order": 1}]
+    done = pulled(
+        records,
+        answering({"value": [{**ROW, "ListingId": listing, "Media": media}, ROW]}),
+        get_data=lambda u, h: (404, b""),
+    )
+    assert done.rows == 2
+
+
+def test_pictures_that_could_not_be_kept_are_fetched_again(records, listings, monkeypatch):
+    monkeypatch.setattr("rain_porch.records.feed_pictures.A_PULL", 3)
+    wire = Wire(create_feed(listings))
+
+    def full(*_args, **_more):
+        raise OSError(28, "no space")
+
+    monkeypatch.setattr("rain_porch.records.photos._keep_files", full)
+    with pytest.raises(OSError, match="no space"):
+        pulled(records, wire, get_data=wire.data)
+    monkeypatch.undo()
+    monkeypatch.setattr("rain_porch.records.feed_pictures.A_PULL", 3)
+    assert pulled(records, wire, get_data=wire.data).notes[0].startswith("3 pictures came")

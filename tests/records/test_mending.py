@@ -126,6 +126,18 @@ def test_by_the_command_line_and_by_name(tmp_path, capsys):
     tried = run("mend", 1, "--mapping", "Board’s listings", "--dry-run", "--json")
     assert tried["changed"] == 3 and tried["import_id"] is None
     assert run("mend", 1, "--mapping", "Board’s listings", "--json")["changed"] == 3
+    for bad, said in (
+        ("[1]", "one JSON object"),
+        ('{"parts": [1]}', "list of objects"),
+        ('{"parts": [{"field": "list_price", "columns": 7}]}', "list of up to eight"),
+        ('{"Ask": "nonsense"}', "no field"),
+    ):
+        wrong.write_text(bad)
+        assert said in run("mappings", "--save", "x", "--kind", "listings", "--mapping", wrong, refused=True)
+    for name in ("", "  ", "a/b", "x" * 90):
+        assert "1 to 80 signs" in run(
+            "mappings", "--save", name, "--kind", "listings", "--mapping", mapping, refused=True
+        )
     assert "no mapping is kept under that name: Board’s listings" in run("mend", 1, "--mapping", "other", refused=True)
     run("mappings", "--delete", "Board’s listings")
     assert run("mappings", "--json") == []

@@ -18,7 +18,7 @@ from ..core.errors import Refused
 from ..core.facts.keys import made_key
 from ..store.records import feeds
 from . import feed_pictures, importing
-from .feed_asking import Asking, Get, GetData, NotKnown
+from .feed_asking import Asking, Get, GetData, NotKnown, key_of
 from .import_result import ImportResult
 
 
@@ -96,7 +96,7 @@ def _let_go(db: sqlite3.Connection, asking: Asking, source: str, now: dt.datetim
     """What the feed does not have any more goes; what is said of it. A feed that cannot tell what it has takes nothing away."""
     try:
         pages = asking.pages(f"{asking.address}/Property?$select=ListingId&$orderby=ListingId&$top=1000")
-        standing = {str(row["ListingId"]) for page, _ in pages for row in page if row.get("ListingId") is not None}
+        standing = {key for page, _ in pages for row in page if (key := key_of(row))}
     except NotKnown:
         return []
     except Refused as error:
@@ -132,7 +132,7 @@ def _gather(spool: Path, out: Path, now: dt.datetime) -> str | None:
         for n, line in enumerate(lines):
             row = json.loads(line)
             row.pop("Media", None)
-            newest[str(row.get("ListingId", n))] = row
+            newest[key_of(row) or str(n)] = row
     if not newest:
         return None
     with out.open("w", encoding="utf-8") as file:

@@ -9,6 +9,7 @@ from typing import Any, Protocol
 from urllib.parse import urlsplit
 
 from ..core.errors import Refused
+from ..core.intake.parsing import written
 
 TRIES, WAIT_SECONDS, MAX_PAGES = 4, 0.5, 20_000
 
@@ -78,6 +79,12 @@ class Asking:
                 raise Refused("The feed sent something that is no listing: check its address.")
             return body
         raise Refused(f"The feed {why}, {TRIES} times over. What came so far is kept: pull again to go on from there.")
+
+
+def key_of(row: Mapping[str, Any]) -> str:
+    """A row's listing number as the import has it: 1234.0 is 1234; "" for none."""
+    key = row.get("ListingId")
+    return "" if key is None else written(key) if isinstance(key, float) else str(key).strip()
 
 
 def lies_within(url: str, address: str) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import os
+import re
 import shutil
 import sqlite3
 import time
@@ -14,7 +15,7 @@ from typing import Any
 from ..store.records import feeds
 from ..store.records import imports as store
 from . import photos
-from .feed_asking import Asking, GetData, lies_within
+from .feed_asking import Asking, GetData, key_of, lies_within
 
 A_PULL, SECONDS, A_LISTING, TRIES = (
     300,
@@ -23,12 +24,13 @@ A_PULL, SECONDS, A_LISTING, TRIES = (
     3,
 )  # at most: pictures a pull, time for them, a listing's, tries of one
 _LONGEST = 2_000
+_FILE_NAME = re.compile(r"[^/\x00-\x1f]{1,120}")  # a number by which a picture's file can be called
 
 
 def named_in(row: Mapping[str, Any]) -> list[tuple[str, int, str]]:
     """(listing, place, address) of the pictures that a row of a feed names under Media, in their order."""
-    listing, media = str(row.get("ListingId") or ""), row.get("Media")
-    if not listing or "/" in listing or not isinstance(media, list):
+    listing, media = key_of(row), row.get("Media")
+    if not _FILE_NAME.fullmatch(listing) or not isinstance(media, list):
         return []
     told = [m for m in media if isinstance(m, Mapping) and _address(m.get("MediaURL"))]
     told.sort(key=lambda m: m["Order"] if isinstance(m.get("Order"), int) else len(told))
@@ -49,14 +51,18 @@ def fetch_pictures(
     into = folder / f"unpacked-{os.getpid()}-{time.monotonic_ns()}"  # cleared like any other that is left
     into.mkdir()
     try:
-        for listing, place, data in _fetched(db, asking, get_data, wanted):
-            (into / f"{listing}_{place}.jpg").write_bytes(data)
+        looked = []
+        for listing, place, data, held in _fetched(asking, get_data, wanted):
+            looked.append((listing, place, held))
+            if data:
+                (into / f"{listing}_{place}.jpg").write_bytes(data)
         counted, take = photos.plan(db, into, folder)
         if counted["new"] + counted["changed"]:
             take({
                 "source_id": store.source_id(db, source), "kind": "photos", "file_name": "pictures of the feed",
                 "finished_at": now.isoformat(timespec="seconds"), "columns": [], **counted,
             })  # fmt: skip
+        feeds.pictures_looked_at(db, asking.address, looked)  # once they are in: what is not is fetched again
     finally:
         shutil.rmtree(into, ignore_errors=True)
     left = feeds.waiting_pictures(db, asking.address, TRIES)
@@ -65,8 +71,9 @@ def fetch_pictures(
 
 
 def _fetched(
-    db: sqlite3.Connection, asking: Asking, get_data: GetData, wanted: list[tuple[str, int, str]]
-) -> Iterator[tuple[str, int, bytes]]:
+    asking: Asking, get_data: GetData, wanted: list[tuple[str, int, str]]
+) -> Iterator[tuple[str, int, bytes, bool]]:
+    """(listing, place, the picture, whether it need not be fetched again): b"" for what is no picture."""
     until = time.monotonic() + SECONDS
     for listing, place, url in wanted:
         if time.monotonic() > until:
@@ -77,6 +84,4 @@ def _fetched(
         except OSError:
             status, data = 0, b""
         good = status == 200 and len(data) <= photos.MAX_BYTES and photos.kind_of(data[:12]) is not None
-        feeds.picture_looked_at(db, asking.address, listing, place, held=good or status in (404, 410))
-        if good:
-            yield listing, place, data
+        yield listing, place, data if good else b"", good or status in (404, 410)

@@ -99,6 +99,23 @@ def read_mapping(document: Any, columns: Sequence[str], fields: Sequence[Field])
     return tuple(out.values())
 
 
+def mapping_alone(document: Any, fields: Sequence[Field]) -> dict[str, Any]:
+    """A mapping document checked without a file, as it is kept under a name. Refused names what makes no sense."""
+    given = document.get("parts", document) if isinstance(document, Mapping) else ()
+    parts = given if isinstance(given, list) else [{"columns": [c]} for c in given]
+    given_columns = [p.get("columns") or [p.get("column")] for p in parts if isinstance(p, Mapping)]
+    columns = [c for some in given_columns if isinstance(some, list) for c in some if isinstance(c, str)]
+    return {"parts": [p.as_json() for p in read_mapping(document, columns, fields)]}
+
+
+def name_of_mapping(name: str) -> str:
+    """A name under which a mapping can be kept. Refused for one that is empty, too long or cannot stand in an address."""
+    name = " ".join(name.split())
+    if not 1 <= len(name) <= 80 or "/" in name or not name.isprintable():
+        raise Refused("A mapping's name has 1 to 80 signs, and no “/”: choose another.")
+    return name
+
+
 def takes_own(fields: Sequence[Field]) -> bool:
     """Whether files of these fields may bring columns of the office's own: those of homes."""
     return any(f.name == "living_area" for f in fields)

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from ...app import around as looking
 from ...app.around import LookAsk, LookDoc
-from ...app.handover.look_papers import MEDIA, LookPaper, paper_of_look
+from ...app.handover.look_papers import LookPaper, paper_of_look
 from ...app.homes import HomeRef
 from ...app.pricing import finding
 from ...app.pricing.standpoint import Standpoint
@@ -18,6 +18,7 @@ from ...app.workups import begin_looked
 from ...core.search.search import Search
 from ...documents.finding import CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.stored import HomeRefDoc
+from ..attachments import attached
 from ..errors import RESPONSES
 from ..state import Porch
 
@@ -88,5 +89,5 @@ def workup_of_look(porch: Porch, body: Begin) -> Begun:
 @router.post("/around/paper.{form}", response_class=Response)
 def paper_around(porch: Porch, form: Literal["pdf", "xlsx", "csv"], body: LookPaper) -> Response:
     """The look on one page, or as a packet; as a workbook, or as a plain table of the homes."""
-    data, name = paper_of_look(porch.agent, form, body)
-    return Response(data, media_type=MEDIA[form], headers={"Content-Disposition": f'attachment; filename="{name}"'})
+    data, title = paper_of_look(porch.agent, form, body)
+    return attached(data, title, form)

@@ -15,18 +15,13 @@ from ...app.handover.delivering import DeliverAsk, DeliveryDoc, deliver, send_ag
 from ...core.errors import BadInput
 from ...documents.base import Line
 from ...records.contacts import EMAIL, read_people
+from ..attachments import MEDIA
 from ..bodies import read_body
 from ..errors import RESPONSES
 from ..state import AskedNumber, Number, Porch
 
 router = APIRouter(tags=["clients"], responses=RESPONSES)
 MOST_BYTES = 5_000_000
-MEDIA = {
-    "pdf": "application/pdf",
-    "html": "text/html; charset=utf-8",
-    "eml": "message/rfc822",
-    "json": "application/json",
-}
 
 
 class PersonDoc(BaseModel):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from typing import Literal
 
 from fastapi import APIRouter, Response
@@ -12,6 +11,7 @@ from ...app.market.letters import KeptLetterDoc, LetterDoc
 from ...core.errors import BadInput
 from ...report.papers import PICTURE_MEDIA, PictureForm, as_pdf, as_pictures
 from ...report.webpage import web_page
+from ..attachments import attached
 from ..errors import RESPONSES
 from ..state import Number, Porch
 
@@ -45,9 +45,7 @@ def letter(porch: Porch, letter_id: Number, form: Literal["pdf", "html"]) -> Res
     held = kept.read_letter(porch.agent, letter_id)
     model = kept.letter_model(porch.agent, held)
     data = as_pdf(model) if form == "pdf" else web_page(model).encode()
-    name = re.sub(r"[^A-Za-z0-9]+", "-", held.title).strip("-") or "letter"
-    media = "application/pdf" if form == "pdf" else "text/html; charset=utf-8"
-    return Response(data, media_type=media, headers={"Content-Disposition": f'attachment; filename="{name}.{form}"'})
+    return attached(data, held.title, form)
 
 
 @router.get("/letters/{letter_id}/sheets")

@@ -9,11 +9,11 @@ from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
 
 from ...app.handover import reader_links
+from ..attachments import MEDIA
 from ..errors import RESPONSES
 from ..state import Number, Porch, State
 
 router = APIRouter(tags=["clients"], responses=RESPONSES)
-MEDIA = {"html": "text/html; charset=utf-8", "pdf": "application/pdf"}
 
 
 class LinkAsk(BaseModel):

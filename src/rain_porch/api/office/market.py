@@ -21,11 +21,11 @@ from ...documents.base import Line
 from ...documents.wire import MarketDoc
 from ...report.market_workbook import market_workbook
 from ...report.sheet import sheet
+from ..attachments import MEDIA
 from ..errors import RESPONSES
 from ..state import Number, Porch
 
 router = APIRouter(tags=["market"], responses=RESPONSES)
-XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 class MeasureDoc(BaseModel):
@@ -92,10 +92,10 @@ Form = Literal["csv", "xlsx"]
 def _file(form: Form, title: str, rows: list[list[object]]) -> Response:
     """A table as a file."""
     if form == "xlsx":
-        return Response(sheet(title, rows), media_type=XLSX)
+        return Response(sheet(title, rows), media_type=MEDIA["xlsx"])
     out = io.StringIO()
     csv.writer(out).writerows(rows)
-    return Response(out.getvalue(), media_type="text/csv")
+    return Response(out.getvalue(), media_type=MEDIA["csv"])
 
 
 @router.post("/market/view.{form}", response_class=Response)
@@ -107,7 +107,7 @@ def view_file(porch: Porch, form: Form, view: ViewDoc) -> Response:
     periods, lines = ([x.model_dump() for x in part] for part in (told.periods, told.lines))
     for line, shown in zip(lines, told.lines, strict=True):
         line["name"] = views.column_name(shown)
-    return Response(market_workbook(told.sentence, periods, lines), media_type=XLSX)
+    return Response(market_workbook(told.sentence, periods, lines), media_type=MEDIA["xlsx"])
 
 
 @router.post("/market/year-so-far.{form}", response_class=Response)

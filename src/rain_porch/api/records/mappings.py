@@ -10,14 +10,14 @@ from pydantic import BaseModel, Field
 from ...core.errors import BadInput, NotFound
 from ...core.facts.fields import Kind, own_field
 from ...records.layouts import LAYOUTS
-from ...records.mapping import read_mapping
+from ...records.mapping import mapping_alone, name_of_mapping
 from ...store.records import imports, word_orders
 from ..errors import RESPONSES
 from ..state import Porch
 from .incoming import KindName, PartDoc
 
 router = APIRouter(tags=["records"], responses=RESPONSES)
-MappingName = Annotated[str, Path(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f/]+$")]
+MappingName = Annotated[str, Path(min_length=1, max_length=200)]
 
 
 class NamedMappingDoc(BaseModel):
@@ -45,11 +45,11 @@ def save(porch: Porch, name: MappingName, asked: MappingToSave) -> list[NamedMap
     """Keep a mapping under a name; one of the same name is replaced."""
     if asked.kind not in LAYOUTS:
         raise NotFound(f"Files of {asked.kind} have no mapping.")
-    columns = [c for p in asked.parts for c in p.columns]
-    parts = read_mapping({"parts": [p.model_dump() for p in asked.parts]}, columns, LAYOUTS[asked.kind].fields)
-    document = {"parts": [p.as_json() for p in parts]}
+    document = mapping_alone({"parts": [p.model_dump() for p in asked.parts]}, LAYOUTS[asked.kind].fields)
     with porch.state.records.connection() as db:
-        imports.save_mapping(db, name.strip(), asked.kind, document, porch.agent.now().isoformat(timespec="seconds"))
+        imports.save_mapping(
+            db, name_of_mapping(name), asked.kind, document, porch.agent.now().isoformat(timespec="seconds")
+        )
     return mappings(porch)
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Path, Query, Request, Response
@@ -21,17 +20,13 @@ from ...report.pages.opening import HOME_ROWS
 from ...report.pages.readings import STATISTICS
 from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_picture
 from ...report.wording import label
+from ..attachments import attached
 from ..bodies import read_body
 from ..errors import RESPONSES
 from ..state import Number, Porch
 
 router = APIRouter(tags=["paper"], responses=RESPONSES)
 LayoutName = Annotated[str | None, Query(max_length=60)]
-MEDIA = {
-    "pdf": "application/pdf",
-    "html": "text/html; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-}
 
 
 class LayoutsDoc(BaseModel):
@@ -143,9 +138,4 @@ def report(
     porch: Porch, workup_id: Number, form: Literal["pdf", "html", "xlsx"], layout: LayoutName = None
 ) -> Response:
     given = report_input(porch.agent, workup_id)
-    name = re.sub(r"[^A-Za-z0-9]+", "-", given.title).strip("-") or "report"
-    return Response(
-        FORMS[f".{form}"](given, layout),
-        media_type=MEDIA[form],
-        headers={"Content-Disposition": f'attachment; filename="{name}.{form}"'},
-    )
+    return attached(FORMS[f".{form}"](given, layout), given.title, form)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from typing import Any, Literal
 
 from pydantic import Field
@@ -19,13 +18,7 @@ from ..choices import agent_card
 from .branding import brand
 from .report_input import front_picture
 
-MEDIA = {
-    "pdf": "application/pdf",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "csv": "text/csv; charset=utf-8",
-}
-MOST = {"page": 200, "packet": 200}
-PICTURED = 40
+MOST, PICTURED = 200, 40  # homes on paper, pictures
 
 
 class LookPaper(LookAsk):
@@ -39,7 +32,7 @@ class LookPaper(LookAsk):
 
 
 def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPaper) -> tuple[bytes, str]:
-    """(the file, its name). BadInput where there is no home to speak of, or the search cannot be run."""
+    """(the file, its title). BadInput where there is no home to speak of, or the search cannot be run."""
     records = agent.records
     plain = LookAsk(**ask.model_dump(include={*LookAsk.model_fields}))
     found = look_around(records, plain)
@@ -64,17 +57,16 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
         if form == "pdf" and ask.layout == "packet"
         else {},
     )  # fmt: skip
-    name = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-").lower()[:60] or "look"
     if form == "csv":
-        return look_csv(given), f"{name}.csv"
+        return look_csv(given), title
     if form == "xlsx":
-        return look_workbook(given, foot), f"{name}.xlsx"
+        return look_workbook(given, foot), title
     look = brand(agent)
     model = {
         "title": title, "address": title, "by": str(agent_card(agent).get("name") or ""), "foot": foot, "accent": look.colour,
         "paper": look.size, "pages": pages.one_page(given) if ask.layout == "page" else pages.packet(given),
     }  # fmt: skip
-    return as_pdf(model), f"{name}.pdf"
+    return as_pdf(model), title
 
 
 def _spoken_of(found: LookDoc, ask: LookPaper, chosen: bool) -> list[dict[str, Any]]:
@@ -83,4 +75,4 @@ def _spoken_of(found: LookDoc, ask: LookPaper, chosen: bool) -> list[dict[str, A
     wanted = [k for k in ask.ticked if k in listed] if chosen else [c.listing_id for c in found.candidates]
     place = {k: i for i, k in enumerate(ask.order)}
     wanted.sort(key=lambda k: place.get(k, len(place)))
-    return [listed[k].model_dump(mode="json") for k in wanted[: MOST[ask.layout]]]
+    return [listed[k].model_dump(mode="json") for k in wanted[:MOST]]

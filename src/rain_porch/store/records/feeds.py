@@ -73,8 +73,9 @@ def waiting_pictures(db: Db, address: str, tries: int) -> int:
     return int(db.execute(query, {"a": address, "tries": tries}).fetchone()[0])
 
 
-def picture_looked_at(db: WritableDb, address: str, listing: str, place: int, held: bool) -> None:
-    db.execute(
+def pictures_looked_at(db: WritableDb, address: str, looked: Iterable[tuple[str, int, bool]]) -> None:
+    """looked: (listing, place, whether it is held, or is not to be had)."""
+    db.executemany(
         "UPDATE feed_pictures SET held = :held, tries = tries + 1 WHERE address = :a AND listing_id = :l AND place = :p",
-        {"held": held, "a": address, "l": listing, "p": place},
+        [{"held": held, "a": address, "l": listing, "p": place} for listing, place, held in looked],
     )
