@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Sequence
 from typing import Any
-
-import xlsxwriter
 
 from ..core.facts.fields import BY_NAME, PRIVATE
 from ..core.intake.parsing import guarded
 from .pages.look import SAID, LookInput
+from .sheet import workbook_in, write_row
 
 _FACTS = ("living_area", "bedrooms_total", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet", "year_built",
           "property_sub_type", "architectural_style", "basement", "cooling", "pool_private_yn", "subdivision_name", "city", "postal_code")  # fmt: skip
@@ -50,41 +48,28 @@ def look_csv(given: LookInput) -> bytes:
 def look_workbook(given: LookInput, foot: str) -> bytes:
     """Homes, figures and criteria, a sheet each."""
     out = io.BytesIO()
-    book = xlsxwriter.Workbook(
-        out, {"in_memory": True, "strings_to_formulas": False, "strings_to_urls": False, "nan_inf_to_errors": True}
-    )
-    bold = book.add_format({"bold": True, "bottom": 1, "text_wrap": True, "valign": "top"})
-    heads, rows = _table(given)
-    _sheet(book, "Homes", heads, rows, bold)
-    figures = [
-        [f["label"], whose, SAID.get(k["kind"], k["kind"]), k["count"],
-         *(k[w] for w in ("low", "lower_quartile", "mean", "median", "upper_quartile", "high")), " or ".join(f"{m:g}" for m in k["modes"][:3])]
+    with workbook_in(out) as book:
+        bold = book.add_format({"bold": True, "bottom": 1, "text_wrap": True, "valign": "top"})
+        for name, (heads, rows) in {
+            "Homes": _table(given), "Figures": _figures(given),
+            "Criteria": (["Criteria"], [[given.title], [given.sentence], [f"Of {given.whose}"], [foot]]),
+        }.items():  # fmt: skip
+            page = book.add_worksheet(name)
+            page.set_column(0, len(heads) - 1, 14)
+            page.set_column(1, 1, 26)
+            for r, row in enumerate([heads, *rows]):
+                write_row(page, r, row, None if r else bold)
+            page.freeze_panes(1, 2 if len(heads) > 2 else 0)
+    return out.getvalue()
+
+
+def _figures(given: LookInput) -> tuple[list[str], list[list[Any]]]:
+    ways = ("low", "lower_quartile", "mean", "median", "upper_quartile", "high")
+    heads = ["Figure", "Of", "Kind", "Homes", *(w.replace("_", " ").capitalize() for w in ways), "Mode"]
+    rows = [
+        [f["label"], whose, SAID.get(k["kind"], k["kind"]), k["count"], *(k[w] for w in ways), " or ".join(f"{m:g}" for m in k["modes"][:3])]
         for f in given.summaries["fields"]
         for whose, parts in (("all found", f["kinds"]), ("chosen", f["chosen"]))
         for k in parts
     ]  # fmt: skip
-    _sheet(
-        book,
-        "Figures",
-        ["Figure", "Of", "Kind", "Homes", "Low", "Lower quartile", "Mean", "Median", "Upper quartile", "High", "Mode"],
-        figures,
-        bold,
-    )
-    _sheet(book, "Criteria", ["Criteria"], [[given.title], [given.sentence], [f"Of {given.whose}"], [foot]], bold)
-    book.close()
-    return out.getvalue()
-
-
-def _sheet(book: Any, name: str, heads: Sequence[str], rows: Sequence[Sequence[Any]], bold: Any) -> None:
-    page = book.add_worksheet(name)
-    page.set_column(0, len(heads) - 1, 14)
-    page.set_column(1, 1, 26)
-    for c, head in enumerate(heads):
-        page.write_string(0, c, head, bold)
-    page.freeze_panes(1, 2 if len(heads) > 2 else 0)
-    for r, row in enumerate(rows, 1):
-        for c, value in enumerate(row):
-            if isinstance(value, int | float) and not isinstance(value, bool):
-                page.write_number(r, c, value)
-            elif value is not None:
-                page.write_string(r, c, str(value)[:32_000])
+    return heads, rows

@@ -6,7 +6,7 @@ import io
 from collections.abc import Sequence
 from typing import Any
 
-import xlsxwriter
+from .sheet import workbook_in
 
 FORMATS = {"$": "#,##0", "$/sq ft": "#,##0.00", "share": "0.0%", "months": "0.0", "a month": "0.0", "series": "0.00"}
 
@@ -14,28 +14,29 @@ FORMATS = {"$": "#,##0", "$/sq ft": "#,##0.00", "share": "0.0%", "months": "0.0"
 def market_workbook(sentence: str, periods: Sequence[dict[str, Any]], lines: Sequence[dict[str, Any]]) -> bytes:
     """periods and lines as a view's answer has them. Words are written as words: none is ever taken for a formula."""
     out = io.BytesIO()
-    book = xlsxwriter.Workbook(out, {"in_memory": True, "strings_to_formulas": False, "strings_to_urls": False})
-    sheet = book.add_worksheet("Market")
-    bold = book.add_format({"bold": True})
-    sheet.write_string(0, 0, sentence)
-    for i, head in enumerate(("Period", "Start", "End", "Finished")):
-        sheet.write_string(2, i, head, bold)
-    for r, p in enumerate(periods):
-        for i, text in enumerate((p["period"], str(p["start"]), str(p["end"]), "yes" if p["finished"] else "so far")):
-            sheet.write_string(3 + r, i, text)
-    for k, line in enumerate(lines):
-        style = book.add_format({"num_format": FORMATS.get(line["unit"], "#,##0")})
-        name = line["name"] or line["label"]
-        sheet.write_string(2, 4 + 2 * k, name, bold)
-        sheet.write_string(2, 5 + 2 * k, f"{name}, count", bold)
-        for r, point in enumerate(line["points"]):
-            if point is None:
-                continue
-            if point["value"] is not None:
-                sheet.write_number(3 + r, 4 + 2 * k, point["value"], style)
-            sheet.write_number(3 + r, 5 + 2 * k, point["n"])
-    sheet.set_column(0, 3, 12)
-    sheet.set_column(4, 3 + 2 * max(1, len(lines)), 18)
-    sheet.freeze_panes(3, 1)
-    book.close()
+    with workbook_in(out) as book:
+        sheet = book.add_worksheet("Market")
+        bold = book.add_format({"bold": True})
+        sheet.write_string(0, 0, sentence)
+        for i, head in enumerate(("Period", "Start", "End", "Finished")):
+            sheet.write_string(2, i, head, bold)
+        for r, p in enumerate(periods):
+            for i, text in enumerate(
+                (p["period"], str(p["start"]), str(p["end"]), "yes" if p["finished"] else "so far")
+            ):
+                sheet.write_string(3 + r, i, text)
+        for k, line in enumerate(lines):
+            style = book.add_format({"num_format": FORMATS.get(line["unit"], "#,##0")})
+            name = line["name"] or line["label"]
+            sheet.write_string(2, 4 + 2 * k, name, bold)
+            sheet.write_string(2, 5 + 2 * k, f"{name}, count", bold)
+            for r, point in enumerate(line["points"]):
+                if point is None:
+                    continue
+                if point["value"] is not None:
+                    sheet.write_number(3 + r, 4 + 2 * k, point["value"], style)
+                sheet.write_number(3 + r, 5 + 2 * k, point["n"])
+        sheet.set_column(0, 3, 12)
+        sheet.set_column(4, 3 + 2 * max(1, len(lines)), 18)
+        sheet.freeze_panes(3, 1)
     return out.getvalue()

@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Sequence
 from typing import Any
 
-import xlsxwriter
 from xlsxwriter.utility import xl_col_to_name
 
 from ..core.statistics.summary import summarise
 from .model import ReportInput
 from .pages.readings import KINDS
+from .sheet import workbook_in, write_row
 from .wording import facts_line, label
 
 FACTS = ("living_area", "bedrooms_total", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet",
@@ -21,31 +20,20 @@ FACTS = ("living_area", "bedrooms_total", "bathrooms_full", "bathrooms_half", "g
 def workbook(given: ReportInput) -> bytes:
     """The workbook as bytes. Words are written as words: none of them is ever taken for a formula."""
     out = io.BytesIO()
-    book = xlsxwriter.Workbook(out, {"in_memory": True, "strings_to_formulas": False, "strings_to_urls": False})
-    bold, money = book.add_format({"bold": True}), book.add_format({"num_format": "#,##0"})
-    share = book.add_format({"num_format": "0.0%"})
-    _comps(book.add_worksheet("Comps"), given, bold, money)
-    _grid(book.add_worksheet("Grid"), given, bold, money, share)
-    _around(book.add_worksheet("Around"), given, bold, money)
-    if given.market:
-        _market(book.add_worksheet("Market"), given.market, bold, money)
-    book.close()
+    with workbook_in(out) as book:
+        bold, money = book.add_format({"bold": True}), book.add_format({"num_format": "#,##0"})
+        share = book.add_format({"num_format": "0.0%"})
+        _comps(book.add_worksheet("Comps"), given, bold, money)
+        _grid(book.add_worksheet("Grid"), given, bold, money, share)
+        _around(book.add_worksheet("Around"), given, bold, money)
+        if given.market:
+            _market(book.add_worksheet("Market"), given.market, bold, money)
     return out.getvalue()
 
 
-def _row(sheet: Any, row: int, values: Sequence[Any], style: Any = None) -> None:
-    for column, value in enumerate(values):
-        if value is None:
-            continue
-        if isinstance(value, (int, float)):
-            sheet.write_number(row, column, value, style)
-        else:
-            sheet.write_string(row, column, str(value), style)
-
-
 def _comps(sheet: Any, given: ReportInput, bold: Any, money: Any) -> None:
-    _row(sheet, 0, [given.title, facts_line(given.subject["facts"])], bold)
-    _row(sheet, 1, [given.price["sentence"]])
+    write_row(sheet, 0, [given.title, facts_line(given.subject["facts"])], bold)
+    write_row(sheet, 1, [given.price["sentence"]])
     heads = [
         "Home",
         "Listing",
@@ -58,11 +46,11 @@ def _comps(sheet: Any, given: ReportInput, bold: Any, money: Any) -> None:
         *(label(n) for n in FACTS),
         "Likeness",
     ]
-    _row(sheet, 3, heads, bold)
+    write_row(sheet, 3, heads, bold)
     mine = given.subject["facts"]
-    _row(sheet, 4, [given.title, "", "subject", "", None, None, None, None, *(mine.get(n) for n in FACTS)])
+    write_row(sheet, 4, [given.title, "", "subject", "", None, None, None, None, *(mine.get(n) for n in FACTS)])
     for r, c in enumerate(given.comps, start=5):
-        _row(
+        write_row(
             sheet, r,
             [c["address"], c["listing_id"], c["kind"].replace("_", " "), c["date"], c["price"], c["price_per_sqft"],
              c["distance_miles"], c["days_on_market"], *(c["facts"].get(n) for n in FACTS), c["likeness"]],
@@ -79,10 +67,10 @@ def _grid(sheet: Any, given: ReportInput, bold: Any, money: Any, share: Any) -> 
         sheet.write_string(0, 0, "No comps are kept yet.")
         return
     names = [n for n in given.grid[0]["lines"] if any(g["lines"].get(n) for g in given.grid)]
-    _row(sheet, 0, ["", *(c["address"] or c["listing_id"] for c in comps)], bold)
-    _row(sheet, 1, ["Close price", *(c["close_price"] for c in comps)], money)
+    write_row(sheet, 0, ["", *(c["address"] or c["listing_id"] for c in comps)], bold)
+    write_row(sheet, 1, ["Close price", *(c["close_price"] for c in comps)], money)
     for r, name in enumerate(names, start=2):
-        _row(sheet, r, [label(name), *(g["lines"].get(name) for g in given.grid)], money)
+        write_row(sheet, r, [label(name), *(g["lines"].get(name) for g in given.grid)], money)
     first, last = 3, 2 + len(names)
     rows = {"Adjusted price": last + 1, "Net": last + 2, "Gross": last + 3, "Weight": last + 4}
     for title, row in rows.items():
@@ -101,7 +89,7 @@ def _grid(sheet: Any, given: ReportInput, bold: Any, money: Any, share: Any) -> 
     at = last + 6
     added = ""
     for r, a in enumerate(given.price["apart"], start=at + 2):
-        _row(sheet, r, [f"{a['label']}, added once", a["amount"]], money)
+        write_row(sheet, r, [f"{a['label']}, added once", a["amount"]], money)
         added += f"+B{r + 1}"
     sheet.write_string(at - 1, 0, "Indicated value", bold)
     sheet.write_formula(
@@ -112,33 +100,33 @@ def _grid(sheet: Any, given: ReportInput, bold: Any, money: Any, share: Any) -> 
         given.price["indicated_value"] or 0,
     )
     if given.list_price:
-        _row(sheet, at, ["List price", given.list_price], money)
+        write_row(sheet, at, ["List price", given.list_price], money)
     sheet.set_column(0, 0, 26)
     sheet.set_column(1, len(comps), 13)
     sheet.freeze_panes(1, 1)
 
 
 def _around(sheet: Any, given: ReportInput, bold: Any, money: Any) -> None:
-    _row(sheet, 0, ["Kind", "Homes", "Low", "Lower quartile", "Mean", "Median", "Upper quartile", "High"], bold)
+    write_row(sheet, 0, ["Kind", "Homes", "Low", "Lower quartile", "Mean", "Median", "Upper quartile", "High"], bold)
     row = 1
     for kind, (_, short, _) in KINDS.items():
         s = summarise([c["price"] for c in given.around if c["kind"] == kind and c["price"]], 1000)
         if s.count:
-            _row(
+            write_row(
                 sheet, row, [short, s.count, s.low, s.lower_quartile, s.mean, s.median, s.upper_quartile, s.high], money
             )
             row += 1
     row += 1
-    _row(sheet, row, ["Home", "Kind", "Date", "Price", "Per sq ft", "Miles", "Days"], bold)
+    write_row(sheet, row, ["Home", "Kind", "Date", "Price", "Per sq ft", "Miles", "Days"], bold)
     for r, c in enumerate(given.around, start=row + 1):
-        _row(sheet, r, [c["address"] or c["listing_id"], c["kind"].replace("_", " "), c["date"], c["price"],
+        write_row(sheet, r, [c["address"] or c["listing_id"], c["kind"].replace("_", " "), c["date"], c["price"],
                         c["price_per_sqft"], c["distance_miles"], c["days_on_market"]])  # fmt: skip
     sheet.set_column(0, 0, 26)
 
 
 def _market(sheet: Any, market: Any, bold: Any, money: Any) -> None:
     names = market["measures"]
-    _row(sheet, 0, ["Period", *(n.replace("_", " ") for n in names)], bold)
+    write_row(sheet, 0, ["Period", *(n.replace("_", " ") for n in names)], bold)
     for r, p in enumerate(market["periods"], start=1):
-        _row(sheet, r, [p["period"], *(p["values"][n]["value"] for n in names)], money)
+        write_row(sheet, r, [p["period"], *(p["values"][n]["value"] for n in names)], money)
     sheet.set_column(0, 4, 14)

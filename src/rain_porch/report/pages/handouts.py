@@ -12,6 +12,7 @@ from ..blocks import figures, heading, note, page, para, picture, table
 from ..model import ReportInput
 from ..pictures import ink
 from ..pictures.maps import map_svg
+from ..pictures.plot import Plot
 from ..wording import amount, day, distance, fact, label
 
 SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet",
@@ -122,30 +123,16 @@ def size_page(given: ReportInput) -> dict[str, Any]:
 def _scatter(
     area: list[float], per: list[float], numbers: list[int | None], mine: float | None, curve: tuple[float, float]
 ) -> str:
-    width, height, left, bottom = 540.0, 260.0, 48.0, 232.0
-    lo_x, hi_x = min([*area, mine or area[0]]) * 0.95, max([*area, mine or area[0]]) * 1.05
-    lo_y, hi_y = min(per) * 0.93, max(per) * 1.05
-
-    def at(x: float, y: float) -> tuple[float, float]:
-        return left + (width - left - 10) * (x - lo_x) / (hi_x - lo_x), bottom - (bottom - 10) * (y - lo_y) / (
-            hi_y - lo_y
-        )
-
-    body = []
-    for k in range(5):
-        y = lo_y + (hi_y - lo_y) * k / 4
-        px, py = at(lo_x, y)
-        body.append(f'<path d="M{px:.1f} {py:.1f}H{width - 10:.1f}" stroke="{ink.LINE}" stroke-width="0.5"/>')
-        body.append(ink.text(px - 5, py + 3, f"{y:,.0f}", 8, ink.GREY, "end"))
-        x = lo_x + (hi_x - lo_x) * k / 4
-        body.append(ink.text(at(x, lo_y)[0], height - 10, f"{x:,.0f} sq ft", 8, ink.GREY))
+    plot = Plot([*area, *([mine] if mine else [])], per)
+    lo_x, hi_x = min(plot.xs), max(plot.xs)
+    body = plot.frame("sq ft")
     slope, base = curve
-    line = [at(float(x), float(np.exp(base + slope * np.log(x)))) for x in np.linspace(lo_x, hi_x, 40)]
+    line = [plot.at(float(x), float(np.exp(base + slope * np.log(x)))) for x in np.linspace(lo_x, hi_x, 40)]
     body.append(
         f'<path d="M{"L".join(f"{x:.1f} {y:.1f}" for x, y in line)}" fill="none" stroke="{ink.MOSS}" stroke-width="1.4"/>'
     )
     for x, y, n in sorted(zip(area, per, numbers, strict=True), key=lambda v: v[2] is not None):
-        px, py = at(x, y)
+        px, py = plot.at(x, y)
         if n is None:
             body.append(ink.mark("sold", px, py, 2.8))
         else:
@@ -154,9 +141,9 @@ def _scatter(
                 ink.text(px, py + 2.8, str(n), 7.5, ink.PAPER, weight=600),
             ]
     if mine:
-        px, py = at(mine, float(np.exp(base + slope * np.log(mine))))
+        px, py = plot.at(mine, float(np.exp(base + slope * np.log(mine))))
         body.append(ink.house(px, py, 6))
-    return ink.svg(width, height, body)
+    return ink.svg(plot.width, plot.height, body)
 
 
 def housing_page(given: ReportInput) -> dict[str, Any]:

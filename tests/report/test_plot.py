@@ -1,0 +1,38 @@
+"""Points on paper stand inside their field, in their order; marks bear the numbers of the homes they are."""
+
+from __future__ import annotations
+
+import re
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rain_porch.report.pictures.plot import Plot
+from rain_porch.report.pictures.size import NUMBERED, size_svg
+
+NUMBERS = st.lists(st.floats(1, 1e7), min_size=1, max_size=20)
+
+
+@given(st.lists(st.tuples(st.floats(1, 1e7), st.floats(1, 1e7)), min_size=1, max_size=20))
+def test_points_stand_inside_and_in_their_order(points):
+    plot = Plot([x for x, _ in points], [y for _, y in points])
+    placed = [plot.at(x, y) for x, y in points]
+    for x, y in placed:
+        assert plot.left <= x <= plot.width - plot.right and plot.top <= y <= plot.height - plot.foot
+    assert [x for x, _ in sorted(placed)] == [plot.at(x, points[0][1])[0] for x in sorted(x for x, _ in points)]
+    lowest, highest = min(points, key=lambda p: p[1]), max(points, key=lambda p: p[1])
+    assert plot.at(*lowest)[1] >= plot.at(*highest)[1], "more is higher"
+    assert len(plot.frame("sq ft")) == 15
+
+
+def home(price, area):
+    return {"kind": "sold", "price": price, "facts": {"living_area": area} if area else {}}
+
+
+def test_marks_bear_the_homes_numbers_also_where_one_has_no_size():
+    drawn = size_svg([home(300_000, 1500), home(310_000, None), home(320_000, 1700)], 1600, 315_000)
+    numbers = re.findall(r'font-size="7"[^>]*>(\d+)<', drawn)
+    assert numbers == ["1", "3"], "as in the table beside it"
+    assert size_svg([home(300_000, 1500), home(None, 1400)], None, None) == ""
+    many = size_svg([home(300_000 + n, 1000 + n) for n in range(NUMBERED + 1)], None, None)
+    assert not re.findall(r'font-size="7"', many)
