@@ -49,6 +49,11 @@ function against(f: Field, k: Summary): string {
     ? 'at the mean'
     : `${Math.abs(pct).toFixed(1)} % ${pct > 0 ? 'above' : 'below'} the mean`
 }
+/** Of all found, then of the chosen. */
+const rowsOf = (f: Field) => [
+  ...f.kinds.map((k) => ({ k, picked: false })),
+  ...f.chosen.map((k) => ({ k, picked: true })),
+]
 const soldOf = (f: Field) => f.kinds.find((k) => k.kind === 'sold') ?? f.kinds.find((k) => k.kind === '')
 const mode = (f: Field, k: Summary) =>
   k.modes.length && k.modes.length < 3 ? k.modes.map((v) => shown(f, v)).join(' or ') : DASH
@@ -97,22 +102,12 @@ const far = computed(() => {
               </span>
             </th>
           </tr>
-          <tr v-for="k in f.kinds" :key="k.kind">
+          <tr v-for="{ k, picked } in rowsOf(f)" :key="`${picked} ${k.kind}`" :class="{ picked }">
             <td>
-              <span class="marked"><Mark v-if="k.kind" :kind="k.kind" /> {{ named(k) }}</span>
-            </td>
-            <td class="num">{{ number(k.count) }}</td>
-            <td v-for="[at] in STEPS" :key="at" class="num">
-              <component :is="at === 'median' ? 'b' : 'span'">{{ shown(f, k[at]) }}</component>
-            </td>
-            <td class="num">{{ mode(f, k) }}</td>
-          </tr>
-          <tr v-for="k in f.chosen ?? []" :key="`chosen ${k.kind}`" class="picked">
-            <td>
-              <span class="marked"
-                ><Mark v-if="k.kind" :kind="k.kind" choice="kept" /> {{ word
-                }}{{ k.kind ? `, ${named(k)}` : ', all' }}</span
-              >
+              <span class="marked">
+                <Mark v-if="k.kind" :kind="k.kind" :choice="picked ? 'kept' : 'undecided'" />
+                {{ picked ? `${word}, ${named(k)}` : named(k) }}
+              </span>
             </td>
             <td class="num">{{ number(k.count) }}</td>
             <td v-for="[at] in STEPS" :key="at" class="num">

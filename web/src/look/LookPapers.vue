@@ -5,7 +5,8 @@ import MenuBox from '@/shared/ui/MenuBox.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { mdiPrinterOutline } from '@mdi/js'
 import { ref } from 'vue'
-import { api, type Docs } from '@/shared/api/client'
+import { api, got, type Docs, type Told } from '@/shared/api/client'
+import { give } from '@/shared/giving'
 import { number } from '@/shared/format'
 import type { LookAsk } from './useLook'
 
@@ -31,29 +32,20 @@ async function make(words: string, form: 'pdf' | 'xlsx' | 'csv', layout: 'page' 
   making.value = words
   fault.value = ''
   try {
-    const { data, response, error } = await api.POST('/api/around/paper.{form}', {
-      params: { path: { form } },
-      body: { ...props.whole(), of: of.value, title: title.value, layout, order: props.order() },
-      parseAs: 'blob',
-    })
-    if (!data) throw new Error((error as { message?: string })?.message ?? 'It could not be made.')
-    hand(
-      data as unknown as Blob,
-      /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1],
+    const made = await got(
+      api.POST('/api/around/paper.{form}', {
+        params: { path: { form } },
+        body: { ...props.whole(), of: of.value, title: title.value, layout, order: props.order() },
+        parseAs: 'blob',
+      }),
     )
+    give(made as Blob, `${title.value || props.found.title}.${form}`)
     opened.value = false
   } catch (error) {
-    fault.value = (error as Error).message
+    fault.value = (error as Told).message
   } finally {
     making.value = ''
   }
-}
-function hand(file: Blob, name = 'look') {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(file)
-  link.download = name
-  link.click()
-  window.setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
 }
 const all = () => Object.values(props.found.counts).reduce((sum, n) => sum + n, 0)
 </script>
@@ -63,7 +55,7 @@ const all = () => Object.values(props.found.counts).reduce((sum, n) => sum + n, 
     <template #press="{ props: activator }">
       <ActButton v-bind="activator" :icon="mdiPrinterOutline" plain>On paper</ActButton>
     </template>
-    <div class="sheet papers" role="dialog" aria-label="On paper">
+    <div class="sheet papers framed" role="dialog" aria-label="On paper">
       <label v-if="ticked" class="small">
         Of
         <ChoiceField v-model="of" aria-label="Of which homes">
@@ -102,13 +94,5 @@ label {
   display: flex;
   align-items: center;
   gap: 8px;
-}
-input,
-select {
-  padding: 4px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
-  background: rgb(var(--v-theme-surface));
-  color: inherit;
 }
 </style>

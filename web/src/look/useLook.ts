@@ -39,9 +39,10 @@ export function useLook() {
     return { ...first, radius_miles: place.value ? 0.5 : null } as unknown as Search
   })
   const ticked = ref<string[]>(inAddress.value.ticked)
+  let writing = 0 // ticks on their way into the address: what it says of an earlier one takes none back
   watch(
     () => route.hash,
-    () => mine.value && (ticked.value = inAddress.value.ticked),
+    () => mine.value && !writing && (ticked.value = inAddress.value.ticked),
   )
   const ask = (more: Partial<LookAsk> = {}): LookAsk => ({
     home: home.value,
@@ -86,10 +87,13 @@ export function useLook() {
   function tick(keys: string[], choice: Choice) {
     const others = ticked.value.filter((k) => !keys.includes(k))
     ticked.value = choice === 'kept' ? [...others, ...keys] : others
-    void router.replace({
-      query: route.query,
-      hash: toHash({ search: inAddress.value.search, ticked: ticked.value }),
-    })
+    writing += 1
+    void router
+      .replace({
+        query: route.query,
+        hash: toHash({ search: inAddress.value.search, ticked: ticked.value }),
+      })
+      .finally(() => (writing -= 1))
     return Promise.resolve(true)
   }
   const choices = computed<Record<string, Choice>>(() =>

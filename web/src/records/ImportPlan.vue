@@ -6,7 +6,7 @@ import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref, watchEffect } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
-import { useFields } from '@/shared/useFields'
+import { useFieldWords } from '@/shared/useFieldWords'
 import WhereTheyLie from './WhereTheyLie.vue'
 
 type Sample = Record<string, unknown> & {
@@ -42,16 +42,13 @@ watchEffect(() => {
   if (!shown.value) shown.value = ['rejected', 'suspect', 'changed', 'new', 'same'].find((o) => n(o)) ?? ''
 })
 const rows = computed(() => props.samples[shown.value] ?? [])
-const facts = (record: Record<string, unknown> | undefined) =>
+const { label, reason } = useFieldWords()
+/** In the file's own heads where it is the file that speaks. */
+const facts = (record: Record<string, unknown> | undefined, named: (name: string) => string = label) =>
   Object.entries(record ?? {})
     .filter(([, v]) => v !== null && v !== '')
-    .map(([k, v]) => `${k} ${v}`)
+    .map(([k, v]) => `${named(k)} ${v}`)
     .join(' · ')
-const fields = useFields()
-/** A field's name as people read it; one of the office's own that no record has yet by its own name. */
-const label = (name: string) =>
-  fields.data.value?.find((f) => f.name === name)?.label ??
-  name.replace(/^own_(number|words|yes|date)_/, '').replaceAll('_', ' ')
 const changes = computed(() => Object.entries((props.result.changes ?? {}) as Record<string, number>))
 const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Record<string, number>))
 const places = computed(
@@ -130,7 +127,7 @@ const showForms = ref(forms.value.length <= FEW)
     </p>
     <p v-if="reasons.length" class="small mt-2">
       <template v-for="([name, count], i) in reasons" :key="name"
-        >{{ i ? ' · ' : '' }}{{ number(count) }} × {{ name }}</template
+        >{{ i ? ' · ' : '' }}{{ number(count) }} × {{ reason(name) }}</template
       >
     </p>
     <div
@@ -154,8 +151,8 @@ const showForms = ref(forms.value.length <= FEW)
             </template>
             <template v-else-if="shown === 'rejected' || shown === 'suspect'">
               <td class="num key">row {{ number(r.row_number ?? 0) }}</td>
-              <td class="why">{{ r.reasons?.join('; ') }}</td>
-              <td class="quiet small cut">{{ facts(r.original) }}</td>
+              <td class="why">{{ r.reasons?.map(reason).join('; ') }}</td>
+              <td class="quiet small cut">{{ facts(r.original, String) }}</td>
             </template>
             <template v-else>
               <td class="key">{{ r.key }}</td>

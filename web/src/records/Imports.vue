@@ -8,12 +8,14 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, got, Told } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
+import { useFieldWords } from '@/shared/useFieldWords'
 import { NUMBERS, useRecords, useRecordsChanged } from './useRecords'
 
 const { mayImport } = useSession()
 const router = useRouter()
 const records = useRecords()
 const changed = useRecordsChanged()
+const { reason } = useFieldWords()
 const opened = ref<number | null>(null)
 const asking = ref<number | null>(null)
 const said = ref('')
@@ -60,7 +62,7 @@ async function mend(importId: number) {
 const why = (x: { reasons: Record<string, number> }) =>
   Object.entries(x.reasons)
     .slice(0, 3)
-    .map(([reason, n]) => `${number(n)} × ${reason}`)
+    .map(([why, n]) => `${number(n)} × ${reason(why)}`)
     .join(' · ')
 </script>
 
@@ -150,7 +152,7 @@ const why = (x: { reasons: Record<string, number> }) =>
             <tr v-for="r in rows.data.value ?? []" :key="r.row_number">
               <td class="num">{{ number(r.row_number) }}</td>
               <td>{{ r.outcome }}</td>
-              <td>{{ r.reasons.join('; ') }}</td>
+              <td>{{ r.reasons.map(reason).join('; ') }}</td>
               <td class="original quiet small">{{ r.original }}</td>
             </tr>
           </tbody>

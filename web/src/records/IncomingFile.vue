@@ -219,6 +219,7 @@ async function letGo() {
       v-if="preview.data.value && mapped && !['taking in', 'done'].includes(stage)"
       :kind="preview.data.value.kind as Kind"
       :columns="preview.data.value.columns.map((c) => c.name)"
+      :proposed="preview.data.value.parts"
       :mapping="mapping"
       class="mt-4"
     />

@@ -12,6 +12,7 @@ import type { useMapping } from './useMapping'
 const props = defineProps<{
   kind: Docs['MappingToSave']['kind']
   columns: string[]
+  proposed: Docs['PartDoc'][]
   mapping: ReturnType<typeof useMapping>
 }>()
 const client = useQueryClient()
@@ -29,14 +30,18 @@ const fault = ref('')
 function take(which: string) {
   const found = fitting.value.find((m) => m.name === which)
   chosen.value = which
-  if (!found) return
+  fault.value = ''
+  if (!found) {
+    props.mapping.replace(props.proposed)
+    said.value = ''
+    return
+  }
   const there = found.parts.filter((p) => (p.columns ?? []).every((c) => props.columns.includes(c)))
   props.mapping.replace(there)
   const lacking = found.parts.length - there.length
   said.value = lacking
     ? `Taken, without ${lacking} ${lacking === 1 ? 'field' : 'fields'} whose columns this file does not have.`
     : 'Taken.'
-  fault.value = ''
 }
 async function tell(asked: Promise<unknown>, words: string) {
   fault.value = said.value = ''
@@ -49,25 +54,35 @@ async function tell(asked: Promise<unknown>, words: string) {
     fault.value = (error as Told).message
   }
 }
+const put = (named: string, kind: typeof props.kind, parts: Docs['PartDoc'][]) =>
+  got(api.PUT('/api/records/mappings/{name}', { params: { path: { name: named } }, body: { kind, parts } }))
 const keep = () =>
   tell(
-    got(
-      api.PUT('/api/records/mappings/{name}', {
-        params: { path: { name: name.value.trim() } },
-        body: { kind: props.kind, parts: props.mapping.parts.value },
-      }),
-    ),
+    put(name.value.trim(), props.kind, props.mapping.parts.value),
     `Kept as “${name.value.trim()}”: for every source of the office.`,
   )
-const forget = () =>
-  tell(
-    got(api.DELETE('/api/records/mappings/{name}', { params: { path: { name: chosen.value } } })),
-    `“${chosen.value}” is deleted.`,
-  ).then(() => (chosen.value = ''))
+/** The one that was deleted, to be taken back. */
+const gone = ref<Docs['NamedMappingDoc'] | null>(null)
+async function forget() {
+  const held = fitting.value.find((m) => m.name === chosen.value)
+  if (!held) return
+  await tell(
+    got(api.DELETE('/api/records/mappings/{name}', { params: { path: { name: held.name } } })),
+    `“${held.name}” is deleted.`,
+  )
+  if (fault.value) return
+  gone.value = held
+  chosen.value = ''
+}
+async function back() {
+  const held = gone.value!
+  await tell(put(held.name, props.kind, held.parts), `“${held.name}” is there again.`)
+  if (!fault.value) gone.value = null
+}
 </script>
 
 <template>
-  <div class="named small">
+  <div class="named small framed">
     <label v-if="fitting.length">
       Mapping
       <ChoiceField :model-value="chosen" aria-label="A mapping that is kept" @chosen="take($event)">
@@ -89,6 +104,7 @@ const forget = () =>
       <LinkButton @click="naming = false">no</LinkButton>
     </form>
     <span v-if="said" class="moss" role="status">{{ said }}</span>
+    <LinkButton v-if="gone" @click="back">take it back</LinkButton>
     <span v-if="fault" class="clay" role="alert">{{ fault }}</span>
   </div>
 </template>
@@ -99,13 +115,5 @@ const forget = () =>
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 14px;
-}
-select,
-input {
-  padding: 3px 6px;
-  border: var(--line);
-  border-radius: var(--corner);
-  background: rgb(var(--v-theme-surface));
-  color: inherit;
 }
 </style>

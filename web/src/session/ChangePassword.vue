@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '@/shared/vFocus'
 import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import LabelledField from '@/shared/ui/LabelledField.vue'
@@ -28,7 +29,7 @@ async function change() {
         label="As it is now"
         type="password"
         required
-        autofocus
+        v-focus
         autocomplete="current-password"
         maxlength="200"
       />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { served } from '@/shared/servicePath'
+import { vFocus } from '@/shared/vFocus'
 import ActButton from '@/shared/ui/ActButton.vue'
 import LabelledField from '@/shared/ui/LabelledField.vue'
 import { computed, ref } from 'vue'
@@ -41,18 +42,18 @@ async function go() {
       <LabelledField
         v-if="first"
         v-model="code"
+        v-focus
         label="Code"
         required
-        autofocus
         autocomplete="off"
         maxlength="40"
         spellcheck="false"
       />
       <LabelledField
         v-model="name"
+        v-focus="!first"
         label="Name"
         required
-        :autofocus="!first"
         autocomplete="username"
         maxlength="80"
       />

@@ -11,13 +11,17 @@ export const vFocus: Directive<HTMLElement, boolean | undefined> = {
   mounted(element, { value }) {
     if (value === false) return
     const field = element.matches('input, select, textarea') ? element : element.querySelector('input')
+    const before = document.activeElement
     const ask = (left: number) => {
       if (!field?.isConnected) return
       const within = field.closest('.v-overlay, [role=dialog]')
-      // who has gone on by keys within it is left where they are
-      const gone =
-        document.activeElement !== field && within?.contains(document.activeElement) && left < FRAMES - 3
-      if (!gone || document.activeElement?.matches('.v-overlay__content, .v-overlay')) field.focus()
+      // who has gone on to another field is left where they are
+      const now = document.activeElement
+      const gone = within
+        ? now !== field && within.contains(now) && left < FRAMES - 3
+        : now !== field && now !== before && now?.matches('input, select, textarea')
+      if (gone && !within) return
+      if (!gone || now?.matches('.v-overlay__content, .v-overlay')) field.focus()
       if (left) requestAnimationFrame(() => ask(left - 1))
     }
     ask(FRAMES)

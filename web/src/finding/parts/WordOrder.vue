@@ -42,7 +42,7 @@ async function keep() {
   <LinkButton v-if="!open" class="small" @click="ask">
     {{ order.length ? 'change their order' : 'these words have an order' }}
   </LinkButton>
-  <form v-else class="order" @submit.prevent="keep">
+  <form v-else class="order framed" @submit.prevent="keep">
     <label class="small">From least to most, with commas; empty for none</label>
     <TextField v-model="text" aria-label="Words from least to most" />
     <ActButton type="submit">Keep the order</ActButton>
@@ -55,11 +55,5 @@ async function keep() {
   display: grid;
   gap: 6px;
   margin-top: 6px;
-}
-input {
-  padding: 6px 9px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
 }
 </style>

@@ -1,17 +1,15 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import LookupList from '@/shared/ui/LookupList.vue'
+import HomeSearch from '@/shared/ui/HomeSearch.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
-import TextField from '@/shared/ui/TextField.vue'
-import { vFocus } from '@/shared/vFocus'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { api, got, type Told } from '@/shared/api/client'
 import { priced, day } from '@/shared/format'
 import Mark from '@/shared/Mark.vue'
 import { KIND_WORDS } from '@/shared/marks'
-import { useLookup, type Hit } from '@/shared/useLookup'
+import type { Hit } from '@/shared/useLookup'
 import { useWorkup, type Candidate } from '../useWorkup'
 
 /** A comp named by its number or address, whatever the search says. */
@@ -20,11 +18,6 @@ const { id, choiceOf, decide } = useWorkup()
 const client = useQueryClient()
 const opened = ref(false)
 const text = ref('')
-const at = ref(0)
-const { hits, nearest, nothing } = useLookup(text)
-const homes = computed(() =>
-  (hits.value.length ? hits.value : nearest.value).filter((h) => h.kind === 'parcel' || h.kind === 'listing'),
-)
 const records = ref<Candidate[] | null>(null)
 const fault = ref('')
 async function take(hit: Hit) {
@@ -60,14 +53,6 @@ function start(now: boolean) {
   fault.value = ''
   records.value = null
 }
-function key(event: KeyboardEvent) {
-  const last = homes.value.length - 1
-  if (event.key === 'ArrowDown') at.value = Math.min(at.value + 1, last)
-  else if (event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
-  else if (event.key === 'Enter' && homes.value[at.value]) void take(homes.value[at.value]!)
-  else return
-  event.preventDefault()
-}
 </script>
 
 <template>
@@ -81,15 +66,14 @@ function key(event: KeyboardEvent) {
         Add a home
       </ActButton>
     </template>
-    <div class="sheet add" role="dialog" aria-label="Add a home to the comps">
-      <TextField
+    <div class="sheet add framed" role="dialog" aria-label="Add a home to the comps">
+      <HomeSearch
+        id="add-home"
         v-model="text"
-        v-focus
-        autocomplete="off"
-        aria-label="Listing number or address"
-        placeholder="Listing number or address"
-        @input="((records = null), (at = 0))"
-        @keydown="key"
+        label="Listing number or address"
+        :unlisted="!!records"
+        @typed="records = null"
+        @take="take"
       />
       <p v-if="fault" class="clay small mt-2" role="alert">{{ fault }}</p>
       <template v-if="records">
@@ -101,17 +85,6 @@ function key(event: KeyboardEvent) {
           <span class="link">{{ choiceOf(r.listing_id) === 'kept' ? 'kept' : 'keep' }}</span>
         </PressArea>
       </template>
-      <LookupList
-        v-else-if="text.trim().length > 1"
-        id="add-home"
-        plain
-        :hits="homes"
-        :nearest="[]"
-        :nothing="nothing && !homes.length"
-        :at="at"
-        :text="text"
-        @open="take"
-      />
     </div>
   </MenuBox>
 </template>
@@ -120,13 +93,6 @@ function key(event: KeyboardEvent) {
 .add {
   width: 380px;
   padding: 12px;
-}
-input {
-  width: 100%;
-  padding: 7px 10px;
-  border: var(--line);
-  border-radius: var(--corner);
-  color: inherit;
 }
 .record {
   display: grid;
