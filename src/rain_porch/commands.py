@@ -184,7 +184,7 @@ def run_report(args: argparse.Namespace) -> int:
 
     with folders_agent(Records(folder_with_records(args.data)).snapshot(), user=args.user) as asking:
         agent = agent_for_workup(asking, args.workup, editing=False, own=False)
-        pages = write_report(report_input(agent, args.workup), args.layout, args.out)
+        pages = write_report(report_input(agent, args.workup, args.layout), args.layout, args.out)
     return show(args, {"file": str(args.out), "pages": pages}, f"{args.out}: {pages} pages")
 
 

@@ -30,9 +30,9 @@ def home(price, area):
 
 
 def test_marks_bear_the_homes_numbers_also_where_one_has_no_size():
-    drawn = size_svg([home(300_000, 1500), home(310_000, None), home(320_000, 1700)], 1600, 315_000)
-    numbers = re.findall(r'font-size="7"[^>]*>(\d+)<', drawn)
+    homes = [(1, home(300_000, 1500)), (2, home(310_000, None)), (None, home(315_000, 1650)), (3, home(320_000, 1700))]
+    numbers = re.findall(r'font-weight="600"[^>]*>(\d+)<', size_svg(homes, 1600, 315_000))
     assert numbers == ["1", "3"], "as in the table beside it"
-    assert size_svg([home(300_000, 1500), home(None, 1400)], None, None) == ""
-    many = size_svg([home(300_000 + n, 1000 + n) for n in range(NUMBERED + 1)], None, None)
-    assert not re.findall(r'font-size="7"', many)
+    assert size_svg([(1, home(300_000, 1500)), (2, home(None, 1400))], None, None) == ""
+    many = size_svg([(n, home(300_000 + n, 1000 + n)) for n in range(NUMBERED + 1)], None, None)
+    assert not re.findall(r'font-weight="600"', many)

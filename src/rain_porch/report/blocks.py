@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 Block = dict[str, Any]
 
 
+@dataclass(frozen=True)
+class Nothing:
+    """A page that has nothing to say to a client: it is not printed. why: told to the agent, with the remedy."""
+
+    why: str
+
+
 def page(name: str, title: str, *blocks: Block | None, lead: str = "", flow: bool = False) -> dict[str, Any]:
-    """A page of blocks under a title; blocks that are None are left out.
+    """A page of blocks under a title and one sentence (lead); blocks that are None are left out.
 
     flow: short enough to stand under the page before it, where there is room.
     """
@@ -21,23 +29,30 @@ def heading(text: str) -> Block:
     return {"kind": "heading", "text": text}
 
 
-def para(text: str, small: bool = False) -> Block:
-    return {"kind": "para", "text": text, "small": small}
+def para(text: str, small: bool = False, large: bool = False) -> Block:
+    return {"kind": "para", "text": text, "small": small, "large": large}
 
 
-def note(text: str) -> Block:
-    """Something that asks for attention, or says what is missing."""
-    return {"kind": "note", "text": text}
+def listed(items: Sequence[str]) -> Block | None:
+    """Sentences one under the other."""
+    return {"kind": "list", "items": list(items)} if items else None
 
 
 def table(
-    head: Sequence[str], rows: Sequence[Sequence[str]], words: int = 1, widths: Sequence[float] = (), last: bool = False
-) -> Block:
-    """The first `words` columns hold words, the others figures. widths: shares. last: the last row is a total."""
+    head: Sequence[str], rows: Sequence[Sequence[str]], words: int = 1, widths: Sequence[float] = (), last: bool = False,
+    share: float = 1.0,
+) -> Block:  # fmt: skip
+    """The first `words` columns hold words, the others figures. widths: shares of each other; share: of the page's width.
+    last: the last row is a total."""
     return {
         "kind": "table", "head": list(head), "rows": [list(r) for r in rows], "words": words,
-        "widths": list(widths) or [2.0] * words + [1.0] * (len(head) - words), "last": last,
+        "widths": list(widths) or [2.0] * words + [1.0] * (len(head) - words), "last": last, "share": share,
     }  # fmt: skip
+
+
+def pairs(items: Sequence[tuple[str, str]], columns: int = 1) -> Block | None:
+    """Names with their values, in so many columns."""
+    return {"kind": "pairs", "items": [list(i) for i in items], "columns": columns} if items else None
 
 
 def picture(svg: str, alt: str, caption: str = "", width: float = 1.0) -> Block:
@@ -45,9 +60,18 @@ def picture(svg: str, alt: str, caption: str = "", width: float = 1.0) -> Block:
     return {"kind": "picture", "svg": svg, "alt": alt, "caption": caption, "width": width}
 
 
-def figures(items: Sequence[tuple[str, str, str]]) -> Block:
-    """Large figures in a row: (label, figure, colour: moss, cedar or slate)."""
-    return {"kind": "figures", "items": [list(i) for i in items]}
+def filling(
+    draw: Callable[[float], str], heights: Sequence[float], alt: str, caption: str = "", needed: bool = True
+) -> Block:
+    """A picture of the page's width that takes the height that is left: drawn for each of these heights, the tallest that fits is
+    set. needed: where not, it is left out rather than pushed to the next page."""
+    sizes = [{"height": h, "svg": draw(h)} for h in sorted(heights)]
+    return {"kind": "filling", "sizes": sizes, "alt": alt, "caption": caption, "needed": needed}
+
+
+def figures(items: Sequence[tuple[str, str, str]], stacked: bool = False) -> Block:
+    """Large figures in a row, or one under another: (label, figure, colour: moss, cedar, rain or slate). The first is the largest."""
+    return {"kind": "figures", "items": [list(i) for i in items], "stacked": stacked}
 
 
 def ruled(label: str) -> Block:
@@ -55,6 +79,48 @@ def ruled(label: str) -> Block:
     return {"kind": "ruled", "label": label}
 
 
-def homes(cards: Sequence[dict[str, Any]]) -> Block:
-    """Homes three in a row: svg (or none), title, price, lines."""
-    return {"kind": "homes", "cards": list(cards)}
+def columns(parts: Sequence[Sequence[Block | None]], widths: Sequence[float]) -> Block:
+    """Blocks beside each other."""
+    return {"kind": "columns", "parts": [[b for b in p if b is not None] for p in parts], "widths": list(widths)}
+
+
+def card(
+    svg: str, title: str, price: str = "", lines: Sequence[str] = (), number: int | None = None, alt: str = ""
+) -> dict[str, Any]:
+    return {"svg": svg, "title": title, "price": price, "lines": list(lines), "number": number, "alt": alt or title}
+
+
+def homes(cards: Sequence[dict[str, Any]], across: int = 3) -> Block | None:
+    """Homes (cards), so many in a row."""
+    return {"kind": "homes", "cards": list(cards), "across": across} if cards else None
+
+
+def glance(rows: Sequence[dict[str, Any]], head: str, thumb: float = 66, first: bool = True) -> Block:
+    """One row a home: number, svg ("" for none), title, facts, price, status, pace, differs. head: what stands over the price.
+    thumb: width of a picture in points. first: whether it begins where it stands, not on a page of its own."""
+    return {"kind": "glance", "rows": list(rows), "head": head, "thumb": thumb, "first": first}
+
+
+def head_of_column(number: int, title: str, svg: str) -> dict[str, Any]:
+    return {"number": number, "title": title, "svg": svg}
+
+
+def line_of(cells: Sequence[str], strong: bool = False, line: bool = False) -> dict[str, Any]:
+    """A row of a matrix. strong: stands out; line: a rule above it."""
+    return {"cells": list(cells), "strong": strong, "line": line}
+
+
+def matrix(
+    heads: Sequence[dict[str, Any]], rows: Sequence[dict[str, Any]], most: int, mine: str = "", over: str = ""
+) -> Block:
+    """Homes across, lines down, one cell more than heads + 1 in each row: the second column is this home's (named `mine`) or
+    holds what `over` says. most: how many homes a block of this page holds, so that all blocks have the same columns."""
+    return {
+        "kind": "matrix", "heads": list(heads), "rows": list(rows), "most": most, "mine": mine, "over": over,
+        "second": 1.05 if mine or over else 0.01,
+    }  # fmt: skip
+
+
+def contents(rows: Sequence[tuple[str, str, str]]) -> Block | None:
+    """What follows: (name of the page, its title, in words), each a link."""
+    return {"kind": "contents", "rows": [list(r) for r in rows]} if rows else None

@@ -5,36 +5,50 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from .blocks import Nothing
 from .model import ReportInput
-from .pages.closing import about_page, market_page, no_letter_page
-from .pages.comps import comps_page, grid_page, summary_page
-from .pages.handouts import comp_sheets, housing_page, size_page, tour_page
+from .pages.appraiser import set_aside_page
+from .pages.chosen import beside_page, comp_sheets, comps_page
+from .pages.closing import about_page, market_page
+from .pages.grid import grid_page
+from .pages.handouts import housing_page, size_page, tour_page
+from .pages.one_page import summary_page
 from .pages.opening import cover_page, home_page, letter_page, search_page
 from .pages.price import net_page, strategy_page
 from .pages.readings import KINDS, reading_page, statistics_page
 
-Page = Callable[[ReportInput], Any]  # a page, or several
+Page = Callable[[ReportInput], Any]  # a page, several, or Nothing
+
+
+def no_letter_page(given: ReportInput) -> Nothing:
+    return Nothing("No market letter is chosen: choose one beside the page, or leave this page out.")
+
 
 PAGES: Mapping[str, Page] = {
     "cover": cover_page, "letter": letter_page, "summary": summary_page, "home": home_page, "search": search_page,
-    **{kind: reading_page(kind) for kind in KINDS}, "comps": comps_page, "sheets": comp_sheets, "grid": grid_page,
-    "size": size_page, "statistics": statistics_page,
-    "strategy": strategy_page, "net": net_page, "market": market_page, "housing": housing_page, "tour": tour_page,
-    "market_letter": no_letter_page, "about": about_page,
+    "comps": comps_page, "beside": beside_page, "sheets": comp_sheets, "grid": grid_page, "strategy": strategy_page,
+    **{kind: reading_page(kind) for kind in KINDS}, "statistics": statistics_page, "size": size_page, "net": net_page,
+    "market": market_page, "housing": housing_page, "tour": tour_page, "market_letter": no_letter_page, "about": about_page,
+    "set_aside": set_aside_page,
 }  # fmt: skip
 LABELS: Mapping[str, str] = {
-    "cover": "Cover", "letter": "Letter", "summary": "Summary", "home": "The home", "search": "Search and map",
-    "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed", "comps": "The comps", "sheets": "A sheet a comp", "size": "Price and size",
-    "grid": "The grid", "statistics": "Statistics", "strategy": "The price", "net": "Net proceeds",
+    "cover": "Cover", "letter": "Letter", "summary": "The one page", "home": "The home", "search": "Search and map",
+    "comps": "The chosen, at a glance", "beside": "Line by line", "sheets": "A sheet a home", "grid": "The grid", "strategy": "The price",
+    "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed",
+    "statistics": "Statistics", "size": "Price and size", "net": "Net proceeds",
     "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "market_letter": "Market letter",
-    "about": "What this is",
+    "about": "What this is", "set_aside": "What was set aside",
 }  # fmt: skip
+# pages on which the agent says whether they speak of the chosen or of all found
+SPEAKING = ("summary", "comps", "beside", "sheets", "strategy", "sold", "under_contract", "for_sale", "failed")
 LAYOUTS: Mapping[str, tuple[str, ...]] = {
     "three_pages": ("summary", "comps", "grid"),
     "one_page": ("summary",),
+    "short": ("summary", "comps", "grid", "strategy"),
     "full": (
-        "cover", "letter", "summary", "home", "search", "sold", "under_contract", "for_sale", "failed", "comps", "grid",
-        "strategy", "net", "market", "about",
+        "cover", "letter", "summary", "home", "search", "comps", "sheets", "grid", "strategy", "net", "for_sale",
+        "under_contract", "failed", "market", "about",
     ),
     "statistics": ("search", "statistics", "sold", "for_sale", "market", "about"),
+    "appraiser": ("search", "comps", "beside", "grid", "strategy", "statistics", "set_aside", "about"),
 }  # fmt: skip

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 from ..core.facts.fields import PRIVATE
@@ -28,6 +29,7 @@ class Paper:
     facts: Sequence[str] = ()  # of the subject, in this order; none: as usual
     statistics: Sequence[str] = ()  # lines of the statistics table; none: all
     notes: Mapping[str, str] = field(default_factory=dict)  # page → a comment at its foot
+    speaks_of: Mapping[str, str] = field(default_factory=dict)  # page → chosen or found; chosen where nothing is said
 
 
 @dataclass(frozen=True)
@@ -53,8 +55,12 @@ class OwnPages:
 class ReportInput:
     """A workup as its pages need it. subject, price, comps and around are the JSON documents of the same names.
 
-    pictures: SVG by listing number, the subject's under "". past: what happened to the home. asking: the ask at the list
-    price. sheets: net proceeds by scenario, lines of (label, amount). market: months of the place and kind.
+    comps: the sales kept. chosen: all that are kept, the comps first, then those under contract, for sale and failed; a home's
+    place in it is its number on every page. around: all that the search finds except what was set aside, the most alike first.
+    counts: of all found by kind, without what was set aside. aside: what was, with its reason: given to the appraiser's page
+    alone. pictures: SVG by listing number, the subject's under "". inside: (caption, SVG) by listing number, the subject's under
+    "". past: what happened to the home. asking: the ask at the list price. sheets: net proceeds by scenario, lines of (label,
+    amount). market: months of the place and kind.
     """
 
     title: str
@@ -69,12 +75,22 @@ class ReportInput:
     list_price: float | None
     through: dt.date
     base_map: Mapping[str, Any]
+    chosen: Sequence[Mapping[str, Any]] = ()
+    aside: Sequence[Mapping[str, Any]] = ()
+    inside: Mapping[str, Sequence[tuple[str, str]]] = field(default_factory=dict)
+    prices: Mapping[str, Sequence[tuple[str, float]]] = field(
+        default_factory=dict
+    )  # by listing: (day, list price) as asked
+    done: Sequence[str] = ()  # what was done to the home, in words
+    assumed: Sequence[tuple[str, str]] = ()  # what the net proceeds stand on
     paper: Paper = field(default_factory=Paper)
-    agent: Mapping[str, str] = field(default_factory=dict)  # name, licence, contact
+    agent: Mapping[str, str] = field(default_factory=dict)  # name, licence, phone, email, contact
     pictures: Mapping[str, str] = field(default_factory=dict)
     past: Sequence[Mapping[str, Any]] = ()
     asking: Mapping[str, Any] | None = None
     recommendation: str = ""
+    width: float = 526.0  # of the pictures as wide as the page, in points
+    own_words: str = ""  # the recommendation, where the agent wrote one
     sheets: Sequence[Sequence[tuple[str, str]]] = ()
     market: Mapping[str, Any] | None = None
     market_place: str = ""
@@ -95,9 +111,21 @@ class ReportInput:
             if m["name"] not in self.paper.ways_left_out
         ]
 
+    def number_of(self, listing_id: str) -> int | None:
+        """The number of a chosen home on every page; None for one that is not chosen."""
+        return self._numbers.get(listing_id)
+
+    @cached_property
+    def _numbers(self) -> dict[str, int]:
+        return {c["listing_id"]: n for n, c in enumerate(self.chosen, 1)}
+
+    def front_of(self, listing_id: str) -> str:
+        """A home's picture, "" where there is none or none is wanted."""
+        return self.pictures.get(listing_id, "") if self.paper.pictures else ""
+
     def __post_init__(self) -> None:
         """No private field may ever come this far."""
-        for record in (self.subject, *self.comps, *self.around):
+        for record in (self.subject, *self.comps, *self.chosen, *self.around, *self.aside):
             leaked = PRIVATE & set(record.get("facts", {}))
             if leaked:
                 raise ValueError(f"private fields in a report: {sorted(leaked)}")

@@ -4,19 +4,23 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from pathlib import Path
 from typing import Any, Literal
 
 from ..core.errors import BadInput
 from ..core.facts.dates import said
+from .blocks import Nothing
 from .layouts import LAYOUTS, PAGES
 from .model import ReportInput
+from .pages.opening import with_contents
 from .pages.own import OWN, own_pages
 from .typesetting import compiled
 from .webpage import web_page
 from .wording import day
 from .workbook import workbook
 
+NARROW = 350.0  # points: a picture for a phone is drawn so wide
 PictureForm = Literal["svg", "png"]
 PICTURE_MEDIA: Mapping[PictureForm, str] = {"svg": "image/svg+xml", "png": "image/png"}
 
@@ -31,34 +35,53 @@ def pages_of(given: ReportInput, layout: str | None) -> Sequence[str]:
 
 
 def document(given: ReportInput, layout: str | None, only: int | None = None) -> dict[str, Any]:
-    """The document model of a layout, or of one of its pages, numbered from 1. BadInput for what is not there."""
+    """The document model of a layout, or of one of its pages, numbered from 1. Pages that have nothing to say are left out.
+
+    BadInput for a page that is not there, and where nothing of what is asked for has anything to say: it tells why.
+    """
     names = pages_of(given, layout)
     if only is not None and not 1 <= only <= len(names):
         raise BadInput("page", f"There is no page {only}: the layout has {len(names)}.")
     wanted = names if only is None else names[only - 1 : only]
+    made = {name: _made(name, given) for name in wanted}
+    pages = [page for part in made.values() if not isinstance(part, Nothing) for page in part]
+    if not pages:
+        raise BadInput(
+            "pages", " ".join(dict.fromkeys(part.why for part in made.values() if isinstance(part, Nothing)))
+        )
+    card = given.agent
     return {
         "title": f"{given.title}: market analysis",
         "address": given.title,
-        "by": given.agent.get("name", ""),
+        "by": card.get("name", ""),
+        "by-line": " · ".join(v for k in ("name", "phone", "email", "contact") if (v := card.get(k))),
         "accent": given.brand.colour,
         "paper": given.brand.size,
         "foot": f"A comparative market analysis, not an appraisal. Effective {day(given.price['effective_date'])}; records "
         f"through {said(given.through)}; made {said(given.made_on)}.",
-        "pages": [page for name in wanted for page in _made(name, given)],
+        "pages": with_contents(pages),
     }
 
 
-def _made(name: str, given: ReportInput) -> list[dict[str, Any]]:
+def without_words(given: ReportInput, layout: str | None) -> dict[str, str]:
+    """The pages of a layout that have nothing to say and will not be printed: name → why, for the agent."""
+    made = {name: _made(name, given) for name in pages_of(given, layout)}
+    return {name: part.why for name, part in made.items() if isinstance(part, Nothing)}
+
+
+def _made(name: str, given: ReportInput) -> list[dict[str, Any]] | Nothing:
     """The page of a name, or the several that it stands for, with the agent's comment at their foot."""
     if name.startswith(OWN):
-        made = own_pages(given, name)
+        made: Any = own_pages(given, name)
     elif name == "market_letter" and given.market_letter:
         made = list(given.market_letter)
     else:
-        page = PAGES[name](given)
-        made = list(page) if isinstance(page, list) else [page]
+        made = PAGES[name](given)
+    if isinstance(made, Nothing):
+        return made
+    pages = list(made) if isinstance(made, list) else [made]
     note = given.paper.notes.get(name, "").strip()
-    return [*made[:-1], {**made[-1], "note": note}] if note else made
+    return [*pages[:-1], {**pages[-1], "note": note}] if note else pages
 
 
 def letter_document(
@@ -89,7 +112,7 @@ def page_picture(given: ReportInput, layout: str | None, number: int, form: Pict
 
 
 def html(given: ReportInput, layout: str | None = None) -> bytes:
-    return web_page(document(given, layout)).encode()
+    return web_page(document(given, layout), document(replace(given, width=NARROW), layout)).encode()
 
 
 def xlsx(given: ReportInput, layout: str | None = None) -> bytes:
@@ -102,9 +125,9 @@ FORMS: Mapping[str, Callable[[ReportInput, str | None], bytes]] = {".pdf": pdf, 
 
 
 def write_report(given: ReportInput, layout: str | None, out: Path) -> int:
-    """Write the report as a file; its form follows the ending. Returns the number of pages."""
+    """Write the report as a file; its form follows the ending. Returns the number of its pages that have something to say."""
     make = FORMS.get(out.suffix.lower())
     if make is None:
         raise BadInput("out", f"{out.name}: reports are written as {', '.join(FORMS)}.")
     out.write_bytes(make(given, layout))
-    return len(pages_of(given, layout))
+    return len(pages_of(given, layout)) - len(without_words(given, layout))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from pathlib import Path
 from typing import Any, Literal
@@ -21,14 +21,39 @@ def _fonts() -> typst.Fonts:
 
 
 def compiled(model: dict[str, Any], form: Literal["pdf", "png", "svg"]) -> Any:
+    """A model laid out: one PDF, or a picture a sheet. What was just made is not made again."""
+    return _compiled(json.dumps(pooled(model), ensure_ascii=False), form)
+
+
+@lru_cache(maxsize=24)
+def _compiled(data: str, form: Literal["pdf", "png", "svg"]) -> Any:
     return typst.compile(
         str(_HERE / "report.typ"),
         root="/",  # the agent's own pages stand elsewhere; the template reads no file that its data does not name
         font_paths=_fonts(),
-        sys_inputs={"data": json.dumps(model, ensure_ascii=False)},
+        sys_inputs={"data": data},
         format=form,
         ppi=150,
     )
+
+
+_PICTURES = ("svg", "logo", "portrait")
+
+
+def pooled(model: dict[str, Any]) -> dict[str, Any]:
+    """The same model with each picture once, in `pictures` under a key, however many blocks show it."""
+    keys: dict[str, str] = {}
+
+    def walk(part: Any) -> Any:
+        if isinstance(part, dict):
+            return {
+                k: keys.setdefault(v, f"p{len(keys)}") if k in _PICTURES and isinstance(v, str) and v else walk(v)
+                for k, v in part.items()
+            }
+        return [walk(v) for v in part] if isinstance(part, list | tuple) else part
+
+    out = walk(model)
+    return {**out, "pictures": {key: svg for svg, key in keys.items()}}
 
 
 def own_picture(path: str, number: int) -> tuple[bytes, str]:

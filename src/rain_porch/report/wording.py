@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ..core.facts.dates import said
 from ..core.facts.fields import BY_NAME, line_label
 from ..core.facts.money import half_up, signed
+
+UNKNOWN = "—"
 
 
 def fact(facts: Mapping[str, Any], name: str) -> str:
@@ -16,13 +18,13 @@ def fact(facts: Mapping[str, Any], name: str) -> str:
     if name == "bathrooms":
         full, half = facts.get("bathrooms_full"), facts.get("bathrooms_half")
         if full is None:
-            return "—"
+            return UNKNOWN
         return f"{full:.0f} full" + (f", {half:.0f} half" if half else "")
     value = facts.get(name)
     if value is None:
-        return "—"
+        return UNKNOWN
     if not isinstance(value, (int, float)):
-        return str(value)
+        return "none" if value == "None" else str(value)
     if BY_NAME[name].kind == "year":
         return f"{value:.0f}"
     if BY_NAME[name].kind == "yes_no":
@@ -38,6 +40,18 @@ def label(name: str) -> str:
     return f"{line_label(name)}, {unit}" if unit and unit != "$" else line_label(name)
 
 
+def known_facts(
+    facts: Mapping[str, Any], names: Sequence[str], called: Mapping[str, str] | None = None
+) -> list[tuple[str, str]]:
+    """(label, value) of those facts that are known. called: labels other than the usual."""
+    return [((called or {}).get(n, label(n)), v) for n in names if (v := fact(facts, n)) != UNKNOWN]
+
+
+def many(n: int, one: str, more: str = "") -> str:
+    """ "1 home", "1,204 homes"; more: a plural that is not one with an s."""
+    return f"{n:,} {one if n == 1 else more or one + 's'}"
+
+
 def facts_line(facts: Mapping[str, Any]) -> str:
     """ "3 bedrooms · 2 full, 1 half baths · 1,812 sq ft · lot 9,100 sq ft · built 1987"."""
     out = []
@@ -45,7 +59,8 @@ def facts_line(facts: Mapping[str, Any]) -> str:
         n = facts["bedrooms_total"]
         out.append(f"{n:.0f} {'bedroom' if n == 1 else 'bedrooms'}")
     if "bathrooms_full" in facts:
-        out.append(f"{fact(facts, 'bathrooms')} baths")
+        words = fact(facts, "bathrooms")
+        out.append(f"{words} {'bath' if words == '1 full' else 'baths'}")
     if "living_area" in facts:
         out.append(f"{facts['living_area']:,.0f} sq ft")
     if "lot_size_square_feet" in facts:
@@ -82,3 +97,12 @@ def range_meaning(span: Mapping[str, Any] | None) -> str:
         "A band that is meant to hold four of five such homes. It comes from how far the sales around here lie from the "
         "method's own fit, and has not yet been measured on past sales."
     )
+
+
+def per_sqft(value: float | None) -> str:
+    """Dollars a square foot, "" where the size is not known."""
+    return f"${value:,.0f} per sq ft" if value else ""
+
+
+def sentence_case(words: str) -> str:
+    return words[:1].upper() + words[1:]

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from ...app.pricing.ask import AtPrice, asking
-from ...app.pricing.opened import found, priced
+from ...app.pricing.opened import priced, rival_rows
 from ...app.workups import open_workup
 from ...core.price import proceeds as pr
 from ...core.price.list_price import WITHIN_DAYS, Group
@@ -101,7 +101,7 @@ def ask(porch: Porch, workup_id: Number, list_price: Annotated[float, Query(gt=1
     """Time against price, the ladder of competing homes, and what the price stands above, for one list price."""
     opened = open_workup(porch.agent, workup_id)
     pricing = priced(opened)
-    a = asking(opened.standpoint, pricing, opened.state.search.search(), found(opened).rows, list_price)
+    a = asking(opened.standpoint, pricing, opened.state.search.search(), rival_rows(opened), list_price)
     shown = addresses_of(porch.records.db, [r.listing_id for r in a.rivals])
     return AskingDoc(
         list_price=a.list_price, position=a.position, within_days=list(WITHIN_DAYS), groups=[_group(g) for g in a.groups],

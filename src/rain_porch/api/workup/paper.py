@@ -129,7 +129,7 @@ def delete_layout(porch: Porch, layout_id: Number) -> None:
 @router.get("/workups/{workup_id}/pages/{number}.{form}", response_class=Response)
 def page(porch: Porch, workup_id: Number, number: Number, form: PictureForm, layout: LayoutName = None) -> Response:
     """One page as a picture, just as it will print; without a layout of the workup's own pages."""
-    given = report_input(porch.agent, workup_id)
+    given = report_input(porch.agent, workup_id, layout)
     return Response(page_picture(given, layout, number, form), media_type=PICTURE_MEDIA[form])
 
 
@@ -137,5 +137,5 @@ def page(porch: Porch, workup_id: Number, number: Number, form: PictureForm, lay
 def report(
     porch: Porch, workup_id: Number, form: Literal["pdf", "html", "xlsx"], layout: LayoutName = None
 ) -> Response:
-    given = report_input(porch.agent, workup_id)
+    given = report_input(porch.agent, workup_id, layout)
     return attached(FORMS[f".{form}"](given, layout), given.title, form)

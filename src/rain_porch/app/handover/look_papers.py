@@ -16,7 +16,7 @@ from ..agent import Agent
 from ..around import LookAsk, LookDoc, figures_around, look_around
 from ..choices import agent_card
 from .branding import brand
-from .report_input import front_picture
+from .pictures import front_picture
 
 MOST, PICTURED = 200, 40  # homes on paper, pictures
 

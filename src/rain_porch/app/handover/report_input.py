@@ -2,88 +2,150 @@
 
 from __future__ import annotations
 
-import base64
 import itertools
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from typing import Any
+
+import numpy as np
 
 from ...core.errors import NotFound
 from ...core.facts.dates import add_months, said
 from ...core.facts.homes import Candidate
-from ...core.market.columns import FOR_SALE
+from ...core.facts.money import dollars
+from ...core.facts.words import COUNTED
+from ...core.market.columns import RECORD_KINDS, Ints
 from ...core.price import proceeds as pr
 from ...core.price.list_price import WITHIN_DAYS
+from ...documents.stored import ImprovementDoc, ScenarioDoc
+from ...documents.wire import MarketDoc
+from ...report.layouts import LAYOUTS
 from ...report.model import Paper, ReportInput
 from ...report.pages.letter import item_pages
 from ...store.health import sources
-from ...store.records.homes import DEED
-from .. import photos
 from ..agent import Agent
 from ..choices import agent_card
 from ..market.letters import items_of, read_letter
 from ..pricing.answers import candidate_docs, market_doc, pricing_doc, subject_doc
 from ..pricing.ask import Asking, asking
-from ..pricing.opened import Opened, found_candidates, priced
+from ..pricing.opened import Opened, found_candidates, kept_unsold, priced, rival_rows
 from ..pricing.opened import found as found_by
 from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
 from ..story import story_of_home
 from ..workups import open_workup
 from .branding import brand, own_files
+from .pictures import fronts, insides
 from .tours import housing, tour
 
-AROUND, PICTURED, MONTHS = 300, 30, 36
-INSIDE, INSIDE_PICTURES = 2, 3  # competing homes that are shown inside, with so many rooms each
+MONTHS, ENOUGH = 36, 36  # months on paper; closings in them without which a subdivision says too little
 
 
-def report_input(agent: Agent, workup_id: int) -> ReportInput:
-    """What the pages are made from: the workup frozen as plain data, nothing private in it."""
+def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> ReportInput:
+    """What the pages are made from: the workup frozen as plain data, nothing private in it. What was set aside is in it for the
+    appraiser's page alone. layout: one that comes with the product, else the workup's own pages are made."""
     opened = open_workup(agent, workup_id)
     pricing = priced(opened)
     state, standpoint, records = opened.state, opened.standpoint, agent.records
-    search = state.search.search()
-    found = found_by(opened)
-    aside = {key for key, made in state.decisions.items() if made.choice == "set_aside"}
-    around = [c for c in found_candidates(opened) if c.listing_id not in aside][:AROUND]
     paper = Paper(**state.paper.model_dump())
-    ask = None
-    if state.list_price:
-        rivals = found.rows[standpoint.view.kind[found.rows] == FOR_SALE]
-        ask = asking(standpoint, pricing, search, rivals, state.list_price)
+    names = LAYOUTS.get(layout or "", paper.pages)
+    found, here = found_by(opened), found_candidates(opened)
+    aside = {key for key, made in state.decisions.items() if made.choice == "set_aside"}
+    around = candidate_docs(standpoint, [c for c in here if c.listing_id not in aside])
+    others = candidate_docs(standpoint, [c for c in kept_unsold(opened) if c.listing_id not in aside])
+    comps = [c.model_dump(mode="json") for c in candidate_docs(standpoint, pricing.comps)]
+    chosen = [*comps, *(c.model_dump(mode="json") for c in others)]
+    shown = [c.model_dump(mode="json") for c in around]
+    asked = (
+        None
+        if state.list_price is None
+        else asking(standpoint, pricing, state.search.search(), rival_rows(opened), state.list_price)
+    )
     place, market = _market(opened)
+    wanted = [c["listing_id"] for c in chosen]
     return ReportInput(
         title=state.address,
         client=state.client,
         made_on=agent.now().date(),
         subject=subject_doc(opened.subject).model_dump(mode="json"),
-        price=pricing_doc(standpoint, pricing, search, []).model_dump(mode="json"),
-        comps=[c.model_dump(mode="json") for c in candidate_docs(standpoint, pricing.comps)],
-        around=[c.model_dump(mode="json") for c in candidate_docs(standpoint, around)],
-        counts=dict(found.counts),
+        price=pricing_doc(standpoint, pricing, state.search.search(), []).model_dump(mode="json"),
+        comps=comps,
+        chosen=chosen,
+        around=shown,
+        aside=_aside(opened, here) if "set_aside" in names else [],
+        counts=_counts(opened, found.rows, aside),
         grid=_grid(pricing),
         list_price=state.list_price,
         through=records.through(),
         base_map=records.base_map(),
         paper=paper,
-        agent={k: v for k, v in agent_card(agent).items() if k in ("name", "licence", "contact")},
+        agent={k: v for k, v in agent_card(agent).items() if k in ("name", "licence", "phone", "email", "contact")},
         brand=brand(agent),
         own_pages=own_files(agent),
-        tour=tour(standpoint, pricing.comps)
-        if "tour" in paper.pages and pricing.comps and opened.subject.placed
+        tour=tour(standpoint, pricing.comps) if "tour" in names and pricing.comps and opened.subject.placed else None,
+        housing=housing(records, opened.subject, state.search.radius_miles or 1.0, standpoint.view.day)
+        if "housing" in names and opened.subject.placed
         else None,
-        housing=housing(records, opened.subject, search.radius_miles or 1.0, standpoint.view.day)
-        if "housing" in paper.pages and opened.subject.placed
-        else None,
-        pictures=_pictures(agent, opened, pricing.comps, around) if paper.pictures else {},
+        pictures=fronts(agent, opened, [*wanted, *_most_alike(shown)]) if paper.pictures else {},
+        inside=insides(
+            agent, opened, wanted if "sheets" in names else [c["listing_id"] for c in chosen if c["kind"] == "for_sale"]
+        )
+        if paper.pictures
+        else {},
         past=story_of_home(opened.standpoint.records, opened.home, state.effective_date),
-        asking=None if ask is None else _asked(ask),
-        recommendation=state.recommendation or (ask.sentence if ask else ""),
+        done=[_improvement(x) for x in state.improvements],
+        asking=None if asked is None else _asked(asked),
+        recommendation=state.recommendation or (asked.sentence if asked else ""),
+        own_words=state.recommendation,
         sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
+        assumed=_assumed(state.scenarios),
         market=market,
         market_place=place,
         sources=_sources(records),
-        market_letter=_market_letter(agent, paper),
+        market_letter=_market_letter(agent, paper) if "market_letter" in names else [],
     )
+
+
+def _counts(opened: Opened, rows: Ints, aside: set[str]) -> dict[str, int]:
+    """How many homes of each kind the search finds, without what was set aside."""
+    columns, kinds = opened.standpoint.columns, opened.standpoint.view.kind
+    out = [columns.row_of[k] for k in aside if k in columns.row_of]
+    left = kinds[rows[~np.isin(rows, out)]]
+    return {name: int((left == RECORD_KINDS.index(name)).sum()) for name in COUNTED}
+
+
+def _aside(opened: Opened, here: Sequence[Candidate]) -> list[dict[str, Any]]:
+    """What was set aside of the homes that the search finds, each with its reason."""
+    reasons = {key: made.reason for key, made in opened.state.decisions.items() if made.choice == "set_aside"}
+    told = candidate_docs(opened.standpoint, [c for c in here if c.listing_id in reasons])
+    return [c.model_dump(mode="json") | {"reason": reasons[c.listing_id]} for c in told]
+
+
+def _most_alike(shown: Sequence[dict[str, Any]], each: int = 6) -> list[str]:
+    """The most alike homes of each kind, which stand on paper where a page speaks of all found."""
+    by_kind = itertools.groupby(sorted(shown, key=lambda c: (c["kind"], -c["likeness"])), key=lambda c: c["kind"])
+    return [c["listing_id"] for _, group in by_kind for c in itertools.islice(group, each)]
+
+
+def _improvement(made: ImprovementDoc) -> str:
+    """ "Kitchen, 2025, for $25,000"."""
+    note = f": {made.note}" if made.note else ""
+    return f"{made.kind.replace('_', ' ').capitalize()}, {made.year}, for ${dollars(made.cost)}{note}"
+
+
+def _assumed(scenarios: Sequence[ScenarioDoc]) -> list[tuple[str, str]]:
+    """What net proceeds stand on: what was entered for the first scenario, in words."""
+    if not scenarios:
+        return []
+    s = scenarios[0]
+    out = [("Price", f"${dollars(float(s.price))}"), ("Closing", said(s.closing))]
+    out += [
+        (name, f"{pct.normalize():f} %")
+        for name, pct in (("Listing side", s.listing_side_pct), ("Buying side", s.buying_side_pct))
+        if pct is not None
+    ]
+    out += [("Transfer tax", f"{s.transfer_tax_pct.normalize():f} %")] if s.transfer_tax_pct else []
+    out += [(f"Loan {i}", f"${dollars(float(loan.balance))}") for i, loan in enumerate(s.loans, 1)]
+    return out
 
 
 def _market_letter(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
@@ -138,59 +200,35 @@ def _asked(ask: Asking) -> dict[str, Any]:
 
 
 def _market(opened: Opened) -> tuple[str, dict[str, Any] | None]:
-    """Months of the subject's kind of home in its city, else in all of the records."""
+    """Months of the subject's kind of home around it: in its own subdivision where enough sold there, else within the search's
+    radius, at least a mile, else in all of the records."""
     s, records = opened.subject, opened.standpoint.records
     kind = s.home_kind.value
-    city = s.word("city")
     end = opened.state.effective_date
     start = add_months(end.replace(day=1), 1 - MONTHS)
-    where = [f"home_kind = {kind}"] if kind != "unknown" else []
-    doc = records.remember(
-        ("months on paper", kind, end),
-        lambda: market_doc(records, ["median_price", "closings", "for_sale"], "month", start, end, None, where),
-    )
+    name = s.word("subdivision_name")
+    radius = max(1.0, opened.state.search.radius_miles or 1.0)
+    near = (s.latitude, s.longitude, radius)
+
+    def made(near: tuple[float, float, float] | None = None, where: Sequence[str] = ()) -> MarketDoc:
+        conditions = [*([] if kind == "unknown" else [f"home_kind = {kind}"]), *where]
+        return records.remember(
+            ("months on paper", kind, end, near, tuple(where)),
+            lambda: market_doc(
+                records, ["median_price", "closings", "for_sale"], "month", start, end, where=conditions, near=near
+            ),
+        )
+
+    doc, place = None, ""
+    if name:
+        doc, place = made(where=[f"subdivision_name = {name}"]), f" in {name}"
+    if s.placed and (doc is None or _closings(doc) < ENOUGH):
+        doc, place = made(near=near), f" within {radius:g} mi of this home"
+    if doc is None or not _closings(doc):
+        doc, place = made(), " in these records"
     words = "homes" if kind == "unknown" else f"{kind.replace('_', ' ')} homes"
-    return f"{words[0].upper()}{words[1:]}" + (f" around {city}" if city else ""), doc.model_dump(mode="json")
+    return f"{words[0].upper()}{words[1:]}{place}", doc.model_dump(mode="json")
 
 
-def _pictures(agent: Agent, opened: Opened, comps: Sequence[Candidate], around: Iterable[Candidate]) -> dict[str, str]:
-    """Front pictures as SVG: the subject's under "", the comps' and those of the most alike homes of each kind."""
-    records = agent.records
-    out: dict[str, str] = {}
-    if opened.state.photos:
-        out[""] = framed(*photos.own_picture(records.folder, opened.state.photos[0].file))
-    elif key := photos.front_listing(records, opened.home.listings):
-        out[""] = framed(*photos.picture(records, key, 1))
-    by_kind = itertools.groupby(sorted(around, key=lambda c: (c.kind, -c.likeness)), key=lambda c: c.kind)
-    wanted = [c.listing_id for c in comps] + [c.listing_id for _, group in by_kind for c in itertools.islice(group, 6)]
-    for key in dict.fromkeys(wanted):
-        if len(out) > PICTURED:
-            break
-        if front := front_picture(records, key):
-            out[key] = front
-    for key in [c.listing_id for c in around if c.kind == "for_sale"][:INSIDE]:
-        for number, caption in enumerate(photos.captions(records, key)[1 : 1 + INSIDE_PICTURES], start=2):
-            out[f"{key} · {caption}"] = framed(*photos.picture(records, key, number))
-    return out
-
-
-def front_picture(records: Snapshot, key: str) -> str:
-    """A listing's first picture as SVG, "" where it has none."""
-    if key.startswith(DEED):
-        return ""
-
-    def made() -> str:
-        return framed(*photos.picture(records, key, 1)) if photos.captions(records, key) else ""
-
-    return records.pictures.get(key, made)
-
-
-def framed(data: bytes, media: str) -> str:
-    """Any picture as SVG, cut to three by two: a drawn one as it is, a photo inside a frame."""
-    if media == "image/svg+xml":
-        return data.decode()
-    inside = f"data:{media};base64,{base64.b64encode(data).decode()}"
-    return (
-        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400" width="600" height="400">'
-        f'<image href="{inside}" width="600" height="400" preserveAspectRatio="xMidYMid slice"/></svg>'
-    )
+def _closings(doc: MarketDoc) -> float:
+    return sum(p.values["closings"].value or 0 for p in doc.periods)

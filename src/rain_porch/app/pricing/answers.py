@@ -14,6 +14,7 @@ from ...core.facts.dates import date_of, day_of
 from ...core.facts.fields import line_label
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.money import half_up
+from ...core.facts.place import miles
 from ...core.market import measures as mk
 from ...core.market.columns import SOLD
 from ...core.market.conditions import condition_mask, read_condition
@@ -187,8 +188,10 @@ def market_doc(
     where: Sequence[str] = (),
     years: int = 5,
     deeds: bool = False,
+    near: tuple[float, float, float] | None = None,
 ) -> d.MarketDoc:
-    """Measures over periods; without dates the last `years` up to the records' newest day, rolling."""
+    """Measures over periods; without dates the last `years` up to the records' newest day, rolling. near: latitude, longitude and
+    miles around it."""
     through = records.through()
     end = end or through
     spans = mk.periods(by, start, end, through) if start else mk.last_years(by, years, end, through)
@@ -199,6 +202,8 @@ def market_doc(
     mask = records.area_mask((area,) if area else ())
     if mask is not None:
         chosen &= mask
+    if near is not None:
+        chosen &= miles(near[0], near[1], columns.lats, columns.lons) <= near[2]
     for text in where:
         chosen &= condition_mask(read_condition(text), columns)
     rows = np.flatnonzero(chosen)

@@ -10,6 +10,7 @@ import numpy as np
 from ...core.facts.fields import OWN_LINE
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.improvements import returned
+from ...core.market.columns import FAILED, FOR_SALE, UNDER_CONTRACT, Ints
 from ...core.price.evidence import Evidence, evidence, wide_fit
 from ...core.price.grid import Own
 from ...core.search.search import Found
@@ -68,6 +69,25 @@ def _priced(opened: Opened) -> Pricing:
     decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, conditions=state.conditions,
                       own=own_lines(state))  # fmt: skip
     return price(opened.standpoint, kept, decided=decided, evidence_of=partial(_evidence, opened))
+
+
+def kept_unsold(opened: Opened) -> list[Candidate]:
+    """The kept homes that are no sale: under contract, for sale, failed, each kind in the order in which it was kept."""
+    columns, view = opened.standpoint.columns, opened.standpoint.view
+    rows = [columns.row_of[key] for key in opened.state.kept() if key in columns.row_of]
+    wanted = [row for kind in (UNDER_CONTRACT, FOR_SALE, FAILED) for row in rows if view.kind[row] == kind]
+    by_row = {c.row: c for c in candidates(opened.standpoint, np.array(wanted, dtype=np.int64))}
+    return [by_row[row] for row in wanted if row in by_row]
+
+
+def rival_rows(opened: Opened) -> Ints:
+    """The homes for sale that this one competes with: those found and those kept, without what was set aside."""
+    columns, view = opened.standpoint.columns, opened.standpoint.view
+    decided = {choice: [columns.row_of[k] for k, made in opened.state.decisions.items() if made.choice == choice and k in columns.row_of]
+               for choice in ("kept", "set_aside")}  # fmt: skip
+    rows = np.union1d(found(opened).rows, np.array(decided["kept"], dtype=np.int64))
+    stands: Ints = rows[(view.kind[rows] == FOR_SALE) & ~np.isin(rows, decided["set_aside"])]
+    return stands
 
 
 def _evidence(opened: Opened, days: int) -> Evidence | None:

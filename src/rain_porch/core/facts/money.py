@@ -3,11 +3,31 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 
 def half_up(value: float, step: float = 1.0) -> float:
     """Round half away from zero to `step`: 2.5 → 3, −2.5 → −3."""
     return math.copysign(math.floor(abs(value) / step + 0.5 + 1e-9) * step, value) if value else 0.0
+
+
+def adding_up(values: Sequence[float], total: float, step: float = 1.0) -> list[float]:
+    """The values rounded to `step` so that what is printed adds up: where their rounded sum misses the rounded total, those
+    nearest to the other side of their own rounding give way by one step. What is nothing stays nothing; values that do not make
+    up the total even so are rounded each for itself.
+
+    >>> adding_up([0.4, 0.4, 0.4], 1.2)
+    [1.0, 0.0, 0.0]
+    """
+    shown = [half_up(v, step) for v in values]
+    missing = round((half_up(total, step) - sum(shown)) / step)
+    way = 1 if missing > 0 else -1
+    by = sorted((i for i, v in enumerate(values) if v), key=lambda i: way * (shown[i] - values[i]))
+    if abs(missing) > len(by):
+        return shown
+    for i in by[: abs(missing)]:
+        shown[i] += way * step
+    return shown
 
 
 def dollars(value: float | None) -> str:

@@ -7,7 +7,7 @@ from typing import Any
 
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
-from ..blocks import Block, figures, note, page, para, picture, table
+from ..blocks import Block, figures, page, para, picture, table
 from ..pictures.market_chart import view_svg
 from ..wording import day
 
@@ -19,7 +19,7 @@ def letter_pages(title: str, comment: str, items: Sequence[Item]) -> list[dict[s
     """The letter as pages: its title and words, then a page an item, set under one another where there is room."""
     opening: list[Block | None] = [para(text) for text in _paragraphs(comment)]
     if not items:
-        opening.append(note("Nothing is in this letter yet: add a view."))
+        opening.append(para("Nothing is in this letter yet."))
     return [page("letter", title, *opening), *item_pages(items)]
 
 
@@ -110,7 +110,7 @@ def _bands(item: Item) -> list[Block | None]:
         if told[name]:
             rows = [[r["label"], *(_told(r["values"][m], unit) for m, _, unit in columns)] for r in told[name]]
             out.append(table([title, *(label for _, label, _ in columns)], rows))
-    return out if len(out) > 1 else [note("No home closed here in these months.")]
+    return out if len(out) > 1 else [para("No home closed here in these months.")]
 
 
 def _changed(item: Item) -> list[Block | None]:

@@ -67,7 +67,7 @@ def one_page(given: LookInput) -> list[dict[str, Any]]:
 def packet(given: LookInput) -> list[dict[str, Any]]:
     """Figures and criteria, the map, one line a home, and a sheet for each."""
     names = [f["field"] for f in given.summaries["fields"]]
-    drawn = size_svg(given.homes, given.asks.get("living_area"), given.asks.get("list_price"))
+    drawn = size_svg(list(enumerate(given.homes, 1)), given.asks.get("living_area"), given.asks.get("list_price"))
     return [
         page("look", given.title, _key_figures(given), _ask(given),
              _figure_table(given, names, ("low", "mean", "median", "high", "mode")),
@@ -90,7 +90,7 @@ def _placed(given: LookInput) -> bool:
 def _map(given: LookInput, height: float, numbered: int = 24) -> str:
     """The first homes by their numbers, the others as marks."""
     homes = given.homes
-    return map_svg(given.subject, homes[numbered:], homes[:numbered], given.base_map, given.search, 520, height)
+    return map_svg(given.subject, homes[numbered:], homes[:numbered], given.base_map, given.search, 526, height)
 
 
 def _parts(given: LookInput, name: str) -> list[Doc]:

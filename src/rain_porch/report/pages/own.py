@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..blocks import note, page
+from ..blocks import Nothing
 from ..model import ReportInput
 
 OWN = "own:"  # what the name of such a page begins with
 
 
-def own_pages(given: ReportInput, name: str) -> list[dict[str, Any]]:
-    """One page for each of the file's; a note where the file has been taken away since."""
+def own_pages(given: ReportInput, name: str) -> list[dict[str, Any]] | Nothing:
+    """One page for each of the file's."""
     held = given.own_pages.get(name)
     if held is None:
-        return [page(name, "A page of your own", note("This page has been taken away: leave it out, or add it again."))]
+        return Nothing("This page of your own has been taken away: leave it out, or add it again.")
     return [
         {"page": "own", "name": name, "title": held.title, "path": held.path, "number": n + 1}
         for n in range(held.pages)

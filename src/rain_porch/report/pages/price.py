@@ -5,59 +5,92 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.facts.money import dollars, priced
-from ..blocks import figures, heading, note, page, para, picture, ruled, table
+from ..blocks import Nothing, heading, listed, page, pairs, para, picture, table
 from ..model import ReportInput
-from ..pictures.rail import rail_svg
-from ..wording import range_name
+from ..pictures.asks import asks_svg
+from ..pictures.chances import chances_svg
+from ..speaking import spoken_of
+from .one_page import against, price_figures, price_rail
+
+NOT_SHOWN = "The price is not shown on these papers, so this page has nothing to say."
 
 
-def strategy_page(given: ReportInput) -> dict[str, Any]:
+def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
     price, shown = given.price, given.paper.price == "shown"
     if not given.comps:
-        return page("strategy", "The price", note("No comps are kept yet, so there is nothing to price from."))
-    value, span = price["indicated_value"], price["range"]
-    ways = given.ways()
-    rail = rail_svg(price["comps"], given.around, *((value, span, given.list_price) if shown else (None, None, None)))
+        return Nothing("No sale is kept yet, so there is nothing to price from: keep some in Comps.")
+    spoken = spoken_of(given, "strategy", ("for_sale", "under_contract", "failed"))
     ask = given.asking if shown else None
-    by_price = [
-        [dollars(p["price"]) + (" (this list price)" if p["own"] else ""), *p["chances"], p["likely"]]
-        for p in (ask["prices"] if ask else [])
-        if p["chances"]
-    ]
-    items = []
-    if shown and given.list_price:
-        items.append(("List price", priced(given.list_price), "cedar"))
-    if shown and value:
-        items += [("Indicated value", priced(value), "moss")]
-        items += [(range_name(span), f"{priced(span['low'])} – {priced(span['high'])}", "slate")] if span else []
+    by_price = [p for p in (ask["prices"] if ask else []) if p["chances"]]
+    rivals = [(given.number_of(c["listing_id"]), c) for c in spoken.homes if c["kind"] == "for_sale"]
+    ladder = asks_svg(rivals, given.list_price if shown else None, given.width)
+    ways = given.ways()
+    value = price["indicated_value"]
+    lead = (
+        f"{priced(given.list_price)} is {against(given.list_price, value)}."
+        if shown and given.list_price and value
+        else ""
+    )
     return page(
         "strategy", "The price",
-        ruled("List price") if given.paper.price == "blank" else figures(items) if items else None,
-        picture(rail, "Price rail: sales above the line, homes for sale below it"),
-        para(given.recommendation) if shown and given.recommendation else None,
-        *(para(s, small=True) for s in (ask["statements"] if ask else [])),
+        price_figures(given),
+        picture(price_rail(given, spoken.homes), "Price rail: sales above the line, homes not sold below it"),
+        *(para(p) for p in (given.recommendation.split("\n") if shown and given.recommendation else []) if p.strip()),
+        listed(_sentences(ask["statements"])) if ask else None,
         heading("Ways to the number") if ways else None,
         table(["", "", ""], ways, words=2, widths=(1.3, 3, 0.7)) if ways else None,
-        heading("If it were listed at") if by_price else None,
-        table(["", *(f"{d} days" for d in (ask["within_days"] if ask else [])), "30 days, likely"], by_price,
-              widths=(1.8, *[1] * 5)) if by_price else None,
-        para(f"Chance of a contract within so many days, learnt from {ask['learnt'] if ask else 0:,} homes offered around here "
-             "in three years, those still unsold counted as such. That their worth is known only roughly is taken into account.",
-             small=True) if by_price else None,
+        *_chances(given, ask, by_price),
+        heading("Beside what is for sale") if ladder else None,
+        picture(ladder, "List prices of homes for sale beside this home's",
+                f"Of {spoken.words}. From the first list price to the newest, with the days on the market.") if ladder else None,
+        lead=lead,
     )  # fmt: skip
 
 
-def net_page(given: ReportInput) -> dict[str, Any]:
-    """Net proceeds, scenario beside scenario."""
-    if not given.sheets or given.paper.price != "shown":
-        return page("net", "What would be left", note("No scenario has been worked out."), flow=True)
-    labels = list(dict.fromkeys(label for sheet in given.sheets for label, _ in sheet))
+def _sentences(statements: Any) -> list[str]:
+    return [s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in statements]
+
+
+def _chances(given: ReportInput, ask: Any, by_price: Any) -> list[Any]:
+    if len(by_price) < 2:
+        return []
+    days = ask["within_days"]
+    pct = [[float(c.removesuffix(" %")) for c in p["chances"]] for p in by_price]
+    curves = [(f"{d} days", [row[i] for row in pct]) for i, d in enumerate(days) if d in (30, 60, 90)]
+    rows = [
+        [dollars(p["price"]) + (" (this list price)" if p["own"] else ""), *p["chances"], p["likely"]] for p in by_price
+    ]
+    return [
+        heading("What a price means for time"),
+        picture(chances_svg([p["price"] for p in by_price], curves, given.list_price, given.width), "Chance of a contract by list price"),
+        table(["If it were listed at, $", *(f"{d} days" for d in days), "30 days, likely"], rows, widths=(1.8, *[1] * 5)),
+        para(f"Chance of a contract within so many days, learnt from {ask['learnt']:,} homes offered around here in three years, "
+             "those still unsold counted as such. That their worth is known only roughly is taken into account.", small=True),
+    ]  # fmt: skip
+
+
+def net_page(given: ReportInput) -> dict[str, Any] | Nothing:
+    """Net proceeds, scenario beside scenario, with what they stand on."""
+    if given.paper.price != "shown":
+        return Nothing(NOT_SHOWN)
+    if not given.sheets:
+        return Nothing("No scenario has been worked out: add one in Worth, under net proceeds.")
+    labels = list(dict.fromkeys(name for sheet in given.sheets for name, _ in sheet))
     labels.sort(key=lambda name: name == "Net proceeds")
     by = [dict(sheet) for sheet in given.sheets]
     rows = [[name, *(f"{float(s[name]):,.2f}".replace("-", "−") if name in s else "" for s in by)] for name in labels]
-    heads = [f"Scenario {i + 1}" for i in range(len(by))]
+    heads = [f"Scenario {i + 1}, $" if len(by) > 1 else "$" for i in range(len(by))]
+    net = [float(s["Net proceeds"]) for s in by if "Net proceeds" in s]
+    lead = ""
+    if net:
+        low, high = min(net), max(net)
+        lead = f"About {priced(low)} would be left" + (
+            f" to {priced(high)}, as the case may be." if high - low >= 1 else "."
+        )
     return page(
-        "net", "What would be left", table(["", *heads], rows, last=True),
+        "net", "What would be left", table(["", *heads], rows, last=True, share=min(1.0, 0.4 + 0.2 * len(by))),
+        heading("What these figures stand on") if given.assumed else None,
+        pairs(list(given.assumed), 2),
         para("Estimates from the figures given; the closing statement decides.", small=True),
-        flow=True,
+        lead=lead, flow=True,
     )  # fmt: skip

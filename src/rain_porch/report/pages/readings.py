@@ -9,28 +9,31 @@ import numpy as np
 
 from ...core.facts.money import dollars, priced
 from ...core.statistics.summary import DISPLAY_STEP, summarise
-from ..blocks import Block, heading, homes, note, page, para, table
+from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
 from ..model import ReportInput
-from ..wording import day, distance, fact, facts_line
+from ..pictures.asks import asks_svg
+from ..pictures.size import size_svg
+from ..speaking import CHOSEN, FOUND, SOLD, Home, Spoken, spoken_of
+from ..wording import UNKNOWN, day, distance, many, sentence_case
+from .telling import differs, facts_line_short, home_card, name_of, of_words, prices_of
 
 KINDS = {
-    "sold": ("What buyers paid", "Sold", "Closed sales are what the market has agreed to. They count most."),
-    "under_contract": ("What buyers are about to pay", "Under contract",
-                       "A buyer has been found at or near these prices; the newest sign of what the market accepts."),
-    "for_sale": ("What this home competes with", "For sale",
-                 "Buyers will see these on the same day. They show what is asked, not what is paid."),
-    "failed": ("What buyers refused", "Failed to sell",
-               "Offered and taken off without a sale: mostly a price above what buyers saw in the home."),
-}  # fmt: skip
-SHORT = 8  # rows of a reading that may stand under another
+    "sold": ("What buyers paid", "Sold", SOLD),
+    "under_contract": ("What buyers are about to pay", "Under contract", ("under_contract",)),
+    "for_sale": ("What this home competes with", "For sale", ("for_sale",)),
+    "failed": ("What buyers refused", "Failed to sell", ("failed",)),
+}
+LESSON = {
+    "sold": "Closed sales are what the market has agreed to; they count most.",
+    "under_contract": "A buyer has been found at or near these prices: the newest sign of what the market accepts.",
+    "for_sale": "Buyers will see these on the same day. They show what is asked, not what is paid.",
+    "failed": "Offered and taken off without a sale: mostly a price above what buyers saw in the home.",
+}
+ROWS, CARDS, INSIDE, SHORT = 24, 6, 3, 4
 STATISTICS = {
     "price": "Price", "price_per_sqft": "Price per sq ft", "living_area": "Living area",
     "days_on_market": "Days on market", "list_price": "List price", "share_of_list": "Share of list",
 }  # fmt: skip
-
-
-def of_kind(given: ReportInput, kind: str) -> list[Mapping[str, Any]]:
-    return [c for c in given.around if c["kind"] == kind and c["price"]]
 
 
 def value_of(home: Mapping[str, Any], name: str) -> float:
@@ -41,104 +44,162 @@ def value_of(home: Mapping[str, Any], name: str) -> float:
     return float("nan") if value is None else float(value)
 
 
-def says(given: ReportInput, kind: str, found: Sequence[Mapping[str, Any]]) -> str:
-    """One sentence from the figures, careful where they are few."""
+def says(given: ReportInput, kind: str, found: Sequence[Home]) -> str:
+    """One sentence or two from the figures, careful where they are few."""
     prices = summarise([c["price"] for c in found], 1000)
     days = [c["days_on_market"] for c in found if c["days_on_market"] is not None]
     n = prices.count
-    out = f"{n} {'home' if n == 1 else 'homes'}, {priced(prices.low)}"
+    if not n:
+        return f"{many(len(found), 'home')}; no price is recorded."
+    out = f"{many(n, 'home')}, {priced(prices.low)}"
     out += f" to {priced(prices.high)}, median {priced(prices.median)}." if n > 1 else "."
     if days:
         took = {"sold": "Found a buyer in", "under_contract": "Found a buyer in", "for_sale": "On the market for",
-                "failed": "Were offered for"}[kind]  # fmt: skip
-        out += f" {took} {np.median(days):.0f} days (median of {len(days)})."
+                "failed": "Were offered for" if n > 1 else "Was offered for"}[kind]  # fmt: skip
+        middle = int(np.median(days))
+        out += f" {took} {many(middle, 'day')}" + (f" (median of {len(days)})." if len(days) > 1 else ".")
     ask = given.list_price if given.paper.price == "shown" else None
     if ask and n >= 3:
-        above = sum(c["price"] > ask for c in found)
-        out += f" {above} of {n} stand above the list price of {priced(ask)}."
+        above = sum(bool(c["price"]) and c["price"] > ask for c in found)
+        out += (
+            f" {above or 'None'} of the {n} {'stands' if above < 2 else 'stand'} above the list price of {priced(ask)}."
+        )
     return out
 
 
 def reading_page(kind: str) -> Any:
-    title, _, lesson = KINDS[kind]
+    title, short, kinds = KINDS[kind]
 
-    def make(given: ReportInput) -> dict[str, Any]:
-        found = sorted(of_kind(given, kind), key=lambda c: -c["likeness"])
+    def make(given: ReportInput) -> dict[str, Any] | Nothing:
+        spoken = spoken_of(given, kind, kinds)
+        found = [c for c in spoken.homes if c["price"]]
         if not found:
-            return page(kind, title, note("The search found none."), lead=lesson, flow=kind != "sold")
-        pictured = [c for c in found[:6] if given.paper.pictures and c["listing_id"] in given.pictures]
-        cards = [
-            {
-                "svg": given.pictures[c["listing_id"]], "title": c["address"] or c["listing_id"],
-                "price": priced(c["price"]), "lines": [", ".join(c["differences"][:3]) or "much like this home"],
-            }
-            for c in pictured
-        ]  # fmt: skip
-        rows = [
-            [
-                c["address"] or c["listing_id"], facts_line_short(c["facts"]), day(c["date"]), dollars(c["price"]),
-                f"{c['price_per_sqft']:,.0f}" if c["price_per_sqft"] else "—",
-                "—" if c["days_on_market"] is None else str(c["days_on_market"]), distance(c["distance_miles"]),
-            ]
-            for c in found[:24]
-        ]  # fmt: skip
-        more = len(found) - len(rows)
+            return Nothing(f"{short}: none is chosen, and the search finds none.")
+        more = len(found) - ROWS
+        ask = given.list_price if given.paper.price == "shown" else None
+        drawn = _picture(given, kind, found, ask)
         return page(
             kind, title,
-            para(says(given, kind, found)),
-            homes(cards) if cards else None,
+            para(f"{LESSON[kind]} {of_words(spoken)}"),
+            *_cards(given, found),
             *_inside(given, kind, found),
-            table(["Home", "", "Date", "Price", "$/sq ft", "Days", "Miles"], rows, words=2,
-                  widths=(1.9, 2.3, 0.8, 1, 0.7, 0.6, 0.6)),
-            para(f"And {more} more, less like this home.", small=True) if more > 0 else None,
-            lead=lesson,
-            flow=kind != "sold" and len(rows) <= SHORT,
+            drawn,
+            _table(given, kind, found),
+            para(f"And {more:,} more, less like this home.", small=True) if more > 0 else None,
+            lead=says(given, kind, found),
+            flow=kind != "sold" and len(found) <= SHORT,
         )  # fmt: skip
 
     return make
 
 
-def _inside(given: ReportInput, kind: str, found: Sequence[Mapping[str, Any]]) -> list[Block]:
+def _cards(given: ReportInput, found: Sequence[Home]) -> list[Block | None]:
+    """The first homes with their pictures, large where they are few; one alone beside its prices."""
+    pictured = [c for c in found if given.front_of(c["listing_id"])][:CARDS]
+    if len(pictured) == 1 and len(found) == 1:
+        return [
+            columns(
+                [[homes([home_card(given, pictured[0], 1)], 1)], [prices_of(found[0]), para(differs(found[0]))]], (1, 1)
+            )
+        ]
+    return [homes([home_card(given, c) for c in pictured], {2: 2, 4: 4}.get(len(pictured), 3))]
+
+
+def _picture(given: ReportInput, kind: str, found: Sequence[Home], ask: float | None) -> Block | None:
+    numbered = [(given.number_of(c["listing_id"]), c) for c in found]
+    if kind == "sold":
+        drawn = size_svg(
+            numbered,
+            given.subject["facts"].get("living_area"),
+            ask or (given.price["indicated_value"] if given.paper.price == "shown" else None),
+            given.width,
+            190,
+        )
+        words = "Each sale by its size and price" + (
+            "; the house is your home."
+            if given.paper.price == "shown" and given.subject["facts"].get("living_area")
+            else "."
+        )
+        return picture(drawn, "Sales by size and price", words) if drawn else None
+    if kind == "under_contract":
+        return None
+    drawn = asks_svg(numbered, ask, given.width)
+    return (
+        picture(drawn, "What they ask", "From the first list price to the newest, with the days on the market.")
+        if drawn
+        else None
+    )
+
+
+def _table(given: ReportInput, kind: str, found: Sequence[Home]) -> Block:
+    first = {"sold": "sold", "under_contract": "under contract", "for_sale": "listed", "failed": "taken off"}[kind]
+    rows = [
+        [
+            f"{n}. {name_of(c)}" if (n := given.number_of(c["listing_id"])) else name_of(c), facts_line_short(c).split(" · $")[0], day(c["date"]).replace(UNKNOWN, ""), dollars(c["price"]),
+            f"{c['price_per_sqft']:,.0f}" if c["price_per_sqft"] else "",
+            "" if c["days_on_market"] is None else f"{c['days_on_market']:,}", distance(c["distance_miles"]).replace(UNKNOWN, ""),
+        ]
+        for c in found[:ROWS]
+    ]  # fmt: skip
+    return table(
+        ["home", "", first, "price, $", "$/sq ft", "days", "miles"],
+        rows,
+        words=2,
+        widths=(2, 1.7, 1.05, 0.9, 0.75, 0.6, 0.6),
+    )
+
+
+def _inside(given: ReportInput, kind: str, found: Sequence[Home]) -> list[Block | None]:
     """The rooms of the homes that this one competes with, where there are pictures of them."""
     if kind != "for_sale" or not given.paper.pictures:
         return []
     cards = []
-    for c in found:
-        start = f"{c['listing_id']} · "
-        rooms = [(name.removeprefix(start), svg) for name, svg in given.pictures.items() if name.startswith(start)]
+    for c in found[:2]:
         cards += [
-            {"svg": svg, "title": name, "price": "", "lines": [c["address"] or c["listing_id"]]} for name, svg in rooms
+            card(svg, caption, lines=[name_of(c)]) for caption, svg in given.inside.get(c["listing_id"], ())[:INSIDE]
         ]
     return [heading("Inside the nearest of them"), homes(cards)] if cards else []
-
-
-def facts_line_short(facts: Mapping[str, Any]) -> str:
-    beds = f"{facts['bedrooms_total']:.0f} bd" if "bedrooms_total" in facts else ""
-    baths = fact(facts, "bathrooms") if "bathrooms_full" in facts else ""
-    area = f"{facts['living_area']:,.0f} sq ft" if "living_area" in facts else facts_line(facts)
-    return " · ".join(x for x in (beds, baths, area) if x)
 
 
 def _shown(name: str) -> Callable[[float | None], str]:
     if name in ("price", "list_price"):
         return dollars
     form = "{:.1f} %" if name == "share_of_list" else "{:,.0f}"
-    return lambda v: "—" if v is None else form.format(v)
+    return lambda v: "" if v is None else form.format(v)
 
 
-def statistics_page(given: ReportInput) -> dict[str, Any]:
-    """Count, low, high, mean, median and mode by kind of record, and over all."""
-    blocks: list[Any] = []
+def statistics_page(given: ReportInput) -> dict[str, Any] | Nothing:
+    """Count, low, high, mean, median and mode by kind of record: of the chosen, and of all found."""
+    chosen = Spoken(given.chosen, sum(given.counts.values()), CHOSEN)
+    found = Spoken(given.around, sum(given.counts.values()), FOUND)
+    parts = [(f"of the {len(s.homes):,} {word}", s) for word, s in (("chosen", chosen), ("found", found)) if s.homes]
+    if not parts:
+        return Nothing("Nothing is chosen and nothing is found: widen the search in Comps.")
+    blocks: list[Block | None] = []
     for name in (n for n in given.paper.statistics or STATISTICS if n in STATISTICS):
         rows = []
-        for kind, (_, short, _) in [*KINDS.items(), ("", ("", "All", ""))]:
-            homes_ = [c for c in given.around if c["price"] and (not kind or c["kind"] == kind)]
-            s = summarise([value_of(c, name) for c in homes_], DISPLAY_STEP[name])
-            if not s.count:
-                continue
-            show = _shown(name)
-            mode = " or ".join(show(v) for v in s.modes[:2]) if s.modes and len(s.modes) <= 2 else "—"
-            rows.append([short, str(s.count), show(s.low), show(s.mean), show(s.median), mode, show(s.high)])
+        for word, spoken in parts:
+            for _, short, kinds in KINDS.values():
+                s = summarise(
+                    [value_of(c, name) for c in spoken.homes if c["price"] and c["kind"] in kinds], DISPLAY_STEP[name]
+                )
+                if s.count:
+                    show = _shown(name)
+                    mode = " or ".join(show(v) for v in s.modes[:2]) if s.modes and len(s.modes) <= 2 else ""
+                    rows.append(
+                        [short, word, str(s.count), show(s.low), show(s.mean), show(s.median), mode, show(s.high)]
+                    )
         if rows:
-            blocks += [heading(STATISTICS[name]), table(["", "homes", "low", "mean", "median", "mode", "high"], rows)]
-    return page("statistics", "The figures by kind", *blocks, lead=given.price["sentence"])
+            blocks += [
+                heading(STATISTICS[name]),
+                table(
+                    ["", "", "homes", "low", "mean", "median", "mode", "high"],
+                    rows,
+                    words=2,
+                    widths=(1.3, 1.4, 0.7, 1, 1, 1, 1, 1),
+                ),
+            ]
+    if not blocks:
+        return Nothing("No figure is known of these homes.")
+    return page("statistics", "The figures by kind", *blocks, para("What was paid and what is asked make no one figure; a mode that more than two values share is left out.", small=True),
+                lead=sentence_case(" and ".join(word for word, _ in parts)) + ".")  # fmt: skip

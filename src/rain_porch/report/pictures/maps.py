@@ -8,6 +8,7 @@ from typing import Any
 
 from ...core.facts.place import MILES_EAST, MILES_NORTH
 from . import ink
+from .spread import NUMBER_RADIUS, leader, numbered, spread
 
 _STYLE = {
     "river": ("fill", ink.WATER, 0),
@@ -25,15 +26,18 @@ _STYLE = {
 def map_svg(
     subject: Mapping[str, Any],
     around: Sequence[Mapping[str, Any]],
-    comps: Sequence[Mapping[str, Any]],
+    numbered_homes: Sequence[Mapping[str, Any]],
     base: Mapping[str, Any],
     search: Mapping[str, Any],
-    width: float = 520,
+    width: float = 526,
     height: float = 290,
     ways: Sequence[Sequence[Sequence[float]]] = (),
+    numbers: Sequence[int] = (),
 ) -> str:
-    """Map centred on the subject, wide enough for the comps and the search's radius and shapes, with its fences; comps
-    numbered in their order. search: the JSON document of a search. ways: lines to follow, (longitude, latitude). A home of
+    """Map centred on the subject, wide enough for the numbered homes and the search's radius and shapes, with its fences.
+
+    numbered_homes: with their numbers as they stand, else in their order; those that would lie on one another are moved apart.
+    around: the others, as marks. search: the JSON document of a search. ways: lines to follow, (longitude, latitude). A home of
     which it is not known where it stands is not drawn (placed: false; None where there is no home)."""
     radius_miles = search.get("radius_miles")
     shapes, fences = search.get("shapes", ()), search.get("fences", ())
@@ -43,9 +47,9 @@ def map_svg(
     def miles(lon: float, lat: float) -> tuple[float, float]:
         return (lon - lon0) * MILES_EAST * shrink, (lat - lat0) * MILES_NORTH
 
-    reach = max(
-        [0.15, *(max(abs(v) for v in miles(c["longitude"], c["latitude"])) for c in comps if c["latitude"] is not None)]
-    )
+    given = list(zip(numbers or range(1, len(numbered_homes) + 1), numbered_homes, strict=True))
+    placed = [(n, c) for n, c in given if c["latitude"] is not None]
+    reach = max(0.15, *_reaches([miles(c["longitude"], c["latitude"]) for _, c in placed], width, height))
     if radius_miles is not None and radius_miles <= 2 * reach + 0.3:
         reach = max(reach, radius_miles)
     far = max(
@@ -75,25 +79,35 @@ def map_svg(
     for way in ways:
         path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in (at(p[0], p[1]) for p in way))
         body.append(f'<path d="{path}" fill="none" stroke="{ink.CEDAR}" stroke-width="2.2" opacity="0.75"/>')
-    kept = {c["listing_id"] for c in comps}
+    known = {c["listing_id"] for c in numbered_homes}
     for c in around:
-        if c["listing_id"] not in kept and c["latitude"] is not None:
+        if c["listing_id"] not in known and c["latitude"] is not None:
             x, y = at(c["longitude"], c["latitude"])
             if 4 < x < width - 4 and 4 < y < height - 4:
-                body.append(ink.mark(c["kind"], x, y, 2.6))
-    for i, c in enumerate(comps, start=1):
-        if c["latitude"] is not None:
-            x, y = at(c["longitude"], c["latitude"])
-            inside = c["kind"] in ("sold", "deed_sale")  # a number is read on a filled mark, else beside it
-            body.append(ink.mark(c["kind"], x, y, 6.6 if inside else 5, ink.SLATE, ring=True))
-            to, colour = (x, ink.PAPER) if inside else (x + 11.5, ink.SLATE)
-            body.append(ink.text(to, y + 2.9, str(i), 8, colour, weight=600))
+                body.append(ink.mark(c["kind"], x, y, 2.8))
+    true = [at(c["longitude"], c["latitude"]) for _, c in placed]
+    corner = _free_corner(true, width, height)
+    here = [(width / 2, height / 2, 9.0)] if subject.get("placed", True) else []
+    fixed = [
+        *here,
+        *((corner[0] + x, corner[1] + 8, 12.0) for x in (10, 34, 58, 82)),
+    ]  # the house and the scale keep their places
+    drawn = spread(true, [NUMBER_RADIUS + 0.6] * len(true), width, height, fixed)
+    for spot, place in zip(drawn, true, strict=True):
+        body += leader(spot, place, NUMBER_RADIUS)
+    for (n, c), spot in zip(placed, drawn, strict=True):
+        body += numbered(c["kind"], *spot, n)
     if subject.get("placed", True):
         body.append(ink.house(width / 2, height / 2, 7))
     elif subject["placed"] is False:
         body.append(ink.text(width / 2, 16, "It is not known where this home stands.", 10, ink.SLATE))
-    body.append(_scale_bar(scale, height))
+    body.append(_scale_bar(scale, corner))
     return ink.svg(width, height, body)
+
+
+def _reaches(places: Sequence[tuple[float, float]], width: float, height: float) -> list[float]:
+    """How far the map must reach north and south for each place to stand on it."""
+    return [max(abs(y), abs(x) * (height / 2 - 14) / (width / 2 - 14)) for x, y in places] or [0.0]
 
 
 def _drawn(
@@ -150,10 +164,20 @@ def _lines(geometry: Mapping[str, Any]) -> list[Any]:
     return []
 
 
-def _scale_bar(scale: float, height: float) -> str:
+def _free_corner(points: Sequence[tuple[float, float]], width: float, height: float) -> tuple[float, float]:
+    """Upper left of the room for the scale: the corner that the numbered homes leave most free."""
+    corners = [(12.0, height - 24), (width - 108.0, height - 24), (12.0, 8.0), (width - 108.0, 8.0)]
+
+    def room(corner: tuple[float, float]) -> float:
+        return min((math.hypot(x - corner[0] - 45, y - corner[1] - 8) for x, y in points), default=999.0)
+
+    return max(corners, key=lambda c: min(room(c), 90.0))
+
+
+def _scale_bar(scale: float, corner: tuple[float, float]) -> str:
     length = next((m for m in (2, 1, 0.5, 0.25, 0.1) if m * scale <= 90), 0.1)
-    y = height - 12
+    x, y = corner[0], corner[1] + 14
     return (
-        f'<path d="M12 {y - 4}v4h{length * scale:.1f}v-4" fill="none" stroke="{ink.SLATE}" stroke-width="1"/>'
-        + ink.text(16, y - 5, f"{length:g} mi", 8, anchor="start")
+        f'<path d="M{x:.1f} {y - 4:.1f}v4h{length * scale:.1f}v-4" fill="none" stroke="{ink.SLATE}" stroke-width="1"/>'
+        + ink.text(x + 4, y - 5, f"{length:g} mi", 9, anchor="start")
     )

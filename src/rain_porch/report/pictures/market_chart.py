@@ -34,12 +34,12 @@ def view_svg(
             if axis == 0:
                 body.append(f'<path d="M{LEFT} {y:.1f}H{right:.1f}" stroke="{ink.LINE}" stroke-width="0.5"/>')
             x, anchor = (LEFT - 5, "end") if axis == 0 else (right + 5, "start")
-            body.append(ink.text(x, y + 3, _tick(v, unit), 7.5, ink.GREY, anchor))
+            body.append(ink.text(x, y + 3, _tick(v, unit), 9, ink.GREY, anchor))
     for i, p in enumerate(periods):
         name = p["period"]
         if len(periods) <= 14 or name.endswith(("-01", "-Q1")):
             body.append(
-                ink.text(LEFT + step * (i + 0.5), height - 8, name if len(periods) <= 14 else name[:4], 7.5, ink.GREY)
+                ink.text(LEFT + step * (i + 0.5), height - 8, name if len(periods) <= 14 else name[:4], 9, ink.GREY)
             )
     order = sorted(range(len(lines)), key=lambda k: not _is_bar(lines[k], lines))
     for k in order:
@@ -60,13 +60,13 @@ def _span(mine: Sequence[dict[str, Any]], lines: Sequence[dict[str, Any]]) -> tu
     low, high = min(known), max(known)
     if any(_is_bar(line, lines) for line in mine):
         low = 0.0
-    return _round((low, high))
+    return rounded_span((low, high))
 
 
-def _round(span: tuple[float, float]) -> tuple[float, float]:
+def rounded_span(span: tuple[float, float]) -> tuple[float, float]:
     """A span that holds the given one, its ends and quarters round numbers.
 
-    >>> _round((310_924.0, 486_350.0)), _round((0.0, 46.0))
+    >>> rounded_span((310_924.0, 486_350.0)), rounded_span((0.0, 46.0))
     ((300000.0, 500000.0), (0.0, 60.0))
     """
     low, high = span
@@ -152,8 +152,8 @@ def _legend(lines: Sequence[dict[str, Any]], right: float) -> list[str]:
             out.append(
                 f'<path d="M{x:.1f} 9.5h16" stroke="{colour}" stroke-width="1.6" stroke-dasharray="{DASHES[k % 6]}"/>'
             )
-        out.append(ink.text(x + 20, 12.5, name, 8, ink.SLATE, "start"))
-        x += 32 + 4.4 * len(name)
+        out.append(ink.text(x + 20, 12.5, name, 9, ink.SLATE, "start"))
+        x += 32 + 4.9 * len(name)
         if x > right - 60:
             break
     return out

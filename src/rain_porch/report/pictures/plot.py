@@ -16,7 +16,7 @@ class Plot:
 
     xs: Sequence[float]
     ys: Sequence[float]
-    width: float = 540.0
+    width: float = 526.0
     height: float = 260.0
     left: float = 56.0
     right: float = 10.0
@@ -37,9 +37,9 @@ class Plot:
             body.append(
                 f'<path d="M{self.left:.1f} {py:.1f}H{self.width - self.right:.1f}" stroke="{ink.LINE}" stroke-width="0.5"/>'
             )
-            body.append(ink.text(self.left - 5, py + 3, f"{y:,.0f}", 8, ink.GREY, "end"))
+            body.append(ink.text(self.left - 5, py + 3, f"{y:,.0f}", 9, ink.GREY, "end"))
             anchor = "start" if k == 0 else "end" if k == STEPS else "middle"
-            body.append(ink.text(px, self.height - 10, f"{x:,.0f} {unit}", 8, ink.GREY, anchor))
+            body.append(ink.text(px, self.height - 10, f"{x:,.0f} {unit}", 9, ink.GREY, anchor))
         return body
 
 

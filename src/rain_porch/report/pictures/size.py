@@ -1,24 +1,34 @@
-"""Homes by size and price: a mark each, the home itself at what it is offered for."""
+"""Homes by size and price: a mark each, numbered ones with their number, the home itself as a house."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any
+
+import numpy as np
 
 from . import ink
 from .plot import Plot
+from .spread import NUMBER_RADIUS, leader, numbered, spread
 
-NUMBERED = 40  # more than that would lie on one another
+NUMBERED = 40  # more than that would fill the field
 
 
 def size_svg(
-    homes: Sequence[Mapping[str, Any]], area: float | None, price: float | None, width: float = 520, height: float = 230
+    homes: Sequence[tuple[int | None, Mapping[str, Any]]],
+    area: float | None,
+    price: float | None,
+    width: float = 526,
+    height: float = 230,
+    of: str = "price",
+    curve: Callable[[float], float] | None = None,
 ) -> str:
-    """homes: documents of candidates. area, price: the home's own, where it has both. Marks bear the homes' numbers. "" for fewer than two homes."""
+    """homes: (number, document of a candidate); area, price: the home's own, where it has both. of: what stands upright, price or
+    price_per_sqft. curve: that by size. "" for fewer than two homes."""
     dots = [
-        (float(h["facts"]["living_area"]), float(h["price"]), h["kind"], n)
-        for n, h in enumerate(homes, 1)
-        if h["price"] and h["facts"].get("living_area")
+        (float(h["facts"]["living_area"]), float(h[of]), h["kind"], n)
+        for n, h in homes
+        if h[of] and h["facts"].get("living_area")
     ]
     if len(dots) < 2:
         return ""
@@ -27,10 +37,24 @@ def size_svg(
         [*(d[0] for d in dots), *(x for x, _ in mine)], [*(d[1] for d in dots), *(y for _, y in mine)], width, height
     )
     body = plot.frame("sq ft")
-    for x, y, kind, n in dots:
-        px, py = plot.at(x, y)
-        body.append(ink.mark(kind, px, py, 3.4))
-        if len(dots) <= NUMBERED:
-            body.append(ink.text(px + 6, py - 3, str(n), 7, ink.GREY, "start"))
-    body += [ink.house(*plot.at(x, y), 6) for x, y in mine]
+    if curve is not None:
+        line = [
+            plot.at(float(x), float(curve(x)))
+            for x in np.linspace(min(d[0] for d in dots), max(d[0] for d in dots), 40)
+        ]
+        body.append(
+            f'<path d="M{"L".join(f"{x:.1f} {y:.1f}" for x, y in line)}" fill="none" stroke="{ink.MOSS}" stroke-width="1.4"/>'
+        )
+    told = [d for d in dots if d[3] is not None]
+    shown = told if len(told) <= NUMBERED else []
+    body += [ink.mark(kind, *plot.at(x, y), 2.8) for x, y, kind, n in dots if n is None or not shown]
+    true = [plot.at(x, y) for x, y, _, _ in shown]
+    house = [(*plot.at(x, y), 9.0) for x, y in mine]
+    drawn = spread(true, [NUMBER_RADIUS + 0.6] * len(true), width - plot.right + 6, height - plot.foot + 4, house)
+    drawn = [(max(x, plot.left + NUMBER_RADIUS), y) for x, y in drawn]
+    for spot, place in zip(drawn, true, strict=True):
+        body += leader(spot, place, NUMBER_RADIUS)
+    for (_, _, kind, n), spot in zip(shown, drawn, strict=True):
+        body += numbered(kind, *spot, n or 0)
+    body += [ink.house(x, y, 7) for x, y, _ in house]
     return ink.svg(width, height, body)

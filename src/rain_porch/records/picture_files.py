@@ -1,0 +1,40 @@
+"""Pictures as files: whether one can be read at all, and one read no larger than it is needed."""
+
+from __future__ import annotations
+
+import io
+import warnings
+
+from PIL import Image, ImageOps
+
+MOST_PIXELS = 60_000_000
+
+
+def opened_picture(data: bytes, within: tuple[int, int] | None = None) -> Image.Image | None:
+    """A JPEG, PNG or WebP, turned upright as its camera held it, decoded whole; None for one that is damaged, no such picture, or
+    of more pixels than MOST_PIXELS. within: made smaller until it just covers so many pixels (width, height)."""
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("error", Image.DecompressionBombWarning)
+            picture = Image.open(io.BytesIO(data), formats=("JPEG", "PNG", "WEBP"))
+            if picture.width * picture.height > MOST_PIXELS:
+                return None
+            if within:
+                picture.draft("RGB", (within[0], within[0]))
+            picture.load()
+            upright = ImageOps.exif_transpose(picture)
+    except (
+        OSError,
+        ValueError,
+        SyntaxError,
+        EOFError,
+        IndexError,
+        Image.DecompressionBombError,
+        Image.DecompressionBombWarning,
+    ):
+        return None
+    if within:
+        share = max(within[0] / upright.width, within[1] / upright.height)
+        if share < 1:
+            upright = upright.resize((max(1, round(upright.width * share)), max(1, round(upright.height * share))))
+    return upright

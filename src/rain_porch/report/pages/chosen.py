@@ -1,0 +1,205 @@
+"""The chosen homes: one row each, beside this home line by line, and a sheet each."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from ...core.facts.money import adding_up, dollars, priced
+from ..blocks import (
+    Block,
+    Nothing,
+    card,
+    columns,
+    glance,
+    head_of_column,
+    heading,
+    homes,
+    line_of,
+    matrix,
+    page,
+    para,
+    picture,
+    table,
+)
+from ..model import ReportInput
+from ..pictures.bars import bars_svg
+from ..pictures.maps import map_svg
+from ..pictures.size import size_svg
+from ..speaking import SOLD, Home, spoken_of
+from ..wording import UNKNOWN, day, distance, fact, facts_line, label, many, sentence_case
+from .telling import asked_or_paid, differs, front_alt, name_of, pace_of, prices_of, status_of
+
+PER_BLOCK = 6
+FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
+SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet",
+               "year_built", "stories", "architectural_style", "property_condition", "fireplaces_total", "heating", "cooling")  # fmt: skip
+NONE_KEPT = "No home is chosen yet: keep some in Comps."
+GLANCE_MOST, INSIDE = 40, 4
+ROWS_A_PAGE, ROOM, FEW = 13, 590.0, 4  # rows that a page holds; points for them; so few that a picture fits beneath
+
+
+def comps_page(given: ReportInput) -> dict[str, Any] | Nothing:
+    """One row a home: its picture, what it brought or asks, when, and what differs in words."""
+    spoken = spoken_of(given, "comps")
+    if not spoken.homes:
+        return Nothing(NONE_KEPT)
+    rows = [
+        {
+            "number": given.number_of(c["listing_id"]) or "·", "svg": given.front_of(c["listing_id"]), "title": name_of(c),
+            "facts": facts_line(c["facts"]), "price": asked_or_paid(c), "status": sentence_case(status_of(c)),
+            "pace": pace_of(c), "differs": differs(c),
+        }
+        for c in spoken.homes[:GLANCE_MOST]
+    ]  # fmt: skip
+    prices = [c["price"] for c in spoken.homes if c["kind"] in SOLD and c["price"]]
+    said = f" The sales brought {priced(min(prices))} to {priced(max(prices))}." if len(prices) > 1 else ""
+    more = len(spoken.homes) - len(rows)
+    sheets = math.ceil(len(rows) / ROWS_A_PAGE)
+    each = math.ceil(len(rows) / sheets)  # pages that are equally full, their pictures as large as that allows
+    thumb = max(64.0, min(150.0, 1.5 * (ROOM / each - 8)))
+    parts = [
+        glance(rows[i : i + each], "What it brought or asks", thumb, first=i == 0) for i in range(0, len(rows), each)
+    ]
+    told: list[Block | None] = [
+        *parts,
+        para(f"And {more:,} more.", small=True) if more else None,
+        *_by_size(given, spoken.homes, each),
+    ]
+    return page("comps", "The homes beside yours", *told, lead=f"{sentence_case(spoken.words)}.{said}")
+
+
+def _by_size(given: ReportInput, found: Sequence[Home], each: int) -> list[Block | None]:
+    """Where few homes leave room: each by its size and price, this home among them."""
+    shown = given.paper.price == "shown"
+    price = (given.list_price or given.price["indicated_value"]) if shown else None
+    area = given.subject["facts"].get("living_area")
+    drawn = (
+        size_svg([(given.number_of(c["listing_id"]), c) for c in found], area, price, given.width, 190)
+        if each <= FEW
+        else ""
+    )
+    if not drawn:
+        return []
+    return [
+        heading("By size and price"),
+        picture(drawn, "Each home by its size and price", "The house is your home." if area and price else ""),
+    ]
+
+
+def beside_page(given: ReportInput) -> dict[str, Any] | Nothing:
+    """The sales line by line beside this home, six to a block."""
+    sold = spoken_of(given, "beside", SOLD).homes[:GLANCE_MOST]
+    if not sold:
+        return Nothing("No sale is chosen, and none is found: widen the search in Comps.")
+    mine = given.subject["facts"]
+    blocks = []
+    for first in range(0, len(sold), PER_BLOCK):
+        part = sold[first : first + PER_BLOCK]
+        rows = [
+            ["Sold for", "", *(dollars(c["price"]) for c in part)],
+            ["On", "", *(day(c["date"]).replace(UNKNOWN, "") for c in part)],
+            ["Per sq ft, $", "", *(f"{c['price_per_sqft']:,.2f}" if c["price_per_sqft"] else "" for c in part)],
+            ["Miles away", "", *(distance(c["distance_miles"]).replace(UNKNOWN, "") for c in part)],
+            ["Days on market", "", *("" if c["days_on_market"] is None else f"{c['days_on_market']:,}" for c in part)],
+            *([label(n), *(v.replace(UNKNOWN, "") for v in (fact(mine, n), *(fact(c["facts"], n) for c in part)))] for n in FACT_ROWS),
+            ["Likeness, of 100", "", *(f"{c['likeness']:.0f}" for c in part)],
+        ]  # fmt: skip
+        flags = [", ".join(c["flags"]) for c in part]
+        rows += [["Note", "", *flags]] if any(flags) else []
+        heads = [
+            head_of_column(given.number_of(c["listing_id"]) or first + i, name_of(c), given.front_of(c["listing_id"]))
+            for i, c in enumerate(part, 1)
+        ]
+        blocks.append(
+            matrix(
+                heads,
+                [line_of(r, strong=i == 0) for i, r in enumerate(rows) if any(r[1:])],
+                PER_BLOCK,
+                mine="This home",
+            )
+        )
+    return page("beside", "The sales, line by line", *blocks, lead=_likest(sold))
+
+
+def _likest(sold: Sequence[Home]) -> str:
+    best = max(sold, key=lambda c: c["likeness"])
+    return f"Most like this home is {name_of(best)}: {differs(best, 3)[:1].lower() + differs(best, 3)[1:]}"
+
+
+def comp_sheets(given: ReportInput) -> list[dict[str, Any]] | Nothing:
+    """A sheet for each home: pictures, it beside this home, what differs in dollars, where it stands."""
+    spoken = spoken_of(given, "sheets")
+    if not spoken.homes:
+        return Nothing(NONE_KEPT)
+    worth = {c["listing_id"]: c for c in given.price["comps"]}
+    return [
+        _sheet(given, given.number_of(c["listing_id"]) or i, c, worth.get(c["listing_id"]))
+        for i, c in enumerate(spoken.homes[:GLANCE_MOST], 1)
+    ]
+
+
+def _sheet(given: ReportInput, number: int, home: Home, worth: Mapping[str, Any] | None) -> dict[str, Any]:
+    front = given.front_of(home["listing_id"])
+    inside = given.inside.get(home["listing_id"], ())[:INSIDE] if given.paper.pictures else ()
+    shown = given.paper.price == "shown" and worth is not None
+    small_map = None
+    if home["latitude"] is not None:
+        drawn = map_svg(given.subject, (), [home], given.base_map, {}, 190, 128, numbers=[number])
+        small_map = picture(drawn, f"Map of this home and {name_of(home)}")
+    rooms = homes([card(svg, "", alt=caption) for caption, svg in inside], INSIDE)
+    top = (
+        columns([[picture(front, front_alt(home)), rooms], [prices_of(home), small_map]], (326, 190))
+        if front
+        else columns([[prices_of(home)], [small_map]], (326, 190))
+    )
+    below: list[Block | None] = [_beside(given, home)]
+    if shown and worth is not None:
+        steps, adjusted = steps_of(worth)
+        bars = picture(
+            bars_svg(half(worth["close_price"]), steps, adjusted, 254), "The differences in dollars, plus and minus"
+        )
+        below = [columns([below, [heading("Brought to your home"), bars]], (255, 255))]
+    return page(
+        f"sheet {number}",
+        f"{number}. {name_of(home)}",
+        para(differs(home)),
+        top,
+        *below,
+        lead=_sheet_lead(home, worth if shown else None),
+    )
+
+
+def half(value: float) -> float:
+    return float(round(value))
+
+
+def steps_of(worth: Mapping[str, Any]) -> tuple[list[tuple[str, float]], float]:
+    """(name, whole dollars) of each line that moves the price, so that with the close price they add up to the adjusted price."""
+    lines = [(label(a["field"]), a["amount"]) for a in worth["adjustments"] if a["amount"]]
+    paid, adjusted = half(worth["close_price"]), half(worth["adjusted_price"])
+    shown = adding_up([v for _, v in lines], adjusted - paid)
+    return [(n, v) for (n, _), v in zip(lines, shown, strict=True) if v], adjusted
+
+
+def _beside(given: ReportInput, home: Home) -> Block:
+    mine, theirs = given.subject["facts"], home["facts"]
+    both = [(label(n), fact(theirs, n), fact(mine, n)) for n in SHEET_FACTS]
+    rows = [
+        [n, "" if a == UNKNOWN else a, "" if b == UNKNOWN else b, "≠" if UNKNOWN not in (a, b) and a != b else ""]
+        for n, a, b in both
+        if (a, b) != (UNKNOWN, UNKNOWN)
+    ]
+    return table(["", "this one", "your home", ""], rows, widths=(1.5, 1.2, 1.2, 0.2))
+
+
+def _sheet_lead(home: Home, worth: Mapping[str, Any] | None) -> str:
+    if home["kind"] in SOLD:
+        out = f"{sentence_case(status_of(home))} for {asked_or_paid(home)}"
+        if worth is not None:
+            return f"{out}; as this home it would have brought {priced(worth['adjusted_price'])}."
+        return out + "."
+    asks = "Asked" if home["kind"] == "failed" else "Asks"
+    days = "" if home["days_on_market"] is None else f", {many(home['days_on_market'], 'day')} on the market"
+    return f"{asks} {asked_or_paid(home)}; {status_of(home)}{days}."

@@ -1,0 +1,122 @@
+"""What each difference is worth: the sales brought to this home line by line, the rates in words, the ways to the number."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from ...core.facts.money import adding_up, dollars, half_up, pct_words, priced, rate_words, signed
+from ..blocks import Block, Nothing, head_of_column, heading, line_of, listed, matrix, page, para, picture
+from ..model import ReportInput
+from ..pictures.dots import dots_svg
+from ..wording import amount, label, many
+from .chosen import PER_BLOCK
+
+# what one of it is, as a seller says it
+ONE_OF = {
+    "living_area": "a square foot of living area", "below_grade_finished_area": "a finished square foot below grade",
+    "lot_size_square_feet": "a square foot of lot", "year_built": "a year newer", "bedrooms_total": "a bedroom",
+    "bathrooms_full": "a full bath", "bathrooms_half": "a half bath", "garage_spaces": "a garage space",
+    "fireplaces_total": "a fireplace", "pool_private_yn": "a pool", "waterfront_yn": "standing on the water",
+    "condition_grade": "a step of condition", "stories": "a storey",
+}  # fmt: skip
+LEAST_PCT = 1.0  # of a place that is worth a sentence
+
+
+def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
+    """Adjustments line by line, six sales to a block, with rates, net and gross, and what each sale then says.
+
+    Where the price is not shown, what is adjusted and what it comes to are left out.
+    """
+    price, shown = given.price, given.paper.price == "shown"
+    comps = price["comps"]
+    if not comps:
+        return Nothing("No sale is kept yet, so there is nothing to adjust: keep some in Comps.")
+    rates = {r["field"]: r for r in price["rates"]}
+    lines = [_whole_lines(given, i) for i in range(len(comps))]
+    weights = adding_up([100 * c["weight"] for c in comps], 100.0, 0.1)
+    blocks: list[Block | None] = []
+    for first in range(0, len(comps), PER_BLOCK):
+        part = comps[first : first + PER_BLOCK]
+        mine = lines[first : first + PER_BLOCK]
+        rows = [line_of(["Sold for", "", *(dollars(c["close_price"]) for c in part)])]
+        for name in [n for n in given.grid[first]["lines"] if any(m.get(n) for m in mine)]:
+            rows.append(
+                line_of(
+                    [label(name), _rate(name, rates, price), *(signed(m[name]) if m.get(name) else "" for m in mine)]
+                )
+            )
+        if shown:
+            rows += [
+                line_of(["As this home", "", *(dollars(c["adjusted_price"]) for c in part)], strong=True, line=True),
+                line_of(["Net", "", *(f"{c['net_pct']:+.1f} %".replace("-", "−") for c in part)]),
+                line_of(["Gross", "", *(f"{c['gross_pct']:.1f} %" for c in part)]),
+                line_of(["Weight", "", *(f"{w:.1f} %" for w in weights[first : first + PER_BLOCK])]),
+            ]
+        heads = [
+            head_of_column(first + i, c["address"] or c["listing_id"], given.front_of(c["listing_id"]))
+            for i, c in enumerate(part, 1)
+        ]
+        blocks.append(matrix(heads, rows, PER_BLOCK, over="a unit"))
+    apart = [f"{a['label']} {amount(a['amount'])}" for a in price["apart"]] if shown else []
+    value = price["indicated_value"]
+    told_words = in_words(given)
+    told = bool(shown and value)
+    return page(
+        "grid", "What each difference is worth", *blocks,
+        para(f"Added once, after the weighted mean of these prices: {', '.join(apart)}.") if apart else None,
+        heading("What each sale says of your home") if told else None,
+        picture(dots_svg(comps, value, price["range"], given.width), f"Adjusted prices of {len(comps)} sales around {priced(value)}",
+                "Small dot: what was paid. Numbered: what it comes to for this home. Band: the likely range.") if told else None,
+        heading("In words") if told_words else None, listed(told_words),
+        lead="Plus where the sale lacks something that your home has, minus where it has more." + (f" Weighed together they come to {priced(value)}." if told else ""),
+    )  # fmt: skip
+
+
+def _whole_lines(given: ReportInput, i: int) -> dict[str, float]:
+    """The lines of one sale in whole dollars, which with what was paid add up to its adjusted price as printed."""
+    comp, lines = given.price["comps"][i], given.grid[i]["lines"]
+    total = half_up(comp["adjusted_price"]) - half_up(comp["close_price"])
+    return dict(zip(lines, adding_up(list(lines.values()), total), strict=True))
+
+
+def _rate(name: str, rates: Mapping[str, Any], price: Mapping[str, Any]) -> str:
+    if name == "market_change":
+        return f"{pct_words(price['market_change']['pct_per_month'], sign=True)} % / mo"
+    return f"${rate_words(rates[name]['dollars'])}".replace("$−", "−$") if name in rates else ""
+
+
+def in_words(given: ReportInput) -> list[str]:
+    """What the rates are, and what the places are worth, as sentences; those that move a price here."""
+    used = {n for g in given.grid for n, v in g["lines"].items() if v}
+    out = [_location(given)] if "location" in used else []
+    for r in given.price["rates"]:
+        if r["field"] not in used or r["field"] not in ONE_OF or not r["dollars"]:
+            continue
+        unsure = ", though they leave it uncertain" if r["weak"] else ""
+        by = (
+            f" (from {many(r['sales'], 'sale')} around here{unsure})"
+            if r["sales"] and r["source"] != "typed"
+            else " (as your agent judges it)"
+        )
+        out.append(f"{ONE_OF[r['field']].capitalize()} is worth about ${rate_words(r['dollars'])} here{by}.")
+    change = given.price["market_change"]
+    if "market_change" in used and change["pct_per_month"]:
+        way = "rose" if change["pct_per_month"] > 0 else "fell"
+        out.append(f"Prices of like homes {way} by {pct_words(abs(change['pct_per_month']))} % a month ({change['sales']:,} sales); each sale is brought forward from the day its price was agreed.")  # fmt: skip
+    return [s for s in out if s]
+
+
+def _location(given: ReportInput) -> str:
+    """Where the chosen sale stands that differs most in what its place is worth."""
+    places = [(g["facts"].get("location") or 0.0, i) for i, g in enumerate(given.grid)]
+    pct, i = max(places, key=lambda p: abs(p[0]))
+    if abs(pct) < LEAST_PCT:
+        return ""
+    name = given.price["comps"][i]["address"] or given.price["comps"][i]["listing_id"]
+    return f"Location: where {name} stands, homes sell about {abs(pct):.0f} % {'above' if pct > 0 else 'below'} this street for the same home."
+
+
+def way_rows(given: ReportInput) -> list[list[str]]:
+    """Label, value and formula of each way to the number that the client is to see."""
+    return [[name, value, formula] for name, formula, value in given.ways()]
