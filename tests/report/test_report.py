@@ -20,7 +20,7 @@ from rain_porch.core.facts.money import dollars, half_up, priced
 from rain_porch.documents.stored import PaperDoc
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.model import Paper
-from rain_porch.report.papers import document, html, page_picture, pdf, without_words, write_report
+from rain_porch.report.papers import document, html, page_pictures, pdf, without_words, write_report
 from rain_porch.report.pictures.maps import map_svg
 from rain_porch.report.workbook import workbook
 from tests.app.test_changes import begun, change
@@ -129,9 +129,9 @@ def test_no_agent_or_owner_is_named_on_any_page_with_any_option(given, agent, pa
 
 
 def test_pages_are_pictures_and_files_are_pdf(given, tmp_path):
-    assert page_picture(given, "three_pages", 2).startswith(b"\x89PNG")
+    assert page_pictures(given, "three_pages", 2)[0].startswith(b"\x89PNG")
     with pytest.raises(BadInput, match="no page 4"):
-        page_picture(given, "three_pages", 4)
+        page_pictures(given, "three_pages", 4)
     with pytest.raises(BadInput, match="no layout"):
         document(given, "coffee_table")
     with pytest.raises(BadInput, match=r"\.pdf"):
@@ -200,7 +200,7 @@ def test_the_web_page_stands_alone_and_runs_nothing(given, tmp_path):
 
 
 def test_the_workbooks_formulas_come_to_the_workups_figures(given):
-    held = replace(given, comps=[{**given.comps[0], "address": "=HYPERLINK(1)"}, *given.comps[1:]])
+    held = replace(given, chosen=[{**given.chosen[0], "address": "=HYPERLINK(1)"}, *given.chosen[1:]])
     made = workbook(held)
     live, kept = (openpyxl.load_workbook(io.BytesIO(made), data_only=flag) for flag in (False, True))
     assert live.sheetnames == ["Comps", "Grid", "Around", "Market"]
@@ -222,6 +222,28 @@ def test_the_workbooks_formulas_come_to_the_workups_figures(given):
     assert half_up(total, 100) == given.price["indicated_value"]
     told = [cell for sheet in live for row in sheet.iter_rows() for cell in row if isinstance(cell.value, str)]
     assert [c.data_type for c in told if c.value == "=HYPERLINK(1)"] == ["s"]
+
+
+def test_the_workbook_is_ready_to_print_with_dates_that_are_dates(whole):
+    book = openpyxl.load_workbook(io.BytesIO(workbook(whole)))
+    for sheet in book:
+        assert sheet.print_area and sheet.print_title_rows and sheet.page_setup.orientation == "landscape", sheet.title
+        assert sheet.sheet_properties.pageSetUpPr.fitToPage and sheet.freeze_panes
+        for row in sheet.iter_rows():
+            for cell in row:
+                width = sheet.column_dimensions[cell.column_letter].width
+                if isinstance(cell.value, str) and cell.data_type == "s" and cell.column > 1 and cell.row > 2:
+                    assert max(map(len, cell.value.split() or [""])) <= width, f"{sheet.title} {cell.coordinate} is cut"
+                if isinstance(cell.value, int | float):
+                    assert len(f"{cell.value:,.0f}") < width
+    comps, around = book["Comps"], book["Around"]
+    heads = {c.value: c.column for c in comps[4]}
+    for r, home in enumerate(whole.chosen, start=6):
+        day = comps.cell(r, heads["Date"])
+        assert day.is_date and f"{day.value:%Y-%m-%d}" == home["date"] and comps.cell(r, heads["No."]).value == r - 5
+        assert comps.cell(r, heads["Price, $"]).number_format == "#,##0"
+    assert around.cell(2, 3).is_date and book["Market"].cell(2, 1).is_date
+    assert [c.value for c in book["Market"][1]][1].endswith(", $")
 
 
 def test_a_formula_library_recalculates_the_workbook_to_our_figures(given, tmp_path):

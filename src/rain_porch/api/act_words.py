@@ -26,6 +26,8 @@ _WORDS = {
     "DELETE /api/workups/{workup_id}/shares/{account_id}": "shared no longer",
     "POST /api/workups/{workup_id}/owner": "handed over",
     "POST /api/deliveries/{delivery_id}/again": "sent again",
+    "POST /api/deliveries/{delivery_id}/copy": "sent a copy of",
+    "POST /api/own-pages/written": "wrote a page of their own",
     "POST /api/deliveries/{delivery_id}/links": "made a link to",
     "DELETE /api/links/{link_id}": "withdrew",
     "POST /api/records/incoming": "brought a file",

@@ -50,7 +50,8 @@ _TABLE = {
         GET /api/records/imports/{import_id}/rows   GET /api/records/imports/{import_id}/rejects.csv
         GET /api/records/export/{kind}.{ending}
         GET /api/layouts   GET /api/card   PUT /api/card   POST /api/card/pictures   GET /api/card/pictures/{file}
-        GET /api/own-pages   POST /api/own-pages   DELETE /api/own-pages/{page}
+        GET /api/own-pages   POST /api/own-pages   DELETE /api/own-pages/{page}   POST /api/own-pages/written
+        PUT /api/own-pages/{page}   GET /api/own-pages/{page}/{number}
         GET /api/kept-layouts   POST /api/kept-layouts   DELETE /api/kept-layouts/{layout_id}
         GET /api/clients   POST /api/clients   PUT /api/clients/{client_id}   DELETE /api/clients/{client_id}
         POST /api/clients/{client_id}/erase
@@ -67,6 +68,7 @@ _TABLE = {
         GET /api/workups/{workup_id}/rates/{field}   GET /api/workups/{workup_id}/index   GET /api/workups/{workup_id}/around
         GET /api/workups/{workup_id}/photos/{file}   GET /api/workups/{workup_id}/asking   GET /api/workups/{workup_id}/proceeds
         GET /api/workups/{workup_id}/standing   GET /api/workups/{workup_id}/since   GET /api/workups/{workup_id}/backtest
+        GET /api/workups/{workup_id}/pages   GET /api/workups/{workup_id}/pages/{number}
         GET /api/workups/{workup_id}/pages/{number}.{form}   GET /api/workups/{workup_id}/report.{form}
         POST /api/workups/{workup_id}/copy
         POST /api/workups/{workup_id}/searches   GET /api/workups/{workup_id}/searches/{search_id}
@@ -83,7 +85,8 @@ _TABLE = {
         POST /api/workups/{workup_id}/owner
     """,
     Right.OWN_DELIVERY: """
-        POST /api/deliveries/{delivery_id}/again   GET /api/deliveries/{delivery_id}/paper.{form}
+        POST /api/deliveries/{delivery_id}/again   POST /api/deliveries/{delivery_id}/copy
+        GET /api/deliveries/{delivery_id}/changes/{other_id}   GET /api/deliveries/{delivery_id}/paper.{form}
         GET /api/deliveries/{delivery_id}/links   POST /api/deliveries/{delivery_id}/links
     """,
     Right.RECORDS: """

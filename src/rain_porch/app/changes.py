@@ -19,7 +19,7 @@ from ..core.price.proceeds import net_sheet
 from ..documents.base import Doc, FiniteNumber, Line, Value, check_line
 from ..documents.search import Place, SearchDoc
 from ..documents.stored import DecisionDoc, FeatureDoc, ImprovementDoc, PaperDoc, PhotoDoc, ScenarioDoc, WorkupDoc
-from ..report.layouts import PAGES
+from ..report.layouts import PAGES, SPEAKING
 from ..report.pages.opening import HOME_ROWS
 from ..report.pages.readings import STATISTICS
 from .homes import checked_corrections
@@ -179,7 +179,7 @@ Change = Annotated[
 ]
 
 
-OWN_PAGE = re.compile(r"^own:[0-9a-f]{32}\.(jpg|png|webp|pdf)$")
+OWN_PAGE = re.compile(r"^own:[0-9a-f]{32}\.(jpg|png|webp|pdf|page)$")
 
 
 def _known(field: str, names: Sequence[str], there: Sequence[str]) -> None:
@@ -238,6 +238,7 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
             HOME_ROWS,
         )
         _known("statistics", change.paper.statistics, list(STATISTICS))
+        _known("speaks_of", list(change.paper.speaks_of), list(SPEAKING))
         if len(set(change.paper.pages)) < len(change.paper.pages):
             raise BadInput("pages", "A page stands there twice: each can be on or off.")
         return state.model_copy(update={"paper": change.paper}), "paper changed"

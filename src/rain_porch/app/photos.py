@@ -9,6 +9,7 @@ from typing import Any
 
 from ..core.errors import NotFound, Refused
 from ..records.photos import MAX_BYTES, kind_of
+from ..records.picture_files import fault_of, opened_picture
 from ..standins import camera
 from ..store.records import homes
 from .snapshot import Snapshot
@@ -71,6 +72,10 @@ def keep_own(folder: Path, data: bytes) -> str:
         raise Refused(
             f"The picture has {len(data) / 1e6:.0f} MB, more than {MAX_BYTES // 1_000_000}: make it smaller first."
         )
+    if fault := fault_of(data):
+        raise Refused(f"This is {fault}." if "save" in fault else f"This is {fault}: save it anew and drop it again.")
+    if opened_picture(data, (64, 64)) is None:
+        raise Refused("This is a damaged picture: save it anew and drop it again.")
     name = hashlib.blake2b(data, digest_size=16).hexdigest() + kind
     target = folder / "photos" / name
     target.parent.mkdir(parents=True, exist_ok=True)

@@ -113,7 +113,8 @@ class SavedSearchDoc(StoredDoc):
 
 class PaperDoc(StoredDoc):
     """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table.
-    ways_left_out: names of ways to the number that the client does not see. market_letter: the letter whose pages go with it."""
+    ways_left_out: names of ways to the number that the client does not see. market_letter: the letter whose pages go with it.
+    speaks_of: page → the homes it speaks of; the chosen where nothing is said."""
 
     form: ClassVar[str] = "layout"
 
@@ -129,6 +130,7 @@ class PaperDoc(StoredDoc):
     facts: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=60)] = []
     statistics: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []
     notes: dict[Annotated[str, Field(max_length=60)], Annotated[str, Field(max_length=2000)]] = {}
+    speaks_of: dict[Annotated[str, Field(max_length=60)], Literal["chosen", "found"]] = {}
 
 
 class WorkupDoc(StoredDoc):

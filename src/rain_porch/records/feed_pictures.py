@@ -16,6 +16,7 @@ from ..store.records import feeds
 from ..store.records import imports as store
 from . import photos
 from .feed_asking import Asking, GetData, key_of, lies_within
+from .picture_files import fault_of
 
 A_PULL, SECONDS, A_LISTING, TRIES = (
     300,
@@ -83,5 +84,10 @@ def _fetched(
             status, data = get_data(url, asking.headers if lies_within(url, asking.address) else {})
         except OSError:
             status, data = 0, b""
-        good = status == 200 and len(data) <= photos.MAX_BYTES and photos.kind_of(data[:12]) is not None
+        good = (
+            status == 200
+            and len(data) <= photos.MAX_BYTES
+            and photos.kind_of(data[:12]) is not None
+            and fault_of(data) is None
+        )
         yield listing, place, data if good else b"", good or status in (404, 410)

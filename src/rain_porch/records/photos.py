@@ -18,6 +18,7 @@ from ..core.errors import Refused
 from ..store.db import atomic
 from ..store.records import imports as store
 from ..store.records import photo_undo
+from .picture_files import fault_of
 
 MAX_BYTES, MAX_PHOTOS, MAX_RATIO = 25_000_000, 100_000, 200
 _KINDS = {b"\xff\xd8\xff": ".jpg", b"\x89PNG\r\n\x1a\n": ".png", b"RIFF": ".webp"}
@@ -42,7 +43,7 @@ def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Cal
     reasons: Counter[str] = Counter()
     rejected: list[tuple[int, str, str]] = []
     wanted: dict[tuple[str, int], tuple[str, str]] = {}
-    for number, (name, head, digest) in enumerate(_read(path), start=1):
+    for number, (name, head, digest, fault) in enumerate(_read(path), start=1):
         counts["rows"] += 1
         match = _NAME.match("/".join(Path(name).parts[-2:])) or _NAME.match(Path(name).name)
         kind = kind_of(head)
@@ -52,6 +53,8 @@ def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Cal
             why = "a name that gives no listing and number: write LISTING_1.jpg"
         elif kind is None:
             why = "no JPEG, PNG or WebP picture"
+        elif fault is not None:
+            why = fault.partition(" of ")[0]
         elif listing not in known:
             why = f"no listing {listing[:40]}"
         elif (listing, int(match["place"])) in wanted:
@@ -90,10 +93,11 @@ def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Cal
     return {**counts, "reasons": dict(reasons)}, take
 
 
-def _read(path: Path) -> Iterator[tuple[str, bytes, str]]:
-    """(name, first bytes, digest) of each picture; too large ones have no bytes."""
+def _read(path: Path) -> Iterator[tuple[str, bytes, str, str | None]]:
+    """(name, first bytes, digest, why it cannot be kept) of each picture; too large ones have no bytes."""
     for name, data in _contents(path):
-        yield name, data[:12], hashlib.blake2b(data, digest_size=16).hexdigest()
+        fault = fault_of(data) if kind_of(data[:12]) else None
+        yield name, data[:12], hashlib.blake2b(data, digest_size=16).hexdigest(), fault
 
 
 def _contents(path: Path) -> Iterator[tuple[str, bytes]]:

@@ -44,11 +44,13 @@ class Brand:
 
 @dataclass(frozen=True)
 class OwnPages:
-    """A file of the agent's own that goes into reports: a PDF's pages, or one picture."""
+    """What the agent adds to reports: a PDF's pages, one picture, or a page that was written (words), with pictures as SVG."""
 
     title: str
     path: str
     pages: int
+    words: str | None = None
+    pictures: Sequence[str] = ()
 
 
 @dataclass(frozen=True)
@@ -78,9 +80,7 @@ class ReportInput:
     chosen: Sequence[Mapping[str, Any]] = ()
     aside: Sequence[Mapping[str, Any]] = ()
     inside: Mapping[str, Sequence[tuple[str, str]]] = field(default_factory=dict)
-    prices: Mapping[str, Sequence[tuple[str, float]]] = field(
-        default_factory=dict
-    )  # by listing: (day, list price) as asked
+    damaged: Sequence[str] = ()  # homes whose picture cannot be read: told to the agent, never printed
     done: Sequence[str] = ()  # what was done to the home, in words
     assumed: Sequence[tuple[str, str]] = ()  # what the net proceeds stand on
     paper: Paper = field(default_factory=Paper)

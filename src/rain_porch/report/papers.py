@@ -106,9 +106,9 @@ def pdf(given: ReportInput, layout: str | None = None) -> bytes:
     return as_pdf(document(given, layout))
 
 
-def page_picture(given: ReportInput, layout: str | None, number: int, form: PictureForm = "png") -> bytes:
-    """One page just as it will print, as PNG at twice the screen's resolution; of a long one its first sheet."""
-    return as_pictures(document(given, layout, number), form)[0]
+def page_pictures(given: ReportInput, layout: str | None, number: int, form: PictureForm = "png") -> list[bytes]:
+    """One page just as it will print, each of its sheets; as PNG at twice the screen's resolution."""
+    return as_pictures(document(given, layout, number), form)
 
 
 def html(given: ReportInput, layout: str | None = None) -> bytes:

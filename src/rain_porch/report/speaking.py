@@ -33,6 +33,17 @@ class Spoken:
         return (f"the {n:,} chosen" if n > 1 else "the one chosen") + of
 
 
+_OF_PAGE: Mapping[str, Sequence[str]] = {
+    "beside": SOLD, "sold": SOLD, "strategy": ("under_contract", "for_sale", "failed"),
+    **{kind: (kind,) for kind in ("under_contract", "for_sale", "failed")},
+}  # fmt: skip
+
+
+def kinds_of(page: str) -> Sequence[str]:
+    """The kinds of record that a page speaks of."""
+    return _OF_PAGE.get(page, KINDS)
+
+
 def spoken_of(given: ReportInput, page: str, kinds: Sequence[str] = KINDS) -> Spoken:
     """The homes of some kinds that a page speaks of: the chosen, or all found where the agent says so, or where none of these
     kinds is chosen."""

@@ -89,7 +89,8 @@ def test_a_message_carries_the_pdf_unharmed(agent, priced, server: Path):
     ours = email.message_from_bytes(delivered_paper(agent, held["delivery_id"], "eml"), policy=policy.default)
     theirs = email.message_from_bytes(laid.read_bytes(), policy=policy.default)
     for made in (ours, theirs):
-        (pdf,) = made.iter_attachments()
+        pdf, page = made.iter_attachments()
+        assert page.get_content_type() == "text/html" and "630 Hedgerow Terrace" in page.get_content()
         assert pdf.get_content() == delivered_paper(agent, held["delivery_id"], "pdf")
         assert pdf.get_filename() == "630-Hedgerow-Terrace.pdf" and pdf.get_content_type() == "application/pdf"
         assert made["To"].addresses[0].display_name == "Wílma, Carrow" and made["Bcc"] is None

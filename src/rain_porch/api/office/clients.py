@@ -8,10 +8,10 @@ from fastapi import APIRouter, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
+from ...app import accounts, erasing
 from ...app import clients as people
-from ...app import erasing
 from ...app.handover import delivering
-from ...app.handover.delivering import DeliverAsk, DeliveryDoc, deliver, send_again
+from ...app.handover.delivering import ChangeDoc, DeliverAsk, DeliveryDoc, deliver, send_again
 from ...core.errors import BadInput
 from ...documents.base import Line
 from ...records.contacts import EMAIL, read_people
@@ -92,11 +92,19 @@ async def bring_in_clients(porch: Porch, request: Request) -> TakenDoc:
 
 
 @router.post("/workups/{workup_id}/deliveries", status_code=201)
-def deliver_report(porch: Porch, workup_id: Number, body: DeliverAsk) -> DeliveryDoc:
+def deliver_report(porch: Porch, request: Request, workup_id: Number, body: DeliverAsk) -> DeliveryDoc:
     """Freeze the report as it is now and keep it; with an e-mail address it is sent."""
-    number = deliver(porch.agent, workup_id, body)
+    return _told(porch, deliver(porch.agent, workup_id, body, _link_base(porch, request)))
+
+
+def _link_base(porch: Porch, request: Request) -> str | None:
+    """The service's address, where who reads by a link needs no account but others do."""
+    return str(request.base_url) if accounts.somebody_signs_in(porch.state.porch) else None
+
+
+def _told(porch: Porch, number: int) -> DeliveryDoc:
     porch.state.schedule.wake()
-    return next(DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id) if d["delivery_id"] == number)
+    return next(DeliveryDoc(**d) for d in delivering.deliveries(porch.agent) if d["delivery_id"] == number)
 
 
 @router.get("/workups/{workup_id}/deliveries")
@@ -107,6 +115,18 @@ def deliveries_of_workup(porch: Porch, workup_id: Number) -> list[DeliveryDoc]:
 @router.get("/deliveries")
 def deliveries(porch: Porch, workup_id: AskedNumber = None) -> list[DeliveryDoc]:
     return [DeliveryDoc(**d) for d in delivering.deliveries(porch.agent, workup_id)]
+
+
+@router.post("/deliveries/{delivery_id}/copy", status_code=201)
+def deliver_copy(porch: Porch, request: Request, delivery_id: Number, body: DeliverAsk) -> DeliveryDoc:
+    """The same papers once more, to the same people or to others."""
+    return _told(porch, delivering.deliver_copy(porch.agent, delivery_id, body, _link_base(porch, request)))
+
+
+@router.get("/deliveries/{delivery_id}/changes/{other_id}")
+def compare(porch: Porch, delivery_id: Number, other_id: Number) -> list[ChangeDoc]:
+    """What changed from one delivery to another."""
+    return delivering.compared(porch.agent, delivery_id, other_id)
 
 
 @router.post("/deliveries/{delivery_id}/again", status_code=204)

@@ -10,32 +10,36 @@ from pydantic import BaseModel, Field
 
 from ...app import choices as chosen
 from ...app.handover import branding, saved_layouts
-from ...app.handover.branding import CardDoc, OwnPageDoc
+from ...app.handover.branding import CardDoc, OwnPageDoc, WrittenDoc
 from ...app.handover.report_input import report_input
 from ...app.sharing import own_picture
+from ...core.errors import NotFound
 from ...documents.base import Line
 from ...documents.stored import PaperDoc
-from ...report.layouts import LABELS, LAYOUTS
+from ...report.layouts import LABELS, LAYOUTS, SPEAKING
 from ...report.pages.opening import HOME_ROWS
 from ...report.pages.readings import STATISTICS
-from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_picture
+from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_pictures, pages_of, without_words
+from ...report.speaking import kinds_of, spoken_of
 from ...report.wording import label
 from ..attachments import attached
 from ..bodies import read_body
 from ..errors import RESPONSES
-from ..state import Number, Porch
+from ..state import AskedNumber, Number, Porch
 
 router = APIRouter(tags=["paper"], responses=RESPONSES)
 LayoutName = Annotated[str | None, Query(max_length=60)]
 
 
 class LayoutsDoc(BaseModel):
-    """pages: name → label, all there are; layouts: name → pages. facts, statistics: name → label, those to choose from."""
+    """pages: name → label, all there are; layouts: name → pages. facts, statistics: name → label, those to choose from. speaking: pages that
+    speak of the chosen, or of all found."""
 
     pages: dict[str, str]
     layouts: dict[str, list[str]]
     facts: dict[str, str]
     statistics: dict[str, str]
+    speaking: list[str]
 
 
 @router.get("/layouts")
@@ -46,6 +50,7 @@ def layouts(porch: Porch) -> LayoutsDoc:
         layouts={name: list(pages) for name, pages in LAYOUTS.items()},
         facts={n: label(n) for n in HOME_ROWS},
         statistics=STATISTICS,
+        speaking=list(SPEAKING),
     )
 
 
@@ -91,6 +96,24 @@ async def add_own_page(
     return await run_in_threadpool(branding.add_own_page, porch.agent, title, data)
 
 
+@router.post("/own-pages/written", status_code=201)
+def write_own_page(porch: Porch, body: WrittenDoc) -> OwnPageDoc:
+    """A page of words and pictures, written here."""
+    return branding.write_own_page(porch.agent, body)
+
+
+@router.put("/own-pages/{page}")
+def rewrite_own_page(porch: Porch, page: Annotated[str, Path(max_length=80)], body: WrittenDoc) -> OwnPageDoc:
+    return branding.write_own_page(porch.agent, body, page)
+
+
+@router.get("/own-pages/{page}/{number}", response_class=Response)
+def own_page_picture(porch: Porch, page: Annotated[str, Path(max_length=80)], number: Number) -> Response:
+    """One page of a file of the agent's own as a picture."""
+    data, media = branding.own_page_picture(porch.agent, page, number)
+    return Response(data, media_type=media, headers={"Cache-Control": "private, max-age=3600"})
+
+
 @router.delete("/own-pages/{page}", status_code=204)
 def take_own_page_away(porch: Porch, page: Annotated[str, Path(max_length=80)]) -> None:
     branding.take_own_page_away(porch.agent, page)
@@ -126,11 +149,55 @@ def delete_layout(porch: Porch, layout_id: Number) -> None:
     saved_layouts.delete_layout(porch.agent, layout_id)
 
 
-@router.get("/workups/{workup_id}/pages/{number}.{form}", response_class=Response)
-def page(porch: Porch, workup_id: Number, number: Number, form: PictureForm, layout: LayoutName = None) -> Response:
-    """One page as a picture, just as it will print; without a layout of the workup's own pages."""
+class PagesDoc(BaseModel):
+    """pages: in their order. silent: those that have nothing to say and are not printed, page → why. whose: of which homes a page
+    speaks, in words. notes: what the agent should know of the papers, and the client is not told."""
+
+    pages: list[str]
+    silent: dict[str, str]
+    whose: dict[str, str]
+    notes: list[str]
+
+
+@router.get("/workups/{workup_id}/pages")
+def pages(porch: Porch, workup_id: Number, layout: LayoutName = None) -> PagesDoc:
     given = report_input(porch.agent, workup_id, layout)
-    return Response(page_picture(given, layout, number, form), media_type=PICTURE_MEDIA[form])
+    names = list(pages_of(given, layout))
+    return PagesDoc(
+        pages=names,
+        silent=without_words(given, layout),
+        whose={n: spoken_of(given, n, kinds_of(n)).words for n in names if n in SPEAKING},
+        notes=[f"The picture of {name} is damaged: the pages are set without it." for name in given.damaged],
+    )
+
+
+class SheetsDoc(BaseModel):
+    """sheets: how many sheets of paper a page takes."""
+
+    sheets: int
+
+
+@router.get("/workups/{workup_id}/pages/{number}")
+def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> SheetsDoc:
+    given = report_input(porch.agent, workup_id, layout)
+    return SheetsDoc(sheets=len(page_pictures(given, layout, number, "svg")))
+
+
+@router.get("/workups/{workup_id}/pages/{number}.{form}", response_class=Response)
+def page(
+    porch: Porch,
+    workup_id: Number,
+    number: Number,
+    form: PictureForm,
+    layout: LayoutName = None,
+    sheet: AskedNumber = None,
+) -> Response:
+    """One page as a picture, just as it will print, the sheet of it that is asked for, else the first; without a layout of the
+    workup's own pages. A page that has nothing to say is refused with the reason."""
+    made = page_pictures(report_input(porch.agent, workup_id, layout), layout, number, form)
+    if sheet is not None and sheet > len(made):
+        raise NotFound(f"Page {number} has {len(made)} sheets, no sheet {sheet}.", sheet=sheet)
+    return Response(made[(sheet or 1) - 1], media_type=PICTURE_MEDIA[form])
 
 
 @router.get("/workups/{workup_id}/report.{form}", response_class=Response)

@@ -6,8 +6,9 @@ import base64
 import hashlib
 import io
 import re
+import secrets
 import struct
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
@@ -17,10 +18,13 @@ from ...records.photos import kind_of
 from ...report.model import Brand, OwnPages
 from ...report.pages.own import OWN
 from ...report.pictures.ink import readable
+from ...report.typesetting import own_picture
 from ...store.porch import choices
 from .. import photos, sharing
 from ..agent import Agent
 from ..choices import agent_card, set_agent_card
+from .mail import check_address
+from .pictures import kept_picture
 
 MOST_PAGES, MOST_BYTES, MOST_PIXELS, MOST_FILES = 30, 20_000_000, 60_000_000, 40
 FileName = re.compile(r"^[0-9a-f]{32}\.(jpg|png|webp|pdf)$")
@@ -31,6 +35,8 @@ class CardDoc(Doc):
 
     name: str = Field(default="", max_length=100)
     licence: str = Field(default="", max_length=60)
+    phone: str = Field(default="", max_length=60)
+    email: str = Field(default="", max_length=254)
     contact: str = Field(default="", max_length=200)
     colour: str = Field(default="", pattern=r"^(#[0-9A-Fa-f]{6})?$")
     size: Literal["us-letter", "a4"] = "us-letter"
@@ -38,18 +44,30 @@ class CardDoc(Doc):
     portrait: str = Field(default="", max_length=60)
 
 
+class WrittenDoc(Doc):
+    """A page that the agent writes: paragraphs parted by empty lines, and pictures that were added before."""
+
+    title: str = Field(min_length=1, max_length=80, pattern=r"\S")
+    words: str = Field(default="", max_length=8000)
+    pictures: list[Annotated[str, Field(pattern=FileName.pattern)]] = Field(default=[], max_length=6)
+
+
 class OwnPageDoc(Doc):
-    """A file of the agent's own: `page` is its name among the pages of a report."""
+    """A page or pages of the agent's own: `page` is its name among those of a report. written: what stands on one that was
+    written here; None for a file."""
 
     page: str
     title: str
     pages: int
+    written: WrittenDoc | None = None
 
 
 def set_card(agent: Agent, card: CardDoc) -> None:
     """Keep the card. Raises BadInput for a picture that has not been added, and for what is no line of text."""
-    for field in ("name", "licence", "contact"):
+    for field in ("name", "licence", "phone", "contact"):
         check_line(field, getattr(card, field))
+    if card.email:
+        check_address(card.email)
     for field in ("logo", "portrait"):
         file = getattr(card, field)
         if file and not (FileName.match(file) and (agent.records.folder / "photos" / file).is_file()):
@@ -143,6 +161,36 @@ def add_own_page(agent: Agent, title: str, data: bytes) -> OwnPageDoc:
     return made
 
 
+def write_own_page(agent: Agent, written: WrittenDoc, page: str | None = None) -> OwnPageDoc:
+    """Keep a page that was written, a new one or in place of `page`. Refused where it is empty, BadInput for a picture that has
+    not been added, NotFound for a page that is none."""
+    check_line("title", written.title)
+    if not written.words.strip() and not written.pictures:
+        raise Refused("Nothing stands on this page yet: write something, or add a picture.")
+    for file in written.pictures:
+        if not (agent.records.folder / "photos" / file).is_file():
+            raise BadInput("pictures", f"There is no picture {file}: add it again.")
+    held = own_pages(agent)
+    if page is not None and page not in [p.page for p in held if p.written]:
+        raise NotFound(f"There is no written page {page}.", page=page)
+    if page is None and len(held) >= MOST_FILES:
+        raise Refused(f"There are {MOST_FILES} pages already: take one away first.")
+    made = OwnPageDoc(
+        page=page or f"{OWN}{secrets.token_hex(16)}.page", title=written.title.strip(), pages=1, written=written
+    )
+    kept = [made if p.page == made.page else p for p in held] if page else [*held, made]
+    choices.write(agent.porch, agent.owner, choices.OWN_PAGES, [p.model_dump() for p in kept])
+    return made
+
+
+def own_page_picture(agent: Agent, page: str, number: int) -> tuple[bytes, str]:
+    """One of the pages of a file as a picture, and its media type. NotFound."""
+    held = own_files(agent).get(page)
+    if held is None or held.words is not None or not 1 <= number <= held.pages:
+        raise NotFound(f"There is no page {number} of {page}.", page=page)
+    return own_picture(held.path, number)
+
+
 def _pages_of(data: bytes) -> int:
     from pypdf import PdfReader  # large, and needed on this occasion alone
     from pypdf.errors import PyPdfError
@@ -170,6 +218,10 @@ def own_files(agent: Agent) -> dict[str, OwnPages]:
     """Page name → its file; those whose file is gone are left out."""
     out = {}
     for p in own_pages(agent):
+        if p.written is not None:
+            shown = [svg for file in p.written.pictures if (svg := kept_picture(agent.records, file))]
+            out[p.page] = OwnPages(p.title, "", 1, p.written.words, shown)
+            continue
         path = agent.records.folder / "photos" / p.page.removeprefix(OWN)
         if path.is_file():
             out[p.page] = OwnPages(p.title, str(path.resolve()), p.pages)

@@ -5,11 +5,14 @@ from __future__ import annotations
 import dataclasses
 import json
 import re
+from collections.abc import Callable
 from typing import Any
 
 from pydantic import Field
 
 from ...core.errors import RainPorchError
+from ...core.facts.dates import said
+from ...core.facts.money import priced
 from ...documents.base import Doc
 from ...report import papers
 from ...report.model import ReportInput
@@ -17,10 +20,13 @@ from ...store import db as database
 from ...store.porch import deliveries as store
 from ...store.porch import due_work
 from ..agent import Agent
+from ..choices import agent_card
 from ..workups import open_workup
 from . import mail as mailing
+from . import reader_links
 from .report_input import report_input
 
+LINK_DAYS = 60  # that a link in a message opens the paper
 NOT_SET_UP = "No mail server is set up: the message waits here as a file that any mail program opens."
 
 
@@ -51,33 +57,105 @@ class DeliveryDoc(Doc):
     sent_at: str | None
 
 
-def deliver(agent: Agent, workup_id: int, ask: DeliverAsk) -> int:
+def deliver(agent: Agent, workup_id: int, ask: DeliverAsk, link_base: str | None = None) -> int:
     """Freeze the workup's report and keep it; with an e-mail address its message is made too. Returns its number.
 
-    Raises BadInput for an address that is none; nothing is kept then.
+    link_base: the service's own address, where readers need an account: the message then holds a link that runs out; without it
+    the web page goes along. Raises BadInput for an address that is none; nothing is kept then.
     """
     if ask.email:
         mailing.check_address(ask.email)
     given = report_input(agent, workup_id)
-    pdf = papers.pdf(given)
-    made: dict[str, bytes] = {"pdf": pdf, "html": papers.html(given), "json": _frozen(given)}
-    subject = ask.subject.strip() or f"{given.title}: what it is worth"
-    if ask.email:
-        made["eml"] = mailing.message(
-            _sender(), given.agent.get("name", ""), ask.email, ask.client, subject, ask.words or _words(given, ask), pdf,
-            f"{re.sub(r'[^A-Za-z0-9]+', '-', given.title).strip('-') or 'report'}.pdf",
-        )  # fmt: skip
-    delivery = {
-            "workup_id": workup_id, "revision": open_workup(agent, workup_id).revision, "title": given.title, "client": ask.client.strip(),
-            "email": ask.email, "subject": subject if ask.email else "", "pages": len(given.paper.pages),
-            "state": store.SENDING if ask.email else store.BY_HAND, "list_price": given.list_price,
-            "made_at": agent.stamp(),
+    made: dict[str, bytes] = {"pdf": papers.pdf(given), "html": papers.html(given), "json": _frozen(given)}
+    told = {
+        "workup_id": workup_id, "revision": open_workup(agent, workup_id).revision, "title": given.title,
+        "pages": len(given.paper.pages) - len(papers.without_words(given, None)), "list_price": given.list_price,
     }  # fmt: skip
+    return _kept(agent, told, made, ask, link_base)
+
+
+def deliver_copy(agent: Agent, delivery_id: int, ask: DeliverAsk, link_base: str | None = None) -> int:
+    """The same papers again, as they went out, to the same people or to others: a delivery of its own. Returns its number."""
+    if ask.email:
+        mailing.check_address(ask.email)
+    before = store.read(agent.porch, agent.owner, delivery_id)
+    made = {form: store.paper(agent.porch, agent.owner, delivery_id, form) for form in ("pdf", "html", "json")}
+    told = {name: before[name] for name in ("workup_id", "revision", "title", "pages", "list_price")}
+    return _kept(agent, told, made, ask, link_base)
+
+
+def _kept(agent: Agent, told: dict[str, Any], made: dict[str, bytes], ask: DeliverAsk, link_base: str | None) -> int:
+    title = str(told["title"])
+    subject = ask.subject.strip() or f"{title}: what it is worth"
+    delivery = told | {
+        "client": ask.client.strip(), "email": ask.email, "subject": subject if ask.email else "",
+        "state": store.SENDING if ask.email else store.BY_HAND, "made_at": agent.stamp(),
+    }  # fmt: skip
+    card = agent_card(agent)
+    file = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-") or "report"
     with database.atomic(agent.porch):
         number = store.add(agent.porch, agent.owner, delivery, made)
         if ask.email:
+            words = ask.words or _words(title, str(card.get("name", "")), ask.client)
+            attached = [(made["pdf"], "pdf", f"{file}.pdf")]
+            if link_base:
+                _, token, until = reader_links.make(agent, number, LINK_DAYS)
+                words = f"{words.rstrip()}\n\nTo read it on any screen, until {said(until.date())}:\n{link_base.rstrip('/')}/api/read/{token}.html\n"
+            else:
+                attached.append((made["html"], "html", f"{file}.html"))
+            envelope = mailing.Envelope(
+                _sender(), str(card.get("name", "")), str(card.get("email", "")), ask.email, ask.client, subject
+            )
+            store.add_paper(agent.porch, number, "eml", mailing.message(envelope, words, attached))
             _plan(agent, number)
     return number
+
+
+class ChangeDoc(Doc):
+    """What differs between two deliveries: in words, how it was and how it is."""
+
+    what: str
+    before: str
+    after: str
+
+
+def compared(agent: Agent, delivery_id: int, other_id: int) -> list[ChangeDoc]:
+    """What changed from one delivery to another, by the records that they stand on; empty where nothing that counts did."""
+    old, new = (json.loads(store.paper(agent.porch, agent.owner, n, "json")) for n in (delivery_id, other_id))
+    out = []
+    for what, tell in _COMPARED.items():
+        before, after = tell(old), tell(new)
+        if before != after:
+            out.append(ChangeDoc(what=what, before=before or "none", after=after or "none"))
+    homes = [
+        {c["listing_id"]: c["address"] or c["listing_id"] for c in d.get("chosen") or d["comps"]} for d in (old, new)
+    ]
+    gone, come = (", ".join(a[k] for k in a if k not in b) for a, b in (homes, homes[::-1]))
+    if gone or come:
+        out.append(
+            ChangeDoc(
+                what="Chosen homes", before=f"without: {come}" if come else "", after=f"without: {gone}" if gone else ""
+            )
+        )
+    return out
+
+
+def _range(d: dict[str, Any]) -> str:
+    span = d["price"]["range"]
+    return f"{priced(span['low'])} – {priced(span['high'])}" if span else ""
+
+
+_COMPARED: dict[str, Callable[[dict[str, Any]], str]] = {
+    "Home": lambda d: str(d["title"]),
+    "List price": lambda d: priced(d["list_price"]) if d["list_price"] else "",
+    "Indicated value": lambda d: priced(d["price"]["indicated_value"]) if d["price"]["indicated_value"] else "",
+    "Likely range": _range,
+    "Effective day": lambda d: said(d["price"]["effective_date"]),
+    "Records through": lambda d: said(d["through"]),
+    "Search": lambda d: str(d["price"]["sentence"]),
+    "Found": lambda d: ", ".join(f"{n} {k.replace('_', ' ')}" for k, n in d["counts"].items() if n),
+    "Market change a month": lambda d: f"{d['price']['market_change']['pct_per_month']:+.2f} %".replace("-", "−"),
+}
 
 
 def let_wait(porch: database.Database) -> None:
@@ -135,10 +213,9 @@ def _sender() -> str:
     return (server.sender if server else "") or "agent@rain-porch.invalid"
 
 
-def _words(given: ReportInput, ask: DeliverAsk) -> str:
-    hello = f"Dear {ask.client},\n\n" if ask.client else ""
-    name = given.agent.get("name", "")
-    return f"{hello}Attached is what {given.title} is worth to buyers today, and how that was found.\n\n{name}\n"
+def _words(title: str, name: str, client: str) -> str:
+    hello = f"Dear {client},\n\n" if client else ""
+    return f"{hello}Attached is what {title} is worth to buyers today, and how that was found.\n\n{name}\n"
 
 
 def _frozen(given: ReportInput) -> bytes:
@@ -146,7 +223,7 @@ def _frozen(given: ReportInput) -> bytes:
     plain: dict[str, Any] = {
         f.name: getattr(given, f.name)
         for f in dataclasses.fields(given)
-        if f.name not in ("pictures", "base_map", "paper")
+        if f.name not in ("pictures", "inside", "base_map", "paper", "own_pages", "brand")
     }
     plain["paper"] = dataclasses.asdict(given.paper)
     return json.dumps(plain, ensure_ascii=False, default=str).encode()

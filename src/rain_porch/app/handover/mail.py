@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import smtplib
 import ssl
+from collections.abc import Sequence
 from dataclasses import dataclass
 from email.errors import MessageError
 from email.headerregistry import Address
@@ -55,30 +56,47 @@ def check_address(text: str) -> str:
     return text
 
 
-def message(
-    sender: str, sender_name: str, to: str, to_name: str, subject: str, words: str, pdf: bytes, file: str
-) -> bytes:
-    """A message with the report attached, as .eml: plain words, one PDF."""
+@dataclass(frozen=True)
+class Envelope:
+    """From whom to whom. answers_to: where an answer goes, the sender's where it is empty."""
+
+    sender: str
+    sender_name: str
+    answers_to: str
+    to: str
+    to_name: str
+    subject: str
+
+
+Attached = Sequence[tuple[bytes, str, str]]  # (data, kind: pdf or html, file name)
+_TYPES = {"pdf": ("application", "pdf"), "html": ("text", "html")}
+
+
+def message(envelope: Envelope, words: str, attached: Attached) -> bytes:
+    """A message with papers attached, as .eml: plain words, the papers after them."""
     try:
-        return _made(sender, sender_name, to, to_name, subject, words, pdf, file)
+        return _made(envelope, words, attached)
     except (ValueError, MessageError) as error:
         raise BadInput(
-            "email", f"No message can be written to “{to}”: {error}. Check the address and the name."
+            "email", f"No message can be written to “{envelope.to}”: {error}. Check the address and the name."
         ) from error
 
 
-def _made(
-    sender: str, sender_name: str, to: str, to_name: str, subject: str, words: str, pdf: bytes, file: str
-) -> bytes:
+def _made(envelope: Envelope, words: str, attached: Attached) -> bytes:
     mail = EmailMessage(policy=SMTP)
-    mail["From"] = formataddr((sender_name, sender)) if sender_name else sender
-    local, _, domain = to.rpartition("@")
-    mail["To"] = Address(_line(to_name), local, domain)
-    mail["Subject"] = _line(subject)
+    name, sender = envelope.sender_name, envelope.sender
+    mail["From"] = formataddr((name, sender)) if name else sender
+    local, _, domain = envelope.to.rpartition("@")
+    mail["To"] = Address(_line(envelope.to_name), local, domain)
+    if envelope.answers_to:
+        mail["Reply-To"] = formataddr((name, envelope.answers_to)) if name else envelope.answers_to
+    mail["Subject"] = _line(envelope.subject)
     mail["Date"] = formatdate(localtime=True)
     mail["Message-ID"] = make_msgid(domain="rain-porch.invalid")
     mail.set_content(words if words.endswith("\n") else words + "\n")
-    mail.add_attachment(pdf, maintype="application", subtype="pdf", filename=file)
+    for data, kind, file in attached:
+        main, sub = _TYPES[kind]
+        mail.add_attachment(data, maintype=main, subtype=sub, filename=file)
     return mail.as_bytes()
 
 

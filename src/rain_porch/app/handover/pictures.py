@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import base64
 import io
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Any
 
 from ...core.errors import NotFound
 from ...records.picture_files import opened_picture
@@ -45,6 +46,23 @@ def insides(agent: Agent, opened: Opened, wanted: Sequence[str]) -> dict[str, li
     return {key: kept for key, part in out.items() if (kept := [(c, svg) for c, svg in part if svg])}
 
 
+def damaged(agent: Agent, opened: Opened, pictures: Mapping[str, str], homes: Sequence[Mapping[str, Any]]) -> list[str]:
+    """The homes whose first picture is there and cannot be read; this home's own as its address."""
+    records = agent.records
+    own = opened.state.photos or photos.front_listing(records, opened.home.listings)
+    out = [opened.state.address] if own and "" not in pictures else []
+    for c in homes[:PICTURED]:
+        key = c["listing_id"]
+        if (
+            key not in pictures
+            and not key.startswith(DEED)
+            and photos.captions(records, key)
+            and not front_picture(records, key)
+        ):
+            out.append(c["address"] or key)
+    return list(dict.fromkeys(out))
+
+
 def _inside(records: Snapshot, key: str) -> list[tuple[str, str]]:
     told = photos.captions(records, key)[1 : 1 + INSIDE]
     return [(caption, _held(records, (key, number))) for number, caption in enumerate(told, start=2)]
@@ -55,6 +73,11 @@ def front_picture(records: Snapshot, key: str) -> str:
     if key.startswith(DEED):
         return ""
     return _held(records, (key, 1)) if photos.captions(records, key) else ""
+
+
+def kept_picture(records: Snapshot, file: str) -> str:
+    """A picture that the agent added, as SVG; "" where it is gone or damaged."""
+    return _held(records, ("own", file))
 
 
 def _held(records: Snapshot, which: tuple[str, int | str]) -> str:

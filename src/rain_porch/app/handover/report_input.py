@@ -33,8 +33,8 @@ from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
 from ..story import story_of_home
 from ..workups import open_workup
-from .branding import brand, own_files
-from .pictures import fronts, insides
+from .branding import brand, own_files, own_pages
+from .pictures import damaged, fronts, insides
 from .tours import housing, tour
 
 MONTHS, ENOUGH = 36, 36  # months on paper; closings in them without which a subdivision says too little
@@ -42,8 +42,24 @@ MONTHS, ENOUGH = 36, 36  # months on paper; closings in them without which a sub
 
 def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> ReportInput:
     """What the pages are made from: the workup frozen as plain data, nothing private in it. What was set aside is in it for the
-    appraiser's page alone. layout: one that comes with the product, else the workup's own pages are made."""
+    appraiser's page alone. layout: one that comes with the product, else the workup's own pages are made. Made once for as long
+    as nothing changes that stands on paper."""
     opened = open_workup(agent, workup_id)
+    look = (str(agent_card(agent)), str([p.model_dump() for p in own_pages(agent)]), _letter_text(agent, opened))
+    key = ("paper", opened.document, layout, agent.owner, agent.now().date(), *look)
+    return agent.records.tables.get(key, lambda: _report_input(agent, opened, layout))
+
+
+def _letter_text(agent: Agent, opened: Opened) -> str:
+    """The market letter that goes with the report, as it is now."""
+    number = opened.state.paper.market_letter
+    try:
+        return "" if number is None else read_letter(agent, number).model_dump_json()
+    except NotFound:
+        return "gone"
+
+
+def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInput:
     pricing = priced(opened)
     state, standpoint, records = opened.state, opened.standpoint, agent.records
     paper = Paper(**state.paper.model_dump())
@@ -62,6 +78,8 @@ def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> Rep
     )
     place, market = _market(opened)
     wanted = [c["listing_id"] for c in chosen]
+    pictured = [*wanted, *_most_alike(shown)]
+    pictures = fronts(agent, opened, pictured) if paper.pictures else {}
     return ReportInput(
         title=state.address,
         client=state.client,
@@ -85,7 +103,8 @@ def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> Rep
         housing=housing(records, opened.subject, state.search.radius_miles or 1.0, standpoint.view.day)
         if "housing" in names and opened.subject.placed
         else None,
-        pictures=fronts(agent, opened, [*wanted, *_most_alike(shown)]) if paper.pictures else {},
+        pictures=pictures,
+        damaged=damaged(agent, opened, pictures, [*chosen, *shown]) if paper.pictures else [],
         inside=insides(
             agent, opened, wanted if "sheets" in names else [c["listing_id"] for c in chosen if c["kind"] == "for_sale"]
         )

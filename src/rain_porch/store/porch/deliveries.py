@@ -30,6 +30,11 @@ def add(db: WritableDb, owner: int, delivery: Mapping[str, Any], papers: Mapping
     return number
 
 
+def add_paper(db: WritableDb, delivery_id: int, form: str, data: bytes) -> None:
+    """One more paper of a delivery that was just added."""
+    db.execute("INSERT INTO delivered_papers (delivery_id, form, data) VALUES (?, ?, ?)", (delivery_id, form, data))
+
+
 def listed(db: Db, owner: int, workup_id: int | None = None) -> list[dict[str, Any]]:
     """Deliveries, newest first; of one workup where it is named."""
     rows = db.execute(
