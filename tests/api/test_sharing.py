@@ -6,6 +6,8 @@ import datetime as dt
 
 from fastapi.testclient import TestClient
 
+from tests.pictures import picture as make_picture
+
 
 def changed(client: TestClient, number: int, price: int):
     revision = client.get(f"/api/workups/{number}").json()["revision"]
@@ -45,7 +47,7 @@ def test_what_a_colleague_keeps_while_in_another_s_workup_is_their_own(begun):
     assert colleague.post(f"/api/workups/{number}/searches", json={"name": "Near"}).status_code == 201
     assert [s["name"] for s in colleague.get("/api/searches").json()] == ["Near"]
     assert owner.get("/api/searches").json() == []
-    picture = b"\x89PNG\r\n\x1a\n" + bytes(40)
+    picture = make_picture("PNG")
     file = owner.post(f"/api/workups/{number}/photos", content=picture).json()["file"]
     assert colleague.get(f"/api/workups/{number}/photos/{file}").content == picture
     other = office.client("Importer")

@@ -24,6 +24,7 @@ from rain_porch.store.backups import back_up
 from rain_porch.store.porch import due_work, workups
 from tests.app.test_changes import begun, change
 from tests.conftest import NOW
+from tests.pictures import picture
 
 NAME, MAIL = "Wilhelmina Quillfeather", "quillfeather@place.example"
 
@@ -70,7 +71,7 @@ def test_a_client_goes_with_all_that_was_delivered_to_them(agent, tmp_path):
 
 def test_a_picture_goes_from_every_state_and_from_the_disk(agent, tmp_path):
     n = begun(agent)
-    data = b"\xff\xd8\xff" + b"a picture of a house" * 9
+    data = picture(mark="a house")
     file = note_file(agent, keep_own(agent.records.folder, data))
     change(agent, n, change="set_photos", photos=[{"file": file, "caption": "Front"}])
     change(agent, n, change="set_list_price", list_price=310_000)

@@ -13,10 +13,11 @@ from rain_porch.core.errors import Refused
 from rain_porch.records.importing import import_file
 from rain_porch.store.records import homes, imports
 from tests.conftest import NOW
+from tests.pictures import picture
 
 HEAD = "ListingId,StandardStatus,Latitude,Longitude,LivingArea,CloseDate,ClosePrice,City\n"
 GOOD = "A{n},Closed,41.2,-38.4,1800,2025-05-01,400000,Alder\n"
-PNG = b"\x89PNG\r\n\x1a\n" + b"\x00" * 40
+PNG = picture("PNG")
 
 
 def hostile(kind: str) -> tuple[str, dict[str, int]]:
@@ -108,11 +109,13 @@ def zipped(files: dict[str, bytes], spoil: bytes | None = None) -> bytes:
 def test_photos_come_in_by_their_names_and_nothing_else_does(bring, records):
     bring(HEAD + GOOD.format(n=1) + GOOD.format(n=2))
     files = {
-        "A1_1.png": PNG, "A1/2.jpg": b"\xff\xd8\xff" + b"1" * 50, "A2-1.png": PNG, "../../A2_2.png": PNG + b"2",
+        "A1_1.png": PNG, "A1/2.jpg": picture("JPEG", "1"), "A2-1.png": PNG, "../../A2_2.png": picture("PNG", "2"),
         "A9_1.png": PNG, "notes.txt": b"hello", "A2_3.png": b"<svg onload='x'/>", "A1 1.png": PNG,
+        "A1_3.jpg": picture("JPEG", "cut", (400, 300))[:-2], "A1_4.png": PNG[:-12], "A1_5.png": b"\x89PNG\r\n\x1a\n" + b"\x00" * 40,
     }  # fmt: skip
     result = bring(zipped(files), "photos.zip")
-    assert (result.kind, result.rows, result.new, result.rejected) == ("photos", 8, 4, 4), result.reasons
+    assert (result.kind, result.rows, result.new, result.rejected) == ("photos", 11, 4, 7), result.reasons
+    assert result.reasons["a picture that is cut off"] == 2 and result.reasons["a damaged picture"] == 1
     held = {(r["listing_id"], r["place"]) for r in records.live.execute("SELECT listing_id, place FROM photos")}
     assert held == {("A1", 1), ("A1", 2), ("A2", 1), ("A2", 2)}
     outside = [p for p in records.folder.parent.rglob("*.png") if p.parent != records.folder / "photos"]

@@ -14,8 +14,9 @@ from rain_porch.store.porch import shares
 from rain_porch.store.records import homes
 from tests.app.test_snapshot import HEAD, sale
 from tests.conftest import NOW
+from tests.pictures import picture
 
-JPEG = b"\xff\xd8\xff"
+MARKS = (b"front", b"kitchen", b"new kitchen", b"garden", b"hers", b"mine", b"old", b"new")
 
 
 @pytest.fixture
@@ -26,14 +27,14 @@ def album(records, bring, tmp_path):
         path = tmp_path / name
         with zipfile.ZipFile(path, "w") as out:
             for place, data in pictures.items():
-                out.writestr(f"A1_{place[1:]}.jpg", JPEG + data)
+                out.writestr(f"A1_{place[1:]}.jpg", picture(mark=data.decode()))
         with records.connection() as db:
             return import_file(db, path, folder=records.folder, now=NOW).import_id
 
     def shown() -> list[bytes]:
-        return [
-            (records.folder / "photos" / file).read_bytes()[3:] for _, file, _ in homes.photos_of(records.live, "A1")
-        ]
+        """The marks of the pictures, in their places."""
+        held = [(records.folder / "photos" / file).read_bytes() for _, file, _ in homes.photos_of(records.live, "A1")]
+        return [next(mark for mark in MARKS if picture(mark=mark.decode()) == data) for data in held]
 
     def taken_back(number: int):
         with records.connection() as db:

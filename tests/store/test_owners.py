@@ -25,7 +25,7 @@ def db(tmp_path):
 
 def test_every_question_and_change_names_the_account():
     """But what the one scheduler and the outbox do for all of them, what tells the door whose something is, and a link."""
-    for_all = {"take_next", "finish", "let_wait", "note", "of_workup_for", "owner_of_delivery", "read_by"}
+    for_all = {"take_next", "finish", "let_wait", "note", "add_paper", "of_workup_for", "owner_of_delivery", "read_by"}
     for room in ROOMS:
         for name, f in inspect.getmembers(room, inspect.isfunction):
             if f.__module__ == room.__name__ and not name.startswith("_") and name not in for_all:

@@ -11,6 +11,7 @@ from typing import Any
 from ..core.facts.fields import PRIVATE
 from ..core.facts.money import dollars, half_up
 from .pictures import ink
+from .pictures.base_lines import BaseLine
 
 
 @dataclass(frozen=True)
@@ -76,7 +77,7 @@ class ReportInput:
     grid: Sequence[Mapping[str, Any]]
     list_price: float | None
     through: dt.date
-    base_map: Mapping[str, Any]
+    base_map: Mapping[str, Any] | Sequence[BaseLine]
     chosen: Sequence[Mapping[str, Any]] = ()
     aside: Sequence[Mapping[str, Any]] = ()
     inside: Mapping[str, Sequence[tuple[str, str]]] = field(default_factory=dict)

@@ -27,6 +27,16 @@ def compiled(model: dict[str, Any], form: Literal["pdf", "png", "svg"]) -> Any:
 
 @lru_cache(maxsize=24)
 def _compiled(data: str, form: Literal["pdf", "png", "svg"]) -> Any:
+    """A PDF is made as PDF/UA-1 wants it; where a page of the agent's own does not allow that, as a tagged one."""
+    if form != "pdf":
+        return _set(data, form)
+    try:
+        return _set(data, form, pdf_standards=["ua-1"])
+    except typst.TypstError:
+        return _set(data, form)
+
+
+def _set(data: str, form: Literal["pdf", "png", "svg"], **how: Any) -> Any:
     return typst.compile(
         str(_HERE / "report.typ"),
         root="/",  # the agent's own pages stand elsewhere; the template reads no file that its data does not name
@@ -34,6 +44,7 @@ def _compiled(data: str, form: Literal["pdf", "png", "svg"]) -> Any:
         sys_inputs={"data": data},
         format=form,
         ppi=150,
+        **how,
     )
 
 

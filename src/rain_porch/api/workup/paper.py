@@ -171,18 +171,6 @@ def pages(porch: Porch, workup_id: Number, layout: LayoutName = None) -> PagesDo
     )
 
 
-class SheetsDoc(BaseModel):
-    """sheets: how many sheets of paper a page takes."""
-
-    sheets: int
-
-
-@router.get("/workups/{workup_id}/pages/{number}")
-def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> SheetsDoc:
-    given = report_input(porch.agent, workup_id, layout)
-    return SheetsDoc(sheets=len(page_pictures(given, layout, number, "svg")))
-
-
 @router.get("/workups/{workup_id}/pages/{number}.{form}", response_class=Response)
 def page(
     porch: Porch,
@@ -198,6 +186,18 @@ def page(
     if sheet is not None and sheet > len(made):
         raise NotFound(f"Page {number} has {len(made)} sheets, no sheet {sheet}.", sheet=sheet)
     return Response(made[(sheet or 1) - 1], media_type=PICTURE_MEDIA[form])
+
+
+class SheetsDoc(BaseModel):
+    """sheets: how many sheets of paper a page takes."""
+
+    sheets: int
+
+
+@router.get("/workups/{workup_id}/pages/{number}")
+def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> SheetsDoc:
+    given = report_input(porch.agent, workup_id, layout)
+    return SheetsDoc(sheets=len(page_pictures(given, layout, number, "svg")))
 
 
 @router.get("/workups/{workup_id}/report.{form}", response_class=Response)

@@ -21,6 +21,7 @@ from ...documents.wire import MarketDoc
 from ...report.layouts import LAYOUTS
 from ...report.model import Paper, ReportInput
 from ...report.pages.letter import item_pages
+from ...report.pictures.base_lines import base_lines
 from ...store.health import sources
 from ..agent import Agent
 from ..choices import agent_card
@@ -94,7 +95,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         grid=_grid(pricing),
         list_price=state.list_price,
         through=records.through(),
-        base_map=records.base_map(),
+        base_map=records.remember("lines of the map", lambda: base_lines(records.base_map())),
         paper=paper,
         agent={k: v for k, v in agent_card(agent).items() if k in ("name", "licence", "phone", "email", "contact")},
         brand=brand(agent),

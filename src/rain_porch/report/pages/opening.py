@@ -136,7 +136,7 @@ def home_page(given: ReportInput) -> dict[str, Any]:
         heading("Its story") if past else None,
         table(["Date", "", "Price, $"], past, words=2, widths=(1, 1.6, 1), share=0.7) if past else None,
         heading("Where it stands") if where else None,
-        filling(lambda h: map_svg(given.subject, (), (), given.base_map, {}, given.width, h), (80, 110, 150, 190, 240, 300), f"Map around {given.title}", needed=False) if where else None,
+        filling(lambda h: map_svg(given.subject, (), (), given.base_map, {}, given.width, h), (80, 120, 170, 230, 300), f"Map around {given.title}", needed=False) if where else None,
         lead=_story(given) or facts_line(facts),
     )  # fmt: skip
 
@@ -178,7 +178,7 @@ def search_page(given: ReportInput) -> dict[str, Any]:
              [table(["", "found", "chosen"], rows, widths=(1.6, 0.8, 0.8)) if rows else None]],
             (1.25, 1),
         ),
-        filling(lambda h: map_svg(given.subject, given.around, given.chosen, given.base_map, search, given.width, h), (300, 400, 460, 500, 540, 590), "Map of the home, the chosen homes and all that is around",
+        filling(lambda h: map_svg(given.subject, given.around, given.chosen, given.base_map, search, given.width, h), (320, 430, 490, 540, 590), "Map of the home, the chosen homes and all that is around",
                 "House: this home. Numbered: the chosen, filled where sold. Small discs: other sales; half discs: under contract; "
                 "rings: for sale; slashed rings: did not sell." + ("" if not also else f" {'; '.join(also)}.")),
         lead=lead,

@@ -8,26 +8,15 @@ from typing import Any
 
 from ...core.facts.place import MILES_EAST, MILES_NORTH
 from . import ink
+from .base_lines import BaseLine, base_lines, drawn_lines
 from .spread import NUMBER_RADIUS, leader, numbered, spread
-
-_STYLE = {
-    "river": ("fill", ink.WATER, 0),
-    "pond": ("fill", ink.WATER, 0),
-    "creek": ("line", ink.WATER, 2.2),
-    "park": ("fill", ink.PARK, 0),
-    "school": ("fill", "#E9E3D3", 0),
-    "street": ("line", ink.ROAD, 1.4),
-    "main street": ("line", ink.ROAD, 3.0),
-    "highway": ("line", "#E3C9A0", 4.5),
-    "railway": ("line", "#B9C2C6", 1.2),
-}
 
 
 def map_svg(
     subject: Mapping[str, Any],
     around: Sequence[Mapping[str, Any]],
     numbered_homes: Sequence[Mapping[str, Any]],
-    base: Mapping[str, Any],
+    base: Mapping[str, Any] | Sequence[BaseLine],
     search: Mapping[str, Any],
     width: float = 526,
     height: float = 290,
@@ -44,7 +33,7 @@ def map_svg(
     lat0, lon0 = subject["latitude"], subject["longitude"]
     shrink = math.cos(math.radians(lat0))
 
-    def miles(lon: float, lat: float) -> tuple[float, float]:
+    def miles(lon: Any, lat: Any) -> tuple[Any, Any]:
         return (lon - lon0) * MILES_EAST * shrink, (lat - lat0) * MILES_NORTH
 
     given = list(zip(numbers or range(1, len(numbered_homes) + 1), numbered_homes, strict=True))
@@ -60,16 +49,13 @@ def map_svg(
         reach = max(reach, far)
     scale = (height / 2 - 14) / reach
 
-    def at(lon: float, lat: float) -> tuple[float, float]:
+    def at(lon: Any, lat: Any) -> tuple[Any, Any]:
         x, y = miles(lon, lat)
         return width / 2 + x * scale, height / 2 - y * scale
 
     body = [f'<rect width="{width}" height="{height}" fill="{ink.LAND}"/>']
-    features = sorted(base.get("features", []), key=lambda f: _order(f["properties"]["kind"]))
-    for feature in features:
-        style = _STYLE.get(feature["properties"]["kind"])
-        if style:
-            body += _shape(feature["geometry"], style, at, width, height)
+    east, north = width / 2 / scale / (MILES_EAST * shrink), height / 2 / scale / MILES_NORTH
+    body += drawn_lines(base_lines(base), at, (lon0 - east, lat0 - north, lon0 + east, lat0 + north))
     if radius_miles is not None:
         body.append(
             f'<circle cx="{width / 2}" cy="{height / 2}" r="{radius_miles * scale:.1f}" fill="none" stroke="{ink.SLATE}" '
@@ -130,38 +116,6 @@ def _drawn(
         for line in f["lines"]:
             path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in (at(*p) for p in line))
             yield f'<path d="{path}" fill="none" stroke="{ink.SLATE}" stroke-width="2.6" opacity="0.7"/>'
-
-
-def _order(kind: str) -> int:
-    order = ["park", "school", "river", "creek", "pond", "railway", "street", "main street", "highway"]
-    return order.index(kind) if kind in order else -1
-
-
-def _shape(
-    geometry: Mapping[str, Any], style: tuple[str, str, float], at: Any, width: float, height: float
-) -> Iterator[str]:
-    how, colour, stroke = style
-    for line in _lines(geometry):
-        points = [at(*p[:2]) for p in line]
-        xs, ys = [p[0] for p in points], [p[1] for p in points]
-        if max(xs) < 0 or min(xs) > width or max(ys) < 0 or min(ys) > height:
-            continue
-        path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points)
-        if how == "fill":
-            yield f'<path d="{path}z" fill="{colour}"/>'
-        else:
-            yield f'<path d="{path}" fill="none" stroke="{colour}" stroke-width="{stroke}" stroke-linejoin="round"/>'
-
-
-def _lines(geometry: Mapping[str, Any]) -> list[Any]:
-    kind, parts = geometry["type"], geometry["coordinates"]
-    if kind == "LineString":
-        return [parts]
-    if kind in ("MultiLineString", "Polygon"):
-        return list(parts)
-    if kind == "MultiPolygon":
-        return [ring for polygon in parts for ring in polygon]
-    return []
 
 
 def _free_corner(points: Sequence[tuple[float, float]], width: float, height: float) -> tuple[float, float]:

@@ -10,7 +10,7 @@ import numpy as np
 
 from . import ink
 
-ROUNDS, PULLED, GAP = 600, 100, 1.5  # rounds at most; in so many of them marks are drawn to their places
+ROUNDS, PULLED, GAP = 500, 40, 1.5  # rounds at most; in so many of them marks are drawn to their places
 
 
 def spread(
@@ -32,9 +32,11 @@ def spread(
     away = np.column_stack([np.cos(turn), np.sin(turn)])
     at = true + 0.01 * away
     block = np.array(fixed, dtype=float).reshape(-1, 3)
+    if not _pushed(true, r, block).any():
+        return [(float(x), float(y)) for x, y in true]
     for left in range(ROUNDS, 0, -1):
         at += 0.03 * (true - at) * (left > ROUNDS - PULLED)
-        push = _apart(at, r, at, r, 0.5, True) + _apart(at, r, block[:, :2], block[:, 2], 1.0, False)
+        push = _pushed(at, r, block)
         far = np.hypot(push[:, 0], push[:, 1])
         if left <= ROUNDS - PULLED and not (far > 0.02).any():
             break
@@ -43,6 +45,14 @@ def spread(
         over = np.maximum(0.0, least - at) - np.maximum(0.0, at - most)
         at = np.clip(at + 1.3 * over, least, np.maximum(least, most))  # off the edge a little further than it was over
     return [(float(x), float(y)) for x, y in at]
+
+
+def _pushed(at: Any, r: Any, block: Any) -> Any:
+    """How far each mark is pushed by what it overlaps: half by another mark, wholly by what keeps its place."""
+    moved = _apart(at, r, at, r, 0.5, True) + _apart(at, r, block[:, :2], block[:, 2], 1.0, False)
+    # marks on one and the same point push each other nowhere: they count as overlapping all the same
+    same = (np.hypot(*(at[:, None, :] - at[None, :, :]).transpose(2, 0, 1)) < 1e-9).sum(axis=1) > 1
+    return np.where(same[:, None] & (moved == 0), 1e-6, moved)
 
 
 def _apart(at: Any, r: Any, other: Any, other_r: Any, share: float, same: bool) -> Any:
