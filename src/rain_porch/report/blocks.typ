@@ -78,11 +78,11 @@
   let blank = ([],) * (b.most - n)
   let head(h) = align(right, {
     if h.svg != "" { framed(h.svg, "Front of " + h.title, number: h.number) } else { badge(h.number) }
-    block(above: 3pt, below: 0pt, soft(9, text(weight: 600, h.title)))
+    block(above: 3pt, below: 0pt, soft(12, text(weight: 600, h.title)))
   })
   block(breakable: b.rows.len() > 24, above: 6pt, below: 14pt, table(
     columns: (1.45fr, b.second * 1fr) + (1fr,) * b.most, stroke: none, inset: (x: 2.5pt, y: 2.7pt),
-    align: (x, y) => if x == 0 { left + bottom } else { right + bottom },
+    align: (x, y) => if x == 0 { left + bottom } else if y == 0 and x > 1 { right + top } else { right + bottom },
     fill: (x, y) => if x == 1 and b.mine != "" { mist },
     table.header([], soft(9, if b.mine != "" { text(weight: 600, fill: cedar, b.mine) } else { small(b.over) }), ..b.heads.map(head), ..blank, table.hline(stroke: 0.8pt + slate)),
     ..b.rows.map(r => (

@@ -42,9 +42,9 @@ LABELS: Mapping[str, str] = {
 # pages on which the agent says whether they speak of the chosen or of all found
 SPEAKING = ("summary", "comps", "beside", "sheets", "strategy", "sold", "under_contract", "for_sale", "failed")
 LAYOUTS: Mapping[str, tuple[str, ...]] = {
-    "three_pages": ("summary", "comps", "grid"),
     "one_page": ("summary",),
     "short": ("summary", "comps", "grid", "strategy"),
+    "three_pages": ("summary", "comps", "grid"),
     "full": (
         "cover", "letter", "summary", "home", "search", "comps", "sheets", "grid", "strategy", "net", "for_sale",
         "under_contract", "failed", "market", "about",

@@ -60,12 +60,12 @@ def _picture(b: Block, narrow: Narrow) -> str:
 
 
 def _filling(b: Block, narrow: Narrow) -> str:
-    middle = b["sizes"][len(b["sizes"]) // 2]
+    middle = b["sizes"][len(b["sizes"]) // 2 if b["needed"] else 0]
     return _picture(b | {"svg": middle["svg"], "width": 1.0}, narrow)
 
 
 def _homes(b: Block, narrow: Narrow) -> str:
-    return '<div class="homes">' + "".join(_home(c) for c in b["cards"]) + "</div>"
+    return f'<div class="homes" style="--n:{b["across"]}">' + "".join(_home(c) for c in b["cards"]) + "</div>"
 
 
 def _home(c: Block) -> str:

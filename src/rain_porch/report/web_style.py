@@ -2,7 +2,7 @@
 
 STYLE = """
 :root{color:#24404E;background:#EDF2F3;font:16px/1.5 Figtree,system-ui,sans-serif}
-*{box-sizing:border-box}
+*{box-sizing:border-box;print-color-adjust:exact;-webkit-print-color-adjust:exact}
 body{max-width:920px;margin:0 auto;padding:24px}
 section{background:#fff;padding:30px 36px;margin:0 0 24px;border-radius:6px}
 h1,h2,h3,.lead,.large{font-family:"Source Serif 4",Georgia,serif}
@@ -16,7 +16,7 @@ figure{margin:12px 0;break-inside:avoid}figcaption{color:#55696F;font-size:14px;
 .figures{display:flex;gap:12px 40px;flex-wrap:wrap;margin:12px 0;align-items:flex-end}.figures b{display:block;font-size:20px;line-height:1.2}
 .figures div:first-child b{font-size:40px}.stacked{flex-direction:column;align-items:flex-start}
 .moss{color:#3E6A4B}.cedar{color:var(--accent)}.rain{color:#2A6596}.own{border-left:3px solid var(--accent);padding-left:12px}
-.homes{display:grid;grid-template-columns:repeat(auto-fit,minmax(150px,1fr));gap:16px;margin:14px 0}.homes>div{max-width:420px;font-size:14px;break-inside:avoid;overflow-wrap:anywhere}
+.homes{display:grid;grid-template-columns:repeat(var(--n),minmax(0,1fr));gap:16px;margin:14px 0}.homes>div{max-width:420px;font-size:14px;break-inside:avoid;overflow-wrap:anywhere}
 .pic{position:relative}.num{position:absolute;left:6px;top:6px;min-width:24px;height:24px;border-radius:12px;background:#24404E;color:#fff;text-align:center;font:600 14px/24px Figtree,system-ui,sans-serif}
 .num.in{position:static;display:inline-block}
 .columns{display:grid;gap:12px 24px;margin:10px 0}.columns>div{min-width:0}
@@ -25,11 +25,11 @@ figure{margin:12px 0;break-inside:avoid}figcaption{color:#55696F;font-size:14px;
 dl{display:grid;grid-template-columns:1.2fr 1fr;margin:8px 0 14px;font-size:14px}dl.two{grid-template-columns:1.2fr 1fr 1.2fr 1fr;column-gap:0}
 dt,dd{margin:0;padding:4px 8px 4px 0;border-bottom:1px solid #D3DDE0;overflow-wrap:anywhere}dt{color:#55696F}dd{font-weight:500}
 .ruled{border-bottom:1px solid #24404E;height:44px;max-width:300px}ul{padding-left:18px}li{margin-bottom:6px}
-nav td:last-child{width:1%}a{color:inherit}
+nav th{width:38%}a{color:inherit}
 footer{padding:0 12px}
 @media (max-width:620px){
 body{padding:0}section{padding:22px 18px;margin:0 0 10px;border-radius:0}h1{font-size:28px}h2{font-size:24px}.figures div:first-child b{font-size:34px}
-.columns{grid-template-columns:minmax(0,1fr)!important}.row{grid-template-columns:96px 1fr}.row>:nth-child(n+3){grid-column:2}dl.two{grid-template-columns:1.2fr 1fr}
+.columns{grid-template-columns:minmax(0,1fr)!important}.homes{grid-template-columns:repeat(auto-fit,minmax(140px,1fr))}.row{grid-template-columns:96px 1fr}.row>:nth-child(n+3){grid-column:2}dl.two{grid-template-columns:1.2fr 1fr}
 table.cards thead{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}
 table.cards,table.cards tbody,table.cards tr,table.cards td,table.cards th{display:block;width:100%}
 table.cards tr{padding:8px 0;border-bottom:1px solid #D3DDE0}table.cards tr>*{border:0;padding:2px 0;text-align:left}

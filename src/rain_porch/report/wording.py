@@ -89,6 +89,13 @@ def range_name(span: Mapping[str, Any] | None) -> str:
     return "Likely range, 80 %" + ("" if span is None or span["measured"] else ", not yet measured")
 
 
+def range_in_a_line(span: Mapping[str, Any]) -> str:
+    """How sure the range is, as a seller reads it."""
+    if span["measured"]:
+        return "Four of five past sales around here fell within such a range."
+    return "Four of five such homes are meant to sell within this range; it is not yet tested on past sales here."
+
+
 def range_meaning(span: Mapping[str, Any] | None) -> str:
     """What a range is, for the page of words: it is said to be tested only where it was."""
     if span is not None and span["measured"]:

@@ -26,10 +26,10 @@ async function change() {
     <form class="form" @submit.prevent="change">
       <LabelledField
         v-model="old"
+        v-focus
         label="As it is now"
         type="password"
         required
-        v-focus
         autocomplete="current-password"
         maxlength="200"
       />

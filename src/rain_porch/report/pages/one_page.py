@@ -13,7 +13,7 @@ from ..model import ReportInput
 from ..pictures.maps import map_svg
 from ..pictures.rail import rail_svg
 from ..speaking import SOLD, spoken_of
-from ..wording import day, facts_line, many, range_meaning, range_name, sentence_case
+from ..wording import day, facts_line, many, range_in_a_line, range_name, sentence_case
 
 MAP_HEIGHTS = (110, 150, 190, 240, 330)
 LONGEST = 240  # signs of the agent's own words that are one of the three sentences
@@ -80,7 +80,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
 def _how_sure(given: ReportInput) -> Block | None:
     """What the range means, in a line."""
     span = given.price["range"]
-    return para(range_meaning(span), small=True) if span and given.paper.price == "shown" else None
+    return para(range_in_a_line(span), small=True) if span and given.paper.price == "shown" else None
 
 
 def _rail(given: ReportInput, others: Any) -> str:
@@ -131,7 +131,7 @@ def _what_competes(given: ReportInput, others: Any) -> str:
     if not ask:
         return out + "."
     less = sum(c["price"] < ask for c in asks)
-    return f"{out}; {'none of them asks' if not less else 'all of them ask' if less == s.count else f'{less} of them ask' + ('s' if less == 1 else '')} less than this home."
+    return f"{out}; {'none of them asks' if not less else ('both ask' if less == 2 else 'all of them ask') if less == s.count else f'{less} of them ask' + ('s' if less == 1 else '')} less than this home."
 
 
 def _what_it_means(given: ReportInput, others: Any) -> str:

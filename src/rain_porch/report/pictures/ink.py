@@ -67,7 +67,7 @@ def text(
     x: float, y: float, words: str, size: float = 9, colour: str = SLATE, anchor: str = "middle", weight: int = 400
 ) -> str:
     return (
-        f'<text x="{x:.1f}" y="{y:.1f}" font-family="Figtree" font-size="{size}" font-weight="{weight}" fill="{colour}" '
+        f'<text x="{x:.1f}" y="{y:.1f}" font-family="Figtree, sans-serif" font-size="{size}" font-weight="{weight}" fill="{colour}" '
         f'text-anchor="{anchor}">{escape(words)}</text>'
     )
 

@@ -4,9 +4,13 @@ import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, got } from '@/shared/api/client'
+import { api, got, type Docs } from '@/shared/api/client'
 import { day, money } from '@/shared/format'
+import CompareDeliveries from './CompareDeliveries.vue'
+import DeliverCopy from './DeliverCopy.vue'
 import ReaderLinks from './ReaderLinks.vue'
+
+type Delivery = Docs['DeliveryDoc']
 
 /** What was handed over, as it was then; messages that wait can be tried again. */
 const props = defineProps<{ workupId?: number }>()
@@ -33,6 +37,11 @@ async function again(id: number) {
   await client.invalidateQueries({ queryKey: ['deliveries'] })
 }
 const linked = ref<number | null>(null)
+const copying = ref<Delivery | null>(null)
+const comparing = ref<Delivery | null>(null)
+/** The other deliveries of the same home, the newest first. */
+const others = (d: Delivery) =>
+  rows.value.filter((x) => x.workup_id === d.workup_id && x.delivery_id !== d.delivery_id)
 const paper = (id: number, form: string) => served(`/api/deliveries/${id}/paper.${form}`)
 </script>
 
@@ -78,12 +87,21 @@ const paper = (id: number, form: string) => served(`/api/deliveries/${id}/paper.
             <a class="link" :href="paper(d.delivery_id, 'html')" download>web page</a>
             <a v-if="d.email" class="link" :href="paper(d.delivery_id, 'eml')" download>message</a>
             <a class="link" :href="paper(d.delivery_id, 'json')" download>records</a>
+            <LinkButton @click="copying = d">send again</LinkButton>
+            <LinkButton v-if="others(d).length" @click="comparing = d">compare</LinkButton>
             <LinkButton @click="linked = linked === d.delivery_id ? null : d.delivery_id">links</LinkButton>
             <ReaderLinks v-if="linked === d.delivery_id" :delivery="d.delivery_id" />
           </td>
         </tr>
       </tbody>
     </PlainTable>
+    <DeliverCopy v-if="copying" :delivery="copying" @close="copying = null" />
+    <CompareDeliveries
+      v-if="comparing"
+      :delivery="comparing"
+      :others="others(comparing)"
+      @close="comparing = null"
+    />
   </div>
 </template>
 

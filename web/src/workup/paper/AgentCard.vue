@@ -15,10 +15,12 @@ type Card = Docs['CardDoc']
 const client = useQueryClient()
 const card = useQuery({ queryKey: ['card'], queryFn: () => got(api.GET('/api/card')) })
 const fault = ref('')
-const FIELDS: ['name' | 'licence' | 'contact', string, number][] = [
+const FIELDS: ['name' | 'licence' | 'phone' | 'email' | 'contact', string, number][] = [
   ['name', 'Your name', 100],
   ['licence', 'Licence', 60],
-  ['contact', 'Contact', 200],
+  ['phone', 'Phone', 60],
+  ['email', 'E-mail, to which answers go', 254],
+  ['contact', 'Anything more', 200],
 ]
 const PICTURES: ['logo' | 'portrait', string][] = [
   ['logo', 'Logo'],

@@ -6,7 +6,7 @@ import { usePaper } from './usePaper'
 
 /** The pages of the report in their order, small: press to look, drag to move; and those that are left out. */
 const at = defineModel<number>({ required: true })
-const { on, off, label, picture, move, toggle } = usePaper()
+const { on, off, label, picture, silent, move, toggle } = usePaper()
 const dragged = ref<string | null>(null)
 function drop(to: number) {
   if (dragged.value) move(dragged.value, to)
@@ -39,7 +39,8 @@ function key(event: KeyboardEvent, page: string, i: number) {
         @click="at = i"
         @keydown="key($event, page, i)"
       >
-        <img :src="picture(page)" alt="" loading="lazy" />
+        <span v-if="silent(page)" class="none">not printed</span>
+        <img v-else :key="page" :src="picture(page)" alt="" loading="lazy" />
         <span>{{ i + 1 }} {{ label(page) }}</span>
       </PressArea>
       <PressArea
@@ -85,6 +86,16 @@ img {
   object-position: top;
   background: #fff;
   border: var(--line);
+}
+.none {
+  display: grid;
+  place-items: center;
+  aspect-ratio: 17 / 22;
+  border: 1px dashed rgb(var(--v-theme-quiet));
+  color: rgb(var(--v-theme-quiet));
+}
+.at .none {
+  outline: 2px solid rgb(var(--v-theme-on-surface));
 }
 .pages .at {
   color: rgb(var(--v-theme-on-surface)) !important;

@@ -7,12 +7,13 @@ import { useWorkup } from '../useWorkup'
 import AgentCard from './AgentCard.vue'
 import HandOver from './HandOver.vue'
 import OwnPages from './OwnPages.vue'
+import PageSheets from './PageSheets.vue'
 import PageStrip from './PageStrip.vue'
 import ReportSettings from './ReportSettings.vue'
 import { providePaper } from './usePaper'
 
 const { id, saving } = useWorkup()
-const { on, label, picture, move } = providePaper()
+const { on, told, move } = providePaper()
 const handing = ref(false)
 const at = ref(0)
 watch(on, (pages) => (at.value = Math.min(at.value, pages.length - 1)))
@@ -22,10 +23,11 @@ const current = computed(() => on.value[at.value])
 <template>
   <div class="paper">
     <PageStrip v-model="at" />
-    <div class="page" tabindex="0" role="region" aria-label="The page as it will print">
-      <img v-if="current" :src="picture(current)" :alt="`Page ${at + 1}: ${label(current)}`" />
-    </div>
+    <PageSheets v-if="current" :key="current" :page="current" :number="at + 1" />
     <aside class="side">
+      <p v-for="note in told.data.value?.notes ?? []" :key="note" class="small note" role="status">
+        {{ note }}
+      </p>
       <ReportSettings :current="current" />
       <OwnPages @added="move($event, on.length)" />
       <AgentCard />
@@ -61,16 +63,10 @@ const current = computed(() => on.value[at.value])
   height: 100%;
   background: rgb(var(--v-theme-mist));
 }
-.page {
-  overflow: auto;
-  padding: 16px;
-  text-align: center;
-}
-.page img {
-  width: 100%;
-  max-width: 760px;
-  background: #fff;
-  box-shadow: 0 3px 18px rgba(20, 40, 50, 0.16);
+.note {
+  border-left: 3px solid rgb(var(--v-theme-lamp));
+  padding-left: 8px;
+  margin-bottom: 10px;
 }
 .side {
   overflow: auto;

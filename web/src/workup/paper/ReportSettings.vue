@@ -14,13 +14,16 @@ import { usePaper } from './usePaper'
 /** What the report says and shows: its layout, for whom, the price, facts, and what is written on the page in sight. */
 defineProps<{ current: string | undefined }>()
 const { state, send, worth } = useWorkup()
-const { known, paper, on, label, layouts, set } = usePaper()
+const { known, paper, on, label, layouts, speaks, whose, set } = usePaper()
 const LAYOUT_WORDS: Record<string, string> = {
   full: 'Long report',
-  three_pages: 'Three pages',
+  short: 'Short',
+  three_pages: 'Glance and grid',
   one_page: 'One page',
   statistics: 'Statistics only',
+  appraiser: 'For an appraiser',
 }
+const clients = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
 const letters = useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/api/letters')) })
 const ways = computed(() => worth.data.value?.price.methods ?? [])
 const leftOut = computed(() => paper.value.ways_left_out ?? [])
@@ -48,9 +51,13 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       <TypedInput
         :value="state?.client"
         maxlength="200"
+        list="known-clients"
         @typed="send({ change: 'set_client', client: $event })"
       />
     </label>
+    <datalist id="known-clients">
+      <option v-for="c in clients.data.value ?? []" :key="c.client_id" :value="c.name">{{ c.email }}</option>
+    </datalist>
     <label class="field">
       Title on the cover
       <TypedInput
@@ -101,6 +108,17 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       :chosen="paper.statistics ?? []"
       @choose="set({ statistics: $event })"
     />
+    <label v-if="current && speaks(current)" class="field">
+      “{{ label(current) }}” speaks of
+      <ChoiceField
+        :model-value="paper.speaks_of?.[current] ?? 'chosen'"
+        @chosen="set({ speaks_of: { ...paper.speaks_of, [current]: $event as 'found' } })"
+      >
+        <option value="chosen">the chosen</option>
+        <option value="found">all found, without what is set aside</option>
+      </ChoiceField>
+      <span v-if="whose(current)" class="quiet">Now: {{ whose(current) }}.</span>
+    </label>
     <label v-if="current && !current.startsWith('own:')" class="field">
       Comment on “{{ label(current) }}”
       <TypedInput

@@ -1,5 +1,5 @@
 import { served } from '@/shared/servicePath'
-import { useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, inject, provide, type InjectionKey } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { useDraft } from '@/shared/useDraft'
@@ -22,11 +22,24 @@ function paperTools() {
   const off = computed(() => Object.keys(known.data.value?.pages ?? {}).filter((p) => !on.value.includes(p)))
   const label = (page: string) => known.data.value?.pages[page] ?? page
   const layouts = computed(() => known.data.value?.layouts ?? {})
+  const saved = computed(() => open.data.value?.state.paper?.pages ?? [])
+  const revision = computed(() => open.data.value?.revision)
+  /** What the pages say of themselves: those that stay silent and why, of which homes each speaks. */
+  const told = useQuery({
+    queryKey: ['pages', id, revision],
+    queryFn: () =>
+      got(api.GET('/api/workups/{workup_id}/pages', { params: { path: { workup_id: id.value } } })),
+    placeholderData: keepPreviousData,
+  })
+  const silent = (page: string) => told.data.value?.silent[page]
+  const whose = (page: string) => told.data.value?.whose[page]
+  const speaks = (page: string) => known.data.value?.speaking.includes(page) ?? false
   /** A page as it was saved: one that is on its way to be, or to another place, keeps its picture or waits for one. */
-  const picture = (page: string | undefined) => {
-    const number = (open.data.value?.state.paper?.pages ?? []).indexOf(page ?? '') + 1
+  const numberOf = (page: string | undefined) => saved.value.indexOf(page ?? '') + 1
+  const picture = (page: string | undefined, sheet = 1) => {
+    const number = numberOf(page)
     return number
-      ? served(`/api/workups/${id.value}/pages/${number}.svg?revision=${open.data.value?.revision}`)
+      ? served(`/api/workups/${id.value}/pages/${number}.svg?sheet=${sheet}&revision=${revision.value}`)
       : undefined
   }
   const set = (to: Partial<Paper>) => change((held) => ({ ...held, ...to }))
@@ -46,7 +59,24 @@ function paperTools() {
     const place = on.value.findIndex((p) => order.indexOf(p) > order.indexOf(page))
     move(page, place < 0 ? on.value.length : place)
   }
-  return { known, paper, on, off, label, layouts, picture, set, move, toggle }
+  return {
+    known,
+    paper,
+    on,
+    off,
+    label,
+    layouts,
+    picture,
+    numberOf,
+    revision,
+    told,
+    silent,
+    whose,
+    speaks,
+    set,
+    move,
+    toggle,
+  }
 }
 
 const KEY: InjectionKey<ReturnType<typeof paperTools>> = Symbol('paper')
