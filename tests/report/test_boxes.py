@@ -6,7 +6,12 @@ import itertools
 
 import pytest
 
-from rain_porch.report.papers import pdf
+from rain_porch.app.around import LookAsk, look_around
+from rain_porch.app.handover.look_papers import LookPaper, paper_of_look
+from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, letter_model
+from rain_porch.app.market.views import ViewDoc
+from rain_porch.report import blocks
+from rain_porch.report.papers import as_pdf, pdf
 from tests.report.boxes import faults
 from tests.report.cases import COUNTS, with_homes
 
@@ -19,3 +24,36 @@ def test_nothing_lies_on_anything_or_over_the_edge(whole, n, long, pictures):
     for size, backwards in (("us-letter", False), ("a4", True)):
         found = faults(pdf(with_homes(whole, n, long, pictures, size, backwards)), LEAST)
         assert not found, "\n".join(found[:20])
+
+
+@pytest.mark.parametrize("n", COUNTS)
+def test_nor_on_the_papers_of_a_look(agent, n):
+    search = {"areas": ["Lantern Hill"], "radius_miles": None, "home_kinds": ["detached"]}
+    homes = [
+        c.listing_id for c in look_around(agent.records, LookAsk.model_validate({"search": search})).candidates[:n]
+    ]
+    for layout in ("page", "packet"):
+        ask = LookPaper.model_validate({"search": search, "ticked": homes, "layout": layout})
+        found = faults(paper_of_look(agent, "pdf", ask)[0], LEAST)
+        assert not found, "\n".join(found[:20])
+
+
+def test_nor_in_a_letter(agent):
+    view = ViewDoc(measures=["median_price", "closings"])
+    items = [LetterItemDoc(kind=kind, view=view, days=60) for kind in ("view", "so_far", "bands", "changed")]
+    found = faults(as_pdf(letter_model(agent, LetterDoc(title="Autumn", comment="For you.", items=items))), LEAST)
+    assert not found, "\n".join(found[:20])
+
+
+def test_the_faults_that_are_looked_for_are_found():
+    """Two lines on one another, one over the edge, one too small: each is told."""
+    svg = (
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 526 200" width="526" height="200">'
+        '<text x="20" y="40" font-family="Figtree" font-size="12">first words</text><text x="24" y="43" font-family="Figtree" font-size="12">second words</text>'
+        '<text x="500" y="90" font-family="Figtree" font-size="12">over the edge of the paper</text>'
+        '<text x="20" y="150" font-family="Figtree" font-size="5">small</text></svg>'
+    )
+    page = blocks.page("x", "A page", blocks.picture(svg, "A picture"))
+    told = faults(as_pdf({"title": "x", "by": "", "foot": "", "pages": [page]}), LEAST)
+    for words in ("” on “", "over the edge at", "in 5.0 points"):
+        assert any(words in t for t in told), words
