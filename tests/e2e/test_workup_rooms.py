@@ -227,11 +227,13 @@ def test_a_list_price_per_square_foot_fills_the_total(workup: Page) -> None:
 def test_paper_shows_each_page_also_before_any_comp_is_kept(page: Page) -> None:
     find_home(page, "630 hedgerow terrace")
     room(page, "Paper")
-    for n, name in enumerate(("Summary", "The comps", "The grid"), start=1):
+    for n, name in enumerate(("The one page", "The chosen, at a glance"), start=1):
         page.get_by_role("button", name=re.compile(f"{n} {name}")).click()
-        picture = page.get_by_role("img", name=f"Page {n}: {name}")
+        picture = page.get_by_role("img", name=f"Page {n}: {name}").first
         expect(picture).to_be_visible()
         assert picture.evaluate("image => image.decode().then(() => image.naturalWidth)") > 600
+    page.get_by_role("button", name=re.compile("3 The grid")).click()
+    expect(page.get_by_role("region", name="The page as it will print")).to_contain_text("keep some in Comps")
 
 
 def test_the_list_tells_where_a_workup_stands_and_deletes_it_when_asked(workup: Page, server) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 import struct
 
 import pytest
@@ -14,13 +15,17 @@ from pypdf import PdfReader, PdfWriter
 from rain_porch.app.handover import branding
 from rain_porch.app.handover.branding import (
     CardDoc,
+    WrittenDoc,
     add_own_page,
     keep_picture,
+    own_page_picture,
     own_pages,
     pixels,
     set_card,
     take_own_page_away,
+    write_own_page,
 )
+from rain_porch.app.handover.pictures import framed
 from rain_porch.app.handover.report_input import report_input
 from rain_porch.core.errors import BadInput, NotFound, Refused
 from rain_porch.report import papers
@@ -119,3 +124,66 @@ def test_logo_colour_and_paper_come_onto_the_cover(agent):
     assert papers.document(given, None)["pages"][0]["price"] is None
     with pytest.raises(BadInput, match="add it again"):
         set_card(agent, CardDoc(logo="../../etc/passwd"))
+
+
+def test_a_page_is_written_here_and_written_anew(agent):
+    n = begun(agent)
+    shown = keep_picture(agent, picture())
+    page = write_own_page(
+        agent, WrittenDoc(title="How I work", words="I answer.\n\nI come along.", pictures=[shown])
+    ).page
+    change(agent, n, change="set_paper", paper={"pages": ["summary", page]})
+    text = PdfReader(io.BytesIO(papers.pdf(report_input(agent, n)))).pages[1].extract_text()
+    assert "How I work" in text and "I answer." in text and "I come along." in text
+    write_own_page(agent, WrittenDoc(title="How we work", words="We answer."), page)
+    assert "We answer." in PdfReader(io.BytesIO(papers.pdf(report_input(agent, n)))).pages[1].extract_text()
+    assert [p.title for p in own_pages(agent)] == ["How we work"]
+    for wrong, why in (
+        (WrittenDoc(title="x"), "Nothing stands"),
+        (WrittenDoc(title="x", pictures=["0" * 32 + ".png"]), "no picture"),
+    ):
+        with pytest.raises((Refused, BadInput), match=why):
+            write_own_page(agent, wrong)
+    with pytest.raises(NotFound):
+        write_own_page(agent, WrittenDoc(title="x", words="y"), "own:" + "0" * 32 + ".page")
+    take_own_page_away(agent, page)
+
+
+def test_a_file_s_pages_are_seen_before_they_are_printed(agent):
+    promise = add_own_page(agent, "Our promise", leaves(2))
+    data, media = own_page_picture(agent, promise.page, 2)
+    assert media == "image/png" and data.startswith(b"\x89PNG")
+    for page, number in ((promise.page, 3), ("own:nothing", 1)):
+        with pytest.raises(NotFound):
+            own_page_picture(agent, page, number)
+    take_own_page_away(agent, promise.page)
+
+
+def test_a_damaged_picture_is_refused_and_one_that_is_there_holds_nothing_up(agent):
+    n = begun(agent)
+    good = picture("JPEG", (900, 600))
+    for bad, why in (
+        (good[:-2], "cut off"),
+        (good[:400], "damaged|cut off"),
+        (good[:300] + bytes(200) + good[500:], None),
+    ):
+        try:
+            keep_picture(agent, bad)
+            assert why is None, "it was to be refused"
+        except Refused as told:
+            assert why is None or re.search(why, told.message)
+    file = keep_picture(agent, good)
+    change(agent, n, change="set_photos", photos=[{"file": file, "caption": "Front"}])
+    (agent.records.folder / "photos" / file).write_bytes(good[: len(good) // 3])
+    given = report_input(agent, n)
+    assert "" not in given.pictures and given.damaged == ["630 Hedgerow Terrace"]
+    assert "630 Hedgerow Terrace" in PdfReader(io.BytesIO(papers.pdf(given))).pages[0].extract_text()
+
+
+def test_a_large_photo_is_no_larger_on_paper_than_it_need_be():
+    noisy = Image.effect_noise((4000, 3000), 90).convert("RGB")
+    out = io.BytesIO()
+    noisy.save(out, "JPEG", quality=92, exif=Image.Exif())
+    drawn = framed(out.getvalue(), "image/jpeg")
+    assert drawn.startswith("<svg") and len(drawn) < len(out.getvalue()) / 3
+    assert framed(b"\xff\xd8\xff nothing", "image/jpeg") == ""

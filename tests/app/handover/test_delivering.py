@@ -5,7 +5,9 @@ from __future__ import annotations
 import dataclasses
 import datetime as dt
 import email
+import io
 import json
+import re
 import socket
 from email import policy
 from pathlib import Path
@@ -15,10 +17,14 @@ from aiosmtpd.controller import Controller
 from pypdf import PdfReader
 
 from rain_porch.app.handover import mail as mailing
+from rain_porch.app.handover import reader_links
+from rain_porch.app.handover.branding import CardDoc, set_card
 from rain_porch.app.handover.delivering import (
     NOT_SET_UP,
     DeliverAsk,
+    compared,
     deliver,
+    deliver_copy,
     delivered_paper,
     deliveries,
     send_again,
@@ -26,11 +32,12 @@ from rain_porch.app.handover.delivering import (
 from rain_porch.app.pricing.opened import suggested
 from rain_porch.app.schedule import Schedule
 from rain_porch.app.workups import delete_workup, list_workups, open_workup
-from rain_porch.core.errors import BadInput
+from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.standins.mail import Pigeonhole
 from rain_porch.store.porch import deliveries as store
 from rain_porch.store.porch import due_work
 from tests.app.test_changes import begun, change
+from tests.conftest import NOW
 
 
 @pytest.fixture
@@ -163,3 +170,48 @@ def test_addresses_that_are_none_keep_nothing(agent, priced, address):
     with pytest.raises(BadInput):
         deliver(agent, priced, DeliverAsk(email=address[:254]))
     assert deliveries(agent) == []
+
+
+def test_the_same_papers_go_to_somebody_else_as_they_were(agent, priced, server: Path):
+    first = posted(agent, priced, client="Wilma Carrow")["delivery_id"]
+    change(agent, priced, change="set_list_price", list_price=250000)
+    number = deliver_copy(agent, first, DeliverAsk(client="Bram Carrow", email="bram@carrow.example"))
+    send_what_is_due(agent)
+    held = store.read(agent.porch, 1, number)
+    assert (held["state"], held["client"], held["list_price"]) == ("sent", "Bram Carrow", 309900)
+    for form in ("pdf", "html", "json"):
+        assert delivered_paper(agent, number, form) == delivered_paper(agent, first, form)
+    with pytest.raises(BadInput, match="no e-mail address"):
+        deliver_copy(agent, first, DeliverAsk(email="bram"))
+    assert len(deliveries(agent)) == 2, "nothing is kept of what was refused"
+
+
+def test_two_deliveries_are_compared_in_words(agent, priced):
+    first = posted(agent, priced)["delivery_id"]
+    kept = open_workup(agent, priced).state.kept()
+    change(agent, priced, change="set_list_price", list_price=319900)
+    change(agent, priced, change="decide", listing_ids=[kept[0]], choice="set_aside", reason="x")
+    second = posted(agent, priced)["delivery_id"]
+    told = {c.what: (c.before, c.after) for c in compared(agent, first, second)}
+    assert told["List price"] == ("$309,900", "$319,900") and "Indicated value" in told
+    home = json.loads(delivered_paper(agent, first, "json"))["comps"][0]["address"]
+    assert told["Chosen homes"] == ("", f"without: {home}")
+    assert compared(agent, first, first) == []
+
+
+def test_answers_go_to_the_agent_and_a_reader_gets_a_link_that_runs_out(agent, priced):
+    set_card(agent, CardDoc(name="Perrin Vale", email="perrin@vale.example", phone="555 0100"))
+    number = deliver(agent, priced, DeliverAsk(email="wilma@carrow.example"), "https://porch.example/office/")
+    made = email.message_from_bytes(delivered_paper(agent, number, "eml"), policy=policy.default)
+    assert made["Reply-To"].addresses[0].addr_spec == "perrin@vale.example"
+    words = made.get_body(("plain",)).get_content()
+    token = re.search(r"https://porch\.example/office/api/read/([\w-]+)\.html", words).group(1)
+    assert "until Jan 1, 2027" in words and [a.get_content_type() for a in made.iter_attachments()] == [
+        "application/pdf"
+    ]
+    assert reader_links.paper(agent.porch, token, "html", NOW) == delivered_paper(agent, number, "html")
+    with pytest.raises(NotFound):
+        reader_links.paper(agent.porch, token, "html", NOW + dt.timedelta(days=61))
+    text = " ".join(PdfReader(io.BytesIO(delivered_paper(agent, number, "pdf"))).pages[0].extract_text().split())
+    assert "Perrin Vale · 555 0100 · perrin@vale.example" in text, "on every page's foot"
+    set_card(agent, CardDoc())
