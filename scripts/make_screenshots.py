@@ -126,9 +126,9 @@ def paper(page: Page, base: str) -> None:
     open_room("paper")(page, base)
     page.get_by_role("button", name="Long report").click()
     page.wait_for_timeout(2500)
-    page.wait_for_timeout(3500)
+
     page.get_by_role("navigation", name="Pages of the report").get_by_role(
-        "button", name=re.compile("Sold")
+        "button", name=re.compile("For sale")
     ).first.click()
     page.wait_for_timeout(2500)
 
@@ -276,7 +276,7 @@ SHOTS: dict[str, list[Callable[[Page, str], None]]] = {
     "rate": [rate],
     "ask": [ask, backtest],
     "paper": [paper],
-    "report-pages": [report_page(1), report_page(8), report_page(12)],
+    "report-pages": [report_page(3), report_page(7), report_page(8)],
     "outbox": [outbox],
     "fence": [fence],
     "around": [around],

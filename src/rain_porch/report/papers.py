@@ -63,6 +63,12 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
     }
 
 
+def is_silent(given: ReportInput, layout: str | None, number: int) -> bool:
+    """Whether a page, numbered from 1, has nothing to say; False for one that is not there."""
+    names = pages_of(given, layout)
+    return 1 <= number <= len(names) and isinstance(_made(names[number - 1], given), Nothing)
+
+
 def without_words(given: ReportInput, layout: str | None) -> dict[str, str]:
     """The pages of a layout that have nothing to say and will not be printed: name → why, for the agent."""
     made = {name: _made(name, given) for name in pages_of(given, layout)}

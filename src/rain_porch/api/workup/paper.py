@@ -19,7 +19,7 @@ from ...documents.stored import PaperDoc
 from ...report.layouts import LABELS, LAYOUTS, SPEAKING
 from ...report.pages.opening import HOME_ROWS
 from ...report.pages.readings import STATISTICS
-from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_pictures, pages_of, without_words
+from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, is_silent, page_pictures, pages_of, without_words
 from ...report.speaking import kinds_of, spoken_of
 from ...report.wording import label
 from ..attachments import attached
@@ -181,8 +181,11 @@ def page(
     sheet: AskedNumber = None,
 ) -> Response:
     """One page as a picture, just as it will print, the sheet of it that is asked for, else the first; without a layout of the
-    workup's own pages. A page that has nothing to say is refused with the reason."""
-    made = page_pictures(report_input(porch.agent, workup_id, layout), layout, number, form)
+    workup's own pages. Nothing (204) for a page that has nothing to say."""
+    given = report_input(porch.agent, workup_id, layout)
+    if is_silent(given, layout, number):
+        return Response(status_code=204)
+    made = page_pictures(given, layout, number, form)
     if sheet is not None and sheet > len(made):
         raise NotFound(f"Page {number} has {len(made)} sheets, no sheet {sheet}.", sheet=sheet)
     return Response(made[(sheet or 1) - 1], media_type=PICTURE_MEDIA[form])
@@ -197,7 +200,7 @@ class SheetsDoc(BaseModel):
 @router.get("/workups/{workup_id}/pages/{number}")
 def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> SheetsDoc:
     given = report_input(porch.agent, workup_id, layout)
-    return SheetsDoc(sheets=len(page_pictures(given, layout, number, "svg")))
+    return SheetsDoc(sheets=0 if is_silent(given, layout, number) else len(page_pictures(given, layout, number, "svg")))
 
 
 @router.get("/workups/{workup_id}/report.{form}", response_class=Response)

@@ -146,13 +146,13 @@ def _sheet(given: ReportInput, number: int, home: Home, worth: Mapping[str, Any]
     shown = given.paper.price == "shown" and worth is not None
     small_map = None
     if home["latitude"] is not None:
-        drawn = map_svg(given.subject, (), [home], given.base_map, {}, 190, 128, numbers=[number])
+        drawn = map_svg(given.subject, (), [home], given.base_map, {}, 166, 140, numbers=[number])
         small_map = picture(drawn, f"Map of this home and {name_of(home)}")
     rooms = homes([card(svg, "", alt=caption) for caption, svg in inside], INSIDE)
     top = (
-        columns([[picture(front, front_alt(home)), rooms], [prices_of(home), small_map]], (326, 190))
+        columns([[picture(front, front_alt(home)), rooms], [prices_of(home), small_map]], (350, 166))
         if front
-        else columns([[prices_of(home)], [small_map]], (326, 190))
+        else columns([[prices_of(home)], [small_map]], (350, 166))
     )
     below: list[Block | None] = [_beside(given, home)]
     if shown and worth is not None:

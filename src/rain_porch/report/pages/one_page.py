@@ -15,7 +15,7 @@ from ..pictures.rail import rail_svg
 from ..speaking import SOLD, spoken_of
 from ..wording import day, facts_line, many, range_in_a_line, range_name, sentence_case
 
-MAP_HEIGHTS = (110, 150, 190, 240, 330)
+MAP_HEIGHTS = (110, 130, 150, 170, 190, 215, 250, 290, 340)
 LONGEST = 240  # signs of the agent's own words that are one of the three sentences
 MAP_KEY = (
     "House: this home. Numbered as on all pages: filled, sold; ring, for sale; ring with a heavy foot, under contract; "

@@ -190,13 +190,19 @@ def statistics_page(given: ReportInput) -> dict[str, Any] | Nothing:
                         [short, word, str(s.count), show(s.low), show(s.mean), show(s.median), mode, show(s.high)]
                     )
         if rows:
+            told = any(r[6] for r in rows)  # a mode, where there is one
+            heads, widths = (
+                ["", "", "homes", "low", "mean", "median", "mode", "high"],
+                [1.3, 1.4, 0.7, 1.0, 1.0, 1.0, 1.0, 1.0],
+            )
+            kept = [k for k in range(8) if told or k != 6]
             blocks += [
                 heading(STATISTICS[name]),
                 table(
-                    ["", "", "homes", "low", "mean", "median", "mode", "high"],
-                    rows,
+                    [heads[k] for k in kept],
+                    [[r[k] for k in kept] for r in rows],
                     words=2,
-                    widths=(1.3, 1.4, 0.7, 1, 1, 1, 1, 1),
+                    widths=[widths[k] for k in kept],
                 ),
             ]
     if not blocks:

@@ -57,17 +57,17 @@ def rail_svg(
         tick += step
     if value:
         body.append(f'<path d="M{at(value):.1f} 28V{line + 10}" stroke="{ink.MOSS}" stroke-width="2.4"/>')
-    if list_price:
-        x = at(list_price)
-        body.append(
-            f'<path d="M{x:.1f} {line - 1}l6 -10h-12z" fill="{ink.CEDAR}"/><path d="M{x:.1f} 28V{line + 10}" stroke="{ink.CEDAR}" stroke-width="1.6" stroke-dasharray="4 2"/>'
-        )
     body += _sales(comps, numbers, at, line, width)
     true = [(at(c["price"]), line + 18) for c in below]
     radii = [NUMBER_RADIUS + 0.6 if c.get("listing_id") in numbers else 4.0 for c in below]
     for c, (x, y) in zip(below, spread(true, radii, width, line + 12 + deep + 8, top=line + 6), strict=True):
         number = numbers.get(c.get("listing_id", ""))
         body += [ink.mark(c["kind"], x, y, 3.2)] if number is None else numbered(c["kind"], x, y, number)
+    if list_price:  # over the marks: it is what the page is about
+        x = at(list_price)
+        body.append(
+            f'<path d="M{x:.1f} {line - 1}l6 -10h-12z" fill="{ink.CEDAR}"/><path d="M{x:.1f} 28V{line + 10}" stroke="{ink.CEDAR}" stroke-width="1.6" stroke-dasharray="4 2"/>'
+        )
     body += _words(value, list_price, at, width)
     return ink.svg(width, height, body)
 
