@@ -8,7 +8,7 @@ import pytest
 from rain_porch.core.facts.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS, OWN_LINE, PRIVATE, field, line_label
 from rain_porch.report import workbook
 from rain_porch.report.pages import chosen as pages
-from rain_porch.report.pages import opening
+from rain_porch.report.pages import grid, opening
 
 
 def test_the_catalogue_names_each_field_once_and_finds_it_by_either_name():
@@ -59,3 +59,4 @@ def test_the_screens_and_papers_name_only_fields_that_there_are():
     rows = {*pages.FACT_ROWS, *pages.SHEET_FACTS, *opening.HOME_ROWS, *workbook.FACTS}
     assert rows - {"bathrooms"} <= BY_NAME.keys()
     assert not (rows | named) & PRIVATE
+    assert set(grid.ONE_OF) <= {f.name for f in CATALOGUE if f.adjusted}, "rates are said of what is adjusted"

@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from typing import Any
 
 from ...core.facts.money import adding_up, dollars, half_up, pct_words, priced, rate_words, signed
-from ..blocks import Block, Nothing, head_of_column, heading, line_of, listed, matrix, page, para, picture
+from ..blocks import Block, Nothing, columns, head_of_column, heading, line_of, listed, matrix, page, para, picture
 from ..model import ReportInput
 from ..pictures.dots import dots_svg
+from ..pictures.maps import map_svg
 from ..wording import amount, label, many
 from .chosen import PER_BLOCK
 
@@ -18,8 +19,12 @@ ONE_OF = {
     "lot_size_square_feet": "a square foot of lot", "year_built": "a year newer", "bedrooms_total": "a bedroom",
     "bathrooms_full": "a full bath", "bathrooms_half": "a half bath", "garage_spaces": "a garage space",
     "fireplaces_total": "a fireplace", "pool_private_yn": "a pool", "waterfront_yn": "standing on the water",
-    "condition_grade": "a step of condition", "stories": "a storey",
+    "condition_grade": "a step of condition", "year_remodelled": "a year since it was last done up",
 }  # fmt: skip
+NET_AND_GROSS = (
+    "Net and gross: the sum of a sale's adjustments with, and without, regard to their signs, as a share of what was paid. "
+    "Weight: its share in the indicated value; the more alike, the newer and the less adjusted, the more."
+)
 LEAST_PCT = 1.0  # of a place that is worth a sentence
 
 
@@ -61,6 +66,7 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
     apart = [f"{a['label']} {amount(a['amount'])}" for a in price["apart"]] if shown else []
     value = price["indicated_value"]
     told_words = in_words(given)
+    where = _where(given) if "location" in {n for g in given.grid for n, v in g["lines"].items() if v} else None
     told = bool(shown and value)
     return page(
         "grid", "What each difference is worth", *blocks,
@@ -68,7 +74,9 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
         heading("What each sale says of your home") if told else None,
         picture(dots_svg(comps, value, price["range"], given.width), f"Adjusted prices of {len(comps)} sales around {priced(value)}",
                 "Small dot: what was paid. Numbered: what it comes to for this home. Band: the likely range.") if told else None,
-        heading("In words") if told_words else None, listed(told_words),
+        heading("In words") if told_words else None,
+        (columns([[listed(told_words)], [where]], (350, 166)) if where else listed(told_words)) if told_words else None,
+        para(NET_AND_GROSS, small=True) if shown else None,
         lead="Plus where the sale lacks something that your home has, minus where it has more." + (f" Weighed together they come to {priced(value)}." if told else ""),
     )  # fmt: skip
 
@@ -107,14 +115,30 @@ def in_words(given: ReportInput) -> list[str]:
     return [s for s in out if s]
 
 
-def _location(given: ReportInput) -> str:
-    """Where the chosen sale stands that differs most in what its place is worth."""
+def _elsewhere(given: ReportInput) -> tuple[float, int] | None:
+    """(percent, its place in the grid) of the sale whose spot differs most in what it is worth; None where none differs much."""
     places = [(g["facts"].get("location") or 0.0, i) for i, g in enumerate(given.grid)]
     pct, i = max(places, key=lambda p: abs(p[0]))
-    if abs(pct) < LEAST_PCT:
+    return (pct, i) if abs(pct) >= LEAST_PCT else None
+
+
+def _location(given: ReportInput) -> str:
+    found = _elsewhere(given)
+    if found is None:
         return ""
+    pct, i = found
     name = given.price["comps"][i]["address"] or given.price["comps"][i]["listing_id"]
     return f"Location: where {name} stands, homes sell about {abs(pct):.0f} % {'above' if pct > 0 else 'below'} this street for the same home."
+
+
+def _where(given: ReportInput) -> Block | None:
+    """A small map of this home and of that sale."""
+    found = _elsewhere(given)
+    if found is None or found[1] >= len(given.comps) or given.comps[found[1]]["latitude"] is None:
+        return None
+    i = found[1]
+    drawn = map_svg(given.subject, (), [given.comps[i]], given.base_map, {}, 166, 130, numbers=[i + 1])
+    return picture(drawn, "Map of this home and the sale whose place differs most", f"Where {i + 1} stands.")
 
 
 def way_rows(given: ReportInput) -> list[list[str]]:

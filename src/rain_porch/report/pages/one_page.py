@@ -80,7 +80,10 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
 def _how_sure(given: ReportInput) -> Block | None:
     """What the range means, in a line."""
     span = given.price["range"]
-    return para(range_in_a_line(span), small=True) if span and given.paper.price == "shown" else None
+    if not span or given.paper.price != "shown":
+        return None
+    meaning = "The indicated value is what these sales come to for this home, the most alike counting most."
+    return para(f"{meaning} {range_in_a_line(span)}", small=True)
 
 
 def _rail(given: ReportInput, others: Any) -> str:

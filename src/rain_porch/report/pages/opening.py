@@ -178,7 +178,7 @@ def search_page(given: ReportInput) -> dict[str, Any]:
              [table(["", "found", "chosen"], rows, widths=(1.6, 0.8, 0.8)) if rows else None]],
             (1.25, 1),
         ),
-        filling(lambda h: map_svg(given.subject, given.around, given.chosen, given.base_map, search, given.width, h), (320, 430, 490, 540, 590), "Map of the home, the chosen homes and all that is around",
+        filling(lambda h: map_svg(given.subject, given.around, given.chosen, given.base_map, search, given.width, h, whole=True), (320, 430, 490, 540, 590), "Map of the home, the chosen homes and all that is around",
                 "House: this home. Numbered: the chosen, filled where sold. Small discs: other sales; half discs: under contract; "
                 "rings: for sale; slashed rings: did not sell." + ("" if not also else f" {'; '.join(also)}.")),
         lead=lead,

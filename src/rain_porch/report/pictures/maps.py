@@ -22,11 +22,12 @@ def map_svg(
     height: float = 290,
     ways: Sequence[Sequence[Sequence[float]]] = (),
     numbers: Sequence[int] = (),
+    whole: bool = False,
 ) -> str:
     """Map centred on the subject, wide enough for the numbered homes and the search's radius and shapes, with its fences.
 
     numbered_homes: with their numbers as they stand, else in their order; those that would lie on one another are moved apart.
-    around: the others, as marks. search: the JSON document of a search. ways: lines to follow, (longitude, latitude). A home of
+    around: the others, as marks; whole: the map reaches to all of them too. search: the JSON document of a search. ways: lines to follow, (longitude, latitude). A home of
     which it is not known where it stands is not drawn (placed: false; None where there is no home)."""
     radius_miles = search.get("radius_miles")
     shapes, fences = search.get("shapes", ()), search.get("fences", ())
@@ -38,7 +39,8 @@ def map_svg(
 
     given = list(zip(numbers or range(1, len(numbered_homes) + 1), numbered_homes, strict=True))
     placed = [(n, c) for n, c in given if c["latitude"] is not None]
-    reach = max(0.15, *_reaches([miles(c["longitude"], c["latitude"]) for _, c in placed], width, height))
+    shown = [*(c for _, c in placed), *(c for c in around if whole and c["latitude"] is not None)]
+    reach = max(0.15, *_reaches([miles(c["longitude"], c["latitude"]) for c in shown], width, height))
     if radius_miles is not None and radius_miles <= 2 * reach + 0.3:
         reach = max(reach, radius_miles)
     far = max(
