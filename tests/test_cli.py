@@ -127,9 +127,12 @@ def test_a_market_is_looked_into(run, town, tmp_path):
     assert run("market", "--letter", "Autumn", "--out", str(paper))[0] == 0
     text = "\n".join(p.extract_text() for p in PdfReader(paper).pages)
     assert "Median price in Lantern Hill" in text and "The year so far" in text
+    ready = tmp_path / "ready.html"
+    assert run("market", "--bulletin", "one_page", "--area", "Lantern Hill", "--out", str(ready))[0] == 0
+    assert "Homes in Lantern Hill sold for" in ready.read_text()
     for words, why in (
         (["--view", "nix"], "no saved view"),
-        (["--letter", "nix", "--out", str(paper)], "no letter"),
+        (["--letter", "nix", "--out", str(paper)], "no bulletin"),
         (["--letter", "Autumn", "--out", "letter.doc"], ".pdf or .html"),
         (["--behind", "2026-99", "--measure", "closings"], "is no month"),
         (["--changed-since", "2031-01-01"], "records end on"),

@@ -153,8 +153,14 @@ def parser() -> argparse.ArgumentParser:
     way.add_argument("--changed-since", type=date_argument, metavar="DATE", help="what happened since a day")
     way.add_argument("--so-far", action="store_true", help="this year against the same days of the last, all measures")
     way.add_argument("--bands", action="store_true", help="by size and by price, over the last twelve months")
-    way.add_argument("--letter", metavar="NAME", help="a saved letter, made anew; with --out")
-    p.add_argument("--out", type=Path, metavar="FILE", help="with --view an .xlsx, with --letter a .pdf or .html")
+    way.add_argument(
+        "--bulletin",
+        "--letter",
+        dest="letter",
+        metavar="NAME",
+        help="a saved bulletin, made anew, or one_page, four_pages, year_in_review of the area asked for; with --out",
+    )
+    p.add_argument("--out", type=Path, metavar="FILE", help="with --view an .xlsx, with --bulletin a .pdf or .html")
     p.set_defaults(run=market_commands.run_market, usage=p.error)
 
     p = commands.add_parser("report", parents=[common], help="the report of a workup")

@@ -90,14 +90,20 @@ def _view(args: argparse.Namespace, records: Snapshot) -> int:
 
 
 def _letter(args: argparse.Namespace, records: Snapshot) -> int:
-    from .app.market.letters import letter_model, letter_named
+    from .app.handover.bulletin_papers import letter_model
+    from .app.market.bulletins import READY
+    from .app.market.letters import letter_named, ready
     from .report.papers import as_pdf
     from .report.webpage import web_page
 
     if args.out is None or args.out.suffix.lower() not in (".pdf", ".html"):
-        raise BadInput("out", "A letter is written to a file: name one with --out, ending in .pdf or .html.")
+        raise BadInput("out", "A bulletin is written to a file: name one with --out, ending in .pdf or .html.")
     with folders_agent(records, user=args.user) as agent:
-        model = letter_model(agent, letter_named(agent, args.letter))
+        if args.letter in READY:
+            made = ready(args.letter, _asked(args), args.area or "The market")
+        else:
+            made = letter_named(agent, args.letter)
+        model = letter_model(agent, made)
     args.out.write_bytes(as_pdf(model) if args.out.suffix.lower() == ".pdf" else web_page(model).encode())
     return show(args, {"file": str(args.out), "title": model["title"]}, f"{args.out}: {model['title']}")
 

@@ -158,7 +158,7 @@ def test_market(page: Page, server, look: Look) -> None:
     page.get_by_label("Field", exact=True).select_option("architectural_style")
     look("condition")
     away(page)
-    for name in ("The year so far", "By size and price", "What changed", "Letters"):
+    for name in ("The year so far", "By size and price", "What changed", "Bulletins"):
         page.get_by_role("button", name=name, exact=True).click()
         page.wait_for_timeout(700)
         look(name)

@@ -7,12 +7,14 @@ import itertools
 import pytest
 
 from rain_porch.app.around import LookAsk, look_around
+from rain_porch.app.handover.bulletin_papers import letter_model
 from rain_porch.app.handover.look_papers import LookPaper, paper_of_look
-from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, letter_model
+from rain_porch.app.market.bulletins import READY
+from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, ready
 from rain_porch.app.market.views import ViewDoc
 from rain_porch.report import blocks
 from rain_porch.report.papers import as_pdf, pdf
-from tests.report.boxes import faults
+from tests.report.boxes import faults, pages_of
 from tests.report.cases import COUNTS, with_homes
 
 LEAST = 8.4  # points; captions are nine, pictures on the narrower paper shrink a little
@@ -36,6 +38,16 @@ def test_nor_on_the_papers_of_a_look(agent, n):
         ask = LookPaper.model_validate({"search": search, "ticked": homes, "layout": layout})
         found = faults(paper_of_look(agent, "pdf", ask)[0], LEAST)
         assert not found, "\n".join(found[:20])
+
+
+@pytest.mark.parametrize("place", ["Lantern Hill", "Heron Reach", ""])
+@pytest.mark.parametrize("layout", list(READY))
+def test_nor_in_a_bulletin_ready_made(agent, layout, place):
+    view = ViewDoc(measures=["median_price"], places=[place] if place else [], home_kind="detached")
+    made = as_pdf(letter_model(agent, ready(layout, view, f"{place or 'The whole town'} in autumn")))
+    assert not faults(made, LEAST)
+    if layout == "one_page":
+        assert len(list(pages_of(made))) == 1, "one page is one page"
 
 
 def test_nor_in_a_letter(agent):

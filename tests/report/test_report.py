@@ -300,7 +300,7 @@ def test_a_market_letter_goes_with_the_report(agent):
     assert "Prices here" in text_of(pdf(report_input(agent, n)))[1]
     delete_letter(agent, letter)
     told = report_input(agent, n)
-    assert len(text_of(pdf(told))) == 1 and "No market letter is chosen" in without_words(told, None)["market_letter"]
+    assert len(text_of(pdf(told))) == 1 and "No bulletin is chosen" in without_words(told, None)["market_letter"]
 
 
 def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(agent):

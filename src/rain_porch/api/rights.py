@@ -42,7 +42,7 @@ _TABLE = {
         POST /api/market/view.{form}   POST /api/market/year-so-far.{form}   POST /api/market/bands.{form}
         POST /api/market/behind   POST /api/market/changes   POST /api/market/bands
         GET /api/views   POST /api/views   PUT /api/views/{view_id}   DELETE /api/views/{view_id}
-        GET /api/letters   POST /api/letters   PUT /api/letters/{letter_id}   DELETE /api/letters/{letter_id}
+        GET /api/letters   POST /api/letters   POST /api/letters/ready   PUT /api/letters/{letter_id}   DELETE /api/letters/{letter_id}
         GET /api/letters/{letter_id}/letter.{form}   GET /api/letters/{letter_id}/sheets
         GET /api/letters/{letter_id}/sheets/{number}.{form}
         GET /api/records   GET /api/records/room   GET /api/records/health   GET /api/records/spreads

@@ -74,6 +74,11 @@ def figures(items: Sequence[tuple[str, str, str]], stacked: bool = False) -> Blo
     return {"kind": "figures", "items": [list(i) for i in items], "stacked": stacked}
 
 
+def keys(items: Sequence[tuple[str, str, str, str]]) -> Block:
+    """Key figures in a row: (label, figure, its change in words, a small chart as SVG or "")."""
+    return {"kind": "keys", "items": [{"label": a, "value": b, "change": c, "svg": d} for a, b, c, d in items]}
+
+
 def ruled(label: str) -> Block:
     """A line to be filled in by hand."""
     return {"kind": "ruled", "label": label}

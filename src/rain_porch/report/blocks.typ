@@ -39,6 +39,15 @@
   }
 }
 
+// Key figures beside each other, each with its change and a small chart.
+#let keys(b) = block(above: 6pt, below: 10pt, grid(columns: (1fr,) * b.items.len(), column-gutter: 14pt,
+  ..b.items.map(k => block(breakable: false, {
+    block(below: 6pt, small(k.label))
+    block(above: 0pt, below: 6pt, text(18pt, weight: 600, fill: rain, k.value))
+    block(above: 0pt, below: 4pt, small(k.change))
+    if k.svg != "" { drawn(k.svg, alt: k.label + " by month", width: 100%) }
+  }))))
+
 #let cards(b) = {
   let across = b.across
   block(above: 6pt, below: 10pt, grid(columns: (1fr,) * across, column-gutter: 12pt, row-gutter: 11pt,
@@ -117,6 +126,7 @@
   else if b.kind == "table" { block-table(b) }
   else if b.kind == "pairs" { pairs(b) }
   else if b.kind == "figures" { figures(b) }
+  else if b.kind == "keys" { keys(b) }
   else if b.kind == "homes" { cards(b) }
   else if b.kind == "glance" { glance(b) }
   else if b.kind == "matrix" { matrix(b) }

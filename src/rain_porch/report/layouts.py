@@ -21,7 +21,7 @@ Page = Callable[[ReportInput], Any]  # a page, several, or Nothing
 
 
 def no_letter_page(given: ReportInput) -> Nothing:
-    return Nothing("No market letter is chosen: choose one beside the page, or leave this page out.")
+    return Nothing("No bulletin is chosen: choose one beside the page, or leave this page out.")
 
 
 PAGES: Mapping[str, Page] = {
@@ -36,7 +36,7 @@ LABELS: Mapping[str, str] = {
     "comps": "The chosen, at a glance", "beside": "Line by line", "sheets": "A sheet a home", "grid": "The grid", "strategy": "The price",
     "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed",
     "statistics": "Statistics", "size": "Price and size", "net": "Net proceeds",
-    "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "market_letter": "Market letter",
+    "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "market_letter": "Bulletin",
     "about": "What this is", "set_aside": "What was set aside",
 }  # fmt: skip
 # pages on which the agent says whether they speak of the chosen or of all found

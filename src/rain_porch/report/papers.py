@@ -12,7 +12,7 @@ from ..core.errors import BadInput
 from ..core.facts.dates import said
 from .blocks import Nothing
 from .layouts import LAYOUTS, PAGES
-from .model import ReportInput
+from .model import Brand, ReportInput
 from .pages.opening import with_contents
 from .pages.own import OWN, own_pages
 from .typesetting import compiled
@@ -54,7 +54,7 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
         "title": f"{given.title}: market analysis",
         "address": given.title,
         "by": card.get("name", ""),
-        "by-line": " · ".join(v for k in ("name", "phone", "email", "contact") if (v := card.get(k))),
+        "by-line": by_line(card),
         "accent": given.brand.colour,
         "paper": given.brand.size,
         "foot": f"A comparative market analysis, not an appraisal. Effective {day(given.price['effective_date'])}; records "
@@ -91,11 +91,19 @@ def _made(name: str, given: ReportInput) -> list[dict[str, Any]] | Nothing:
 
 
 def letter_document(
-    title: str, by: str, made_on: dt.date, through: dt.date, pages: list[dict[str, Any]]
+    title: str, card: Mapping[str, str], brand: Brand, made_on: dt.date, through: dt.date, pages: list[dict[str, Any]]
 ) -> dict[str, Any]:
-    """The document model of a market letter."""
+    """The document model of a bulletin. card: the agent's."""
     foot = f"From listing and tax records through {said(through)}; made {said(made_on)}."
-    return {"title": title, "address": title, "by": by, "foot": foot, "pages": pages}
+    return {
+        "title": title, "address": title, "by": card.get("name", ""), "by-line": by_line(card), "accent": brand.colour,
+        "paper": brand.size, "foot": foot, "pages": pages,
+    }  # fmt: skip
+
+
+def by_line(card: Mapping[str, str]) -> str:
+    """The agent's name, phone and mail, for every page's foot."""
+    return " · ".join(v for k in ("name", "phone", "email", "contact") if (v := card.get(k)))
 
 
 def as_pdf(model: dict[str, Any]) -> bytes:

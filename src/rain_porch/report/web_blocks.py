@@ -50,6 +50,15 @@ def _figures(b: Block, narrow: Narrow) -> str:
     return f'<div class="figures{" stacked" if b["stacked"] else ""}">{items}</div>'
 
 
+def _keys(b: Block, narrow: Narrow) -> str:
+    items = "".join(
+        f'<div><span class="quiet small">{escape(k["label"])}</span><b class="rain">{escape(k["value"])}</b><span class="quiet small">{escape(k["change"])}</span>'
+        f"{image(k['svg'], k['label'] + ' by month') if k['svg'] else ''}</div>"
+        for k in b["items"]
+    )
+    return f'<div class="keys">{items}</div>'
+
+
 def _ruled(b: Block, narrow: Narrow) -> str:
     return f'<p class="quiet small">{escape(b["label"])}</p><div class="ruled"></div>'
 
@@ -151,7 +160,7 @@ def _contents(b: Block, narrow: Narrow) -> str:
 
 
 _KINDS = {
-    "heading": _heading, "para": _para, "list": _list, "figures": _figures, "ruled": _ruled, "picture": _picture,
+    "heading": _heading, "para": _para, "list": _list, "figures": _figures, "keys": _keys, "ruled": _ruled, "picture": _picture,
     "filling": _filling, "homes": _homes, "glance": _glance, "pairs": _pairs, "columns": _columns, "matrix": _matrix,
     "table": _table, "contents": _contents,
 }  # fmt: skip

@@ -15,6 +15,7 @@ thead th{color:#55696F;font-size:14px;border-bottom:2px solid #24404E}tr.strong>
 figure{margin:12px 0;break-inside:avoid}figcaption{color:#55696F;font-size:14px;margin-top:4px}
 .figures{display:flex;gap:12px 40px;flex-wrap:wrap;margin:12px 0;align-items:flex-end}.figures b{display:block;font-size:20px;line-height:1.2}
 .figures div:first-child b{font-size:40px}.stacked{flex-direction:column;align-items:flex-start}
+.keys{display:grid;grid-template-columns:repeat(auto-fit,minmax(140px,1fr));gap:14px 24px;margin:12px 0}.keys b{display:block;font-size:24px;line-height:1.25}
 .moss{color:#3E6A4B}.cedar{color:var(--accent)}.rain{color:#2A6596}.own{border-left:3px solid var(--accent);padding-left:12px}
 .homes{display:grid;grid-template-columns:repeat(var(--n),minmax(0,1fr));gap:16px;margin:14px 0}.homes>div{max-width:420px;font-size:14px;break-inside:avoid;overflow-wrap:anywhere}
 .pic{position:relative}.num{position:absolute;left:6px;top:6px;min-width:24px;height:24px;border-radius:12px;background:#24404E;color:#fff;text-align:center;font:600 14px/24px Figtree,system-ui,sans-serif}

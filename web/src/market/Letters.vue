@@ -13,11 +13,17 @@ import { api, got } from '@/shared/api/client'
 import { useLetters, type Item } from './useLetters'
 import type { View } from './useView'
 
-/** Letters of several views in an order: written once, made anew with the newest figures. */
+/** Bulletins of several views in an order: written once, made anew with the newest figures. */
 const props = defineProps<{ view: View }>()
 const { saving, all, at, letter, fault, version, sheets, open, begin, save, drop } = useLetters()
 const saved = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
 const ADDS = {
+  headline: 'headline and key figures',
+  prices: 'prices and closings',
+  pace: 'how fast it goes',
+  places: 'place by place',
+  years: 'three years',
+  sold: 'what sold last',
   view: 'the view above',
   so_far: 'the year so far',
   bands: 'by size and price',
@@ -33,7 +39,9 @@ const blank = (kind: Item['kind'], view: View, title = ''): Item => ({
   table: true,
   periods: 4,
   days: 30,
+  page_break: false,
 })
+const READY = { one_page: 'One page', four_pages: 'Four pages', year_in_review: 'Year in review' } as const
 const add = (kind: Item['kind']) => put([...items.value, blank(kind, props.view)])
 const change = (i: number, to: Partial<Item>) =>
   put(items.value.map((x, k) => (k === i ? { ...x, ...to } : x)))
@@ -64,10 +72,17 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
         >
           {{ l.letter.title }}
         </LinkButton>
-        <ActButton @click="begin">New letter</ActButton>
+        <ActButton @click="begin()">New bulletin</ActButton>
+      </p>
+      <p class="names small">
+        Ready for this view:
+        <LinkButton v-for="(words, layout) in READY" :key="layout" @click="begin(layout, view)">
+          {{ words }}
+        </LinkButton>
       </p>
       <p v-if="!letter" class="quiet">
-        A letter puts several views in an order, with your words. Its figures are always the newest.
+        A bulletin tells of a market on paper: begin with a ready one for the view above, or with an empty
+        one. Its figures are always the newest.
       </p>
       <template v-else>
         <label class="field">
@@ -83,7 +98,7 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
             @typed="save({ ...letter, comment: $event })"
           />
         </label>
-        <ol aria-label="Parts of the letter">
+        <ol aria-label="Parts of the bulletin">
           <li v-for="(item, i) in items" :key="i">
             <p class="part">
               <TypedInput
@@ -158,16 +173,16 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
             <ActButton :href="served(`/api/letters/${at}/letter.html`)" download>Web page</ActButton>
           </template>
           <span v-else class="quiet">Saving …</span>
-          <LinkButton class="small" @click="drop">delete this letter</LinkButton>
+          <LinkButton class="small" @click="drop">delete this bulletin</LinkButton>
         </p>
       </template>
       <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
     </div>
-    <div v-if="letter" class="right" aria-label="The letter as it will print" role="region" tabindex="0">
+    <div v-if="letter" class="right" aria-label="The bulletin as it will print" role="region" tabindex="0">
       <figure v-for="n in sheets.data.value ?? 0" :key="n">
-        <img :src="sheetAt(n)" :alt="`Sheet ${n} of the letter`" />
+        <img :src="sheetAt(n)" :alt="`Sheet ${n} of the bulletin`" />
         <figcaption>
-          <a class="link small" :href="sheetAt(n)" :download="`letter-${n}.png`"
+          <a class="link small" :href="sheetAt(n)" :download="`bulletin-${n}.png`"
             >sheet {{ n }} as a picture</a
           >
         </figcaption>

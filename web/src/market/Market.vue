@@ -24,7 +24,7 @@ const WAYS = {
   sofar: 'The year so far',
   bands: 'By size and price',
   changed: 'What changed',
-  letters: 'Letters',
+  letters: 'Bulletins',
 }
 const route = useRoute()
 const router = useRouter()

@@ -3,11 +3,12 @@ import { computed, ref, watch } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 
 import { inTurn } from '@/shared/useDraft'
+import type { View } from './useView'
 
 export type Letter = Docs['LetterDoc']
 export type Item = Docs['LetterItemDoc']
 
-/** Market letters: the one that is open saves itself, and its sheets are drawn anew after each change. */
+/** Bulletins: the one that is open saves itself, and its sheets are drawn anew after each change. */
 export function useLetters() {
   const client = useQueryClient()
   const all = useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/api/letters')) })
@@ -40,20 +41,24 @@ export function useLetters() {
       return false
     }
   }
-  async function begin() {
+  /** A new one: empty, or with the parts of a ready layout for a view. */
+  async function begin(layout?: Docs['ReadyAsk']['layout'], view?: View) {
     const names = (all.data.value ?? []).map((l) => l.letter.title)
-    let title = 'Market letter'
-    for (let n = 2; names.includes(title); n += 1) title = `Market letter ${n}`
-    const body: Letter = { title, comment: '', items: [] }
+    const called = view?.places?.[0] || view?.drawn || 'Bulletin'
+    let title = called
+    for (let n = 2; names.includes(title); n += 1) title = `${called} ${n}`
     await tried(async () => {
-      const made = await got(api.POST('/api/letters', { body }))
+      const made =
+        layout && view
+          ? await got(api.POST('/api/letters/ready', { body: { layout, view, title } }))
+          : await got(api.POST('/api/letters', { body: { title, comment: '', items: [] } }))
       at.value = made.letter_id
       letter.value = made.letter
       version.value += 1
     })
   }
   const inOrder = inTurn()
-  const saving = ref(0) // changes on their way: until they are kept, what would be handed out is the letter before
+  const saving = ref(0) // changes on their way: until they are kept, what would be handed out is the bulletin before
   /** Saves go out one after the other; what is refused goes back to what is saved. */
   async function save(next: Letter) {
     const id = at.value

@@ -1,14 +1,19 @@
-"""Market letters: kept by name, made anew from the newest records, as PDF, web page and pictures."""
+"""Bulletins: kept by name, made anew from the newest records, as PDF, web page and pictures."""
 
 from __future__ import annotations
 
 from typing import Literal
 
 from fastapi import APIRouter, Response
+from pydantic import Field
 
+from ...app.handover.bulletin_papers import letter_model
 from ...app.market import letters as kept
+from ...app.market.bulletins import Ready
 from ...app.market.letters import KeptLetterDoc, LetterDoc
+from ...app.market.views import ViewDoc
 from ...core.errors import BadInput
+from ...documents.base import Doc, Line
 from ...report.papers import PICTURE_MEDIA, PictureForm, as_pdf, as_pictures
 from ...report.webpage import web_page
 from ..attachments import attached
@@ -28,6 +33,21 @@ def add_letter(porch: Porch, body: LetterDoc) -> KeptLetterDoc:
     return KeptLetterDoc(letter_id=kept.add_letter(porch.agent, body), letter=body)
 
 
+class ReadyAsk(Doc):
+    """A ready layout of parts for a view; title: the bulletin's."""
+
+    layout: Ready
+    view: ViewDoc
+    title: Line = Field(min_length=1, max_length=120, pattern=r"\S")
+
+
+@router.post("/letters/ready", status_code=201)
+def add_ready(porch: Porch, body: ReadyAsk) -> KeptLetterDoc:
+    """A new bulletin with the parts of a ready layout, to be changed like any other."""
+    made = kept.ready(body.layout, body.view, body.title)
+    return KeptLetterDoc(letter_id=kept.add_letter(porch.agent, made), letter=made)
+
+
 @router.put("/letters/{letter_id}")
 def change_letter(porch: Porch, letter_id: Number, body: LetterDoc) -> KeptLetterDoc:
     kept.change_letter(porch.agent, letter_id, body)
@@ -43,7 +63,7 @@ def delete_letter(porch: Porch, letter_id: Number) -> None:
 def letter(porch: Porch, letter_id: Number, form: Literal["pdf", "html"]) -> Response:
     """The letter with the figures of today."""
     held = kept.read_letter(porch.agent, letter_id)
-    model = kept.letter_model(porch.agent, held)
+    model = letter_model(porch.agent, held)
     data = as_pdf(model) if form == "pdf" else web_page(model).encode()
     return attached(data, held.title, form)
 
@@ -51,13 +71,13 @@ def letter(porch: Porch, letter_id: Number, form: Literal["pdf", "html"]) -> Res
 @router.get("/letters/{letter_id}/sheets")
 def sheets(porch: Porch, letter_id: Number) -> int:
     """How many sheets the letter has today."""
-    return len(as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), "svg"))
+    return len(as_pictures(letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), "svg"))
 
 
 @router.get("/letters/{letter_id}/sheets/{number}.{form}", response_class=Response)
 def sheet(porch: Porch, letter_id: Number, number: Number, form: PictureForm) -> Response:
     """One sheet as a picture."""
-    made = as_pictures(kept.letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), form)
+    made = as_pictures(letter_model(porch.agent, kept.read_letter(porch.agent, letter_id)), form)
     if number > len(made):
         raise BadInput("sheet", f"There is no sheet {number}: the letter has {len(made)}.")
     return Response(made[number - 1], media_type=PICTURE_MEDIA[form])

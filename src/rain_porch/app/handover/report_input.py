@@ -25,7 +25,7 @@ from ...report.pictures.base_lines import base_lines
 from ...store.health import sources
 from ..agent import Agent
 from ..choices import agent_card
-from ..market.letters import items_of, read_letter
+from ..market.letters import read_letter
 from ..pricing.answers import candidate_docs, market_doc, pricing_doc, subject_doc
 from ..pricing.ask import Asking, asking
 from ..pricing.opened import Opened, found_candidates, kept_unsold, priced, rival_rows
@@ -35,6 +35,7 @@ from ..snapshot import Snapshot
 from ..story import story_of_home
 from ..workups import open_workup
 from .branding import brand, own_files, own_pages
+from .bulletin_papers import drawn_items
 from .pictures import damaged, fronts, insides
 from .tours import housing, tour
 
@@ -176,7 +177,7 @@ def _market_letter(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
         letter = read_letter(agent, paper.market_letter)
     except NotFound:
         return []
-    return item_pages(items_of(agent.records, letter))
+    return item_pages(drawn_items(agent.records, letter))
 
 
 def _sources(records: Snapshot) -> list[str]:

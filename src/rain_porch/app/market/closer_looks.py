@@ -129,7 +129,7 @@ def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
     label, unit, _ = mk.MEASURES[ask.measure]
     return BehindDoc(
         label=label, unit=unit, value=PointDoc(value=value.value, n=value.n), count=len(rows),
-        records=_records(records, rows, min(day_of(ask.end), market.through)),
+        records=records_of(records, rows, min(day_of(ask.end), market.through)),
     )  # fmt: skip
 
 
@@ -149,7 +149,7 @@ def told_of(records: Snapshot, since: dt.date, events: Sequence[Event]) -> Chang
     shown = events[:SHOWN]
     held = {
         r.listing_id: r
-        for r in _records(records, np.array(sorted({e.row for e in shown}), dtype=np.int64), day_of(through))
+        for r in records_of(records, np.array(sorted({e.row for e in shown}), dtype=np.int64), day_of(through))
     }
     keys = records.columns.keys
     return ChangesDoc(
@@ -223,7 +223,7 @@ def bands_table(told: BandsDoc) -> list[list[object]]:
     return rows
 
 
-def _records(records: Snapshot, rows: Ints, day: int) -> list[RecordDoc]:
+def records_of(records: Snapshot, rows: Ints, day: int) -> list[RecordDoc]:
     """Records as they stood at the end of `day`, dearest first, at most 500."""
     columns = records.columns
     view = columns.as_of(day)

@@ -83,7 +83,7 @@ class ChangeDoc(Doc):
     words: str
 
 
-def _change_doc(now: float | None, before: float | None, unit: str) -> ChangeDoc | None:
+def change_doc(now: float | None, before: float | None, unit: str) -> ChangeDoc | None:
     change = mk.change_of(now, before, unit)
     return None if change is None else ChangeDoc(size=change.size, unit=change.unit, words=change.words)
 
@@ -231,7 +231,7 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
         sentence=sentence(told, kind, place_words(doc), end, doc.deeds),
         newest=told.now.value,
         newest_over=f"{'at the end of' if told.measure in mk.AT_THE_END else '12 months to'} {end:%b %Y}",
-        change=_change_doc(told.now.value, told.before.value, told.unit),
+        change=change_doc(told.now.value, told.before.value, told.unit),
     )
 
 
@@ -363,6 +363,6 @@ def year_so_far(records: Snapshot, doc: ViewDoc) -> SoFarDoc:
         label, unit, _ = mk.MEASURES[name]
         rows.append(
             SoFarRow(measure=name, label=label, unit=unit, now=PointDoc(value=a.value, n=a.n),
-                     before=PointDoc(value=b.value, n=b.n), earlier=PointDoc(value=c.value, n=c.n), change=_change_doc(a.value, b.value, unit))
+                     before=PointDoc(value=b.value, n=b.n), earlier=PointDoc(value=c.value, n=c.n), change=change_doc(a.value, b.value, unit))
         )  # fmt: skip
     return SoFarDoc(end=through, rows=rows)

@@ -6,6 +6,7 @@ missing, and says so where they are few. Nothing is called hot, nothing is advis
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
@@ -40,7 +41,7 @@ class Figures:
     def moved(self, name: str) -> float | None:
         """The change in percent; None where one of both is unknown."""
         change = change_of(self.of(name).value, self.was(name).value, "")
-        return None if change is None else change.size
+        return None if change is None or not math.isfinite(change.size) else change.size
 
     @property
     def sold(self) -> int:

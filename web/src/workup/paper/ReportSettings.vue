@@ -139,7 +139,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       />
     </label>
     <label v-if="on.includes('market_letter')" class="field">
-      Market letter
+      Bulletin
       <ChoiceField
         :model-value="paper.market_letter ?? ''"
         @chosen="set({ market_letter: Number($event) || null })"
