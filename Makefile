@@ -16,7 +16,7 @@ demo: $(STAMPS)/python $(STAMPS)/web
 test: export OPENBLAS_NUM_THREADS = 1
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
 	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
-	$(PY) -m pytest tests/e2e -n 2
+	$(PY) -m pytest tests/e2e -n 2 --dist worksteal
 
 # the properties with cases of their own, not those of every day; a failure is made again with the seed that is printed
 fuzz: $(STAMPS)/python-dev

@@ -90,11 +90,10 @@ def _view(args: argparse.Namespace, records: Snapshot) -> int:
 
 
 def _letter(args: argparse.Namespace, records: Snapshot) -> int:
-    from .app.handover.bulletin_papers import letter_model
+    from .app.handover.bulletin_papers import letter_html, letter_model
     from .app.market.bulletins import READY
     from .app.market.letters import letter_named, ready
     from .report.papers import as_pdf
-    from .report.webpage import web_page
 
     if args.out is None or args.out.suffix.lower() not in (".pdf", ".html"):
         raise BadInput("out", "A bulletin is written to a file: name one with --out, ending in .pdf or .html.")
@@ -104,7 +103,7 @@ def _letter(args: argparse.Namespace, records: Snapshot) -> int:
         else:
             made = letter_named(agent, args.letter)
         model = letter_model(agent, made)
-    args.out.write_bytes(as_pdf(model) if args.out.suffix.lower() == ".pdf" else web_page(model).encode())
+        args.out.write_bytes(as_pdf(model) if args.out.suffix.lower() == ".pdf" else letter_html(agent, made))
     return show(args, {"file": str(args.out), "title": model["title"]}, f"{args.out}: {model['title']}")
 
 

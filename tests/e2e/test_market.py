@@ -13,6 +13,7 @@ from pypdf import PdfReader
 
 from rain_porch.core.market.measures import MEASURES
 from tests.e2e.test_evening import find_home, room
+from tests.report.boxes import faults
 
 
 def typed(page: Page, label: str, text: str) -> None:
@@ -200,3 +201,47 @@ def test_a_letter_is_put_together_from_views_and_handed_out(page: Page, server) 
     page.get_by_role("button", name="delete this bulletin").click()
     page.get_by_role("button", name="Autumn on both banks").click()
     expect(parts).to_have_count(2)
+
+
+def test_a_ready_bulletin_is_made_of_the_view_and_reads_on_a_phone(page: Page, server, tmp_path: Path) -> None:
+    """Walk 14 to the paper: a place of a view, four pages at one press, read to the last sheet, on a phone too."""
+    page.get_by_role("link", name="Market").click()
+    place = page.get_by_role("combobox", name="Place", exact=True)
+    place.click()
+    page.keyboard.type("lan")
+    expect(page.get_by_role("option", name=re.compile("Lantern Hill")).first).to_be_visible()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Bulletins").click()
+    page.get_by_role("button", name="Four pages").click()
+    expect(page.get_by_label("Title", exact=True)).to_have_value("Lantern Hill")
+    sheets = page.get_by_role("img", name=re.compile(r"^Sheet \d of the bulletin"))
+    expect(sheets).to_have_count(4)
+    sheets.last.scroll_into_view_if_needed()
+    assert sheets.last.evaluate("image => image.decode().then(() => image.naturalWidth)") > 500
+    with page.expect_download() as download:
+        page.get_by_role("link", name="PDF").click()
+    data = Path(download.value.path()).read_bytes()
+    text = " ".join(" ".join(p.extract_text().split()) for p in PdfReader(download.value.path()).pages)
+    for words in (
+        "sold for",
+        "Place by place",
+        "Prices and closings",
+        "How fast it goes",
+        "What sold last",
+        "sales after",
+    ):
+        assert words in text, words
+    assert not faults(data, 8.4)
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Web page").click()
+    file = tmp_path / "bulletin.html"
+    download.value.save_as(file)
+    browser = page.context.browser
+    assert browser is not None
+    with browser.new_context(viewport={"width": 390, "height": 844}) as phone:
+        opened = phone.new_page()
+        opened.goto(file.as_uri())
+        assert opened.evaluate("document.documentElement.scrollWidth") == 390, "nothing to pinch"
+        assert opened.evaluate(
+            "[...document.images].some(i => i.currentSrc && i.alt.startsWith('Median price') && i.naturalWidth < 400)"
+        ), "drawn for it"

@@ -20,7 +20,7 @@ from .webpage import web_page
 from .wording import day
 from .workbook import workbook
 
-NARROW = 350.0  # points: a picture for a phone is drawn so wide
+PAGE, NARROW = 526.0, 350.0  # width of a picture as wide as the page; points: a picture for a phone is drawn so wide
 PictureForm = Literal["svg", "png"]
 PICTURE_MEDIA: Mapping[PictureForm, str] = {"svg": "image/svg+xml", "png": "image/png"}
 

@@ -7,7 +7,7 @@ from typing import Literal
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from ...app.handover.bulletin_papers import letter_model
+from ...app.handover.bulletin_papers import letter_html, letter_model
 from ...app.market import letters as kept
 from ...app.market.bulletins import Ready
 from ...app.market.letters import KeptLetterDoc, LetterDoc
@@ -15,7 +15,6 @@ from ...app.market.views import ViewDoc
 from ...core.errors import BadInput
 from ...documents.base import Doc, Line
 from ...report.papers import PICTURE_MEDIA, PictureForm, as_pdf, as_pictures
-from ...report.webpage import web_page
 from ..attachments import attached
 from ..errors import RESPONSES
 from ..state import Number, Porch
@@ -63,8 +62,7 @@ def delete_letter(porch: Porch, letter_id: Number) -> None:
 def letter(porch: Porch, letter_id: Number, form: Literal["pdf", "html"]) -> Response:
     """The letter with the figures of today."""
     held = kept.read_letter(porch.agent, letter_id)
-    model = letter_model(porch.agent, held)
-    data = as_pdf(model) if form == "pdf" else web_page(model).encode()
+    data = as_pdf(letter_model(porch.agent, held)) if form == "pdf" else letter_html(porch.agent, held)
     return attached(data, held.title, form)
 
 

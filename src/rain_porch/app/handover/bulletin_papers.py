@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from ...report.pages.letter import letter_pages
-from ...report.papers import letter_document
+from ...report.papers import NARROW, PAGE, letter_document
 from ...report.pictures.base_lines import base_lines
+from ...report.webpage import web_page
 from ..agent import Agent
 from ..choices import agent_card
 from ..market.letters import LetterDoc, items_of
@@ -15,9 +16,10 @@ from .branding import brand
 from .pictures import front_picture
 
 
-def drawn_items(records: Snapshot, letter: LetterDoc) -> list[dict[str, Any]]:
-    """The bulletin's parts with their figures of today, pictures of what sold, and the lines of the map."""
-    return [item | _drawn(records, item) for item in items_of(records, letter)]
+def drawn_items(records: Snapshot, letter: LetterDoc, width: float = PAGE) -> list[dict[str, Any]]:
+    """The bulletin's parts with their figures of today, pictures of what sold, and the lines of the map. width: of pictures as wide
+    as the page, in points."""
+    return [item | _drawn(records, item) | {"width": width} for item in items_of(records, letter)]
 
 
 def _drawn(records: Snapshot, item: dict[str, Any]) -> dict[str, Any]:
@@ -29,9 +31,14 @@ def _drawn(records: Snapshot, item: dict[str, Any]) -> dict[str, Any]:
     return {}
 
 
-def letter_model(agent: Agent, letter: LetterDoc) -> dict[str, Any]:
+def letter_html(agent: Agent, letter: LetterDoc) -> bytes:
+    """The bulletin as one web page, its pictures drawn for a phone too."""
+    return web_page(letter_model(agent, letter), letter_model(agent, letter, NARROW)).encode()
+
+
+def letter_model(agent: Agent, letter: LetterDoc, width: float = PAGE) -> dict[str, Any]:
     """The document model from which PDF, pictures and web page are made."""
-    pages = letter_pages(letter.title, letter.comment, drawn_items(agent.records, letter))
+    pages = letter_pages(letter.title, letter.comment, drawn_items(agent.records, letter, width))
     return letter_document(
         letter.title, agent_card(agent), brand(agent), agent.now().date(), agent.records.through(), pages
     )

@@ -51,6 +51,11 @@ def _pages(title: str, items: Sequence[Item], opening: Sequence[Block | None]) -
     return out
 
 
+def _width(item: Item) -> float:
+    """How wide pictures as wide as the page are drawn, in points."""
+    return float(item.get("width", 526.0))
+
+
 def _paragraphs(text: str) -> list[str]:
     return [part.strip() for part in text.split("\n\n") if part.strip()]
 
@@ -81,7 +86,9 @@ def _view(item: Item) -> list[Block | None]:
         para(told["sentence"]),
         *(para(n, small=True) for n in told["notes"]),
         top,
-        picture(view_svg(periods, lines, height=145), f"Chart: {item['title']}; the figures stand in the table below"),
+        picture(
+            view_svg(periods, lines, _width(item), 145), f"Chart: {item['title']}; the figures stand in the table below"
+        ),
         table(head, rows) if item.get("table", True) else None,
         para("Hollow: fewer than five homes, or * a period that is not finished.", small=True) if hollow else None,
     ]
@@ -171,7 +178,7 @@ def _headline(item: Item) -> list[Block | None]:
 
 def _prices(item: Item) -> list[Block | None]:
     told = item["answer"]
-    drawn = months_svg(told["months"], height=320 if item.get("page_break") else 190)
+    drawn = months_svg(told["months"], _width(item), 320 if item.get("page_break") else 190)
     if not drawn:
         return [para("No price is recorded here in these years.")]
     words = ("Dots: the median price of each month, hollow where fewer than five homes closed or the month is not over; line: the mean of the half year "
@@ -201,7 +208,7 @@ def _places(item: Item) -> list[Block | None]:
     told = item["answer"]
     if not told["places"]:
         return [para("No place has a sale to set beside another.")]
-    drawn = places_svg(told["places"], item.get("lines", ()))
+    drawn = places_svg(told["places"], item.get("lines", ()), _width(item))
     rows = [
         _place_row(p, p["place"])
         for p in sorted(told["places"], key=lambda p: -(p["values"]["median_price"]["value"] or 0))
@@ -243,7 +250,7 @@ def _years(item: Item) -> list[Block | None]:
         table(["", *heads], rows, share=0.85),
         para("* not over yet.", small=True) if heads and heads[-1].endswith("*") else None,
         heading("Closings month by month"),
-        picture(heat_svg(months), "Closings by month and year", best),
+        picture(heat_svg(months, _width(item)), "Closings by month and year", best),
     ]  # fmt: skip
 
 
