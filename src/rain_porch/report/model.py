@@ -90,6 +90,9 @@ class ReportInput:
     past: Sequence[Mapping[str, Any]] = ()
     asking: Mapping[str, Any] | None = None
     recommendation: str = ""
+    knows_listings: bool = (
+        True  # whether the records hold homes for sale at all: where not, that none is found says nothing
+    )
     width: float = 526.0  # of the pictures as wide as the page, in points
     own_words: str = ""  # the recommendation, where the agent wrote one
     sheets: Sequence[Sequence[tuple[str, str]]] = ()

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import datetime as dt
 import statistics
+from pathlib import Path
 
+import pandas as pd
 import pytest
 
 from rain_porch.app.agent import folders_agent
@@ -12,7 +14,9 @@ from rain_porch.app.handover.bulletin_papers import letter_model
 from rain_porch.app.market import bulletins
 from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, ready
 from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.records import Records
 from rain_porch.core.errors import NotFound
+from rain_porch.records.importing import import_file
 from rain_porch.report.webpage import web_page
 from tests.conftest import NOW
 
@@ -118,3 +122,19 @@ def test_parts_with_nothing_to_say_say_so(demo_records):
         and "No price is recorded here" in text
     )
     assert "nan" not in text.lower().replace("financ", "")
+
+
+def test_a_file_of_closings_alone_is_not_asked_for_more(tmp_path):
+    """The county's early years: what was for sale is not in it, so nothing is said of supply, and nothing of days."""
+    file = Path(__file__).parents[2] / "reference/data/county-part.csv"
+    records = Records(tmp_path, today=lambda: NOW.date())
+    with records.connection() as db:
+        import_file(db, file, folder=tmp_path, now=NOW)
+    with folders_agent(records.snapshot(), now=lambda: NOW) as agent:
+        model = letter_model(agent, ready("four_pages", ViewDoc(measures=["median_price"]), "The county"))
+    records.close()
+    text = str(model["pages"])
+    sold = pd.read_csv(file)
+    year = sold[sold.CloseDate.str.startswith("1996")]
+    assert f"a median of ${year.ClosePrice.median():,.0f} ({len(year):,} sales" in text
+    assert "for sale now" not in text and "Months of supply" not in text and "not known" not in text

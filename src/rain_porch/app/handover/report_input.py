@@ -13,7 +13,7 @@ from ...core.facts.dates import add_months, said
 from ...core.facts.homes import Candidate
 from ...core.facts.money import dollars
 from ...core.facts.words import COUNTED
-from ...core.market.columns import RECORD_KINDS, Ints
+from ...core.market.columns import FOR_SALE, RECORD_KINDS, Ints
 from ...core.price import proceeds as pr
 from ...core.price.list_price import WITHIN_DAYS
 from ...documents.stored import ImprovementDoc, ScenarioDoc
@@ -117,6 +117,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         asking=None if asked is None else _asked(asked),
         recommendation=state.recommendation or (asked.sentence if asked else ""),
         own_words=state.recommendation,
+        knows_listings=bool((standpoint.view.kind == FOR_SALE).any()),
         sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
         assumed=_assumed(state.scenarios),
         market=market,

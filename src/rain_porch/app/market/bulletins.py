@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from ...core.facts.dates import add_months, day_of
+from ...core.facts.dates import NO_DAY, add_months, day_of
 from ...core.facts.words import HOME_PLURAL, HomeKind
 from ...core.market import bulletin
 from ...core.market import measures as mk
@@ -19,6 +19,7 @@ from .closer_looks import RecordDoc, records_of
 from .views import ChangeDoc, PointDoc, ViewDoc, change_doc, market_of, place_words
 
 YEARS, SPARK, PLACES, SOLD = 4, 24, 24, 6
+LISTED = ("months_of_supply", "for_sale", "new_listings", "median_days")  # what closings alone do not tell
 KEY_FIGURES = ("median_price", "closings", "median_days", "months_of_supply")
 PLACE_FIGURES = ("closings", "median_price", "same_home_price", "median_days", "months_of_supply")
 YEAR_FIGURES = ("closings", "median_price", "same_home_price", "median_price_per_sqft", "median_days", "median_share_of_list",
@@ -108,8 +109,17 @@ def _market(records: Snapshot, view: ViewDoc, place: str | None = None) -> mk.Ma
 
 def figures_of(market: mk.Market, through: dt.date) -> bulletin.Figures:
     now, before = twelve_months(through)
-    a, b = mk.series(market, bulletin.FIGURES, [now, before])
-    return bulletin.Figures(a.values, b.values, _span_words(now))
+    a, b = (dict(p.values) for p in mk.series(market, bulletin.FIGURES, [now, before]))
+    if closings_only(market):
+        for values in (a, b):
+            for name in LISTED:
+                values.pop(name, None)
+    return bulletin.Figures(a, b, _span_words(now))
+
+
+def closings_only(market: mk.Market) -> bool:
+    """Whether the records of this market are of closings alone: that none is for sale in them says nothing."""
+    return market.count_on_market(market.through) == 0 and not (market.columns.on_market[market.chosen] != NO_DAY).any()
 
 
 def _span_words(span: mk.Period) -> str:
@@ -147,7 +157,12 @@ def months(records: Snapshot, view: ViewDoc) -> MonthsDoc:
     names = ("median_price", "closings", "months_of_supply", "median_days", "for_sale", "new_listings")
     points = mk.series(market, names, mk.periods("month", start, through, through))
     told = bulletin.sentences(figures_of(market, through), "homes", "")
-    return MonthsDoc(where=where_of(view), pace=told.pace, months=[_month(p) for p in points])
+    made = [_month(p) for p in points]
+    if closings_only(market):
+        made = [
+            m.model_copy(update={"values": m.values | dict.fromkeys(LISTED, PointDoc(value=None, n=0))}) for m in made
+        ]
+    return MonthsDoc(where=where_of(view), pace=told.pace, months=made)
 
 
 def places(records: Snapshot, view: ViewDoc) -> PlacesDoc:

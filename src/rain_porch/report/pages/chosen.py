@@ -146,7 +146,7 @@ def _sheet(given: ReportInput, number: int, home: Home, worth: Mapping[str, Any]
     shown = given.paper.price == "shown" and worth is not None
     small_map = None
     if home["latitude"] is not None:
-        drawn = map_svg(given.subject, (), [home], given.base_map, {}, 166, 140, numbers=[number])
+        drawn = map_svg(given.subject, (), [home], given.base_map, {}, 166, 140 if front else 92, numbers=[number])
         small_map = picture(drawn, f"Map of this home and {name_of(home)}")
     rooms = homes([card(svg, "", alt=caption) for caption, svg in inside], INSIDE)
     top = (
@@ -168,6 +168,7 @@ def _sheet(given: ReportInput, number: int, home: Home, worth: Mapping[str, Any]
         top,
         *below,
         lead=_sheet_lead(home, worth if shown else None),
+        flow=not front,
     )
 
 

@@ -106,6 +106,8 @@ def _so_far(item: Item) -> list[Block | None]:
     year = int(str(told["end"])[:4])
     rows = []
     for r in told["rows"]:
+        if not (r["now"]["value"] or r["before"]["value"]):
+            continue  # nothing is known, or nothing happened
         change = "" if r["change"] is None else r["change"]["words"]
         rows.append([r["label"], *(_told(r[k], r["unit"]) for k in ("now", "before")), change])
     return [
@@ -158,10 +160,11 @@ def _headline(item: Item) -> list[Block | None]:
     told = item["answer"]
     told_figures = [
         (
-            f["label"].split(" (")[0], shown(f["value"]["value"], f["unit"]) if f["value"]["value"] is not None else "not known",
+            f["label"].split(" (")[0], shown(f["value"]["value"], f["unit"]),
             f"{f['change']['words']} on the year" if f["change"] else f"from {f['value']['n']:,}", spark_svg(f["recent"]),
         )
         for f in told["figures"]
+        if f["value"]["value"] is not None
     ]  # fmt: skip
     seller, buyer = told["seller"], told["buyer"]
     meaning: list[Block | None] = [para(seller)] if seller and seller == buyer else []
@@ -169,7 +172,7 @@ def _headline(item: Item) -> list[Block | None]:
         both = [x for x in (("For a seller", seller), ("For a buyer", buyer)) if x[1]]
         meaning = [columns([[heading(name), para(words)] for name, words in both], [1] * len(both))]
     return [
-        keys(told_figures),
+        keys(told_figures) if told_figures else None,
         para(f"In {told['span']}, of {told['where']}, beside the same months a year before. The lines: two years by month.", small=True),
         para(told["why"], large=True) if told["why"] else None,
         *meaning,

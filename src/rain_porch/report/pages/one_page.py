@@ -124,7 +124,9 @@ def _what_sold(given: ReportInput) -> str:
 def _what_competes(given: ReportInput, others: Any) -> str:
     asks = [c for c in others if c["kind"] == "for_sale" and c["price"]]
     if not asks:
-        return "Nothing like it is for sale here now." if not given.counts.get("for_sale") else ""
+        return (
+            "Nothing like it is for sale here now." if given.knows_listings and not given.counts.get("for_sale") else ""
+        )
     ask = given.list_price if given.paper.price == "shown" else None
     if len(asks) == 1:
         out = f"Buyers can also choose one home for sale, at {priced(asks[0]['price'])}"
