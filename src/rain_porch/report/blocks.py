@@ -106,7 +106,7 @@ def glance(rows: Sequence[dict[str, Any]], head: str, thumb: float = 66, first: 
     return {"kind": "glance", "rows": list(rows), "head": head, "thumb": thumb, "first": first}
 
 
-def head_of_column(number: int, title: str, svg: str) -> dict[str, Any]:
+def head_of_column(number: int | None, title: str, svg: str) -> dict[str, Any]:
     return {"number": number, "title": title, "svg": svg}
 
 

@@ -28,6 +28,8 @@ class Spoken:
         """ "the 3 chosen, of 14 found", "all 14 found", "the one that was chosen"."""
         n = len(self.homes)
         if self.are == FOUND:
+            if n < self.found:
+                return f"the {n:,} most alike of {self.found:,} found"
             return f"all {self.found:,} found" if self.found > 1 else "the one found"
         of = f", of {self.found:,} found" if self.found > n else ""
         return (f"the {n:,} chosen" if n > 1 else "the one chosen") + of

@@ -23,7 +23,8 @@
   show regex("[^\s\-\u{200b}]{" + str(most) + ",}"): it => it.text.clusters().join("\u{200b}")
   body
 }
-#let badge(number, fill: slate) = box(baseline: 2.5pt, circle(radius: 6.6pt, fill: fill, align(center + horizon, text(small-size, fill: white, weight: 600, str(number)))))
+// A home's number; nothing for one that has none.
+#let badge(number, fill: slate) = if number != none { box(baseline: 2.5pt, circle(radius: 6.6pt, fill: fill, align(center + horizon, text(small-size, fill: white, weight: 600, str(number))))) }
 // A picture cut to three by two, with the home's number in its corner.
 #let framed(key, alt, number: none, width: 100%) = box(width: width, {
   if key != "" { box(radius: 2pt, clip: true, drawn(key, alt: alt, width: 100%)) } else { box(radius: 2pt, fill: mist, width: 100%, height: 24pt) }

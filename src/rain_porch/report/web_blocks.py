@@ -77,8 +77,13 @@ def _homes(b: Block, narrow: Narrow) -> str:
     return f'<div class="homes" style="--n:{b["across"]}">' + "".join(_home(c) for c in b["cards"]) + "</div>"
 
 
+def _number(number: int | None, svg: str) -> str:
+    """A home's number, in the corner of its picture where it has one."""
+    return "" if number is None else f'<span class="num{"" if svg else " in"}">{number}</span>'
+
+
 def _home(c: Block) -> str:
-    number = f'<span class="num{"" if c["svg"] else " in"}">{c["number"]}</span>' if c["number"] is not None else ""
+    number = _number(c["number"], c["svg"])
     front = f'<div class="pic">{image(c["svg"], c["alt"]) if c["svg"] else ""}{number}</div>'
     lines = "".join(f'<div class="quiet">{escape(line)}</div>' for line in c["lines"])
     price = f'<div class="rain"><b>{escape(c["price"])}</b></div>' if c["price"] else ""
@@ -88,7 +93,7 @@ def _home(c: Block) -> str:
 def _glance(b: Block, narrow: Narrow) -> str:
     out = []
     for r in b["rows"]:
-        number = f'<span class="num{"" if r["svg"] else " in"}">{escape(str(r["number"]))}</span>'
+        number = _number(r["number"], r["svg"])
         front = image(r["svg"], f"Front of {r['title']}") if r["svg"] else ""
         out.append(
             f'<div class="row"><div class="pic">{front}{number}</div><div><b>{escape(r["title"])}</b><span class="quiet">{escape(r["facts"])}</span></div>'
@@ -109,7 +114,7 @@ def _columns(b: Block, narrow: Narrow) -> str:
 
 
 def _matrix(b: Block, narrow: Narrow) -> str:
-    heads = [f"{h['number']}. {h['title']}" for h in b["heads"]]
+    heads = [h["title"] if h["number"] is None else f"{h['number']}. {h['title']}" for h in b["heads"]]
     second = b["mine"] or b["over"]
     return table(["", second, *heads], [r["cells"] for r in b["rows"]], 1, [r["strong"] for r in b["rows"]])
 

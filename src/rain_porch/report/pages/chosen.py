@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ...core.facts.money import adding_up, dollars, priced
+from ...core.facts.money import adding_up, dollars, half_up, priced
 from ..blocks import (
     Block,
     Nothing,
@@ -36,7 +36,7 @@ FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot
 SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet",
                "year_built", "stories", "architectural_style", "property_condition", "fireplaces_total", "heating", "cooling")  # fmt: skip
 NONE_KEPT = "No home is chosen yet: keep some in Comps."
-GLANCE_MOST, INSIDE = 40, 4
+GLANCE_MOST, SHEETS_MOST, INSIDE = 200, 100, 4
 ROWS_A_PAGE, ROOM, FEW = 13, 590.0, 4  # rows that a page holds; points for them; so few that a picture fits beneath
 
 
@@ -47,7 +47,7 @@ def comps_page(given: ReportInput) -> dict[str, Any] | Nothing:
         return Nothing(NONE_KEPT)
     rows = [
         {
-            "number": given.number_of(c["listing_id"]) or "·", "svg": given.front_of(c["listing_id"]), "title": name_of(c),
+            "number": given.number_of(c["listing_id"]), "svg": given.front_of(c["listing_id"]), "title": name_of(c),
             "facts": facts_line(c["facts"]), "price": asked_or_paid(c), "status": sentence_case(status_of(c)),
             "pace": pace_of(c), "differs": differs(c),
         }
@@ -109,8 +109,7 @@ def beside_page(given: ReportInput) -> dict[str, Any] | Nothing:
         flags = [", ".join(c["flags"]) for c in part]
         rows += [["Note", "", *flags]] if any(flags) else []
         heads = [
-            head_of_column(given.number_of(c["listing_id"]) or first + i, name_of(c), given.front_of(c["listing_id"]))
-            for i, c in enumerate(part, 1)
+            head_of_column(given.number_of(c["listing_id"]), name_of(c), given.front_of(c["listing_id"])) for c in part
         ]
         blocks.append(
             matrix(
@@ -135,18 +134,23 @@ def comp_sheets(given: ReportInput) -> list[dict[str, Any]] | Nothing:
         return Nothing(NONE_KEPT)
     worth = {c["listing_id"]: c for c in given.price["comps"]}
     return [
-        _sheet(given, given.number_of(c["listing_id"]) or i, c, worth.get(c["listing_id"]))
-        for i, c in enumerate(spoken.homes[:GLANCE_MOST], 1)
+        _sheet(given, given.number_of(c["listing_id"]), c, worth.get(c["listing_id"]))
+        for c in spoken.homes[:SHEETS_MOST]
     ]
 
 
-def _sheet(given: ReportInput, number: int, home: Home, worth: Mapping[str, Any] | None) -> dict[str, Any]:
+def _sheet(given: ReportInput, number: int | None, home: Home, worth: Mapping[str, Any] | None) -> dict[str, Any]:
     front = given.front_of(home["listing_id"])
     inside = given.inside.get(home["listing_id"], ())[:INSIDE] if given.paper.pictures else ()
     shown = given.paper.price == "shown" and worth is not None
     small_map = None
     if home["latitude"] is not None:
-        drawn = map_svg(given.subject, (), [home], given.base_map, {}, 166, 140 if front else 92, numbers=[number])
+        tall = 140 if front else 92
+        drawn = (
+            map_svg(given.subject, [home], (), given.base_map, {}, 166, tall, whole=True)
+            if number is None
+            else map_svg(given.subject, (), [home], given.base_map, {}, 166, tall, numbers=[number])
+        )
         small_map = picture(drawn, f"Map of this home and {name_of(home)}")
     rooms = homes([card(svg, "", alt=caption) for caption, svg in inside], INSIDE)
     top = (
@@ -158,12 +162,12 @@ def _sheet(given: ReportInput, number: int, home: Home, worth: Mapping[str, Any]
     if shown and worth is not None:
         steps, adjusted = steps_of(worth)
         bars = picture(
-            bars_svg(half(worth["close_price"]), steps, adjusted, 254), "The differences in dollars, plus and minus"
+            bars_svg(half_up(worth["close_price"]), steps, adjusted, 254), "The differences in dollars, plus and minus"
         )
         below = [columns([below, [heading("Brought to your home"), bars]], (255, 255))]
     return page(
-        f"sheet {number}",
-        f"{number}. {name_of(home)}",
+        f"sheet {home['listing_id']}",
+        name_of(home) if number is None else f"{number}. {name_of(home)}",
         para(differs(home)),
         top,
         *below,
@@ -172,14 +176,10 @@ def _sheet(given: ReportInput, number: int, home: Home, worth: Mapping[str, Any]
     )
 
 
-def half(value: float) -> float:
-    return float(round(value))
-
-
 def steps_of(worth: Mapping[str, Any]) -> tuple[list[tuple[str, float]], float]:
     """(name, whole dollars) of each line that moves the price, so that with the close price they add up to the adjusted price."""
     lines = [(label(a["field"]), a["amount"]) for a in worth["adjustments"] if a["amount"]]
-    paid, adjusted = half(worth["close_price"]), half(worth["adjusted_price"])
+    paid, adjusted = half_up(worth["close_price"]), half_up(worth["adjusted_price"])
     shown = adding_up([v for _, v in lines], adjusted - paid)
     return [(n, v) for (n, _), v in zip(lines, shown, strict=True) if v], adjusted
 

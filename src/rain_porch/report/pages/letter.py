@@ -111,7 +111,7 @@ def _so_far(item: Item) -> list[Block | None]:
         change = "" if r["change"] is None else r["change"]["words"]
         rows.append([r["label"], *(_told(r[k], r["unit"]) for k in ("now", "before")), change])
     return [
-        para(f"This year to {told['end']}, against the same days of {year - 1}."),
+        para(f"This year to {day(told['end'])}, against the same days of {year - 1}."),
         table(["Measure", str(year), f"same days of {year - 1}", "change"], rows, widths=(2.4, 1, 1, 0.8)),
     ]
 
@@ -128,7 +128,7 @@ _PRICE = (("months_of_supply", "months of supply", "months"), ("for_sale", "for 
 
 def _bands(item: Item) -> list[Block | None]:
     told = item["answer"]
-    out: list[Block | None] = [para(f"The twelve months to {told['end']}.")]
+    out: list[Block | None] = [para(f"The twelve months to {day(told['end'])}.")]
     for name, title, measures in (("size", "By size", _SIZE), ("price", "By price", _PRICE)):
         if told[name]:
             rows = [[r["label"], *(_told(r["values"][m], unit) for m, _, unit in measures)] for r in told[name]]
