@@ -108,7 +108,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         pictures=pictures,
         damaged=damaged(agent, opened, pictures, [*chosen, *shown]) if paper.pictures else [],
         inside=insides(
-            agent, opened, wanted if "sheets" in names else [c["listing_id"] for c in chosen if c["kind"] == "for_sale"]
+            agent, opened, [*wanted, *_rivals(shown)] if "sheets" in names else _rivals(chosen) or _rivals(shown)
         )
         if paper.pictures
         else {},
@@ -125,6 +125,11 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         sources=_sources(records),
         market_letter=_market_letter(agent, paper) if "market_letter" in names else [],
     )
+
+
+def _rivals(homes: Sequence[dict[str, Any]], most: int = 2) -> list[str]:
+    """The first homes for sale, which are shown inside."""
+    return [c["listing_id"] for c in homes if c["kind"] == "for_sale"][:most]
 
 
 def _counts(opened: Opened, rows: Ints, aside: set[str]) -> dict[str, int]:
