@@ -60,6 +60,7 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
         "foot": f"A comparative market analysis, not an appraisal. Effective {day(given.price['effective_date'])}; records "
         f"through {said(given.through)}; made {said(given.made_on)}.",
         "pages": with_contents(pages),
+        **({} if only is None else {"sheet": ""}),  # a page alone does not know its number among all
     }
 
 
