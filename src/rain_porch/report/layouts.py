@@ -10,7 +10,7 @@ from .model import ReportInput
 from .pages.appraiser import set_aside_page
 from .pages.chosen import beside_page, comp_sheets, comps_page
 from .pages.closing import about_page, market_page
-from .pages.grid import grid_page
+from .pages.grid import grid_page, rates_page
 from .pages.handouts import housing_page, size_page, tour_page
 from .pages.one_page import summary_page
 from .pages.opening import cover_page, home_page, letter_page, search_page
@@ -26,14 +26,14 @@ def no_letter_page(given: ReportInput) -> Nothing:
 
 PAGES: Mapping[str, Page] = {
     "cover": cover_page, "letter": letter_page, "summary": summary_page, "home": home_page, "search": search_page,
-    "comps": comps_page, "beside": beside_page, "sheets": comp_sheets, "grid": grid_page, "strategy": strategy_page,
+    "comps": comps_page, "beside": beside_page, "sheets": comp_sheets, "grid": grid_page, "rates": rates_page, "strategy": strategy_page,
     **{kind: reading_page(kind) for kind in KINDS}, "statistics": statistics_page, "size": size_page, "net": net_page,
     "market": market_page, "housing": housing_page, "tour": tour_page, "market_letter": no_letter_page, "about": about_page,
     "set_aside": set_aside_page,
 }  # fmt: skip
 LABELS: Mapping[str, str] = {
     "cover": "Cover", "letter": "Letter", "summary": "The one page", "home": "The home", "search": "Search and map",
-    "comps": "The chosen, at a glance", "beside": "Line by line", "sheets": "A sheet a home", "grid": "The grid", "strategy": "The price",
+    "comps": "The chosen, at a glance", "beside": "Line by line", "sheets": "A sheet a home", "grid": "The grid", "rates": "What each sale says", "strategy": "The price",
     "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed",
     "statistics": "Statistics", "size": "Price and size", "net": "Net proceeds",
     "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "market_letter": "Bulletin",
@@ -43,12 +43,12 @@ LABELS: Mapping[str, str] = {
 SPEAKING = ("summary", "comps", "beside", "sheets", "strategy", "sold", "under_contract", "for_sale", "failed")
 LAYOUTS: Mapping[str, tuple[str, ...]] = {
     "one_page": ("summary",),
-    "short": ("summary", "comps", "grid", "strategy"),
+    "short": ("summary", "comps", "grid", "rates", "strategy"),
     "three_pages": ("summary", "comps", "grid"),
     "full": (
-        "cover", "letter", "summary", "home", "search", "comps", "sheets", "grid", "strategy", "net", "for_sale",
+        "cover", "letter", "summary", "home", "search", "comps", "sheets", "grid", "rates", "strategy", "net", "for_sale",
         "under_contract", "failed", "market", "about",
     ),
     "statistics": ("search", "statistics", "sold", "for_sale", "market", "about"),
-    "appraiser": ("search", "comps", "beside", "grid", "strategy", "statistics", "set_aside", "about"),
+    "appraiser": ("search", "comps", "beside", "grid", "rates", "strategy", "statistics", "set_aside", "about"),
 }  # fmt: skip

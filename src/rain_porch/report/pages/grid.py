@@ -65,19 +65,34 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
         blocks.append(matrix(heads, rows, PER_BLOCK, over="a unit"))
     apart = [f"{a['label']} {amount(a['amount'])}" for a in price["apart"]] if shown else []
     value = price["indicated_value"]
-    told_words = in_words(given)
-    where = _where(given) if "location" in {n for g in given.grid for n, v in g["lines"].items() if v} else None
-    told = bool(shown and value)
+    told = f" Weighed together they come to {priced(value)}." if shown and value else ""
     return page(
         "grid", "What each difference is worth", *blocks,
         para(f"Added once, after the weighted mean of these prices: {', '.join(apart)}.") if apart else None,
-        heading("What each sale says of your home") if told else None,
-        picture(dots_svg(comps, value, price["range"], given.width), f"Adjusted prices of {len(comps)} sales around {priced(value)}",
-                "Small dot: what was paid. Numbered: what it comes to for this home. Band: the likely range.") if told else None,
-        heading("In words") if told_words else None,
-        (columns([[listed(told_words)], [where]], (350, 166)) if where else listed(told_words)) if told_words else None,
         para(NET_AND_GROSS, small=True) if shown else None,
-        lead="Plus where the sale lacks something that your home has, minus where it has more." + (f" Weighed together they come to {priced(value)}." if told else ""),
+        lead=f"Plus where the sale lacks something that your home has, minus where it has more.{told}",
+    )  # fmt: skip
+
+
+def rates_page(given: ReportInput) -> dict[str, Any] | Nothing:
+    """What each sale says of the home as a picture, and what the differences are worth in words; under the grid where there is room."""
+    price, shown = given.price, given.paper.price == "shown"
+    comps, value = price["comps"], price["indicated_value"]
+    if not comps:
+        return Nothing("No sale is kept yet, so there is nothing to adjust: keep some in Comps.")
+    told = in_words(given)
+    where = _where(given) if "location" in {n for g in given.grid for n, v in g["lines"].items() if v} else None
+    drawn = dots_svg(comps, value, price["range"], given.width) if shown and value else ""
+    if not drawn and not told:
+        return Nothing("No difference moves a price here, so there is nothing to put in words.")
+    words = columns([[listed(told)], [where]], (350, 166)) if where else listed(told)
+    return page(
+        "rates", "What each sale says of your home" if drawn else "What the differences are worth",
+        picture(drawn, f"Adjusted prices of {len(comps)} sales around {priced(value)}",
+                "Small dot: what was paid. Numbered: what it comes to for this home. Band: the likely range.") if drawn else None,
+        heading("In words") if told and drawn else None,
+        words if told else None,
+        flow=True,
     )  # fmt: skip
 
 
