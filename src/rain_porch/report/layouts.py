@@ -46,9 +46,9 @@ LAYOUTS: Mapping[str, tuple[str, ...]] = {
     "short": ("summary", "comps", "grid", "rates", "strategy"),
     "three_pages": ("summary", "comps", "grid"),
     "full": (
-        "cover", "letter", "summary", "home", "search", "comps", "sheets", "grid", "rates", "strategy", "net", "for_sale",
-        "under_contract", "failed", "market", "about",
+        "cover", "letter", "summary", "home", "search",
+        "comps", "sheets", "grid", "rates", "strategy", "net", "for_sale", "under_contract", "failed", "market", "about",
     ),
     "statistics": ("search", "statistics", "sold", "for_sale", "market", "about"),
-    "appraiser": ("search", "comps", "beside", "grid", "rates", "strategy", "statistics", "set_aside", "about"),
+    "appraiser": ("comps", "beside", "grid", "rates", "strategy", "statistics", "search", "set_aside", "about"),
 }  # fmt: skip

@@ -83,7 +83,7 @@ class ReportInput:
     inside: Mapping[str, Sequence[tuple[str, str]]] = field(default_factory=dict)
     damaged: Sequence[str] = ()  # homes whose picture cannot be read: told to the agent, never printed
     done: Sequence[str] = ()  # what was done to the home, in words
-    assumed: Sequence[tuple[str, str]] = ()  # what the net proceeds stand on
+    assumed: Sequence[Sequence[str]] = ()  # what the net proceeds stand on: a label, and its value in each scenario
     paper: Paper = field(default_factory=Paper)
     agent: Mapping[str, str] = field(default_factory=dict)  # name, licence, phone, email, contact
     pictures: Mapping[str, str] = field(default_factory=dict)
@@ -93,7 +93,7 @@ class ReportInput:
     knows_listings: bool = (
         True  # whether the records hold homes for sale at all: where not, that none is found says nothing
     )
-    width: float = 526.0  # of the pictures as wide as the page, in points
+    width: float = ink.WIDE  # of the pictures as wide as the page, in points
     own_words: str = ""  # the recommendation, where the agent wrote one
     sheets: Sequence[Sequence[tuple[str, str]]] = ()
     market: Mapping[str, Any] | None = None
@@ -117,10 +117,11 @@ class ReportInput:
 
     def number_of(self, listing_id: str) -> int | None:
         """The number of a chosen home on every page; None for one that is not chosen."""
-        return self._numbers.get(listing_id)
+        return self.numbers.get(listing_id)
 
     @cached_property
-    def _numbers(self) -> dict[str, int]:
+    def numbers(self) -> dict[str, int]:
+        """Number by listing of each chosen home."""
         return {c["listing_id"]: n for n, c in enumerate(self.chosen, 1)}
 
     def front_of(self, listing_id: str) -> str:

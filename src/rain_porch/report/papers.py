@@ -15,12 +15,12 @@ from .layouts import LAYOUTS, PAGES
 from .model import Brand, ReportInput
 from .pages.opening import with_contents
 from .pages.own import OWN, own_pages
+from .pictures import ink
 from .typesetting import compiled
 from .webpage import web_page
 from .wording import day
 from .workbook import workbook
 
-PAGE, NARROW = 526.0, 350.0  # width of a picture as wide as the page; points: a picture for a phone is drawn so wide
 PictureForm = Literal["svg", "png"]
 PICTURE_MEDIA: Mapping[PictureForm, str] = {"svg": "image/svg+xml", "png": "image/png"}
 
@@ -34,21 +34,21 @@ def pages_of(given: ReportInput, layout: str | None) -> Sequence[str]:
     return LAYOUTS[layout]
 
 
-def document(given: ReportInput, layout: str | None, only: int | None = None) -> dict[str, Any]:
-    """The document model of a layout, or of one of its pages, numbered from 1. Pages that have nothing to say are left out.
+def document(given: ReportInput, layout: str | None) -> dict[str, Any]:
+    """The document model of a layout. Pages that have nothing to say are left out.
 
-    BadInput for a page that is not there, and where nothing of what is asked for has anything to say: it tells why.
+    BadInput where none of them has anything to say: it tells why.
     """
-    names = pages_of(given, layout)
-    if only is not None and not 1 <= only <= len(names):
-        raise BadInput("page", f"There is no page {only}: the layout has {len(names)}.")
-    wanted = names if only is None else names[only - 1 : only]
-    made = {name: _made(name, given) for name in wanted}
+    made = {name: _made(name, given) for name in pages_of(given, layout)}
     pages = [page for part in made.values() if not isinstance(part, Nothing) for page in part]
     if not pages:
         raise BadInput(
             "pages", " ".join(dict.fromkeys(part.why for part in made.values() if isinstance(part, Nothing)))
         )
+    return _model(given, pages)
+
+
+def _model(given: ReportInput, pages: list[dict[str, Any]]) -> dict[str, Any]:
     card = given.agent
     return {
         "title": f"{given.title}: market analysis",
@@ -60,14 +60,7 @@ def document(given: ReportInput, layout: str | None, only: int | None = None) ->
         "foot": f"A comparative market analysis, not an appraisal. Effective {day(given.price['effective_date'])}; records "
         f"through {said(given.through)}; made {said(given.made_on)}.",
         "pages": with_contents(pages),
-        **({} if only is None else {"sheet": ""}),  # a page alone does not know its number among all
     }
-
-
-def is_silent(given: ReportInput, layout: str | None, number: int) -> bool:
-    """Whether a page, numbered from 1, has nothing to say; False for one that is not there."""
-    names = pages_of(given, layout)
-    return 1 <= number <= len(names) and isinstance(_made(names[number - 1], given), Nothing)
 
 
 def without_words(given: ReportInput, layout: str | None) -> dict[str, str]:
@@ -122,12 +115,17 @@ def pdf(given: ReportInput, layout: str | None = None) -> bytes:
 
 
 def page_pictures(given: ReportInput, layout: str | None, number: int, form: PictureForm = "png") -> list[bytes]:
-    """One page just as it will print, each of its sheets; as PNG at twice the screen's resolution."""
-    return as_pictures(document(given, layout, number), form)
+    """One page of a layout, numbered from 1, just as it will print, each of its sheets; as PNG at twice the screen's resolution.
+    None for a page that has nothing to say, BadInput for one that is not there. Alone, it does not know its number among all."""
+    names = pages_of(given, layout)
+    if not 1 <= number <= len(names):
+        raise BadInput("page", f"There is no page {number}: the layout has {len(names)}.")
+    made = _made(names[number - 1], given)
+    return [] if isinstance(made, Nothing) else as_pictures({**_model(given, made), "sheet": ""}, form)
 
 
 def html(given: ReportInput, layout: str | None = None) -> bytes:
-    return web_page(document(given, layout), document(replace(given, width=NARROW), layout)).encode()
+    return web_page(document(given, layout), document(replace(given, width=ink.NARROW), layout)).encode()
 
 
 def xlsx(given: ReportInput, layout: str | None = None) -> bytes:

@@ -17,22 +17,26 @@ KINDS = (*SOLD, "under_contract", "for_sale", "failed")
 @dataclass(frozen=True)
 class Spoken:
     """The homes that a page speaks of, chosen ones first in the order of their numbers. found: how many of these kinds the
-    search finds without what was set aside. are: whether these are the chosen."""
+    search finds without what was set aside; beyond: how many of the chosen it does not find any more. are: CHOSEN or FOUND."""
 
     homes: Sequence[Home]
     found: int
     are: str
+    beyond: int = 0
 
     @property
     def words(self) -> str:
-        """ "the 3 chosen, of 14 found", "all 14 found", "the one that was chosen"."""
+        """ "the 3 chosen, of 14 found", "all 14 found", "the 9 chosen; the search as it is now finds 5"."""
         n = len(self.homes)
-        if self.are == FOUND:
-            if n < self.found:
-                return f"the {n:,} most alike of {self.found:,} found"
-            return f"all {self.found:,} found" if self.found > 1 else "the one found"
-        of = f", of {self.found:,} found" if self.found > n else ""
-        return (f"the {n:,} chosen" if n > 1 else "the one chosen") + of
+        if self.are == CHOSEN:
+            chosen = f"the {n:,} chosen" if n > 1 else "the one chosen"
+            if self.beyond:
+                return f"{chosen}; the search as it is now finds {self.found or 'none'}"
+            return chosen + (f", of {self.found:,} found" if self.found > n else "")
+        if n - self.beyond < self.found:
+            return f"the {n:,} most alike of {self.found:,} found"
+        found = f"all {self.found:,} found" if self.found > 1 else "the one found"
+        return f"{found}, and {self.beyond:,} chosen before" if self.beyond else found
 
 
 _OF_PAGE: Mapping[str, Sequence[str]] = {
@@ -41,20 +45,15 @@ _OF_PAGE: Mapping[str, Sequence[str]] = {
 }  # fmt: skip
 
 
-def kinds_of(page: str) -> Sequence[str]:
-    """The kinds of record that a page speaks of."""
-    return _OF_PAGE.get(page, KINDS)
-
-
-def spoken_of(given: ReportInput, page: str, kinds: Sequence[str] = KINDS) -> Spoken:
-    """The homes of some kinds that a page speaks of: the chosen, or all found where the agent says so, or where none of these
-    kinds is chosen."""
+def spoken_of(given: ReportInput, page: str, kinds: Sequence[str] | None = None) -> Spoken:
+    """The homes that a page speaks of, or those of some kinds among them: the chosen, or all found where the agent says so, or
+    where none of these kinds is chosen."""
+    kinds = kinds or _OF_PAGE.get(page, KINDS)
     chosen = [c for c in given.chosen if c["kind"] in kinds]
-    found = sum(n for k, n in given.counts.items() if k in kinds)
     known = {c["listing_id"] for c in chosen}
-    others = [c for c in given.around if c["kind"] in kinds and c["listing_id"] not in known]
-    # a chosen home that the search does not find any more is spoken of all the same
-    found += len(known - {c["listing_id"] for c in given.around})
+    around = [c for c in given.around if c["kind"] in kinds]
+    found = sum(n for k, n in given.counts.items() if k in kinds)
+    beyond = len(known - {c["listing_id"] for c in around})
     if chosen and given.paper.speaks_of.get(page, CHOSEN) == CHOSEN:
-        return Spoken(chosen, found, CHOSEN)
-    return Spoken([*chosen, *others], found, FOUND)
+        return Spoken(chosen, found, CHOSEN, beyond)
+    return Spoken([*chosen, *(c for c in around if c["listing_id"] not in known)], found, FOUND, beyond)

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
-from functools import cache, lru_cache
+from functools import cache
 from importlib.resources import files
 from pathlib import Path
 from typing import Any, Literal
 
 import typst
+
+from ..core.memo import Memo
 
 _HERE = Path(str(files("rain_porch.report")))
 _MEDIA = {".png": "image/png", ".jpg": "image/jpeg", ".webp": "image/webp"}
@@ -22,10 +25,17 @@ def _fonts() -> typst.Fonts:
 
 def compiled(model: dict[str, Any], form: Literal["pdf", "png", "svg"]) -> Any:
     """A model laid out: one PDF, or a picture a sheet. What was just made is not made again."""
-    return _compiled(json.dumps(pooled(model), ensure_ascii=False), form)
+    data = json.dumps(pooled(model), ensure_ascii=False)
+    key = (hashlib.blake2b(data.encode(), digest_size=16).digest(), form)
+    return _set_before().get(key, lambda: _compiled(data, form))
 
 
-@lru_cache(maxsize=24)
+@cache
+def _set_before() -> Memo:
+    """The papers that were set last; not the models they were set from, which hold every picture."""
+    return Memo(24)
+
+
 def _compiled(data: str, form: Literal["pdf", "png", "svg"]) -> Any:
     """A PDF is made as PDF/UA-1 wants it; where a page of the agent's own does not allow that, as a tagged one."""
     if form != "pdf":

@@ -19,8 +19,8 @@ from ...documents.stored import PaperDoc
 from ...report.layouts import LABELS, LAYOUTS, SPEAKING
 from ...report.pages.opening import HOME_ROWS
 from ...report.pages.readings import STATISTICS
-from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, is_silent, page_pictures, pages_of, without_words
-from ...report.speaking import kinds_of, spoken_of
+from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_pictures, pages_of, without_words
+from ...report.speaking import spoken_of
 from ...report.wording import label
 from ..attachments import attached
 from ..bodies import read_body
@@ -166,7 +166,7 @@ def pages(porch: Porch, workup_id: Number, layout: LayoutName = None) -> PagesDo
     return PagesDoc(
         pages=names,
         silent=without_words(given, layout),
-        whose={n: spoken_of(given, n, kinds_of(n)).words for n in names if n in SPEAKING},
+        whose={n: spoken_of(given, n).words for n in names if n in SPEAKING},
         notes=[f"The picture of {name} is damaged: the pages are set without it." for name in given.damaged],
     )
 
@@ -182,10 +182,9 @@ def page(
 ) -> Response:
     """One page as a picture, just as it will print, the sheet of it that is asked for, else the first; without a layout of the
     workup's own pages. Nothing (204) for a page that has nothing to say."""
-    given = report_input(porch.agent, workup_id, layout)
-    if is_silent(given, layout, number):
+    made = page_pictures(report_input(porch.agent, workup_id, layout), layout, number, form)
+    if not made:
         return Response(status_code=204)
-    made = page_pictures(given, layout, number, form)
     if sheet is not None and sheet > len(made):
         raise NotFound(f"Page {number} has {len(made)} sheets, no sheet {sheet}.", sheet=sheet)
     return Response(made[(sheet or 1) - 1], media_type=PICTURE_MEDIA[form])
@@ -200,7 +199,7 @@ class SheetsDoc(BaseModel):
 @router.get("/workups/{workup_id}/pages/{number}")
 def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> SheetsDoc:
     given = report_input(porch.agent, workup_id, layout)
-    return SheetsDoc(sheets=0 if is_silent(given, layout, number) else len(page_pictures(given, layout, number, "svg")))
+    return SheetsDoc(sheets=len(page_pictures(given, layout, number, "svg")))
 
 
 @router.get("/workups/{workup_id}/report.{form}", response_class=Response)

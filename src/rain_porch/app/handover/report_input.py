@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from decimal import Decimal
 from typing import Any
 
 import numpy as np
@@ -12,7 +13,7 @@ from ...core.errors import NotFound
 from ...core.facts.dates import add_months, said
 from ...core.facts.homes import Candidate
 from ...core.facts.money import dollars
-from ...core.facts.words import COUNTED
+from ...core.facts.words import COUNTED, HOME_PLURAL
 from ...core.market.columns import FOR_SALE, RECORD_KINDS, Ints
 from ...core.price import proceeds as pr
 from ...core.price.list_price import WITHIN_DAYS
@@ -49,7 +50,7 @@ def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> Rep
     opened = open_workup(agent, workup_id)
     look = (str(agent_card(agent)), str([p.model_dump() for p in own_pages(agent)]), _letter_text(agent, opened))
     key = ("paper", opened.document, layout, agent.owner, agent.now().date(), *look)
-    return agent.records.tables.get(key, lambda: _report_input(agent, opened, layout))
+    return agent.records.papers.get(key, lambda: _report_input(agent, opened, layout))
 
 
 def _letter_text(agent: Agent, opened: Opened) -> str:
@@ -159,20 +160,23 @@ def _improvement(made: ImprovementDoc) -> str:
     return f"{made.kind.replace('_', ' ').capitalize()}, {made.year}, for ${dollars(made.cost)}{note}"
 
 
-def _assumed(scenarios: Sequence[ScenarioDoc]) -> list[tuple[str, str]]:
-    """What net proceeds stand on: what was entered for the first scenario, in words."""
-    if not scenarios:
-        return []
-    s = scenarios[0]
-    out = [("Price", f"${dollars(float(s.price))}"), ("Closing", said(s.closing))]
-    out += [
-        (name, f"{pct.normalize():f} %")
-        for name, pct in (("Listing side", s.listing_side_pct), ("Buying side", s.buying_side_pct))
-        if pct is not None
+def _assumed(scenarios: Sequence[ScenarioDoc]) -> list[list[str]]:
+    """What net proceeds stand on: what was entered for each scenario, in words; lines that none of them has are left out."""
+
+    def share(pct: Decimal | None) -> str:
+        return f"{pct.normalize():f} %" if pct else ""
+
+    told: list[tuple[str, Callable[[ScenarioDoc], str]]] = [
+        ("Closing", lambda s: said(s.closing)),
+        ("Listing side", lambda s: share(s.listing_side_pct)),
+        ("Buying side", lambda s: share(s.buying_side_pct)),
+        ("Transfer tax", lambda s: share(s.transfer_tax_pct)),
+        (
+            "Owed on loans",
+            lambda s: f"${dollars(float(owed))}" if (owed := sum(loan.balance for loan in s.loans)) else "",
+        ),
     ]
-    out += [("Transfer tax", f"{s.transfer_tax_pct.normalize():f} %")] if s.transfer_tax_pct else []
-    out += [(f"Loan {i}", f"${dollars(float(loan.balance))}") for i, loan in enumerate(s.loans, 1)]
-    return out
+    return [row for name, tell in told if any((row := [name, *(tell(s) for s in scenarios)])[1:])]
 
 
 def _market_letter(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
@@ -253,7 +257,7 @@ def _market(opened: Opened) -> tuple[str, dict[str, Any] | None]:
         doc, place = made(near=near), f" within {radius:g} mi of this home"
     if doc is None or not _closings(doc):
         doc, place = made(), " in these records"
-    words = "homes" if kind == "unknown" else f"{kind.replace('_', ' ')} homes"
+    words = HOME_PLURAL.get(s.home_kind, "homes")
     return f"{words[0].upper()}{words[1:]}{place}", doc.model_dump(mode="json")
 
 

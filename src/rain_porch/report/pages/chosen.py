@@ -90,7 +90,7 @@ def _by_size(given: ReportInput, found: Sequence[Home], each: int) -> list[Block
 
 def beside_page(given: ReportInput) -> dict[str, Any] | Nothing:
     """The sales line by line beside this home, six to a block."""
-    sold = spoken_of(given, "beside", SOLD).homes[:GLANCE_MOST]
+    sold = spoken_of(given, "beside").homes[:GLANCE_MOST]
     if not sold:
         return Nothing("No sale is chosen, and none is found: widen the search in Comps.")
     mine = given.subject["facts"]

@@ -154,8 +154,3 @@ def _where(given: ReportInput) -> Block | None:
     i = found[1]
     drawn = map_svg(given.subject, (), [given.comps[i]], given.base_map, {}, 166, 130, numbers=[i + 1])
     return picture(drawn, "Map of this home and the sale whose place differs most", f"Where {i + 1} stands.")
-
-
-def way_rows(given: ReportInput) -> list[list[str]]:
-    """Label, value and formula of each way to the number that the client is to see."""
-    return [[name, value, formula] for name, formula, value in given.ways()]

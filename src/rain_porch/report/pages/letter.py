@@ -8,6 +8,7 @@ from typing import Any
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, card, columns, figures, heading, homes, keys, page, para, picture, table
+from ..pictures import ink
 from ..pictures.market_chart import view_svg
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, places_svg, spark_svg
@@ -53,7 +54,7 @@ def _pages(title: str, items: Sequence[Item], opening: Sequence[Block | None]) -
 
 def _width(item: Item) -> float:
     """How wide pictures as wide as the page are drawn, in points."""
-    return float(item.get("width", 526.0))
+    return float(item.get("width", ink.WIDE))
 
 
 def _paragraphs(text: str) -> list[str]:

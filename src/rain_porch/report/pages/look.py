@@ -90,7 +90,7 @@ def _placed(given: LookInput) -> bool:
 def _map(given: LookInput, height: float, numbered: int = 24) -> str:
     """The first homes by their numbers, the others as marks."""
     homes = given.homes
-    return map_svg(given.subject, homes[numbered:], homes[:numbered], given.base_map, given.search, 526, height)
+    return map_svg(given.subject, homes[numbered:], homes[:numbered], given.base_map, given.search, height=height)
 
 
 def _parts(given: LookInput, name: str) -> list[Doc]:

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-import numpy as np
-
 from ...core.facts.money import priced
 from ...core.statistics.summary import summarise
 from ..blocks import Block, columns, figures, filling, page, para, picture, ruled
 from ..model import ReportInput
+from ..pictures import ink
 from ..pictures.maps import map_svg
 from ..pictures.rail import rail_svg
 from ..speaking import SOLD, spoken_of
@@ -63,7 +62,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
 
     def drawn(height: float) -> str:
         return map_svg(
-            given.subject, given.around, given.chosen, given.base_map, {}, given.width, height * given.width / 526
+            given.subject, given.around, given.chosen, given.base_map, {}, given.width, height * given.width / ink.WIDE
         )
 
     lead = facts_line(given.subject["facts"])
@@ -93,16 +92,15 @@ def _rail(given: ReportInput, others: Any) -> str:
 def price_rail(given: ReportInput, others: Any) -> str:
     """The rail of the chosen sales and of other homes; without value, range and list price where the price is not shown."""
     shown = given.paper.price == "shown"
-    numbers = {c["listing_id"]: n for n, c in enumerate(given.chosen, 1)}
     value, span, ask = (
         (given.price["indicated_value"], given.price["range"], given.list_price) if shown else (None, None, None)
     )
-    return rail_svg(given.price["comps"], others, value, span, ask, given.width, numbers)
+    return rail_svg(given.price["comps"], others, value, span, ask, given.width, given.numbers)
 
 
 def sentences(given: ReportInput, others: Any) -> list[str]:
     """What sold, what competes, what that means: as many as the figures carry."""
-    return [s for s in (_what_sold(given), _what_competes(given, others), _what_it_means(given, others)) if s]
+    return [s for s in (_what_sold(given), _what_competes(given, others), _what_it_means(given)) if s]
 
 
 def _what_sold(given: ReportInput) -> str:
@@ -136,10 +134,13 @@ def _what_competes(given: ReportInput, others: Any) -> str:
     if not ask:
         return out + "."
     less = sum(c["price"] < ask for c in asks)
-    return f"{out}; {'none of them asks' if not less else ('both ask' if less == 2 else 'all of them ask') if less == s.count else f'{less} of them ask' + ('s' if less == 1 else '')} less than this home."
+    ask_less = {0: "none of them asks", 1: "1 of them asks"}.get(less, f"{less} of them ask")
+    if less == s.count:
+        ask_less = "both ask" if less == 2 else "all of them ask"
+    return f"{out}; {ask_less} less than this home."
 
 
-def _what_it_means(given: ReportInput, others: Any) -> str:
+def _what_it_means(given: ReportInput) -> str:
     if given.paper.price != "shown":
         return ""
     own = given.own_words.strip().split("\n")[0]
@@ -162,8 +163,3 @@ def against(price: float, value: float) -> str:
     if not round(pct, 1):
         return "the indicated value"
     return f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} the indicated value"
-
-
-def median_days(homes: Any) -> float | None:
-    days = [c["days_on_market"] for c in homes if c["days_on_market"] is not None]
-    return float(np.median(days)) if days else None

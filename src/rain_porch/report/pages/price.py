@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.facts.money import dollars, priced
-from ..blocks import Nothing, heading, listed, page, pairs, para, picture, table
+from ..blocks import Nothing, heading, listed, page, para, picture, table
 from ..model import ReportInput
 from ..pictures.asks import asks_svg
 from ..pictures.chances import chances_svg
@@ -19,7 +19,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
     price, shown = given.price, given.paper.price == "shown"
     if not given.comps:
         return Nothing("No sale is kept yet, so there is nothing to price from: keep some in Comps.")
-    spoken = spoken_of(given, "strategy", ("for_sale", "under_contract", "failed"))
+    spoken = spoken_of(given, "strategy")
     ask = given.asking if shown else None
     by_price = [p for p in (ask["prices"] if ask else []) if p["chances"]]
     rivals = [(given.number_of(c["listing_id"]), c) for c in spoken.homes if c["kind"] == "for_sale"]
@@ -79,18 +79,21 @@ def net_page(given: ReportInput) -> dict[str, Any] | Nothing:
     labels.sort(key=lambda name: name == "Net proceeds")
     by = [dict(sheet) for sheet in given.sheets]
     rows = [[name, *(f"{float(s[name]):,.2f}".replace("-", "−") if name in s else "" for s in by)] for name in labels]
+    share = min(1.0, 0.4 + 0.2 * len(by))
     heads = [f"Scenario {i + 1}, $" if len(by) > 1 else "$" for i in range(len(by))]
     net = [float(s["Net proceeds"]) for s in by if "Net proceeds" in s]
     lead = ""
     if net:
-        low, high = min(net), max(net)
-        lead = f"About {priced(low)} would be left" + (
-            f" to {priced(high)}, as the case may be." if high - low >= 1 else "."
+        low, high = priced(min(net)), priced(max(net))
+        lead = (
+            f"About {low} would be left."
+            if low == high
+            else f"About {low} to {high} would be left, as the case may be."
         )
     return page(
-        "net", "What would be left", table(["", *heads], rows, last=True, share=min(1.0, 0.4 + 0.2 * len(by))),
+        "net", "What would be left", table(["", *heads], rows, last=True, share=share),
         heading("What these figures stand on") if given.assumed else None,
-        pairs(list(given.assumed), 2),
+        table(["", *(h.removesuffix("$").removesuffix(", ") for h in heads)], given.assumed, share=share) if given.assumed else None,
         para("Estimates from the figures given; the closing statement decides.", small=True),
         lead=lead, flow=True,
     )  # fmt: skip

@@ -13,7 +13,7 @@ from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, 
 from ..model import ReportInput
 from ..pictures.asks import asks_svg
 from ..pictures.size import size_svg
-from ..speaking import CHOSEN, FOUND, SOLD, Home, Spoken, spoken_of
+from ..speaking import SOLD, Home, spoken_of
 from ..wording import UNKNOWN, day, distance, many, sentence_case
 from .telling import differs, facts_line_short, home_card, name_of, of_words, prices_of
 
@@ -68,10 +68,10 @@ def says(given: ReportInput, kind: str, found: Sequence[Home]) -> str:
 
 
 def reading_page(kind: str) -> Any:
-    title, short, kinds = KINDS[kind]
+    title, short, _ = KINDS[kind]
 
     def make(given: ReportInput) -> dict[str, Any] | Nothing:
-        spoken = spoken_of(given, kind, kinds)
+        spoken = spoken_of(given, kind)
         found = [c for c in spoken.homes if c["price"]]
         if not found:
             return Nothing(f"{short}: none is chosen, and the search finds none.")
@@ -170,18 +170,18 @@ def _shown(name: str) -> Callable[[float | None], str]:
 
 def statistics_page(given: ReportInput) -> dict[str, Any] | Nothing:
     """Count, low, high, mean, median and mode by kind of record: of the chosen, and of all found."""
-    chosen = Spoken(given.chosen, sum(given.counts.values()), CHOSEN)
-    found = Spoken(given.around, sum(given.counts.values()), FOUND)
-    parts = [(f"of the {len(s.homes):,} {word}", s) for word, s in (("chosen", chosen), ("found", found)) if s.homes]
+    found = "found" if len(given.around) == sum(given.counts.values()) else "most alike of those found"
+    sets = (("chosen", given.chosen), (found, given.around))
+    parts = [(f"of the {len(homes_):,} {word}", homes_) for word, homes_ in sets if homes_]
     if not parts:
         return Nothing("Nothing is chosen and nothing is found: widen the search in Comps.")
     blocks: list[Block | None] = []
     for name in (n for n in given.paper.statistics or STATISTICS if n in STATISTICS):
         rows = []
-        for word, spoken in parts:
+        for word, told_of in parts:
             for _, short, kinds in KINDS.values():
                 s = summarise(
-                    [value_of(c, name) for c in spoken.homes if c["price"] and c["kind"] in kinds], DISPLAY_STEP[name]
+                    [value_of(c, name) for c in told_of if c["price"] and c["kind"] in kinds], DISPLAY_STEP[name]
                 )
                 if s.count:
                     show = _shown(name)

@@ -13,7 +13,10 @@ ROW = 19.0
 
 
 def asks_svg(
-    homes: Sequence[tuple[int | None, Mapping[str, Any]]], list_price: float | None, width: float = 526, most: int = 12
+    homes: Sequence[tuple[int | None, Mapping[str, Any]]],
+    list_price: float | None,
+    width: float = ink.WIDE,
+    most: int = 12,
 ) -> str:
     """homes: (number, document) with price, days_on_market and facts' original_list_price; a row each, at most `most`, from the
     cheapest. "" for none."""

@@ -10,7 +10,7 @@ from . import ink
 ROW, WORDS, AMOUNT = 15.0, 104.0, 50.0
 
 
-def bars_svg(paid: float, steps: Sequence[tuple[str, float]], adjusted: float, width: float = 526) -> str:
+def bars_svg(paid: float, steps: Sequence[tuple[str, float]], adjusted: float, width: float = ink.WIDE) -> str:
     """paid: the close price. steps: (name, amount). The bars of plus and minus end at the adjusted price."""
     running, edges = paid, [paid, adjusted]
     for _, amount in steps:

@@ -12,7 +12,7 @@ SHADES = (ink.RAIN, ink.SLATE, ink.GREY)
 
 
 def chances_svg(
-    prices: Sequence[float], curves: Sequence[tuple[str, Sequence[float]]], list_price: float | None, width: float = 526,
+    prices: Sequence[float], curves: Sequence[tuple[str, Sequence[float]]], list_price: float | None, width: float = ink.WIDE,
     height: float = 150,
 ) -> str:  # fmt: skip
     """curves: (name, chance in percent at each price). The list price is marked where it lies among the prices."""

@@ -13,7 +13,7 @@ FULL, NAMED = 17.0, 20  # height of a row; so many comps have a row of that heig
 
 
 def dots_svg(
-    comps: Sequence[Mapping[str, Any]], value: float, span: Mapping[str, Any] | None, width: float = 526
+    comps: Sequence[Mapping[str, Any]], value: float, span: Mapping[str, Any] | None, width: float = ink.WIDE
 ) -> str:
     """comps: documents of priced comps in the order of their numbers; a row each: what was paid, a small dot, and what it comes to
     for this home, with its weight as the size of a bar. value, span: the indicated value and its range."""

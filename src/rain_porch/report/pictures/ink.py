@@ -7,6 +7,7 @@ from xml.sax.saxutils import escape
 SLATE, MIST, PAPER = "#24404E", "#EDF2F3", "#FFFFFF"
 CEDAR, MOSS, RAIN, LAMP, CLAY = "#A4572F", "#3E6A4B", "#2A6596", "#D9A227", "#B23A48"
 GREY, LINE = "#6B7E88", "#C9D4D8"
+WIDE, NARROW = 526.0, 350.0  # points: how wide a picture as wide as the page is drawn; the same for a phone
 WATER, PARK, ROAD, LAND = "#C9DEE8", "#D8E5D2", "#FFFFFF", "#F1F3EF"
 
 

@@ -18,7 +18,7 @@ def map_svg(
     numbered_homes: Sequence[Mapping[str, Any]],
     base: Mapping[str, Any] | Sequence[BaseLine],
     search: Mapping[str, Any],
-    width: float = 526,
+    width: float = ink.WIDE,
     height: float = 290,
     ways: Sequence[Sequence[Sequence[float]]] = (),
     numbers: Sequence[int] = (),

@@ -11,7 +11,7 @@ from . import ink
 from .market_chart import rounded_span
 
 
-def months_svg(periods: Sequence[Mapping[str, Any]], width: float = 526, height: float = 230) -> str:
+def months_svg(periods: Sequence[Mapping[str, Any]], width: float = ink.WIDE, height: float = 230) -> str:
     """periods: a market answer's months with median_price and closings. A month of fewer than five closings is hollow, months
     without a price leave a gap; behind them their mean over half a year. Bars: closings; one not finished is hollow. "" where
     no month has a price."""

@@ -16,7 +16,7 @@ class Plot:
 
     xs: Sequence[float]
     ys: Sequence[float]
-    width: float = 526.0
+    width: float = ink.WIDE
     height: float = 260.0
     left: float = 56.0
     right: float = 10.0

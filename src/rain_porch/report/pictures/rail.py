@@ -18,7 +18,7 @@ def rail_svg(
     value: float | None,
     span: Mapping[str, Any] | None,
     list_price: float | None,
-    width: float = 526,
+    width: float = ink.WIDE,
     numbers: Mapping[str, int] | None = None,
 ) -> str:
     """comps: with close_price, adjusted_price and listing_id. others: homes with kind and price that are not sold. numbers: those

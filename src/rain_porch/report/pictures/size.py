@@ -18,7 +18,7 @@ def size_svg(
     homes: Sequence[tuple[int | None, Mapping[str, Any]]],
     area: float | None,
     price: float | None,
-    width: float = 526,
+    width: float = ink.WIDE,
     height: float = 230,
     of: str = "price",
     curve: Callable[[float], float] | None = None,

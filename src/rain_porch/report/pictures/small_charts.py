@@ -69,7 +69,7 @@ def months_line_svg(
     return ink.svg(width, height, body)
 
 
-def heat_svg(rows: Sequence[tuple[str, Sequence[int | None]]], width: float = 526) -> str:
+def heat_svg(rows: Sequence[tuple[str, Sequence[int | None]]], width: float = ink.WIDE) -> str:
     """Years down, months across: the more, the darker; each with its number. A month that is not over is empty."""
     most = max([v for _, values in rows for v in values if v is not None] or [1]) or 1
     left, tall = 40.0, 24.0
@@ -101,7 +101,7 @@ def heat_svg(rows: Sequence[tuple[str, Sequence[int | None]]], width: float = 52
 
 
 def places_svg(
-    places: Sequence[Mapping[str, Any]], lines: Sequence[BaseLine], width: float = 526, height: float = 230
+    places: Sequence[Mapping[str, Any]], lines: Sequence[BaseLine], width: float = ink.WIDE, height: float = 230
 ) -> str:
     """Places by the change of their price on the year: the more it rose, the warmer; fell, the colder; hatched where too few sold.
     places: with place, rings and change. "" where none has an outline."""
