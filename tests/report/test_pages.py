@@ -15,11 +15,12 @@ from rain_porch.report.layouts import LAYOUTS, PAGES, SPEAKING
 from rain_porch.report.pages.chosen import beside_page, comp_sheets, comps_page, steps_of
 from rain_porch.report.pages.grid import grid_page, in_words
 from rain_porch.report.pages.one_page import against, sentences, summary_page
+from rain_porch.report.pages.opening import search_page
 from rain_porch.report.pages.readings import reading_page, statistics_page
 from rain_porch.report.papers import document
 from rain_porch.report.pictures.maps import map_svg
 from rain_porch.report.pictures.spread import spread
-from rain_porch.report.speaking import spoken_of
+from rain_porch.report.speaking import KINDS, spoken_of
 from rain_porch.report.wording import facts_line
 
 
@@ -88,11 +89,11 @@ def test_numbers_and_counts_agree_on_every_page(whole):
 
 def test_a_page_speaks_of_the_chosen_unless_it_is_to_speak_of_all_found(whole):
     for name in SPEAKING:
-        chosen = spoken_of(whole, name)
+        chosen = spoken_of(whole, name, KINDS)
         assert [c["listing_id"] for c in chosen.homes] == [
             c["listing_id"] for c in whole.chosen
         ] and "chosen" in chosen.words
-        found = spoken_of(replace(whole, paper=replace(whole.paper, speaks_of={name: "found"})), name)
+        found = spoken_of(replace(whole, paper=replace(whole.paper, speaks_of={name: "found"})), name, KINDS)
         assert (
             len(found.homes) == found.found == sum(whole.counts.values()) and found.words == f"all {found.found} found"
         )
@@ -102,6 +103,23 @@ def test_a_page_speaks_of_the_chosen_unless_it_is_to_speak_of_all_found(whole):
     )
     beyond = replace(whole, around=[], counts=dict.fromkeys(whole.counts, 0))
     assert len(spoken_of(beyond, "comps").homes) == len(whole.chosen), "chosen ones stay whatever the search becomes"
+
+
+def test_counts_agree_on_every_page_also_when_the_search_has_become_narrower(whole):
+    """No page tells another number of what is found than the page of the search does."""
+    narrow = replace(
+        whole,
+        around=[whole.comps[0], whole.around[-1]],
+        counts={**dict.fromkeys(whole.counts, 0), whole.comps[0]["kind"]: 1, whole.around[-1]["kind"]: 1},
+    )
+    found = next(r for r in [search_page(narrow)["lead"]])
+    assert found.startswith("2 homes were found")
+    assert spoken_of(narrow, "comps").words == f"the {len(whole.chosen)} chosen; the search as it is now finds 2"
+    every = spoken_of(replace(narrow, paper=replace(whole.paper, speaks_of={"comps": "found"})), "comps")
+    assert every.words == f"all 2 found, and {len(every.homes) - 2} chosen before"
+    for name in SPEAKING:
+        words = re.findall(r"(?:of|finds|all) (\d+|none)(?: found)?\b", spoken_of(narrow, name).words)
+        assert all(w == "none" or int(w) <= 2 for w in words), name
 
 
 def test_statistics_say_of_which_homes_they_are(whole):

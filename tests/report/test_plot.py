@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import math
 import re
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.report.pictures.plot import Plot
 from rain_porch.report.pictures.size import NUMBERED, size_svg
+from rain_porch.report.pictures.small_charts import places_svg
 
 NUMBERS = st.lists(st.floats(1, 1e7), min_size=1, max_size=20)
 
@@ -23,6 +26,17 @@ def test_points_stand_inside_and_in_their_order(points):
     lowest, highest = min(points, key=lambda p: p[1]), max(points, key=lambda p: p[1])
     assert plot.at(*lowest)[1] >= plot.at(*highest)[1], "more is higher"
     assert len(plot.frame("sq ft")) == 15
+
+
+def test_places_keep_their_shape_at_any_latitude():
+    """A square mile is a square on paper, as far north as homes stand."""
+    for lat in (5.0, 41.0, 64.0):
+        wide = 0.01 / math.cos(math.radians(lat))
+        ring = [[20.0, lat], [20.0 + wide, lat], [20.0 + wide, lat + 0.01], [20.0, lat + 0.01], [20.0, lat]]
+        drawn = places_svg([{"place": "a", "rings": [ring], "change": None}], ())
+        points = [tuple(map(float, p.split())) for p in re.search(r'd="M([^"z]+)z" fill="#', drawn).group(1).split("L")]
+        xs, ys = zip(*points, strict=True)
+        assert max(xs) - min(xs) == pytest.approx(max(ys) - min(ys), rel=0.01)
 
 
 def home(price, area):

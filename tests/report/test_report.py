@@ -149,7 +149,7 @@ def test_every_page_of_the_full_report_says_what_it_is_for(given):
     text = " ".join(" ".join(p.extract_text().split()) for p in reader.pages)
     for words in (
         "What this home competes with", "What buyers refused", "Its story", "The market here", "The homes beside yours",
-        "What each difference is worth", "What would be left", "About $90,000 would be left to $98,123", "98,123.45", "90,000.10", "Perrin Vale", "It is not an appraisal", "Dear Orla Grayle,",
+        "What each difference is worth", "What would be left", "About $90,000 to $98,123 would be left", "98,123.45", "90,000.10", "Perrin Vale", "It is not an appraisal", "Dear Orla Grayle,",
         f"The sales brought {priced(min(c['price'] for c in given.comps))} to {priced(max(c['price'] for c in given.comps))}",
         given.recommendation[:60],
     ):  # fmt: skip

@@ -195,7 +195,7 @@ def test_two_deliveries_are_compared_in_words(agent, priced):
     told = {c.what: (c.before, c.after) for c in compared(agent, first, second)}
     assert told["List price"] == ("$309,900", "$319,900") and "Indicated value" in told
     home = json.loads(delivered_paper(agent, first, "json"))["comps"][0]["address"]
-    assert told["Chosen homes"] == ("", f"without: {home}")
+    assert told["Chosen no longer"] == (home, "") and "Newly chosen" not in told
     assert compared(agent, first, first) == []
 
 

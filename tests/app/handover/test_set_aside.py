@@ -15,9 +15,12 @@ from rain_porch.app.handover.delivering import DeliverAsk, deliver, delivered_pa
 from rain_porch.app.handover.report_input import report_input
 from rain_porch.app.pricing.opened import found_candidates, suggested
 from rain_porch.app.workups import open_workup
+from rain_porch.documents.versions import written
 from rain_porch.report import papers
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.pictures.maps import map_svg
+from rain_porch.store.db import atomic
+from rain_porch.store.porch import workups
 from tests.app.test_changes import begun, change
 
 
@@ -94,6 +97,23 @@ def test_a_home_that_was_set_aside_is_on_no_map_and_in_no_count(agent, workup):
     assert drawn.count("<text") == len(given.chosen) + 1, "a number each, and the scale"
     rivals = [c for c in given.around if c["kind"] == "for_sale"]
     assert given.counts["for_sale"] == len(rivals) == sum(c.kind == "for_sale" for c in found) - 1
+
+
+def test_a_search_that_can_no_longer_be_run_leaves_the_chosen_on_paper(agent, workup):
+    """Its area has gone with an import, say."""
+    n, _ = workup
+    state = open_workup(agent, n)
+    gone = state.state.model_copy(
+        update={"search": state.state.search.model_copy(update={"areas": ["Nowhere at all"]})}
+    )
+    with atomic(agent.porch):
+        workups.save(
+            agent.porch, agent.owner, n, state.revision, state.state.address, written(gone), "area gone", agent.stamp()
+        )
+    given = report_input(agent, n)
+    assert given.around == [] and len(given.chosen) == len(suggested(state)) - 1
+    text = words_of_pdf(papers.pdf(given, "short"))
+    assert all(c["address"] in text for c in given.chosen) and "the search as it is now finds none" in text
 
 
 def test_the_appraisers_packet_alone_lists_it_with_the_reason(agent, workup):

@@ -13,7 +13,7 @@ from rain_porch.app.agent import folders_agent
 from rain_porch.app.handover.bulletin_papers import letter_model
 from rain_porch.app.market import bulletins
 from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, ready
-from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.market.views import ViewDoc, answer
 from rain_porch.app.records import Records
 from rain_porch.core.errors import NotFound
 from rain_porch.records.importing import import_file
@@ -132,8 +132,9 @@ def test_a_file_of_closings_alone_is_not_asked_for_more(tmp_path):
         import_file(db, file, folder=tmp_path, now=NOW)
     with folders_agent(records.snapshot(), now=lambda: NOW) as agent:
         model = letter_model(agent, ready("four_pages", ViewDoc(measures=["median_price"]), "The county"))
+        sentence = answer(agent.records, ViewDoc(measures=["median_price"])).sentence
     records.close()
-    text = str(model["pages"])
+    text = str(model["pages"]) + sentence
     sold = pd.read_csv(file)
     year = sold[sold.CloseDate.str.startswith("1996")]
     assert f"a median of ${year.ClosePrice.median():,.0f} ({len(year):,} sales" in text

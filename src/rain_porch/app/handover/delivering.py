@@ -131,12 +131,8 @@ def compared(agent: Agent, delivery_id: int, other_id: int) -> list[ChangeDoc]:
         {c["listing_id"]: c["address"] or c["listing_id"] for c in d.get("chosen") or d["comps"]} for d in (old, new)
     ]
     gone, come = (", ".join(a[k] for k in a if k not in b) for a, b in (homes, homes[::-1]))
-    if gone or come:
-        out.append(
-            ChangeDoc(
-                what="Chosen homes", before=f"without: {come}" if come else "", after=f"without: {gone}" if gone else ""
-            )
-        )
+    out += [ChangeDoc(what="Chosen no longer", before=gone, after="")] if gone else []
+    out += [ChangeDoc(what="Newly chosen", before="", after=come)] if come else []
     return out
 
 

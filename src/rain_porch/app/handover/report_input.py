@@ -10,11 +10,11 @@ from typing import Any
 import numpy as np
 
 from ...core.errors import NotFound
-from ...core.facts.dates import add_months, said
+from ...core.facts.dates import NO_DAY, add_months, said
 from ...core.facts.homes import Candidate
 from ...core.facts.money import dollars
 from ...core.facts.words import COUNTED, HOME_PLURAL
-from ...core.market.columns import FOR_SALE, RECORD_KINDS, Ints
+from ...core.market.columns import RECORD_KINDS, Ints
 from ...core.price import proceeds as pr
 from ...core.price.list_price import WITHIN_DAYS
 from ...documents.stored import ImprovementDoc, ScenarioDoc
@@ -29,8 +29,7 @@ from ..choices import agent_card
 from ..market.letters import read_letter
 from ..pricing.answers import candidate_docs, market_doc, pricing_doc, subject_doc
 from ..pricing.ask import Asking, asking
-from ..pricing.opened import Opened, found_candidates, kept_unsold, priced, rival_rows
-from ..pricing.opened import found as found_by
+from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
 from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
 from ..story import story_of_home
@@ -67,7 +66,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
     state, standpoint, records = opened.state, opened.standpoint, agent.records
     paper = Paper(**state.paper.model_dump())
     names = LAYOUTS.get(layout or "", paper.pages)
-    found, here = found_by(opened), found_candidates(opened)
+    rows, here = found_rows(opened), found_candidates(opened)
     aside = {key for key, made in state.decisions.items() if made.choice == "set_aside"}
     around = candidate_docs(standpoint, [c for c in here if c.listing_id not in aside])
     others = candidate_docs(standpoint, [c for c in kept_unsold(opened) if c.listing_id not in aside])
@@ -93,7 +92,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         chosen=chosen,
         around=shown,
         aside=_aside(opened, here) if "set_aside" in names else [],
-        counts=_counts(opened, found.rows, aside),
+        counts=_counts(opened, rows, aside),
         grid=_grid(pricing),
         list_price=state.list_price,
         through=records.through(),
@@ -118,7 +117,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         asking=None if asked is None else _asked(asked),
         recommendation=state.recommendation or (asked.sentence if asked else ""),
         own_words=state.recommendation,
-        knows_listings=bool((standpoint.view.kind == FOR_SALE).any()),
+        knows_listings=bool((standpoint.columns.on_market != NO_DAY).any()),
         sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
         assumed=_assumed(state.scenarios),
         market=market,

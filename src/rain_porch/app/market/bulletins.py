@@ -8,18 +8,16 @@ from typing import Any, Literal
 
 import numpy as np
 
-from ...core.facts.dates import NO_DAY, add_months, day_of
-from ...core.facts.words import HOME_PLURAL, HomeKind
+from ...core.facts.dates import add_months, day_of
 from ...core.market import bulletin
 from ...core.market import measures as mk
 from ...core.market.view_reading import twelve_months
 from ...documents.base import Doc
 from ..snapshot import Snapshot
 from .closer_looks import RecordDoc, records_of
-from .views import ChangeDoc, PointDoc, ViewDoc, change_doc, market_of, place_words
+from .views import ChangeDoc, PointDoc, ViewDoc, change_doc, kind_words, market_of, place_words
 
 YEARS, SPARK, PLACES, SOLD = 4, 24, 24, 6
-LISTED = ("months_of_supply", "for_sale", "new_listings", "median_days")  # what closings alone do not tell
 KEY_FIGURES = ("median_price", "closings", "median_days", "months_of_supply")
 PLACE_FIGURES = ("closings", "median_price", "same_home_price", "median_days", "months_of_supply")
 YEAR_FIGURES = ("closings", "median_price", "same_home_price", "median_price_per_sqft", "median_days", "median_share_of_list",
@@ -99,8 +97,7 @@ class SoldDoc(Doc):
 
 def where_of(view: ViewDoc) -> str:
     """ "detached homes in Lantern Hill"."""
-    kind = HOME_PLURAL.get(HomeKind(view.home_kind), "homes") if view.home_kind else "homes"
-    return f"{kind} {place_words(view)}".strip()
+    return f"{kind_words(view)} {place_words(view)}".strip()
 
 
 def _market(records: Snapshot, view: ViewDoc, place: str | None = None) -> mk.Market:
@@ -110,16 +107,11 @@ def _market(records: Snapshot, view: ViewDoc, place: str | None = None) -> mk.Ma
 def figures_of(market: mk.Market, through: dt.date) -> bulletin.Figures:
     now, before = twelve_months(through)
     a, b = (dict(p.values) for p in mk.series(market, bulletin.FIGURES, [now, before]))
-    if closings_only(market):
+    if market.closings_only:
         for values in (a, b):
-            for name in LISTED:
+            for name in bulletin.LISTED:
                 values.pop(name, None)
     return bulletin.Figures(a, b, _span_words(now))
-
-
-def closings_only(market: mk.Market) -> bool:
-    """Whether the records of this market are of closings alone: that none is for sale in them says nothing."""
-    return market.count_on_market(market.through) == 0 and not (market.columns.on_market[market.chosen] != NO_DAY).any()
 
 
 def _span_words(span: mk.Period) -> str:
@@ -131,8 +123,7 @@ def headline(records: Snapshot, view: ViewDoc) -> HeadlineDoc:
     through = records.through()
     market = _market(records, view)
     f = figures_of(market, through)
-    kind = HOME_PLURAL.get(HomeKind(view.home_kind), "homes") if view.home_kind else "homes"
-    told = bulletin.sentences(f, kind, place_words(view))
+    told = bulletin.sentences(f, kind_words(view), place_words(view))
     end = twelve_months(through)[0].end
     spans = mk.periods("month", add_months(end.replace(day=1), 1 - SPARK), end, through)
     recent = mk.series(market, KEY_FIGURES, spans)
@@ -158,9 +149,10 @@ def months(records: Snapshot, view: ViewDoc) -> MonthsDoc:
     points = mk.series(market, names, mk.periods("month", start, through, through))
     told = bulletin.sentences(figures_of(market, through), "homes", "")
     made = [_month(p) for p in points]
-    if closings_only(market):
+    if market.closings_only:
         made = [
-            m.model_copy(update={"values": m.values | dict.fromkeys(LISTED, PointDoc(value=None, n=0))}) for m in made
+            m.model_copy(update={"values": m.values | dict.fromkeys(bulletin.LISTED, PointDoc(value=None, n=0))})
+            for m in made
         ]
     return MonthsDoc(where=where_of(view), pace=told.pace, months=made)
 

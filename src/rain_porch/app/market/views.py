@@ -151,6 +151,11 @@ def market_of(records: Snapshot, doc: ViewDoc, place: str, also: Sequence[str] =
     return mk.Market(records.columns, rows, day_of(records.through()), doc.deeds)
 
 
+def kind_words(doc: ViewDoc) -> str:
+    """What a view looks at, in many: "detached homes"."""
+    return HOME_PLURAL[HomeKind(doc.home_kind)] if doc.home_kind else "homes"
+
+
 def place_words(doc: ViewDoc) -> str:
     """Where a view looks, as it follows on "homes": "in Lantern Hill", "within 1 mi of 14 Ferry Lane"."""
     inside = (doc.drawn or "inside a drawn area") if doc.shapes else ""
@@ -221,14 +226,13 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
     elif doc.series:
         lines.append(_outside(records, doc.series, spans, axis=len(doc.measures)))
     told = _told(records, doc, through)
-    kind = HOME_PLURAL[HomeKind(doc.home_kind)] if doc.home_kind else "homes"
     end = twelve_months(through)[0].end
     return ViewAnswerDoc(
         periods=periods,
         lines=lines,
         through=through,
         notes=_notes(records, doc, spans),
-        sentence=sentence(told, kind, place_words(doc), end, doc.deeds),
+        sentence=sentence(told, kind_words(doc), place_words(doc), end, doc.deeds),
         newest=told.now.value,
         newest_over=f"{'at the end of' if told.measure in mk.AT_THE_END else '12 months to'} {end:%b %Y}",
         change=change_doc(told.now.value, told.before.value, told.unit),
@@ -348,7 +352,8 @@ def _told(records: Snapshot, doc: ViewDoc, through: dt.date) -> Told:
     market = market_of(records, doc, doc.places[0] if doc.places else "")
     now, before = (p.values for p in mk.series(market, wanted, list(twelve_months(through))))
     label, unit, _ = mk.MEASURES[name]
-    return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], now["for_sale"])
+    there = mk.Value(None, 0) if market.closings_only else now["for_sale"]
+    return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], there)
 
 
 def year_so_far(records: Snapshot, doc: ViewDoc) -> SoFarDoc:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ...core.errors import BadInput, NotFound
 from ...core.facts.dates import DAYS_PER_MONTH, NO_DAY, date_of
 from ...core.facts.money import half_up, priced
 from ...core.market.columns import FOR_SALE, Ints
@@ -158,11 +159,14 @@ def _near(past: PastListings | None, here: AtPrice | None) -> tuple[int, float |
 def _quick_and_slow(
     standpoint: Standpoint, search: Search
 ) -> tuple[tuple[float, int] | None, tuple[float, int] | None]:
-    """Of the last year's listings that the search lets through, whatever has become of them."""
+    """Of the last year's listings that the search lets through, whatever has become of them; neither where it cannot be run."""
     columns, day = standpoint.columns, standpoint.view.day
     came = (columns.on_market >= day - RECENT_DAYS) & (columns.on_market <= day) & ~columns.lease & ~columns.deed
     rows = np.flatnonzero(came)
-    recent = let_through(search, columns, rows, standpoint.subject, standpoint.records.masks_of(search))
+    try:
+        recent = let_through(search, columns, rows, standpoint.subject, standpoint.records.masks_of(search))
+    except (BadInput, NotFound):
+        return None, None
     first, start, end, signed, _ = lp.courses(columns, standpoint.view, recent)
     per = first / columns.numbers["living_area"][recent]
     took = np.where(signed, end, day) - start

@@ -7,6 +7,7 @@ from functools import cached_property, partial
 
 import numpy as np
 
+from ...core.errors import BadInput, NotFound
 from ...core.facts.fields import OWN_LINE
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.improvements import returned
@@ -50,10 +51,18 @@ def found(opened: Opened) -> Found:
     return opened.standpoint.records.tables.get(key, lambda: opened.standpoint.run(opened.state.search.search()))
 
 
+def found_rows(opened: Opened) -> Ints:
+    """What the search finds; nothing where it can no longer be run, its area having gone, say: what is kept stays all the same."""
+    try:
+        return found(opened).rows
+    except (BadInput, NotFound):
+        return np.zeros(0, dtype=np.int64)
+
+
 def found_candidates(opened: Opened) -> list[Candidate]:
     """The homes that the search finds, the most alike 2,000."""
     key = (*opened.sought, "candidates")
-    return opened.standpoint.records.tables.get(key, lambda: candidates(opened.standpoint, found(opened).rows))
+    return opened.standpoint.records.tables.get(key, lambda: candidates(opened.standpoint, found_rows(opened)))
 
 
 def priced(opened: Opened) -> Pricing:
@@ -85,7 +94,7 @@ def rival_rows(opened: Opened) -> Ints:
     columns, view = opened.standpoint.columns, opened.standpoint.view
     decided = {choice: [columns.row_of[k] for k, made in opened.state.decisions.items() if made.choice == choice and k in columns.row_of]
                for choice in ("kept", "set_aside")}  # fmt: skip
-    rows = np.union1d(found(opened).rows, np.array(decided["kept"], dtype=np.int64))
+    rows = np.union1d(found_rows(opened), np.array(decided["kept"], dtype=np.int64))
     stands: Ints = rows[(view.kind[rows] == FOR_SALE) & ~np.isin(rows, decided["set_aside"])]
     return stands
 

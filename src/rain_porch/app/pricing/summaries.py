@@ -7,14 +7,13 @@ from collections.abc import Mapping
 import numpy as np
 from pydantic import Field
 
-from ...core.errors import BadInput, NotFound
 from ...core.facts.words import COUNTED
 from ...core.market.columns import FOR_SALE, RECORD_KINDS, UNDER_CONTRACT, Floats, Ints
 from ...core.market.home_figures import home_figures
 from ...core.statistics.summary import DISPLAY_STEP, far_from_rest, pulls, summarise
 from ...documents.base import Doc
 from ...store.records.homes import addresses_of
-from .opened import Opened, found
+from .opened import Opened, found_rows
 from .standpoint import Standpoint
 
 FAR = 12  # values a figure that are named because they lie far from the rest
@@ -82,10 +81,7 @@ def summaries_of_workup(opened: Opened) -> SummariesDoc:
     row_of = opened.standpoint.columns.row_of
     decided = {c: [row_of[k] for k, made in opened.state.decisions.items() if made.choice == c and k in row_of]
                for c in ("kept", "set_aside")}  # fmt: skip
-    try:
-        rows = found(opened).rows
-    except (BadInput, NotFound):
-        rows = np.zeros(0, dtype=np.int64)
+    rows = found_rows(opened)
     out = np.isin(rows, decided["set_aside"])
     kept = np.array(decided["kept"], dtype=np.int64)
     return summaries(opened.standpoint, rows[~out], kept, int(out.sum()), opened.state.list_price)

@@ -17,6 +17,7 @@ FIGURES = (
     "median_price", "same_home_price", "closings", "median_days", "median_share_of_list", "median_share_of_original",
     "months_of_supply", "for_sale", "new_listings",
 )  # fmt: skip
+LISTED = ("months_of_supply", "for_sale", "new_listings", "median_days")  # what records of closings alone do not tell
 SAME = 1.0  # percent within which a price counts as the same
 APART = 2.0  # points by which the median must part from the same home's price before the mix is spoken of
 DAYS_APART, POINTS_APART = 2.0, 0.5  # what a change of days, and of shares in points, must reach to be told

@@ -142,6 +142,11 @@ class Market:
             return self.book.stay_ended(self._came)
         return self.book.stays_ended[self.chosen[self.book.dated("came").rows]]
 
+    @cached_property
+    def closings_only(self) -> bool:
+        """Whether the records of this market are of closings alone: that none is for sale in them says nothing."""
+        return not (self.columns.on_market[self.chosen] != NO_DAY).any()
+
     def within(self, name: str, start: int, end: int) -> Ints:
         """Chosen rows whose date lies in [start, end]."""
         return self.dated(name).within(start, end)

@@ -36,8 +36,9 @@ def market_page(given: ReportInput) -> dict[str, Any] | Nothing:
     for p in periods[-13:][::-1]:
         v = p["values"]
         price = v["median_price"]["value"]
+        there = [f"{v['for_sale']['value'] or 0:,.0f}"] if given.knows_listings else []
         rows.append([month(p["period"]) + ("" if p["finished"] else " *"), dollars(price) if price else "",
-                     f"{v['closings']['value'] or 0:,.0f}", f"{v['for_sale']['value'] or 0:,.0f}"])  # fmt: skip
+                     f"{v['closings']['value'] or 0:,.0f}", *there])  # fmt: skip
     closed, closed_before = (sum(p["values"]["closings"]["value"] or 0 for p in part) for part in (year, before))
     words = f"{many(int(closed), 'home')} closed in the last twelve months"
     if closed_before:
@@ -46,7 +47,7 @@ def market_page(given: ReportInput) -> dict[str, Any] | Nothing:
                 "-", "−"
             )
         )
-    supply = year[-1]["values"]["for_sale"]["value"] if year else None
+    supply = year[-1]["values"]["for_sale"]["value"] if year and given.knows_listings else None
     pace = ""
     if supply == 0:
         pace = "None is for sale now."
@@ -57,7 +58,7 @@ def market_page(given: ReportInput) -> dict[str, Any] | Nothing:
         para(f"{given.market_place}. {pace}"),
         picture(drawn, "Median price and closings by month",
                 "Dots: the median price of each month, hollow where fewer than five homes closed or the month is not over; line: the mean of the half year to each month; bars: closings."),
-        table(["Month", "Median price, $", "Closings", "For sale at its end"], rows, share=0.78),
+        table(["Month", "Median price, $", "Closings", *(["For sale at its end"] if given.knows_listings else [])], rows, share=0.78),
         para("* not finished yet.", small=True) if rows and rows[0][0].endswith("*") else None,
         lead=f"{words}.",
     )  # fmt: skip

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import calendar
 from collections.abc import Sequence
 from typing import Any
 
@@ -107,13 +108,19 @@ def _so_far(item: Item) -> list[Block | None]:
     year = int(str(told["end"])[:4])
     rows = []
     for r in told["rows"]:
-        if not (r["now"]["value"] or r["before"]["value"]):
+        if not any(r[k]["value"] for k in ("now", "before", "earlier")):
             continue  # nothing is known, or nothing happened
         change = "" if r["change"] is None else r["change"]["words"]
-        rows.append([r["label"], *(_told(r[k], r["unit"]) for k in ("now", "before")), change])
+        rows.append(
+            [r["label"], *(_told(r[k], r["unit"]) for k in ("now", "before")), change, _told(r["earlier"], r["unit"])]
+        )
     return [
-        para(f"This year to {day(told['end'])}, against the same days of {year - 1}."),
-        table(["Measure", str(year), f"same days of {year - 1}", "change"], rows, widths=(2.4, 1, 1, 0.8)),
+        para(f"This year to {day(told['end'])}, against the same days of {year - 1} and of {year - 2}."),
+        table(
+            ["Measure", str(year), f"same days of {year - 1}", "change", f"same days of {year - 2}"],
+            rows,
+            widths=(2.4, 1, 1.1, 0.9, 1.1),
+        ),
     ]
 
 
@@ -240,7 +247,7 @@ def _years(item: Item) -> list[Block | None]:
     ]
     months = [(f"{year}", values) for year, values in told["closings"].items()]
     known = [
-        (v, f"{_MONTHS[i]} {year}")
+        (v, f"{calendar.month_name[i + 1]} {year}")
         for year, values in told["closings"].items()
         for i, v in enumerate(values)
         if v is not None
@@ -256,22 +263,6 @@ def _years(item: Item) -> list[Block | None]:
         heading("Closings month by month"),
         picture(heat_svg(months, _width(item)), "Closings by month and year", best),
     ]  # fmt: skip
-
-
-_MONTHS = (
-    "January",
-    "February",
-    "March",
-    "April",
-    "May",
-    "June",
-    "July",
-    "August",
-    "September",
-    "October",
-    "November",
-    "December",
-)
 
 
 def _sold(item: Item) -> list[Block | None]:

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ...core.market.view_reading import shown
 from . import ink
 from .base_lines import BaseLine, drawn_lines
 from .market_chart import rounded_span
+from .spread import spread
 
 WARM, COLD = ink.CEDAR, ink.RAIN
+WORDS = 17.0  # points that half a change in words takes
 
 
 def spark_svg(values: Sequence[float | None], width: float = 120, height: float = 28) -> str:
@@ -111,7 +113,7 @@ def places_svg(
     points = [q for p in drawn for ring in p["rings"] for q in ring]
     west, east, south, north = (f(q[k] for q in points) for k, f in ((0, min), (0, max), (1, min), (1, max)))
     tall = (north - south) or 1e-6
-    shrink = 0.75
+    shrink = math.cos(math.radians((south + north) / 2))
     scale = min((width - 16) / (((east - west) or 1e-6) * shrink), (height - 16) / tall)
     x0, y0 = (width - (east - west) * shrink * scale) / 2, (height - tall * scale) / 2
 
@@ -130,13 +132,10 @@ def places_svg(
             body.append(
                 f'<path d="{path}" fill="{fill}" fill-opacity="{strength:.2f}" stroke="{ink.SLATE}" stroke-width="0.7"/>'
             )
-    for p in drawn:
-        ring = max(p["rings"], key=len)
-        x, y = at(sum(q[0] for q in ring) / len(ring), sum(q[1] for q in ring) / len(ring))
+    middles = [
+        at(*(sum(q[k] for q in ring) / len(ring) for k in (0, 1))) for ring in (max(p["rings"], key=len) for p in drawn)
+    ]
+    for p, (x, y) in zip(drawn, spread(middles, [WORDS] * len(drawn), width, height), strict=True):
         words = "too few" if p["change"] is None else p["change"]["words"]
         body.append(ink.text(x, y + 3, words, 9, ink.SLATE, weight=600))
     return ink.svg(width, height, body)
-
-
-def told(value: float | None, unit: str) -> str:
-    return "" if value is None else shown(value, unit)
