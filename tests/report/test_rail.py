@@ -41,3 +41,14 @@ def test_value_range_and_list_price_are_named_in_figures():
     svg = rail_svg([], [], 355_100, {"low": 322_700, "high": 390_700}, 374_900)
     assert "Indicated $355,100" in svg and "List price $374,900" in svg and ink.MOSS in svg and ink.CEDAR in svg
     assert "Indicated" not in rail_svg([], [], None, None, None)
+
+
+def test_every_numbered_home_is_on_the_rail_and_the_others_beyond_it_are_counted():
+    comps = [{"listing_id": "A", "close_price": 300_000, "adjusted_price": 310_000}]
+    homes = [
+        {"listing_id": k, "kind": "for_sale", "price": p}
+        for k, p in (("B", 900_000), ("C", 2_000_000), ("D", 40_000), ("E", 30_000))
+    ]
+    svg = rail_svg(comps, homes, 310_000, None, None, numbers={"A": 1, "B": 2})
+    assert ">2</text>" in svg and "1 ›</text>" in svg and "‹ 2</text>" in svg
+    assert "›" not in rail_svg(comps, homes[:1], 310_000, None, None, numbers={"A": 1, "B": 2})

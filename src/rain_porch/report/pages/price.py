@@ -7,7 +7,7 @@ from typing import Any
 from ...core.facts.money import dollars, priced
 from ..blocks import Nothing, heading, listed, page, para, picture, table
 from ..model import ReportInput
-from ..pictures.asks import asks_svg
+from ..pictures.asks import asks_svg, asks_words
 from ..pictures.chances import chances_svg
 from ..speaking import spoken_of
 from .one_page import against, price_figures, price_rail
@@ -42,7 +42,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
         *_chances(given, ask, by_price),
         heading("Beside what is for sale") if ladder else None,
         picture(ladder, "List prices of homes for sale beside this home's",
-                f"Of {spoken.words}. From the first list price to the newest, with the days on the market.") if ladder else None,
+                f"Of {spoken.words}. {asks_words(len(rivals))}") if ladder else None,
         lead=lead,
     )  # fmt: skip
 

@@ -11,7 +11,7 @@ from ...core.facts.money import dollars, priced
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
 from ..model import ReportInput
-from ..pictures.asks import asks_svg
+from ..pictures.asks import asks_svg, asks_words
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
 from ..wording import UNKNOWN, day, distance, many, sentence_case
@@ -75,7 +75,10 @@ def reading_page(kind: str) -> Any:
         found = [c for c in spoken.homes if c["price"]]
         if not found:
             return Nothing(f"{short}: none is chosen, and the search finds none.")
-        more = len(found) - ROWS
+        rows = max(
+            ROWS, sum(given.number_of(c["listing_id"]) is not None for c in found)
+        )  # every chosen one stands there
+        more = len(found) - rows
         ask = given.list_price if given.paper.price == "shown" else None
         drawn = _picture(given, kind, found, ask)
         return page(
@@ -84,7 +87,7 @@ def reading_page(kind: str) -> Any:
             *_cards(given, found),
             *_inside(given, kind, found),
             drawn,
-            _table(given, kind, found),
+            _table(given, kind, found[:rows]),
             para(f"And {more:,} more, less like this home.", small=True) if more > 0 else None,
             lead=says(given, kind, found),
             flow=kind != "sold" and len(found) <= SHORT,
@@ -124,11 +127,7 @@ def _picture(given: ReportInput, kind: str, found: Sequence[Home], ask: float | 
     if kind == "under_contract":
         return None
     drawn = asks_svg(numbered, ask, given.width)
-    return (
-        picture(drawn, "What they ask", "From the first list price to the newest, with the days on the market.")
-        if drawn
-        else None
-    )
+    return picture(drawn, "What they ask", asks_words(len(found))) if drawn else None
 
 
 def _table(given: ReportInput, kind: str, found: Sequence[Home]) -> Block:
@@ -139,7 +138,7 @@ def _table(given: ReportInput, kind: str, found: Sequence[Home]) -> Block:
             f"{c['price_per_sqft']:,.0f}" if c["price_per_sqft"] else "",
             "" if c["days_on_market"] is None else f"{c['days_on_market']:,}", distance(c["distance_miles"]).replace(UNKNOWN, ""),
         ]
-        for c in found[:ROWS]
+        for c in found
     ]  # fmt: skip
     return table(
         ["home", "", first, "price, $", "$/sq ft", "days", "miles"],

@@ -7,16 +7,17 @@ from typing import Any
 
 from ...core.facts.money import dollars
 from . import ink
+from .scale import along
 from .spread import numbered
 
-ROW = 19.0
+ROW, ASKS = 19.0, 12  # height of a row; how many homes a picture holds
 
 
 def asks_svg(
     homes: Sequence[tuple[int | None, Mapping[str, Any]]],
     list_price: float | None,
     width: float = ink.WIDE,
-    most: int = 12,
+    most: int = ASKS,
 ) -> str:
     """homes: (number, document) with price, days_on_market and facts' original_list_price; a row each, at most `most`, from the
     cheapest. "" for none."""
@@ -25,14 +26,10 @@ def asks_svg(
         return ""
     first = [float(c["facts"].get("original_list_price") or c["price"]) for _, c in rows]
     ends = [*first, *(c["price"] for _, c in rows), *([list_price] if list_price else [])]
-    low, high = min(ends), max(ends)
-    pad = 0.05 * (high - low) or 0.05 * high
     left, right, top = 128.0, width - 118.0, 24.0 if list_price else 8.0
     foot = top + ROW * len(rows)
 
-    def at(price: float) -> float:
-        return float(left + (right - left) * (price - low + pad) / (high - low + 2 * pad))
-
+    at = along(ends, left, right)
     body = []
     if list_price:
         x = at(list_price)
@@ -59,3 +56,9 @@ def asks_svg(
         )
         body.append(ink.text(width, y + 3, dollars(c["price"]) + days, 9, ink.SLATE, "end"))
     return ink.svg(width, foot + 4, body)
+
+
+def asks_words(homes: int) -> str:
+    """What stands under the picture of so many homes."""
+    which = f"The {ASKS} cheapest of {homes:,}: from" if homes > ASKS else "From"
+    return f"{which} the first list price to the newest, with the days on the market."

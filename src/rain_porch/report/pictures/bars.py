@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from ...core.facts.money import dollars, signed
 from . import ink
+from .scale import along
 
 ROW, WORDS, AMOUNT = 15.0, 104.0, 50.0
 
@@ -16,14 +17,7 @@ def bars_svg(paid: float, steps: Sequence[tuple[str, float]], adjusted: float, w
     for _, amount in steps:
         running += amount
         edges.append(running)
-    low, high = min(edges), max(edges)
-    pad = 0.06 * (high - low) or 0.01 * high
-    low, high = low - pad, high + pad
-    left, right = WORDS + 6, width - AMOUNT
-
-    def at(value: float) -> float:
-        return left + (right - left) * (value - low) / (high - low)
-
+    at = along(edges, WORDS + 6, width - AMOUNT, 0.06)
     height = ROW * (len(steps) + 2) + 4
     body: list[str] = []
 

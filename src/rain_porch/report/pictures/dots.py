@@ -7,6 +7,7 @@ from typing import Any
 
 from ...core.facts.money import dollars
 from . import ink
+from .scale import along
 from .spread import numbered
 
 FULL, NAMED = 17.0, 20  # height of a row; so many comps have a row of that height
@@ -16,19 +17,14 @@ def dots_svg(
     comps: Sequence[Mapping[str, Any]], value: float, span: Mapping[str, Any] | None, width: float = ink.WIDE
 ) -> str:
     """comps: documents of priced comps in the order of their numbers; a row each: what was paid, a small dot, and what it comes to
-    for this home, with its weight as the size of a bar. value, span: the indicated value and its range."""
+    for this home. value, span: the indicated value and its range."""
     rows = [(n, c) for n, c in enumerate(comps, 1)]
     tall = FULL if len(rows) <= NAMED else max(5.0, FULL * NAMED / len(rows))
     left, right, top = 26.0, width - 66.0, 8.0
     foot = top + tall * len(rows)
     ends = [c["adjusted_price"] for _, c in rows] + [c["close_price"] for _, c in rows] + [value]
     ends += [span["low"], span["high"]] if span else []
-    low, high = min(ends), max(ends)
-    pad = 0.04 * (high - low) or 0.01 * high
-
-    def at(price: float) -> float:
-        return float(left + (right - left) * (price - low + pad) / (high - low + 2 * pad))
-
+    at = along(ends, left, right, 0.04)
     body = []
     if span:
         a, b = at(span["low"]), at(span["high"])

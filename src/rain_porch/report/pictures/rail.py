@@ -22,12 +22,14 @@ def rail_svg(
     numbers: Mapping[str, int] | None = None,
 ) -> str:
     """comps: with close_price, adjusted_price and listing_id. others: homes with kind and price that are not sold. numbers: those
-    of the homes by listing; a mark without one is small."""
+    of the homes by listing; a mark without one is small. The rail reaches to all that have a number; how many of the others lie
+    beyond its ends is told there."""
     numbers = numbers or {}
     left, right = 20.0, width - 20.0
     others = [c for c in others if c["kind"] in ("for_sale", "under_contract", "failed") and c["price"]]
     anchors = [x for x in (value, list_price) if x] + ([span["low"], span["high"]] if span else [])
     anchors += [c["adjusted_price"] for c in comps] + [c["close_price"] for c in comps]
+    anchors += [c["price"] for c in others if c.get("listing_id") in numbers]
     anchors = anchors or [c["price"] for c in others] or [0.0, 1.0]
     low, high = min(anchors), max(anchors)
     pad = max((high - low) * 0.06, 1000)
@@ -68,6 +70,13 @@ def rail_svg(
         body.append(
             f'<path d="M{x:.1f} {line - 1}l6 -10h-12z" fill="{ink.CEDAR}"/><path d="M{x:.1f} 28V{line + 10}" stroke="{ink.CEDAR}" stroke-width="1.6" stroke-dasharray="4 2"/>'
         )
+    beyond = (sum(c["price"] <= low for c in others), sum(c["price"] >= high for c in others))
+    ends = (("start", 2.0, f"‹ {beyond[0]}"), ("end", width - 2, f"{beyond[1]} ›"))
+    body += [
+        ink.text(x, line - 6, words, LABEL, ink.GREY, side)
+        for n, (side, x, words) in zip(beyond, ends, strict=True)
+        if n
+    ]
     body += _words(value, list_price, at, width)
     return ink.svg(width, height, body)
 

@@ -2,17 +2,17 @@
 import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import TextField from '@/shared/ui/TextField.vue'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref, watch } from 'vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
 import { api, got, Told } from '@/shared/api/client'
 import Delivered from '../clients/Delivered.vue'
+import RecipientFields from '../clients/RecipientFields.vue'
 import { useWorkup } from '../useWorkup'
 
 /** The report as it is now is kept for good, and sent where an address is given. */
 const emit = defineEmits<{ close: [] }>()
 const { id, state, send } = useWorkup()
 const queries = useQueryClient()
-const clients = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
 const name = ref(state.value?.client ?? '')
 const email = ref('')
 const subject = ref(`${state.value?.address}: what it is worth`)
@@ -20,14 +20,6 @@ const words = ref('')
 const fault = ref('')
 const said = ref('')
 const busy = ref(false)
-watch(
-  [clients.data, name],
-  () => {
-    const known = (clients.data.value ?? []).find((c) => c.name === name.value)
-    if (known?.email) email.value = known.email
-  },
-  { immediate: true },
-)
 async function deliver(mail: boolean) {
   fault.value = ''
   said.value = ''
@@ -67,14 +59,7 @@ async function deliver(mail: boolean) {
         change it.
       </p>
       <div class="fields framed">
-        <label>
-          To
-          <TextField v-model="name" list="client-names" maxlength="200" placeholder="Name of the client" />
-        </label>
-        <label>
-          E-mail
-          <TextField v-model="email" type="email" maxlength="254" placeholder="name@place.example" />
-        </label>
+        <RecipientFields v-model:name="name" v-model:email="email" />
         <label class="wide">Subject <TextField v-model="subject" maxlength="200" /></label>
         <label class="wide">
           Message
@@ -86,11 +71,6 @@ async function deliver(mail: boolean) {
           />
         </label>
       </div>
-      <datalist id="client-names">
-        <option v-for="c in clients.data.value ?? []" :key="c.client_id" :value="c.name">
-          {{ c.email }}
-        </option>
-      </datalist>
       <p class="does">
         <ActButton :disabled="busy" @click="deliver(true)">Send by e-mail</ActButton>
         <ActButton :disabled="busy" @click="deliver(false)"> I hand it over myself </ActButton>
@@ -119,7 +99,7 @@ header,
   grid-template-columns: 1fr 1fr;
   gap: 8px 16px;
 }
-.fields label {
+.fields :deep(label) {
   display: grid;
   font-size: var(--small);
 }

@@ -64,9 +64,12 @@ const take = (layout: Paper) =>
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto 16px;
+  grid-template-columns: minmax(0, 1fr) auto 24px;
   gap: 8px;
   justify-items: start;
+}
+.row > :last-child {
+  width: 24px;
 }
 .save {
   display: grid;

@@ -116,6 +116,9 @@ summary {
   place-items: center;
   background: transparent;
 }
+.row > button {
+  min-width: 24px;
+}
 .block {
   display: block;
 }
