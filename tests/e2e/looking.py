@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from playwright.sync_api import Page
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page
 
 LOOK = r"""
 () => {
@@ -124,3 +128,21 @@ def look_over(page: Page) -> list[str]:
     page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})
     page.emulate_media(color_scheme="light")
     return wrong
+
+
+NARROW_WORDS = """[...document.querySelectorAll('td, dd, p, h2')]
+  .filter(e => e.textContent.length > 12 && e.clientWidth < 60 && e.clientWidth > 0).length"""
+SMALL_WORDS = """[...document.querySelectorAll('main *')]
+  .filter(e => e.childElementCount === 0 && e.textContent.trim() && parseFloat(getComputedStyle(e).fontSize) < 13).length"""
+
+
+@contextmanager
+def on_a_phone(browser: Browser, file: Path) -> Iterator[Page]:
+    """A web page of ours opened at 390 px: nothing to pinch, no words in a column of one letter, none too small to read."""
+    with browser.new_context(viewport={"width": 390, "height": 844}) as phone:
+        page = phone.new_page()
+        page.goto(file.as_uri())
+        assert page.evaluate("document.documentElement.scrollWidth") == 390, "nothing to pinch"
+        assert page.evaluate(NARROW_WORDS) == 0, "words in a column of one letter"
+        assert page.evaluate(SMALL_WORDS) == 0, "words too small to read"
+        yield page

@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
 from rain_porch.core.market.measures import MEASURES
+from tests.e2e.looking import on_a_phone
 from tests.e2e.test_evening import find_home, room
 from tests.report.boxes import faults
 
@@ -238,10 +239,7 @@ def test_a_ready_bulletin_is_made_of_the_view_and_reads_on_a_phone(page: Page, s
     download.value.save_as(file)
     browser = page.context.browser
     assert browser is not None
-    with browser.new_context(viewport={"width": 390, "height": 844}) as phone:
-        opened = phone.new_page()
-        opened.goto(file.as_uri())
-        assert opened.evaluate("document.documentElement.scrollWidth") == 390, "nothing to pinch"
+    with on_a_phone(browser, file) as opened:
         assert opened.evaluate(
             "[...document.images].some(i => i.currentSrc && i.alt.startsWith('Median price') && i.naturalWidth < 400)"
         ), "drawn for it"

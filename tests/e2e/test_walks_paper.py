@@ -13,6 +13,7 @@ from pypdf import PdfReader, PdfWriter
 
 from tests.report.boxes import faults
 
+from .looking import on_a_phone
 from .person import Press, click_on, point_at, tab_to
 from .test_evening import find_home, room
 from .test_walks import HANDS, api
@@ -208,18 +209,8 @@ def test_the_web_page_of_a_report_reads_on_a_phone(page: Page, server: Any, tmp_
     download.value.save_as(file)
     browser = page.context.browser
     assert browser is not None
-    with browser.new_context(viewport={"width": 390, "height": 844}) as phone:
-        opened = phone.new_page()
-        opened.goto(file.as_uri())
-        assert opened.evaluate("document.documentElement.scrollWidth") == 390, "nothing to pinch"
-        narrow = opened.evaluate(
-            "[...document.querySelectorAll('td, dd, p, h2')].filter(e => e.textContent.length > 12 && e.clientWidth < 60 && e.clientWidth > 0).length"
-        )
-        assert narrow == 0, "no words in a column of one letter"
-        small = opened.evaluate(
-            "[...document.querySelectorAll('main *')].filter(e => e.childElementCount === 0 && e.textContent.trim() && parseFloat(getComputedStyle(e).fontSize) < 13).length"
-        )
-        assert small == 0
+    with on_a_phone(browser, file) as opened:
+        expect(opened.get_by_role("heading", level=1)).to_be_visible()
     with browser.new_context() as desk:
         opened = desk.new_page()
         opened.goto(file.as_uri())
