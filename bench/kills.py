@@ -228,7 +228,12 @@ def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
     (beside / "rows.csv").write_text("\n".join([head, *lines]) + "\n", encoding="utf-8")
     if old:  # the newest steps once more, on what they have made already taken away again
         with closing(sqlite3.connect(folder / "porch.db")) as db:
-            db.executescript("ALTER TABLE workups DROP COLUMN archived_at; PRAGMA user_version = 7;")
+            columns = ("through", "papers_of", "words", "bulletin_id")
+            gone = "".join(f"ALTER TABLE deliveries DROP COLUMN {column}; " for column in columns)
+            db.executescript(
+                "DROP INDEX deliveries_by_bulletin; " + gone
+                + "ALTER TABLE workups DROP COLUMN archived_at; PRAGMA user_version = 7;"
+            )  # fmt: skip
         with closing(sqlite3.connect(folder / "records.db")) as db:
             db.executescript(
                 "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; DROP INDEX listings_found; "

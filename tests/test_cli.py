@@ -13,7 +13,8 @@ import pytest
 from pypdf import PdfReader
 
 from rain_porch.app.agent import folders_agent
-from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, add_letter
+from rain_porch.app.bulletin.documents import BulletinDoc, PartDoc
+from rain_porch.app.bulletin.kept import add_bulletin
 from rain_porch.app.market.saved_views import save_view
 from rain_porch.app.market.views import ViewDoc
 from rain_porch.app.records import Records
@@ -114,26 +115,42 @@ def test_a_market_is_looked_into(run, town, tmp_path):
         fits(name, doc)
     with folders_agent(Records(town).snapshot()) as agent:
         view = ViewDoc(measures=["median_price"], places=["Lantern Hill"])
-        items = [LetterItemDoc(view=view), LetterItemDoc(kind="so_far", view=view)]
+        items = [PartDoc(view=view), PartDoc(kind="so_far", view=view)]
         save_view(agent, "Months of supply", ViewDoc(measures=["months_of_supply"]), pinned=False)
-        add_letter(agent, LetterDoc(title="Autumn", items=items))
+        add_bulletin(agent, BulletinDoc(title="Autumn", parts=items))
     code, told, _ = run("market", "--view", "Months of supply")
     fits("market-view", told)
     out = tmp_path / "supply.xlsx"
     code, told, _ = run("market", "--view", "Months of supply", "--out", str(out), "--csv", as_json=False)
     rows = list(csv.DictReader(io.StringIO(told)))
     assert rows[-1]["period"] == "2026-10" and out.read_bytes()[:2] == b"PK"
-    paper = tmp_path / "letter.pdf"
+    paper = tmp_path / "bulletin.pdf"
     assert run("market", "--letter", "Autumn", "--out", str(paper))[0] == 0
     text = "\n".join(p.extract_text() for p in PdfReader(paper).pages)
     assert "Median price in Lantern Hill" in text and "The year so far" in text
     ready = tmp_path / "ready.html"
     assert run("market", "--bulletin", "one_page", "--area", "Lantern Hill", "--out", str(ready))[0] == 0
     assert "Homes in Lantern Hill sold for" in ready.read_text()
+    for ending, begins in (
+        (".csv", b"\xef\xbb\xbfpart,measure,label,unit"),
+        (".xlsx", b"PK"),
+        (".square.png", b"\x89PNG"),
+        (".wide.png", b"\x89PNG"),
+    ):
+        file = tmp_path / f"ready{ending}"
+        assert (
+            run("market", "--bulletin", "one_page", "--area", "Lantern Hill", "--to", "2026-08-31", "--out", str(file))[
+                0
+            ]
+            == 0
+        )
+        assert file.read_bytes().startswith(begins)
+    assert "the 12 months to August 2026" in (tmp_path / "ready.csv").read_text()
     for words, why in (
         (["--view", "nix"], "no saved view"),
         (["--letter", "nix", "--out", str(paper)], "no bulletin"),
-        (["--letter", "Autumn", "--out", "letter.doc"], ".pdf or .html"),
+        (["--letter", "Autumn", "--out", "autumn.doc"], ".wide.png"),
+        (["--bulletin", "one_page", "--to", "2031-01-01", "--out", str(paper)], "records end on"),
         (["--behind", "2026-99", "--measure", "closings"], "is no month"),
         (["--changed-since", "2031-01-01"], "records end on"),
     ):

@@ -156,11 +156,17 @@ def parser() -> argparse.ArgumentParser:
     way.add_argument(
         "--bulletin",
         "--letter",
-        dest="letter",
+        dest="bulletin",
         metavar="NAME",
-        help="a saved bulletin, made anew, or one_page, four_pages, year_in_review of the area asked for; with --out",
+        help="a saved bulletin, made anew, or one_page, four_pages, year_in_review, appraiser, this_home of the area asked for; "
+        "with --out, as it stood on a past day with --to",
     )
-    p.add_argument("--out", type=Path, metavar="FILE", help="with --view an .xlsx, with --bulletin a .pdf or .html")
+    p.add_argument(
+        "--out",
+        type=Path,
+        metavar="FILE",
+        help="with --view an .xlsx; with --bulletin .pdf, .html, .xlsx, .csv, .square.png or .wide.png",
+    )
     p.set_defaults(run=market_commands.run_market, usage=p.error)
 
     p = commands.add_parser("report", parents=[common], help="the report of a workup")

@@ -25,7 +25,7 @@ def run_market(args: argparse.Namespace) -> int:
     measures = [name for text in args.measure for name in text.replace(",", " ").split()]
     others = (
         (args.view, _view),
-        (args.letter, _letter),
+        (args.bulletin, _bulletin),
         (args.changed_since, _changes),
         (args.so_far, _so_far),
         (args.bands, _bands),
@@ -61,7 +61,9 @@ def _asked(args: argparse.Namespace) -> ViewDoc:
 
 
 def _value(point: PointDoc | None, unit: str) -> str:
-    return "—" if point is None or point.value is None else shown(point.value, unit)
+    if point is None or point.value is None:
+        return "—"
+    return f"{point.value:.2f}" if unit == "series" else shown(point.value, unit)
 
 
 def _view(args: argparse.Namespace, records: Snapshot) -> int:
@@ -89,22 +91,22 @@ def _view(args: argparse.Namespace, records: Snapshot) -> int:
     return show(args, told, "\n".join(lines))
 
 
-def _letter(args: argparse.Namespace, records: Snapshot) -> int:
-    from .app.handover.bulletin_papers import letter_html, letter_model
-    from .app.market.bulletins import READY
-    from .app.market.letters import letter_named, ready
-    from .report.papers import as_pdf
+def _bulletin(args: argparse.Namespace, records: Snapshot) -> int:
+    from .app.bulletin.documents import READY
+    from .app.bulletin.kept import bulletin_named, ready
+    from .app.handover.bulletin_files import FORMS, bulletin_file
 
-    if args.out is None or args.out.suffix.lower() not in (".pdf", ".html"):
-        raise BadInput("out", "A bulletin is written to a file: name one with --out, ending in .pdf or .html.")
+    form = next((f for f in FORMS if args.out is not None and args.out.name.lower().endswith(f".{f}")), None)
+    if form is None:
+        endings = ", ".join(f".{f}" for f in FORMS)
+        raise BadInput("out", f"A bulletin is written to a file: name one with --out, ending in one of {endings}.")
     with folders_agent(records, user=args.user) as agent:
-        if args.letter in READY:
-            made = ready(args.letter, _asked(args), args.area or "The market")
+        if args.bulletin in READY:
+            made = ready(args.bulletin, _asked(args), args.area or "The market")
         else:
-            made = letter_named(agent, args.letter)
-        model = letter_model(agent, made)
-        args.out.write_bytes(as_pdf(model) if args.out.suffix.lower() == ".pdf" else letter_html(agent, made))
-    return show(args, {"file": str(args.out), "title": model["title"]}, f"{args.out}: {model['title']}")
+            made = bulletin_named(agent, args.bulletin)
+        args.out.write_bytes(bulletin_file(agent, made, form, args.end))
+    return show(args, {"file": str(args.out), "title": made.title}, f"{args.out}: {made.title}")
 
 
 def _behind(args: argparse.Namespace, records: Snapshot, measures: list[str]) -> int:

@@ -79,7 +79,7 @@ def test_no_name_of_any_kind_takes_what_no_key_writes(client, workup):
     sent = [
         ("POST", "/api/clients", {"name": SPOILT}), ("POST", "/api/clients", {"name": "Wilma", "phone": SPOILT}),
         ("POST", "/api/views", {"name": SPOILT, "view": {"measures": ["closings"]}}),
-        ("POST", "/api/letters", {"title": SPOILT}), ("PUT", "/api/card", {"name": SPOILT}), ("PUT", "/api/card", {"contact": SPOILT}),
+        ("POST", "/api/bulletins", {"title": SPOILT}), ("PUT", "/api/card", {"name": SPOILT}), ("PUT", "/api/card", {"contact": SPOILT}),
         ("POST", "/api/kept-layouts", {"name": SPOILT, "paper": {"pages": ["summary"]}}),
         ("POST", f"/api/workups/{workup}/searches", {"name": SPOILT}),
         ("POST", "/api/workups/by-hand", {"address": SPOILT, "latitude": 41.2, "longitude": -38.4, "home_kind": "detached"}),

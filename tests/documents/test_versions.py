@@ -7,6 +7,7 @@ import json
 import pytest
 
 from rain_porch.app.agent import Agent
+from rain_porch.app.bulletin.documents import BulletinDoc
 from rain_porch.app.changes import SetClient
 from rain_porch.app.market.views import ViewDoc
 from rain_porch.app.workups import change_workup, list_workups, open_workup
@@ -37,7 +38,7 @@ def test_the_first_form_is_read_and_written_as_the_newest():
 
 
 def test_an_upgrade_turns_each_earlier_form_into_the_next(monkeypatch):
-    """A field renamed from version 2 to 3, and moved from 3 to 4: both earlier forms arrive."""
+    """A field renamed, and moved in the version after: each earlier form arrives."""
 
     def renamed(data):
         return {**{k: v for k, v in data.items() if k != "buyer"}, "customer": data.get("buyer", "")}
@@ -47,10 +48,32 @@ def test_an_upgrade_turns_each_earlier_form_into_the_next(monkeypatch):
 
     chain = (*versions.UPGRADES["workup"], renamed, moved)
     monkeypatch.setattr(versions, "UPGRADES", {**versions.UPGRADES, "workup": chain})
-    for data in ({**FIRST, "buyer": "Orla"}, {"version": 2, **FIRST, "buyer": "Orla"}, {"version": 3, **FIRST, "customer": "Orla"},
-                 {"version": 4, **FIRST, "client": "Orla"}):  # fmt: skip
+    last = versions.newest("workup")
+    for data in ({**FIRST, "buyer": "Orla"}, {"version": last - 2, **FIRST, "buyer": "Orla"}, {"version": last - 1, **FIRST, "customer": "Orla"},
+                 {"version": last, **FIRST, "client": "Orla"}):  # fmt: skip
         doc = read(WorkupDoc, json.dumps(data))
-        assert doc.client == "Orla" and json.loads(written(doc))["version"] == 4
+        assert doc.client == "Orla" and json.loads(written(doc))["version"] == last
+
+
+def test_what_was_a_market_letter_is_a_bulletin():
+    """Layouts, workups and bulletins of earlier days: the page keeps its place, its comment and what it points at."""
+    paper = {
+        "pages": ["summary", "market_letter"],
+        "market_letter": 7,
+        "notes": {"market_letter": "see"},
+        "speaks_of": {"market_letter": "found"},
+    }
+    for held in (
+        read(PaperDoc, json.dumps({"version": 2, **paper})),
+        read(WorkupDoc, json.dumps({"version": 2, **FIRST, "paper": paper})).paper,
+    ):
+        assert (held.pages, held.bulletin, held.notes, held.speaks_of) == (
+            ["summary", "bulletin"], 7, {"bulletin": "see"}, {"bulletin": "found"},
+        )  # fmt: skip
+    text = json.dumps(
+        {"title": "Autumn", "comment": "", "items": [{"kind": "so_far", "view": {"measures": ["closings"]}}]}
+    )
+    assert [p.kind for p in read(BulletinDoc, text).parts] == ["so_far"]
 
 
 def test_what_a_newer_program_wrote_is_carried_along(agent: Agent):

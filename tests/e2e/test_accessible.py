@@ -155,14 +155,14 @@ def test_focus_goes_with_the_page_and_comes_back_from_a_dialog(page: Page) -> No
     expect(over).to_be_focused()
 
 
-def test_a_market_letter_s_web_page_can_be_read_by_everybody(page: Page, server: Server) -> None:
+def test_a_bulletin_s_web_page_can_be_read_by_everybody(page: Page, server: Server) -> None:
     view = {"name": "Supply", "view": {"measures": ["months_of_supply"]}, "pinned": False}
     made = page.request.post(f"{server.url}/api/views", data=view)
     assert made.ok, made.text()
-    letter = {"title": "November", "comment": "Quiet.", "items": [{"view": view["view"]}]}
-    made = page.request.post(f"{server.url}/api/letters", data=letter)
+    bulletin = {"title": "November", "comment": "Quiet.", "parts": [{"view": view["view"]}]}
+    made = page.request.post(f"{server.url}/api/bulletins", data=bulletin)
     assert made.ok, made.text()
-    html = page.request.get(f"{server.url}/api/letters/{made.json()['letter_id']}/letter.html")
+    html = page.request.get(f"{server.url}/api/bulletins/{made.json()['bulletin_id']}/bulletin.html")
     assert html.ok, html.text()
     alone = page.context.new_page()
     alone.set_content(html.text())

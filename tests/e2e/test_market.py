@@ -171,7 +171,7 @@ def test_from_a_workup_the_market_opens_around_its_home(page: Page, server) -> N
     expect(size.get_by_role("row").filter(has_text="the home")).to_have_count(1)
 
 
-def test_a_letter_is_put_together_from_views_and_handed_out(page: Page, server) -> None:
+def test_a_bulletin_is_put_together_from_views_and_handed_out(page: Page, server) -> None:
     page.get_by_role("link", name="Market").click()
     page.get_by_role("button", name="Bulletins").click()
     page.get_by_role("button", name="New bulletin").click()

@@ -53,5 +53,5 @@ def whole(agent: Agent) -> ReportInput:
     change(agent, n, change="set_scenarios", scenarios=[{"price": "349900", "closing": "2026-12-15", "listing_side_pct": "2.5",
            "title_and_closing": "1800", "loans": [{"balance": "120000"}]}, {"price": "339900", "closing": "2026-12-15"}])  # fmt: skip
     change(agent, n, change="set_improvements", improvements=[{"kind": "kitchen", "year": 2024, "cost": 21000}])
-    change(agent, n, change="set_paper", paper={"pages": [name for name in PAGES if name != "market_letter"]})
+    change(agent, n, change="set_paper", paper={"pages": [name for name in PAGES if name != "bulletin"]})
     return report_input(agent, n)

@@ -7,10 +7,10 @@ import itertools
 import pytest
 
 from rain_porch.app.around import LookAsk, look_around
-from rain_porch.app.handover.bulletin_papers import letter_model
+from rain_porch.app.bulletin.documents import READY, BulletinDoc, PartDoc
+from rain_porch.app.bulletin.kept import ready
+from rain_porch.app.handover.bulletin_papers import bulletin_model
 from rain_porch.app.handover.look_papers import LookPaper, paper_of_look
-from rain_porch.app.market.bulletins import READY
-from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, ready
 from rain_porch.app.market.views import ViewDoc
 from rain_porch.report import blocks
 from rain_porch.report.papers import as_pdf, pdf
@@ -44,16 +44,16 @@ def test_nor_on_the_papers_of_a_look(agent, n):
 @pytest.mark.parametrize("layout", list(READY))
 def test_nor_in_a_bulletin_ready_made(agent, layout, place):
     view = ViewDoc(measures=["median_price"], places=[place] if place else [], home_kind="detached")
-    made = as_pdf(letter_model(agent, ready(layout, view, f"{place or 'The whole town'} in autumn")))
+    made = as_pdf(bulletin_model(agent, ready(layout, view, f"{place or 'The whole town'} in autumn")))
     assert not faults(made, LEAST)
     if layout == "one_page":
         assert len(list(pages_of(made))) == 1, "one page is one page"
 
 
-def test_nor_in_a_letter(agent):
+def test_nor_in_one_of_other_parts(agent):
     view = ViewDoc(measures=["median_price", "closings"])
-    items = [LetterItemDoc(kind=kind, view=view, days=60) for kind in ("view", "so_far", "bands", "changed")]
-    found = faults(as_pdf(letter_model(agent, LetterDoc(title="Autumn", comment="For you.", items=items))), LEAST)
+    items = [PartDoc(kind=kind, view=view, days=60) for kind in ("view", "so_far", "bands", "changed")]
+    found = faults(as_pdf(bulletin_model(agent, BulletinDoc(title="Autumn", comment="For you.", parts=items))), LEAST)
     assert not found, "\n".join(found[:20])
 
 

@@ -9,9 +9,10 @@ import openpyxl
 import pytest
 from pypdf import PdfReader
 
+from rain_porch.app.bulletin.documents import BulletinDoc, PartDoc
+from rain_porch.app.bulletin.kept import add_bulletin, delete_bulletin
 from rain_porch.app.handover.report_input import report_input
 from rain_porch.app.handover.saved_layouts import delete_layout, save_layout, saved_layouts
-from rain_porch.app.market.letters import LetterDoc, LetterItemDoc, add_letter, delete_letter
 from rain_porch.app.market.views import ViewDoc
 from rain_porch.app.pricing.opened import suggested
 from rain_porch.app.workups import open_workup
@@ -157,7 +158,7 @@ def test_every_page_of_the_full_report_says_what_it_is_for(given):
     assert f"1 / {len(reader.pages)}" in text and len(reader.outline) >= 10
     assert all(len(p.extract_text()) > 150 for p in reader.pages), "no page stands nearly empty"
     assert len(pdf(full)) < 5_000_000
-    bare = replace(full, around=[], comps=[], chosen=[], counts={}, grid=[], pictures={}, past=[], asking=None, market=None, sheets=[],
+    bare = replace(full, around=[], comps=[], chosen=[], counts={}, grid=[], pictures={}, past=[], asking=None, market=[], sheets=[],
                    price={**given.price, "comps": [], "methods": [], "indicated_value": None, "range": None})  # fmt: skip
     assert "No home like this one was found" in " ".join(text_of(pdf(bare)))
 
@@ -292,15 +293,15 @@ def test_pages_for_the_clients_hand_hold_the_workups_figures(given, agent):
     assert 0 < told.housing["homes"] < parcels and sum(told.housing["kinds"].values()) == told.housing["homes"]
 
 
-def test_a_market_letter_goes_with_the_report(agent):
+def test_a_bulletin_goes_with_the_report(agent):
     n = begun(agent)
     view = ViewDoc(measures=["median_price"], places=["Quarry Bend"])
-    letter = add_letter(agent, LetterDoc(title="Autumn", items=[LetterItemDoc(view=view, title="Prices here")]))
-    change(agent, n, change="set_paper", paper={"pages": ["summary", "market_letter"], "market_letter": letter})
+    kept = add_bulletin(agent, BulletinDoc(title="Autumn", parts=[PartDoc(view=view, title="Prices here")]))
+    change(agent, n, change="set_paper", paper={"pages": ["summary", "bulletin"], "bulletin": kept})
     assert "Prices here" in text_of(pdf(report_input(agent, n)))[1]
-    delete_letter(agent, letter)
+    delete_bulletin(agent, kept)
     told = report_input(agent, n)
-    assert len(text_of(pdf(told))) == 1 and "No bulletin is chosen" in without_words(told, None)["market_letter"]
+    assert len(text_of(pdf(told))) == 1 and "No bulletin is chosen" in without_words(told, None)["bulletin"]
 
 
 def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(agent):

@@ -71,10 +71,10 @@ def test_views_and_searches(db):
     assert [r["name"] for r in views.listed(db, MINE)] == ["Supply"] and len(searches.listed(db, MINE)) == 1
 
 
-@pytest.mark.parametrize("kind", [kept.LETTER, kept.LAYOUT])
-def test_letters_and_layouts(db, kind):
+@pytest.mark.parametrize("kind", [kept.BULLETIN, kept.LAYOUT])
+def test_bulletins_and_layouts(db, kind):
     n = kept.add(db, MINE, kind, "Monthly", "{}")
-    other = kept.LAYOUT if kind == kept.LETTER else kept.LETTER
+    other = kept.LAYOUT if kind == kept.BULLETIN else kept.BULLETIN
     assert kept.listed(db, THEIRS, kind) == [] == kept.listed(db, MINE, other)
     for act in (
         lambda: kept.read(db, THEIRS, kind, n),

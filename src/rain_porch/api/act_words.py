@@ -25,6 +25,13 @@ _WORDS = {
     "PUT /api/workups/{workup_id}/shares/{account_id}": "shared",
     "DELETE /api/workups/{workup_id}/shares/{account_id}": "shared no longer",
     "POST /api/workups/{workup_id}/owner": "handed over",
+    "POST /api/bulletins": "began a bulletin",
+    "POST /api/bulletins/ready": "began a bulletin",
+    "PUT /api/bulletins/{bulletin_id}": "changed",
+    "DELETE /api/bulletins/{bulletin_id}": "deleted",
+    "POST /api/bulletins/{bulletin_id}/editions": "made or sent",
+    "POST /api/outlines": "kept an outline on the map",
+    "DELETE /api/outlines/{outline_id}": "deleted an outline on the map",
     "POST /api/deliveries/{delivery_id}/again": "sent again",
     "POST /api/deliveries/{delivery_id}/copy": "sent a copy of",
     "POST /api/own-pages/written": "wrote a page of their own",
@@ -50,7 +57,7 @@ _WORDS = {
     "POST /api/clients/file": "brought clients in",
 }
 _VERBS = {"POST": "added", "PUT": "changed", "DELETE": "deleted"}
-_NAMED = ("client_id", "workup_id", "delivery_id", "link_id", "import_id", "account_id")
+_NAMED = ("client_id", "workup_id", "delivery_id", "link_id", "import_id", "account_id", "bulletin_id")
 
 
 def act_in_words(method: str, path: str, named: Mapping[str, Any]) -> tuple[str, str]:

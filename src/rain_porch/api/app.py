@@ -16,7 +16,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from . import docs, errors
 from .journal import Journal
 from .limits import BodyLimits
-from .office import accounts, around, clients, desk, due_work, letters, links, market, searches, session
+from .office import accounts, around, bulletins, clients, desk, due_work, links, market, searches, session
 from .records import conclusions, incoming, listings, mappings
 from .records import imports as records
 from .state import State
@@ -59,7 +59,7 @@ def create_app(
         backtests,
         listings,
         market,
-        letters,
+        bulletins,
         records,
         mappings,
         incoming,

@@ -13,6 +13,8 @@ MEDIA = {
     "csv": "text/csv; charset=utf-8",
     "eml": "message/rfc822",
     "json": "application/json",
+    "square.png": "image/png",
+    "wide.png": "image/png",
 }
 
 

@@ -42,9 +42,12 @@ _TABLE = {
         POST /api/market/view.{form}   POST /api/market/year-so-far.{form}   POST /api/market/bands.{form}
         POST /api/market/behind   POST /api/market/changes   POST /api/market/bands
         GET /api/views   POST /api/views   PUT /api/views/{view_id}   DELETE /api/views/{view_id}
-        GET /api/letters   POST /api/letters   POST /api/letters/ready   PUT /api/letters/{letter_id}   DELETE /api/letters/{letter_id}
-        GET /api/letters/{letter_id}/letter.{form}   GET /api/letters/{letter_id}/sheets
-        GET /api/letters/{letter_id}/sheets/{number}.{form}
+        POST /api/market/glance   POST /api/market/heat   POST /api/market/value-spread
+        GET /api/outlines   POST /api/outlines   DELETE /api/outlines/{outline_id}
+        GET /api/bulletins   POST /api/bulletins   POST /api/bulletins/ready   PUT /api/bulletins/{bulletin_id}
+        DELETE /api/bulletins/{bulletin_id}   GET /api/bulletins/{bulletin_id}/bulletin.{form}
+        GET /api/bulletins/{bulletin_id}/sheets   GET /api/bulletins/{bulletin_id}/sheets/{number}.{form}
+        GET /api/bulletins/{bulletin_id}/editions   POST /api/bulletins/{bulletin_id}/editions
         GET /api/records   GET /api/records/room   GET /api/records/health   GET /api/records/spreads
         GET /api/records/conclusions   GET /api/records/conclusions/{what}   GET /api/records/rulings
         GET /api/records/imports/{import_id}/rows   GET /api/records/imports/{import_id}/rejects.csv

@@ -9,7 +9,7 @@ from typing import Any
 from ..core.errors import NotFound
 from ..store import db as database
 from ..store import own_files
-from ..store.porch import clients, deliveries, shares, workups
+from ..store.porch import clients, deliveries, kept, shares, workups
 from ..store.records import photo_undo
 from .agent import Agent
 
@@ -29,10 +29,20 @@ def erase_client(agent: Agent, client_id: int) -> int:
             text, name, lambda d: d.update(client="") if d.get("client", "").strip().casefold() == name else None
         )
 
+    def no_reader(d: dict[str, Any]) -> None:
+        """A bulletin goes to them no more."""
+        d["readers"] = [
+            r for r in d.get("readers", [])
+            if not (email and r["email"].strip().casefold() == email) and not (name and r["name"].strip().casefold() == name)
+        ]  # fmt: skip
+
     with database.erasing(agent.porch):
         gone = deliveries.erase(agent.porch, agent.owner, name, email)
         for number, _ in workups.titled(agent.porch, agent.owner, archived_too=True):
             workups.rewrite(agent.porch, agent.owner, number, without_them)
+        for k in kept.listed(agent.porch, agent.owner, kept.BULLETIN):
+            if (without := _changed(k.document, email or name, no_reader)) != k.document:
+                kept.write(agent.porch, agent.owner, kept.BULLETIN, k.kept_id, k.name, without)
         clients.delete(agent.porch, agent.owner, client_id)
     return gone
 

@@ -11,7 +11,7 @@ from typing import Any
 
 from ..core.errors import BadInput, RainPorchError
 from ..store.db import Database, atomic
-from ..store.porch import choices
+from ..store.porch import choices, kept
 from ..store.porch import due_work as store
 from .agent import Agent
 from .work_kinds import KINDS, check
@@ -53,16 +53,19 @@ def plan_daily_backup(agent: Agent) -> None:
 
 def waiting(agent: Agent) -> list[dict[str, Any]]:
     """All that waits: name, when it is due, whether it is stopped or running, what came of it last."""
+    titles = {k.kept_id: k.name for k in kept.listed(agent.porch, agent.owner, kept.BULLETIN)}
     return [
-        {**row, "name": _name(row), "stopped": bool(row["stopped"])} for row in store.listed(agent.porch, agent.owner)
+        {**row, "name": _name(row, titles), "stopped": bool(row["stopped"])}
+        for row in store.listed(agent.porch, agent.owner)
     ]
 
 
-def _name(row: Mapping[str, Any]) -> str:
-    """What it is called, with the address that it is about."""
+def _name(row: Mapping[str, Any], titles: Mapping[int, str]) -> str:
+    """What it is called, with the address or the bulletin that it is about."""
     name = KINDS[row["kind"]][0] if row["kind"] in KINDS else row["kind"]
-    address = json.loads(row["details"]).get("address")
-    return f"{name}, {address}" if address else name
+    details = json.loads(row["details"])
+    about = details.get("address") or titles.get(details.get("bulletin_id", 0), "")
+    return f"{name}, {about}" if about else name
 
 
 def stop(agent: Agent, work_id: int, stopped: bool) -> None:

@@ -13,6 +13,7 @@ from ..records.inbox import take_in
 from ..store import backups, db
 from .accounts import read_account
 from .agent import Agent
+from .handover.bulletin_sending import make_if_due
 from .handover.delivering import post
 from .incoming.fetching import line
 
@@ -60,6 +61,7 @@ def look_into_inbox(agent: Agent, _: Mapping[str, Any]) -> str:
 KINDS: dict[str, tuple[str, Work, frozenset[str]]] = {
     "backup": ("Back up everything", back_up, frozenset()),
     "message": ("Send a message", send_message, frozenset({"delivery_id"})),
+    "bulletin": ("Make a bulletin and send it", make_if_due, frozenset({"bulletin_id", "day"})),
     "inbox": ("Look into the watched folder", look_into_inbox, frozenset()),
     "feed": ("Pull a feed of listings", pull_feed, frozenset({"address", "token", "source", "nearby"})),
 }
@@ -73,5 +75,7 @@ def check(kind: str, details: Mapping[str, Any]) -> None:
         raise BadInput("details", f"“{kind}” needs {', '.join(sorted(wanted)) or 'no details'}: give just these.")
     if kind == "feed" and not all(isinstance(x, str | bool) and len(str(x)) <= 2000 for x in details.values()):
         raise BadInput("details", "A feed's address, token and source are texts of up to 2,000 signs.")
+    if kind == "bulletin" and not all(isinstance(x, int) for x in details.values()):
+        raise BadInput("details", "A bulletin and its day are named by their numbers.")
     if kind == "message" and not isinstance(details["delivery_id"], int):
         raise BadInput("details", "A delivery is named by its number.")

@@ -113,7 +113,7 @@ class SavedSearchDoc(StoredDoc):
 
 class PaperDoc(StoredDoc):
     """What the agent wants on paper; pages by name, in their order. price: blank leaves a ruled line for the table.
-    ways_left_out: names of ways to the number that the client does not see. market_letter: the letter whose pages go with it.
+    ways_left_out: names of ways to the number that the client does not see. bulletin: the letter whose pages go with it.
     speaks_of: page → the homes it speaks of; the chosen where nothing is said."""
 
     form: ClassVar[str] = "layout"
@@ -125,7 +125,7 @@ class PaperDoc(StoredDoc):
     ways_left_out: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []
     title: Annotated[str, Field(max_length=120)] = ""
     letter: Annotated[str, Field(max_length=4000)] = ""
-    market_letter: int | None = Field(default=None, ge=1, le=2**53)
+    bulletin: int | None = Field(default=None, ge=1, le=2**53)
     cover_price: bool = True
     facts: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=60)] = []
     statistics: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []

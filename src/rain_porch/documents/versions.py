@@ -25,13 +25,40 @@ def _marked(data: Data) -> Data:
     return data
 
 
+def _bulletin_on_paper(data: Data) -> Data:
+    """2 → 3 of a layout: what was called a market letter is a bulletin."""
+    out = dict(data)
+    if "market_letter" in out:
+        out["bulletin"] = out.pop("market_letter")
+
+    def renamed(name: Any) -> Any:
+        return "bulletin" if name == "market_letter" else name
+
+    if isinstance(out.get("pages"), list):
+        out["pages"] = [renamed(name) for name in out["pages"]]
+    for by_page in ("notes", "speaks_of"):
+        if isinstance(out.get(by_page), dict):
+            out[by_page] = {renamed(name): value for name, value in out[by_page].items()}
+    return out
+
+
+def _bulletin_on_the_workups_paper(data: Data) -> Data:
+    return {**data, "paper": _bulletin_on_paper(data["paper"])} if isinstance(data.get("paper"), dict) else data
+
+
+def _parts_of_a_bulletin(data: Data) -> Data:
+    """2 → 3: its items are parts."""
+    return {**{k: v for k, v in data.items() if k != "items"}, **({"parts": data["items"]} if "items" in data else {})}
+
+
 # kind of document → what brings version n to n + 1, in order from 1
 UPGRADES: Mapping[str, Sequence[Callable[[Data], Data]]] = {
-    "workup": (_marked,),
+    "workup": (_marked, _bulletin_on_the_workups_paper),
     "market view": (_marked,),
     "search": (_marked,),
-    "layout": (_marked,),
-    "letter": (_marked,),
+    "layout": (_marked, _bulletin_on_paper),
+    "bulletin": (_marked, _parts_of_a_bulletin),
+    "outline": (),
 }
 
 

@@ -40,7 +40,7 @@
 }
 
 // Key figures beside each other, each with its change and a small chart.
-#let keys(b) = block(above: 6pt, below: 10pt, grid(columns: (1fr,) * b.items.len(), column-gutter: 14pt,
+#let keys(b) = block(above: 6pt, below: 10pt, grid(columns: (1fr,) * if b.items.len() > 4 { 3 } else { b.items.len() }, column-gutter: 14pt, row-gutter: 12pt,
   ..b.items.map(k => block(breakable: false, {
     block(below: 6pt, small(k.label))
     block(above: 0pt, below: 6pt, text(18pt, weight: 600, fill: rain, k.value))

@@ -20,7 +20,7 @@ from .pages.readings import KINDS, reading_page, statistics_page
 Page = Callable[[ReportInput], Any]  # a page, several, or Nothing
 
 
-def no_letter_page(given: ReportInput) -> Nothing:
+def no_bulletin_page(given: ReportInput) -> Nothing:
     return Nothing("No bulletin is chosen: choose one beside the page, or leave this page out.")
 
 
@@ -28,7 +28,7 @@ PAGES: Mapping[str, Page] = {
     "cover": cover_page, "letter": letter_page, "summary": summary_page, "home": home_page, "search": search_page,
     "comps": comps_page, "beside": beside_page, "sheets": comp_sheets, "grid": grid_page, "rates": rates_page, "strategy": strategy_page,
     **{kind: reading_page(kind) for kind in KINDS}, "statistics": statistics_page, "size": size_page, "net": net_page,
-    "market": market_page, "housing": housing_page, "tour": tour_page, "market_letter": no_letter_page, "about": about_page,
+    "market": market_page, "housing": housing_page, "tour": tour_page, "bulletin": no_bulletin_page, "about": about_page,
     "set_aside": set_aside_page,
 }  # fmt: skip
 LABELS: Mapping[str, str] = {
@@ -36,7 +36,7 @@ LABELS: Mapping[str, str] = {
     "comps": "The chosen, at a glance", "beside": "Line by line", "sheets": "A sheet a home", "grid": "The grid", "rates": "What each sale says", "strategy": "The price",
     "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed",
     "statistics": "Statistics", "size": "Price and size", "net": "Net proceeds",
-    "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "market_letter": "Bulletin",
+    "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "bulletin": "Bulletin",
     "about": "What this is", "set_aside": "What was set aside",
 }  # fmt: skip
 # pages on which the agent says whether they speak of the chosen or of all found

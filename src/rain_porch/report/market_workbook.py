@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import io
 from collections.abc import Sequence
 from typing import Any
@@ -20,11 +21,12 @@ def market_workbook(sentence: str, periods: Sequence[dict[str, Any]], lines: Seq
         sheet.write_string(0, 0, sentence)
         for i, head in enumerate(("Period", "Start", "End", "Finished")):
             sheet.write_string(2, i, head, bold)
+        day = book.add_format({"num_format": "yyyy-mm-dd", "align": "left"})
         for r, p in enumerate(periods):
-            for i, text in enumerate(
-                (p["period"], str(p["start"]), str(p["end"]), "yes" if p["finished"] else "so far")
-            ):
-                sheet.write_string(3 + r, i, text)
+            sheet.write_string(3 + r, 0, p["period"])
+            for i, when in ((1, p["start"]), (2, p["end"])):
+                sheet.write_datetime(3 + r, i, dt.datetime.fromisoformat(str(when)), day)
+            sheet.write_string(3 + r, 3, "yes" if p["finished"] else "so far")
         for k, line in enumerate(lines):
             style = book.add_format({"num_format": FORMATS.get(line["unit"], "#,##0")})
             name = line["name"] or line["label"]

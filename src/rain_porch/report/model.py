@@ -25,7 +25,7 @@ class Paper:
     ways_left_out: Sequence[str] = ()
     title: str = ""
     letter: str = ""
-    market_letter: int | None = None
+    bulletin: int | None = None
     cover_price: bool = True
     facts: Sequence[str] = ()  # of the subject, in this order; none: as usual
     statistics: Sequence[str] = ()  # lines of the statistics table; none: all
@@ -63,7 +63,7 @@ class ReportInput:
     counts: of all found by kind, without what was set aside. aside: what was, with its reason: given to the appraiser's page
     alone. pictures: SVG by listing number, the subject's under "". inside: (caption, SVG) by listing number, the subject's under
     "". past: what happened to the home. asking: the ask at the list price. sheets: net proceeds by scenario, lines of (label,
-    amount). market: months of the place and kind.
+    amount). market: parts of a bulletin of the home's own place and kind.
     """
 
     title: str
@@ -96,14 +96,13 @@ class ReportInput:
     width: float = ink.WIDE  # of the pictures as wide as the page, in points
     own_words: str = ""  # the recommendation, where the agent wrote one
     sheets: Sequence[Sequence[tuple[str, str]]] = ()
-    market: Mapping[str, Any] | None = None
-    market_place: str = ""
+    market: Sequence[Mapping[str, Any]] = ()
     sources: Sequence[str] = ()  # where the records came from, with the newest day of each
     tour: Mapping[str, Any] | None = None
     housing: Mapping[str, Any] | None = None
     brand: Brand = field(default_factory=lambda: Brand())
     own_pages: Mapping[str, OwnPages] = field(default_factory=dict)
-    market_letter: Sequence[dict[str, Any]] = ()  # pages of the letter that goes with the report
+    bulletin: Sequence[dict[str, Any]] = ()  # pages of the letter that goes with the report
 
     def ways(self) -> list[list[str]]:
         """Label, formula and value of each way to the number that the client is to see; none where the price is not shown."""

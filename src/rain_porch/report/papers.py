@@ -73,8 +73,8 @@ def _made(name: str, given: ReportInput) -> list[dict[str, Any]] | Nothing:
     """The page of a name, or the several that it stands for, with the agent's comment at their foot."""
     if name.startswith(OWN):
         made: Any = own_pages(given, name)
-    elif name == "market_letter" and given.market_letter:
-        made = list(given.market_letter)
+    elif name == "bulletin" and given.bulletin:
+        made = list(given.bulletin)
     else:
         made = PAGES[name](given)
     if isinstance(made, Nothing):
@@ -84,7 +84,7 @@ def _made(name: str, given: ReportInput) -> list[dict[str, Any]] | Nothing:
     return [*pages[:-1], {**pages[-1], "note": note}] if note else pages
 
 
-def letter_document(
+def bulletin_document(
     title: str, card: Mapping[str, str], brand: Brand, made_on: dt.date, through: dt.date, pages: list[dict[str, Any]]
 ) -> dict[str, Any]:
     """The document model of a bulletin. card: the agent's."""

@@ -19,6 +19,7 @@
 )
 #set text(font: "Figtree", size: body-size, fill: slate, lang: "en", number-width: "tabular")
 #set par(leading: 0.5em, spacing: 8pt)
+#show " %": "\u{a0}%"
 #set list(marker: text(fill: cedar, "•"))
 #show heading.where(level: 1): it => block(above: 0pt, below: 9pt, text(font: serif, weight: 600, size: title-size, soft(22, it.body)))
 #show heading.where(level: 2): it => block(above: 13pt, below: 6pt, sticky: true, text(font: serif, weight: 600, size: section-size, it.body))

@@ -23,11 +23,14 @@ def _fonts() -> typst.Fonts:
     return typst.Fonts(include_system_fonts=False, font_paths=[str(_HERE / "fonts")])
 
 
-def compiled(model: dict[str, Any], form: Literal["pdf", "png", "svg"]) -> Any:
+Form = Literal["pdf", "png", "svg"]
+
+
+def compiled(model: dict[str, Any], form: Form, template: str = "report.typ", dots_per_inch: int = 150) -> Any:
     """A model laid out: one PDF, or a picture a sheet. What was just made is not made again."""
     data = json.dumps(pooled(model), ensure_ascii=False)
-    key = (hashlib.blake2b(data.encode(), digest_size=16).digest(), form)
-    return _set_before().get(key, lambda: _compiled(data, form))
+    key = (hashlib.blake2b(data.encode(), digest_size=16).digest(), form, template)
+    return _set_before().get(key, lambda: _compiled(data, form, template, dots_per_inch))
 
 
 @cache
@@ -36,24 +39,23 @@ def _set_before() -> Memo:
     return Memo(24)
 
 
-def _compiled(data: str, form: Literal["pdf", "png", "svg"]) -> Any:
+def _compiled(data: str, form: Form, template: str, dots_per_inch: int) -> Any:
     """A PDF is made as PDF/UA-1 wants it; where a page of the agent's own does not allow that, as a tagged one."""
     if form != "pdf":
-        return _set(data, form)
+        return _set(data, form, template, ppi=dots_per_inch)
     try:
-        return _set(data, form, pdf_standards=["ua-1"])
+        return _set(data, form, template, pdf_standards=["ua-1"])
     except typst.TypstError:
-        return _set(data, form)
+        return _set(data, form, template)
 
 
-def _set(data: str, form: Literal["pdf", "png", "svg"], **how: Any) -> Any:
+def _set(data: str, form: Form, template: str, **how: Any) -> Any:
     return typst.compile(
-        str(_HERE / "report.typ"),
+        str(_HERE / template),
         root="/",  # the agent's own pages stand elsewhere; the template reads no file that its data does not name
         font_paths=_fonts(),
         sys_inputs={"data": data},
         format=form,
-        ppi=150,
         **how,
     )
 

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 import io
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from xlsxwriter.utility import xl_col_to_name
 
 from ..core.facts.dates import said
-from ..core.market.measures import MEASURES
 from ..core.statistics.summary import summarise
 from .model import ReportInput
 from .pages.readings import KINDS
@@ -252,16 +251,14 @@ def _around(sheet: Any, given: ReportInput, s: Styles) -> None:
 
 
 def _market(sheet: Any, given: ReportInput, s: Styles) -> None:
-    market: Mapping[str, Any] = given.market or {}
-    names = market["measures"]
-    heads = ["Month", *(MEASURES[n][0] + (", $" if "price" in n else "") for n in names), "Finished"]
+    """The months of the home's market: every measure that its parts show."""
+    parts = [p["answer"] for p in given.market if "months" in p["answer"]]
+    labels = {name: told for answer in parts for name, told in answer["labels"].items()}
+    heads = ["Month", *(label + (", $" if unit.startswith("$") else "") for label, unit in labels.values()), "Finished"]
     write_row(sheet, 0, heads, s.head)
-    for r, p in enumerate(market["periods"], start=1):
-        first = _day(f"{p['period']}-01") if len(p["period"]) == 7 else p["period"]
-        _write(
-            sheet,
-            r,
-            [first, *(p["values"][n]["value"] for n in names), "" if p["finished"] else "not yet"],
-            [s.day, *([s.money] * len(names)), None],
-        )
-    _laid(sheet, given, 1, 1 + len(market["periods"]), len(heads), [12.0, *_head_width(heads)[1:]])
+    months = list(zip(*(answer["months"] for answer in parts), strict=True))
+    for r, same in enumerate(months, start=1):
+        values = {name: point["value"] for month in same for name, point in month["values"].items()}
+        told = [_day(f"{same[0]['period']}-01"), *(values[n] for n in labels), "" if same[0]["finished"] else "not yet"]
+        _write(sheet, r, told, [s.day, *(s.share if unit == "share" else s.money for _, unit in labels.values()), None])
+    _laid(sheet, given, 1, 1 + len(months), len(heads), [12.0, *_head_width(heads)[1:]])

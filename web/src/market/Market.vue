@@ -9,7 +9,7 @@ import Bands from './Bands.vue'
 import Behind from './Behind.vue'
 import Changed from './Changed.vue'
 import DrawPlace from './DrawPlace.vue'
-import Letters from './Letters.vue'
+import Bulletins from './bulletins/Bulletins.vue'
 import SavedViews from './SavedViews.vue'
 import SoFar from './SoFar.vue'
 import { give, pngOf } from '@/shared/giving'
@@ -24,7 +24,7 @@ const WAYS = {
   sofar: 'The year so far',
   bands: 'By size and price',
   changed: 'What changed',
-  letters: 'Bulletins',
+  bulletins: 'Bulletins',
 }
 const route = useRoute()
 const router = useRouter()
@@ -138,7 +138,7 @@ const through = computed(() => told.value?.through ?? '')
     <SoFar v-if="way === 'sofar'" :view="view" class="below" @open="openFigure" />
     <Bands v-else-if="way === 'bands'" :view="view" :home="home" class="below" @open="openFigure" />
     <Changed v-else-if="way === 'changed' && through" :view="view" :through="through" class="below" />
-    <Letters v-else-if="way === 'letters'" :view="view" class="below" />
+    <Bulletins v-else-if="way === 'bulletins'" :view="view" class="below" />
     <div v-else-if="told" class="both below" :class="{ many: told.lines.length > 3 }">
       <div class="sheet chart">
         <MarketChart ref="chart" :told="told" :at="at" @at="at = $event" @open="open" />

@@ -1,1 +1,1 @@
-"""What is asked of the desk: homes, clients, searches, the market, letters, work that waits."""
+"""What is asked of the desk: homes, clients, searches, the market, bulletins, work that waits."""

@@ -10,10 +10,16 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel, Field
 
+from ...app.bulletin import live
+from ...app.bulletin.figures import HeatDoc
+from ...app.bulletin.home_market import circles
+from ...app.bulletin.live import GlanceDoc, HeatAsk, ValueSpreadDoc
 from ...app.market import closer_looks as looks
+from ...app.market import outlines as kept_outlines
 from ...app.market import saved_views as kept_views
 from ...app.market import views
 from ...app.market.closer_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, ChangesAsk, ChangesDoc
+from ...app.market.outlines import KeptOutlineDoc, OutlineDoc
 from ...app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc
 from ...app.pricing.answers import market_doc
 from ...core.market.measures import MEASURES
@@ -142,6 +148,40 @@ def what_changed(porch: Porch, ask: ChangesAsk) -> ChangesDoc:
 def by_size_and_price(porch: Porch, ask: BandsAsk) -> BandsDoc:
     """Price per square foot by size, months of supply by price, over the last twelve whole months."""
     return looks.by_bands(porch.records, ask)
+
+
+@router.post("/market/glance")
+def glance(porch: Porch, view: ViewDoc) -> GlanceDoc:
+    """Headline, months and places of a view: what its bulletin tells, live."""
+    return live.glance(porch.records, view)
+
+
+@router.post("/market/heat")
+def heat(porch: Porch, ask: HeatAsk) -> HeatDoc:
+    """One measure by year and month."""
+    return live.month_heat(porch.records, ask)
+
+
+@router.post("/market/value-spread")
+def value_spread(porch: Porch, ask: BehindAsk) -> ValueSpreadDoc:
+    """How the values behind a mean or median lie, with their records."""
+    return live.value_spread(porch.records, ask)
+
+
+@router.get("/outlines")
+def outlines(porch: Porch) -> list[KeptOutlineDoc]:
+    """Places that the agent has drawn and named, and the circles of the newest workups."""
+    return [*kept_outlines.outlines(porch.agent), *circles(porch.agent)]
+
+
+@router.post("/outlines", status_code=201)
+def keep_outline(porch: Porch, body: OutlineDoc) -> int:
+    return kept_outlines.keep_outline(porch.agent, body)
+
+
+@router.delete("/outlines/{outline_id}", status_code=204)
+def delete_outline(porch: Porch, outline_id: Number) -> None:
+    kept_outlines.delete_outline(porch.agent, outline_id)
 
 
 @router.get("/views")

@@ -2,44 +2,64 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Any
 
-from ...report.pages.letter import letter_pages
-from ...report.papers import letter_document
+from ...report.pages.bulletin import bulletin_pages
+from ...report.papers import bulletin_document
 from ...report.pictures import ink
 from ...report.pictures.base_lines import base_lines
 from ...report.webpage import web_page
 from ..agent import Agent
+from ..bulletin.documents import BulletinDoc
+from ..bulletin.kept import last_day, parts_of
 from ..choices import agent_card
-from ..market.letters import LetterDoc, items_of
 from ..snapshot import Snapshot
 from .branding import brand
 from .pictures import front_picture
 
-
-def drawn_items(records: Snapshot, letter: LetterDoc, width: float = ink.WIDE) -> list[dict[str, Any]]:
-    """The bulletin's parts with their figures of today, pictures of what sold, and the lines of the map. width: of pictures as wide
-    as the page, in points."""
-    return [item | _drawn(records, item) | {"width": width} for item in items_of(records, letter)]
+Parts = list[dict[str, Any]]
 
 
-def _drawn(records: Snapshot, item: dict[str, Any]) -> dict[str, Any]:
-    if item["kind"] == "sold":
-        keys = [h["listing_id"] for h in item["answer"]["homes"]]
-        return {"pictures": {key: svg for key in keys if (svg := front_picture(records, key))}}
-    if item["kind"] == "places":
+def drawn_parts(records: Snapshot, parts: Parts, width: float = ink.WIDE) -> Parts:
+    """A bulletin's parts with pictures of the homes in them and the lines of the map. width: of pictures as wide as the page, in
+    points."""
+    return [part | _drawn(records, part) | {"width": width} for part in parts]
+
+
+def _drawn(records: Snapshot, part: dict[str, Any]) -> dict[str, Any]:
+    if part["kind"] in ("sold", "came_on") and not part["table"]:
+        listed = [h["listing_id"] for h in part["answer"]["homes"]]
+        return {"pictures": {key: svg for key in listed if (svg := front_picture(records, key))}}
+    if part["kind"] == "places":
         return {"lines": records.remember("lines of the map", lambda: base_lines(records.base_map()))}
     return {}
 
 
-def letter_html(agent: Agent, letter: LetterDoc) -> bytes:
+def bulletin_html(
+    agent: Agent, bulletin: BulletinDoc, through: dt.date | None = None, last: dt.date | None = None
+) -> bytes:
     """The bulletin as one web page, its pictures drawn for a phone too."""
-    return web_page(letter_model(agent, letter), letter_model(agent, letter, ink.NARROW)).encode()
+    parts = parts_of(agent.records, bulletin, through, last)
+    return web_page(*(model_of(agent, bulletin, parts, through, width) for width in (ink.WIDE, ink.NARROW))).encode()
 
 
-def letter_model(agent: Agent, letter: LetterDoc, width: float = ink.WIDE) -> dict[str, Any]:
-    """The document model from which PDF, pictures and web page are made."""
-    pages = letter_pages(letter.title, letter.comment, drawn_items(agent.records, letter, width))
-    return letter_document(
-        letter.title, agent_card(agent), brand(agent), agent.now().date(), agent.records.through(), pages
-    )
+def bulletin_model(
+    agent: Agent, bulletin: BulletinDoc, through: dt.date | None = None, last: dt.date | None = None
+) -> dict[str, Any]:
+    """The document model from which PDF, pictures and web page are made. through: as it all stood then, else today; last: the day
+    through which it was made last."""
+    return model_of(agent, bulletin, parts_of(agent.records, bulletin, through, last), through)
+
+
+def model_of(
+    agent: Agent, bulletin: BulletinDoc, parts: Parts, through: dt.date | None, width: float = ink.WIDE
+) -> dict[str, Any]:
+    pages = bulletin_pages(bulletin.title, bulletin.comment, drawn_parts(agent.records, parts, width))
+    day = last_day(agent.records, through)
+    return bulletin_document(bulletin.title, agent_card(agent), brand(agent), agent.now().date(), day, pages)
+
+
+def narrow_model(agent: Agent, bulletin: BulletinDoc, parts: Parts) -> dict[str, Any]:
+    """The same with its pictures drawn for a phone."""
+    return model_of(agent, bulletin, parts, None, ink.NARROW)

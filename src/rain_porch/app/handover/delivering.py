@@ -5,12 +5,12 @@ from __future__ import annotations
 import dataclasses
 import json
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from pydantic import Field
 
-from ...core.errors import RainPorchError
+from ...core.errors import BadInput, RainPorchError
 from ...core.facts.dates import said
 from ...core.facts.money import priced
 from ...documents.base import Doc
@@ -40,10 +40,12 @@ class DeliverAsk(Doc):
 
 
 class DeliveryDoc(Doc):
-    """state: by_hand, sending, sent or waiting (said tells why)."""
+    """Of a workup, or of a bulletin (workup_id none), as it stood through a day. words: the message's, where it is written anew. state: by_hand, sending, sent or waiting (said tells why)."""
 
     delivery_id: int
-    workup_id: int
+    workup_id: int | None
+    bulletin_id: int | None
+    through: str | None
     revision: int
     title: str
     client: str
@@ -55,6 +57,7 @@ class DeliveryDoc(Doc):
     list_price: float | None
     made_at: str
     sent_at: str | None
+    words: str = ""
 
 
 def deliver(agent: Agent, workup_id: int, ask: DeliverAsk, link_base: str | None = None) -> int:
@@ -80,7 +83,10 @@ def deliver_copy(agent: Agent, delivery_id: int, ask: DeliverAsk, link_base: str
         mailing.check_address(ask.email)
     before = store.read(agent.porch, agent.owner, delivery_id)
     made = {form: store.paper(agent.porch, agent.owner, delivery_id, form) for form in ("pdf", "html", "json")}
-    told = {name: before[name] for name in ("workup_id", "revision", "title", "pages", "list_price")}
+    told = {
+        name: before[name]
+        for name in ("workup_id", "bulletin_id", "through", "revision", "title", "pages", "list_price")
+    }
     return _kept(agent, told, made, ask, link_base)
 
 
@@ -92,7 +98,7 @@ def _kept(agent: Agent, told: dict[str, Any], made: dict[str, bytes], ask: Deliv
         "state": store.SENDING if ask.email else store.BY_HAND, "made_at": agent.stamp(),
     }  # fmt: skip
     card = agent_card(agent)
-    file = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-") or "report"
+    file = file_name(title)
     with database.atomic(agent.porch):
         number = store.add(agent.porch, agent.owner, delivery, made)
         if ask.email:
@@ -103,11 +109,9 @@ def _kept(agent: Agent, told: dict[str, Any], made: dict[str, bytes], ask: Deliv
                 words = f"{words.rstrip()}\n\nTo read it on any screen, until {said(until.date())}:\n{link_base.rstrip('/')}/api/read/{token}.html\n"
             else:
                 attached.append((made["html"], "html", f"{file}.html"))
-            envelope = mailing.Envelope(
-                _sender(), str(card.get("name", "")), str(card.get("email", "")), ask.email, ask.client, subject
-            )
+            envelope = _envelope(card, ask.email, ask.client, subject)
             store.add_paper(agent.porch, number, "eml", mailing.message(envelope, words, attached))
-            _plan(agent, number)
+            plan_message(agent, number)
     return number
 
 
@@ -122,6 +126,8 @@ class ChangeDoc(Doc):
 def compared(agent: Agent, delivery_id: int, other_id: int) -> list[ChangeDoc]:
     """What changed from one delivery to another, by the records that they stand on; empty where nothing that counts did."""
     old, new = (json.loads(store.paper(agent.porch, agent.owner, n, "json")) for n in (delivery_id, other_id))
+    if "parts" in old or "parts" in new:
+        return _moved(old, new)
     out = []
     for what, tell in _COMPARED.items():
         before, after = tell(old), tell(new)
@@ -133,6 +139,19 @@ def compared(agent: Agent, delivery_id: int, other_id: int) -> list[ChangeDoc]:
     gone, come = (", ".join(a[k] for k in a if k not in b) for a, b in (homes, homes[::-1]))
     out += [ChangeDoc(what="Chosen no longer", before=gone, after="")] if gone else []
     out += [ChangeDoc(what="Newly chosen", before="", after=come)] if come else []
+    return out
+
+
+def _moved(old: dict[str, Any], new: dict[str, Any]) -> list[ChangeDoc]:
+    """How the key figures of a bulletin moved from one time it was made to another; BadInput where one of both is a report."""
+    if "parts" not in old or "parts" not in new:
+        raise BadInput("other_id", "A bulletin and a report are not compared: choose two of one kind.")
+    was, now = old["figures"], new["figures"]
+    out = [ChangeDoc(what="Records through", before=said(old["through"]), after=said(new["through"]))]
+    for name, figure in now.items():
+        before = was.get(name)
+        if before is not None and before["shown"] != figure["shown"]:
+            out.append(ChangeDoc(what=figure["label"], before=before["shown"], after=figure["shown"]))
     return out
 
 
@@ -164,7 +183,25 @@ def deliveries(agent: Agent, workup_id: int | None = None) -> list[dict[str, Any
 
 
 def delivered_paper(agent: Agent, delivery_id: int, form: str) -> bytes:
-    return store.paper(agent.porch, agent.owner, delivery_id, form)
+    """A paper as it went out; the message to a reader of a bulletin is written from its words and the papers that they share."""
+    delivery = store.read(agent.porch, agent.owner, delivery_id)
+    kept = store.paper_or_none(agent.porch, agent.owner, delivery_id, form)
+    if kept is not None or form != "eml" or not delivery["email"]:
+        return kept if kept is not None else store.paper(agent.porch, agent.owner, delivery_id, form)
+    attached = [
+        (store.paper(agent.porch, agent.owner, delivery_id, f), f, f"{file_name(delivery['title'])}.{f}")
+        for f in ("pdf", "html")
+    ]
+    envelope = _envelope(agent_card(agent), delivery["email"], delivery["client"], delivery["subject"])
+    return mailing.message(envelope, delivery["words"], attached)
+
+
+def file_name(title: str) -> str:
+    return re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-") or "report"
+
+
+def _envelope(card: Mapping[str, Any], email: str, client: str, subject: str) -> mailing.Envelope:
+    return mailing.Envelope(_sender(), str(card.get("name", "")), str(card.get("email", "")), email, client, subject)
 
 
 def send_again(agent: Agent, delivery_id: int) -> bool:
@@ -173,11 +210,11 @@ def send_again(agent: Agent, delivery_id: int) -> bool:
         if store.read(agent.porch, agent.owner, delivery_id)["state"] != store.WAITING:
             return False
         store.note(agent.porch, delivery_id, store.SENDING, "", None)
-        _plan(agent, delivery_id)
+        plan_message(agent, delivery_id)
     return True
 
 
-def _plan(agent: Agent, delivery_id: int) -> None:
+def plan_message(agent: Agent, delivery_id: int) -> None:
     due_work.add_once(agent.porch, agent.owner, "message", json.dumps({"delivery_id": delivery_id}), agent.stamp())
 
 
@@ -193,7 +230,7 @@ def post(agent: Agent, delivery_id: int) -> str:
         if server is None:
             store.note(db, delivery_id, store.WAITING, NOT_SET_UP, None)
             return NOT_SET_UP
-        mailing.send(server, _sender(), delivery["email"], store.paper(db, agent.owner, delivery_id, "eml"))
+        mailing.send(server, _sender(), delivery["email"], delivered_paper(agent, delivery_id, "eml"))
     except mailing.NotNow as error:
         store.note(db, delivery_id, store.WAITING, error.message, None)
         raise

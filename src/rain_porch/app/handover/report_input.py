@@ -10,24 +10,24 @@ from typing import Any
 import numpy as np
 
 from ...core.errors import NotFound
-from ...core.facts.dates import NO_DAY, add_months, said
+from ...core.facts.dates import NO_DAY, said
 from ...core.facts.homes import Candidate
 from ...core.facts.money import dollars
-from ...core.facts.words import COUNTED, HOME_PLURAL
+from ...core.facts.words import COUNTED
 from ...core.market.columns import RECORD_KINDS, Ints
 from ...core.price import proceeds as pr
 from ...core.price.list_price import WITHIN_DAYS
 from ...documents.stored import ImprovementDoc, ScenarioDoc
-from ...documents.wire import MarketDoc
 from ...report.layouts import LAYOUTS
 from ...report.model import Paper, ReportInput
-from ...report.pages.letter import item_pages
+from ...report.pages.bulletin import part_pages
 from ...report.pictures.base_lines import base_lines
 from ...store.health import sources
 from ..agent import Agent
+from ..bulletin.home_market import home_view
+from ..bulletin.kept import parts_of, read_bulletin, ready
 from ..choices import agent_card
-from ..market.letters import read_letter
-from ..pricing.answers import candidate_docs, market_doc, pricing_doc, subject_doc
+from ..pricing.answers import candidate_docs, pricing_doc, subject_doc
 from ..pricing.ask import Asking, asking
 from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
 from ..pricing.pricing import Pricing
@@ -35,11 +35,9 @@ from ..snapshot import Snapshot
 from ..story import story_of_home
 from ..workups import open_workup
 from .branding import brand, own_files, own_pages
-from .bulletin_papers import drawn_items
+from .bulletin_papers import drawn_parts
 from .pictures import damaged, fronts, insides
 from .tours import housing, tour
-
-MONTHS, ENOUGH = 36, 36  # months on paper; closings in them without which a subdivision says too little
 
 
 def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> ReportInput:
@@ -47,16 +45,16 @@ def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> Rep
     appraiser's page alone. layout: one that comes with the product, else the workup's own pages are made. Made once for as long
     as nothing changes that stands on paper."""
     opened = open_workup(agent, workup_id)
-    look = (str(agent_card(agent)), str([p.model_dump() for p in own_pages(agent)]), _letter_text(agent, opened))
+    look = (str(agent_card(agent)), str([p.model_dump() for p in own_pages(agent)]), _bulletin_text(agent, opened))
     key = ("paper", opened.document, layout, agent.owner, agent.now().date(), *look)
     return agent.records.papers.get(key, lambda: _report_input(agent, opened, layout))
 
 
-def _letter_text(agent: Agent, opened: Opened) -> str:
-    """The market letter that goes with the report, as it is now."""
-    number = opened.state.paper.market_letter
+def _bulletin_text(agent: Agent, opened: Opened) -> str:
+    """The bulletin that goes with the report, as it is now."""
+    number = opened.state.paper.bulletin
     try:
-        return "" if number is None else read_letter(agent, number).model_dump_json()
+        return "" if number is None else read_bulletin(agent, number).model_dump_json()
     except NotFound:
         return "gone"
 
@@ -78,7 +76,6 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         if state.list_price is None
         else asking(standpoint, pricing, state.search.search(), rival_rows(opened), state.list_price)
     )
-    place, market = _market(opened)
     wanted = [c["listing_id"] for c in chosen]
     pictured = [*wanted, *_most_alike(shown)]
     pictures = fronts(agent, opened, pictured) if paper.pictures else {}
@@ -120,10 +117,9 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         knows_listings=bool((standpoint.columns.on_market != NO_DAY).any()),
         sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
         assumed=_assumed(state.scenarios),
-        market=market,
-        market_place=place,
+        market=_market(opened),
         sources=_sources(records),
-        market_letter=_market_letter(agent, paper) if "market_letter" in names else [],
+        bulletin=_bulletin(agent, paper) if "bulletin" in names else [],
     )
 
 
@@ -178,15 +174,15 @@ def _assumed(scenarios: Sequence[ScenarioDoc]) -> list[list[str]]:
     return [row for name, tell in told if any((row := [name, *(tell(s) for s in scenarios)])[1:])]
 
 
-def _market_letter(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
-    """Pages of the chosen market letter; none where it is not on paper, or has been deleted since."""
-    if paper.market_letter is None or "market_letter" not in paper.pages:
+def _bulletin(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
+    """Pages of the chosen bulletin; none where it is not on paper, or has been deleted since."""
+    if paper.bulletin is None or "bulletin" not in paper.pages:
         return []
     try:
-        letter = read_letter(agent, paper.market_letter)
+        made = read_bulletin(agent, paper.bulletin)
     except NotFound:
         return []
-    return item_pages(drawn_items(agent.records, letter))
+    return part_pages(drawn_parts(agent.records, parts_of(agent.records, made)))
 
 
 def _sources(records: Snapshot) -> list[str]:
@@ -229,36 +225,8 @@ def _asked(ask: Asking) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _market(opened: Opened) -> tuple[str, dict[str, Any] | None]:
-    """Months of the subject's kind of home around it: in its own subdivision where enough sold there, else within the search's
-    radius, at least a mile, else in all of the records."""
-    s, records = opened.subject, opened.standpoint.records
-    kind = s.home_kind.value
-    end = opened.state.effective_date
-    start = add_months(end.replace(day=1), 1 - MONTHS)
-    name = s.word("subdivision_name")
-    radius = max(1.0, opened.state.search.radius_miles or 1.0)
-    near = (s.latitude, s.longitude, radius)
-
-    def made(near: tuple[float, float, float] | None = None, where: Sequence[str] = ()) -> MarketDoc:
-        conditions = [*([] if kind == "unknown" else [f"home_kind = {kind}"]), *where]
-        return records.remember(
-            ("months on paper", kind, end, near, tuple(where)),
-            lambda: market_doc(
-                records, ["median_price", "closings", "for_sale"], "month", start, end, where=conditions, near=near
-            ),
-        )
-
-    doc, place = None, ""
-    if name:
-        doc, place = made(where=[f"subdivision_name = {name}"]), f" in {name}"
-    if s.placed and (doc is None or _closings(doc) < ENOUGH):
-        doc, place = made(near=near), f" within {radius:g} mi of this home"
-    if doc is None or not _closings(doc):
-        doc, place = made(), " in these records"
-    words = HOME_PLURAL.get(s.home_kind, "homes")
-    return f"{words[0].upper()}{words[1:]}{place}", doc.model_dump(mode="json")
-
-
-def _closings(doc: MarketDoc) -> float:
-    return sum(p.values["closings"].value or 0 for p in doc.periods)
+def _market(opened: Opened) -> Sequence[dict[str, Any]]:
+    """The market of the home's own place and kind on the effective day, as the parts of a bulletin."""
+    records, day = opened.standpoint.records, opened.state.effective_date
+    bulletin = ready("this_home", home_view(opened), "The market here")
+    return parts_of(records, bulletin, min(day, records.through()))

@@ -22,7 +22,7 @@ from ...core.statistics.summary import known
 from ...documents.base import Doc
 from ...store.records.homes import addresses_of
 from ..snapshot import Snapshot
-from .views import PointDoc, ViewDoc, market_of
+from .views import PointDoc, ViewDoc, first_places, market_of
 
 SHOWN = 500
 
@@ -117,11 +117,16 @@ class BandsDoc(Doc):
     price: list[BandRow]
 
 
+def asked_places(ask: BehindAsk) -> tuple[str, ...]:
+    """Where a figure was taken: of the view's places that are one, or of one of them; everywhere where none is named."""
+    return first_places(ask.view) if ask.view.together and not ask.place else (ask.place,) if ask.place else ()
+
+
 def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
     """The records from which one figure of a view was made, as they stood at its period's end."""
     if ask.start > ask.end:
         raise BadInput("start", f"{said(ask.start)} lies after {said(ask.end)}: swap the two.")
-    market = market_of(records, ask.view, ask.place)
+    market = market_of(records, ask.view, asked_places(ask))
     span = mk.Period("asked", ask.start, ask.end, True)
     rows = records_behind(market, ask.measure, day_of(ask.start), day_of(ask.end))
     (point,) = mk.series(market, [ask.measure], [span])
@@ -133,18 +138,18 @@ def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
     )  # fmt: skip
 
 
-def changes(records: Snapshot, ask: ChangesAsk) -> ChangesDoc:
-    """What happened in a view's first place since a day."""
-    through = records.through()
+def changes(records: Snapshot, ask: ChangesAsk, through: dt.date | None = None) -> ChangesDoc:
+    """What happened in a view's market since a day."""
+    through = through or records.through()
     if ask.since > through:
         raise BadInput("since", f"The records end on {said(through)}: choose that day or an earlier one.")
-    market = market_of(records, ask.view, ask.view.places[0] if ask.view.places else "")
-    return told_of(records, ask.since, changed_since(market, day_of(ask.since)))
+    market = market_of(records, ask.view, first_places(ask.view), through=through)
+    return told_of(records, ask.since, changed_since(market, day_of(ask.since)), through)
 
 
-def told_of(records: Snapshot, since: dt.date, events: Sequence[Event]) -> ChangesDoc:
-    """Events since a day, newest first, with the records that they happened to as these stand now."""
-    through = records.through()
+def told_of(records: Snapshot, since: dt.date, events: Sequence[Event], through: dt.date | None = None) -> ChangesDoc:
+    """Events since a day, newest first, with the records that they happened to as these stand now, or stood then."""
+    through = through or records.through()
     counts = Counter(e.what for e in events)
     shown = events[:SHOWN]
     held = {
@@ -176,17 +181,20 @@ SIZE_MEASURES = ("closings", "median_price_per_sqft", "median_price", "for_sale"
 PRICE_MEASURES = ("closings", "for_sale", "months_of_supply", "median_days", "median_share_of_list")
 
 
-def by_bands(records: Snapshot, ask: BandsAsk) -> BandsDoc:
+def by_bands(records: Snapshot, ask: BandsAsk, through: dt.date | None = None) -> BandsDoc:
     """Price per square foot by size, months of supply by price, over the last twelve whole months."""
-    span, _ = twelve_months(records.through())
+    through = through or records.through()
+    span, _ = twelve_months(through)
+    places = first_places(ask.view)
 
     def rows(field: str, measures: tuple[str, ...], mine: float | None) -> list[BandRow]:
         values = values_of(records.columns, field)
-        place = ask.view.places[0] if ask.view.places else ""
-        recent = market_of(records, ask.view, place).within("close", day_of(span.start), day_of(span.end))
+        recent = market_of(records, ask.view, places, through=through).within(
+            "close", day_of(span.start), day_of(span.end)
+        )
         out = []
         for band in bands(field, values[recent]):
-            market = market_of(records, ask.view, place, band.conditions(field))
+            market = market_of(records, ask.view, places, band.conditions(field), through)
             (point,) = mk.series(market, measures, [span])
             told = {m: PointDoc(value=v.value, n=v.n) for m, v in point.values.items()}
             out.append(
@@ -223,12 +231,12 @@ def bands_table(told: BandsDoc) -> list[list[object]]:
     return rows
 
 
-def records_of(records: Snapshot, rows: Ints, day: int) -> list[RecordDoc]:
-    """Records as they stood at the end of `day`, dearest first, at most 500."""
+def records_of(records: Snapshot, rows: Ints, day: int, most: int = SHOWN) -> list[RecordDoc]:
+    """Records as they stood at the end of `day`, dearest first, so many at most."""
     columns = records.columns
     view = columns.as_of(day)
     price = view.price[rows]
-    rows = rows[np.argsort(-np.nan_to_num(price), kind="stable")][:SHOWN]
+    rows = rows[np.argsort(-np.nan_to_num(price), kind="stable")][:most]
     days = days_on_market(columns, view, rows)
     shown = addresses_of(records.db, [str(columns.keys[r]) for r in rows])
 

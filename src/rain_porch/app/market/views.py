@@ -33,6 +33,7 @@ class ViewDoc(StoredDoc):
     places: areas to compare, none for all of the records. shapes: drawn areas, or circles round a home, to stay inside,
     named in `drawn`. split: bands of the first place as lines of their own. smooth: mean of so many periods. overlay:
     years as lines of their own, months alike. series: an outside series laid over it. deeds: deed sales count as closings.
+    together: the places are one market, not lines to compare. whole: a line of everywhere beside them.
     """
 
     form: ClassVar[str] = "market view"
@@ -41,6 +42,8 @@ class ViewDoc(StoredDoc):
     by: Literal["month", "quarter", "year"] = "month"
     years: int = Field(default=5, ge=1, le=30)
     places: list[str] = Field(default=[], max_length=MOST_LINES)
+    together: bool = False
+    whole: bool = False
     shapes: list[ShapeDoc] = Field(default=[], max_length=20)
     drawn: str = Field(default="", max_length=100)
     home_kind: str = ""
@@ -95,7 +98,16 @@ class PeriodNameDoc(Doc):
     finished: bool
 
 
+class NamedFigureDoc(Doc):
+    """One of several figures that bear a measure's name. over: of what it is, "the 12 months to October 2026"."""
+
+    over: str
+    value: PointDoc
+
+
 class ViewAnswerDoc(Doc):
+    """figures: the first measure's figures that this view shows, told apart."""
+
     periods: list[PeriodNameDoc]
     lines: list[ViewLineDoc]
     through: dt.date
@@ -104,6 +116,7 @@ class ViewAnswerDoc(Doc):
     newest: float | None
     newest_over: str
     change: ChangeDoc | None
+    figures: list[NamedFigureDoc]
 
 
 class SoFarRow(Doc):
@@ -123,13 +136,16 @@ class SoFarDoc(Doc):
     rows: list[SoFarRow]
 
 
-def chosen_rows(records: Snapshot, doc: ViewDoc, place: str) -> Bools:
-    """Rows of one of a view's places ("" for everywhere), of its kind, inside its shapes, fitting its conditions."""
+def first_places(doc: ViewDoc) -> tuple[str, ...]:
+    """The places of a view's own market: its first, or all of them where they are one; none for everywhere."""
+    return tuple(doc.places if doc.together else doc.places[:1])
+
+
+def chosen_rows(records: Snapshot, doc: ViewDoc, places: Sequence[str]) -> Bools:
+    """Rows in any of some of a view's places (none for everywhere), of its kind, inside its shapes, fitting its conditions."""
     columns = records.columns
     chosen = np.ones(len(columns), dtype=np.bool_)
-    if place:
-        mask = records.area_mask((place,))
-        assert mask is not None
+    if (mask := records.area_mask(tuple(places))) is not None:
         chosen &= mask
     if doc.shapes:
         shapes = [s.shape() for s in doc.shapes]
@@ -144,11 +160,13 @@ def chosen_rows(records: Snapshot, doc: ViewDoc, place: str) -> Bools:
     return chosen
 
 
-def market_of(records: Snapshot, doc: ViewDoc, place: str, also: Sequence[str] = ()) -> mk.Market:
-    """The market of one place of a view, or of the part of it that fits further conditions."""
+def market_of(
+    records: Snapshot, doc: ViewDoc, places: Sequence[str], also: Sequence[str] = (), through: dt.date | None = None
+) -> mk.Market:
+    """The market of some places of a view, or of the part of it that fits further conditions. through: as it stood then."""
     asked = doc.model_copy(update={"where": [*doc.where, *also]}) if also else doc
-    rows = np.flatnonzero(chosen_rows(records, asked, place))
-    return mk.Market(records.columns, rows, day_of(records.through()), doc.deeds)
+    rows = np.flatnonzero(chosen_rows(records, asked, places))
+    return mk.Market(records.columns, rows, day_of(through or records.through()), doc.deeds)
 
 
 def kind_words(doc: ViewDoc) -> str:
@@ -157,22 +175,32 @@ def kind_words(doc: ViewDoc) -> str:
 
 
 def place_words(doc: ViewDoc) -> str:
-    """Where a view looks, as it follows on "homes": "in Lantern Hill", "within 1 mi of 14 Ferry Lane"."""
+    """Where a view looks, as it follows on "homes": "in Lantern Hill and Quarry Bend", "within 1 mi of 14 Ferry Lane"."""
     inside = (doc.drawn or "inside a drawn area") if doc.shapes else ""
-    return " ".join(x for x in (f"in {doc.places[0]}" if doc.places else "", inside) if x)
+    named = list(first_places(doc))
+    listed = " and ".join(x for x in (", ".join(named[:-1]), named[-1]) if x) if named else ""
+    return " ".join(x for x in (f"in {listed}" if listed else "", inside) if x)
 
 
-def _parts(records: Snapshot, doc: ViewDoc) -> list[tuple[str, str, list[str]]]:
-    """The lines as (name, place, further conditions): places side by side, or bands of the first."""
+EVERYWHERE = "all of the records"
+Part = tuple[str, tuple[str, ...], list[str]]  # of a view: its name, its places, further conditions
+
+
+def _parts(records: Snapshot, doc: ViewDoc) -> list[Part]:
+    """The lines: places side by side, or bands of the first; everywhere after them where that is asked for."""
+    whole: list[Part] = [(EVERYWHERE, (), [])] if doc.whole and doc.places else []
     if not doc.split:
-        return [(place, place, []) for place in doc.places or [""]]
-    place = doc.places[0] if doc.places else ""
+        if doc.together or not doc.places:
+            return [(" and ".join(doc.places), first_places(doc), []), *whole]
+        named: list[Part] = [(place, (place,), []) for place in doc.places]
+        return [*named, *whole]
+    places = first_places(doc)
     if doc.split == "seller":
-        return [(who, place, [f"seller = {who}"]) for who in SELLERS]
+        return [(who, places, [f"seller = {who}"]) for who in SELLERS]
     columns = records.columns
-    inside = chosen_rows(records, doc, place) & ~columns.lease & ~columns.not_arms_length
+    inside = chosen_rows(records, doc, places) & ~columns.lease & ~columns.not_arms_length
     made = bands(doc.split, values_of(columns, doc.split)[inside])
-    return [(band.label, place, band.conditions(doc.split)) for band in made]
+    return [(band.label, places, band.conditions(doc.split)) for band in made]
 
 
 def _spans(doc: ViewDoc, through: dt.date) -> list[mk.Period]:
@@ -188,9 +216,9 @@ def _before(doc: ViewDoc, spans: list[mk.Period]) -> list[mk.Period]:
     return mk.periods(doc.by, add_months(first, -back), first - dt.timedelta(days=1), first) if back else []
 
 
-def answer(records: Snapshot, doc: ViewDoc) -> ViewAnswerDoc:
-    """Lines, sentence, newest value and its change on the year."""
-    through = records.through()
+def answer(records: Snapshot, doc: ViewDoc, through: dt.date | None = None) -> ViewAnswerDoc:
+    """Lines, sentence, newest value and its change on the year. through: as it all stood then, else the newest records."""
+    through = through or records.through()
     key = ("view", through, doc.model_dump_json())
     return records.tables.get(key, lambda: _answer(records, doc, through))
 
@@ -199,8 +227,8 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
     spans = _spans(doc, through)
     lead = _before(doc, spans)  # so that smoothing starts with whole windows
     lines: list[ViewLineDoc] = []
-    for part, place, also in _parts(records, doc):
-        points = mk.series(market_of(records, doc, place, also), doc.measures, [*lead, *spans])
+    for part, places, also in _parts(records, doc):
+        points = mk.series(market_of(records, doc, places, also, through), doc.measures, [*lead, *spans])
         for axis, name in enumerate(doc.measures):
             values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
             label, unit, _ = mk.MEASURES[name]
@@ -216,7 +244,7 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
                     axis=axis,
                     points=list(shown),
                     part=part,
-                    place=place,
+                    place="" if doc.together or not places else places[0],
                     where=also,
                 )
             )
@@ -231,7 +259,8 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
         periods=periods,
         lines=lines,
         through=through,
-        notes=_notes(records, doc, spans),
+        notes=_notes(records, doc, spans, through),
+        figures=_figures(doc, told, lines, periods),
         sentence=sentence(told, kind_words(doc), place_words(doc), end, doc.deeds),
         newest=told.now.value,
         newest_over=f"{'at the end of' if told.measure in mk.AT_THE_END else '12 months to'} {end:%b %Y}",
@@ -239,14 +268,30 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
     )
 
 
+def _figures(
+    doc: ViewDoc, told: Told, lines: Sequence[ViewLineDoc], periods: Sequence[PeriodNameDoc]
+) -> list[NamedFigureDoc]:
+    """Of a measure that is no count, of one market: the year's figure, the newest whole period's, and the mean of periods."""
+    if told.unit == "" or doc.overlay or doc.split or told.measure in mk.AT_THE_END or told.now.value is None:
+        return []
+    newest = next((i for i in range(len(periods) - 1, -1, -1) if periods[i].finished), None)
+    point = None if newest is None else lines[0].points[newest]
+    out = [NamedFigureDoc(over="the 12 months", value=PointDoc(value=told.now.value, n=told.now.n))]
+    if newest is None or point is None or point.value is None or doc.by == "year":
+        return out
+    named = periods[newest].period if doc.by == "quarter" else f"{periods[newest].start:%B %Y}"
+    over = f"the mean of the {doc.smooth} {doc.by}s to {named}" if doc.smooth > 1 else f"{named} alone"
+    return [*out, NamedFigureDoc(over=over, value=point)]
+
+
 NEEDED = 0.02  # a share of records that lack what a measure needs from which it is said
 _OF_START = frozenset(("new_listings", "back_on_market", "for_sale", "months_of_supply", "share_with_price_cut",
                        "mean_list_price", "median_list_price"))  # fmt: skip
 
 
-def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period]) -> list[str]:
+def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period], through: dt.date) -> list[str]:
     """What the first place's records lack that the view's measures need, with its share."""
-    market = market_of(records, doc, doc.places[0] if doc.places else "")
+    market = market_of(records, doc, first_places(doc), through=through)
     whole = mk.Period("all", spans[0].start, spans[-1].end, False)
     wanted = list(dict.fromkeys([*doc.measures, "closings"]))
     (point,) = mk.series(market, wanted, [whole])
@@ -349,19 +394,19 @@ def _outside(records: Snapshot, name: str, spans: list[mk.Period], axis: int) ->
 def _told(records: Snapshot, doc: ViewDoc, through: dt.date) -> Told:
     name = doc.measures[0]
     wanted = list(dict.fromkeys([name, "closings", "for_sale"]))
-    market = market_of(records, doc, doc.places[0] if doc.places else "")
+    market = market_of(records, doc, first_places(doc), through=through)
     now, before = (p.values for p in mk.series(market, wanted, list(twelve_months(through))))
     label, unit, _ = mk.MEASURES[name]
     there = mk.Value(None, 0) if market.closings_only else now["for_sale"]
     return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], there)
 
 
-def year_so_far(records: Snapshot, doc: ViewDoc) -> SoFarDoc:
+def year_so_far(records: Snapshot, doc: ViewDoc, through: dt.date | None = None) -> SoFarDoc:
     """All measures of this year to the newest day, against the same days of last year."""
-    through = records.through()
+    through = through or records.through()
     spans = mk.periods("ytd", dt.date(through.year - 2, 1, 1), through, through)
     names = list(mk.MEASURES)
-    earlier, before, now = mk.series(market_of(records, doc, doc.places[0] if doc.places else ""), names, spans)
+    earlier, before, now = mk.series(market_of(records, doc, first_places(doc), through=through), names, spans)
     rows = []
     for name in names:
         a, b, c = now.values[name], before.values[name], earlier.values[name]

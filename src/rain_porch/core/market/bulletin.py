@@ -15,9 +15,16 @@ from .measures import SMALL, Value, change_of
 
 FIGURES = (
     "median_price", "same_home_price", "closings", "median_days", "median_share_of_list", "median_share_of_original",
-    "months_of_supply", "for_sale", "new_listings",
+    "months_of_supply", "for_sale", "new_listings", "median_price_per_sqft", "contracts", "share_with_price_cut",
 )  # fmt: skip
-LISTED = ("months_of_supply", "for_sale", "new_listings", "median_days")  # what records of closings alone do not tell
+LISTED = (
+    "months_of_supply",
+    "for_sale",
+    "new_listings",
+    "median_days",
+    "contracts",
+    "share_with_price_cut",
+)  # what records of closings alone do not tell
 SAME = 1.0  # percent within which a price counts as the same
 APART = 2.0  # points by which the median must part from the same home's price before the mix is spoken of
 DAYS_APART, POINTS_APART = 2.0, 0.5  # what a change of days, and of shares in points, must reach to be told
@@ -97,7 +104,7 @@ def headline(f: Figures, where: str) -> str:
     counts = f"({_sales(f.sold)} after {f.sold_before:,})"
     if abs(moved) < SAME:
         return f"{first} sold for as much as a year ago: {median} {counts}."
-    return f"{first} sold for {_pct(moved)} {'more' if moved > 0 else 'less'} than a year ago: {median} {counts}."
+    return f"{first} sold for {pct(moved)} {'more' if moved > 0 else 'less'} than a year ago: {median} {counts}."
 
 
 def _why(f: Figures) -> str:
@@ -108,12 +115,14 @@ def _why(f: Figures) -> str:
     out = []
     if median is not None and same is not None:
         if abs(median - same) >= APART:
-            like = "as good as unchanged" if abs(same) < SAME else f"{'up' if same > 0 else 'down'} {_pct(same)}"
+            like = "as good as unchanged" if abs(same) < SAME else f"{'up' if same > 0 else 'down'} {pct(same)}"
             mix = "larger or dearer" if median > same else "smaller or cheaper"
-            out.append(f"The price of the same home is {like}; the rest is that {mix} homes sold.")
+            less = abs(median) < abs(same) and median * same >= 0
+            rest = f"the median moved less, since {mix} homes sold" if less else f"the rest is that {mix} homes sold"
+            out.append(f"The price of the same home is {like}; {rest}.")
         elif abs(median) >= SAME and abs(same) >= SAME:
             gained = "gained" if same > 0 else "lost"
-            out.append(f"It is no matter of which homes sold: the same home {gained} {_pct(same)}.")
+            out.append(f"It is no matter of which homes sold: the same home {gained} {pct(same)}.")
     sold = f.moved("closings")
     if sold is not None and abs(sold) >= 10:
         out.append(f"{'More' if sold > 0 else 'Fewer'} homes sold: {f.sold:,} after {f.sold_before:,}.")
@@ -125,7 +134,9 @@ def _pace(f: Figures) -> str:
     out = []
     days, was = f.of("median_days"), f.was("median_days")
     if days.value is not None and days.n >= SMALL:
-        out.append(f"Half of them found a buyer within {_days(days.value)}" + _against(days, was, DAYS_APART, _faster))
+        out.append(
+            f"Half of them found a buyer within {days_words(days.value)}" + against(days, was, DAYS_APART, faster_words)
+        )
     share, before = f.of("median_share_of_list"), f.was("median_share_of_list")
     if share.value is not None and share.n >= SMALL:
         points = (
@@ -133,7 +144,8 @@ def _pace(f: Figures) -> str:
             Value(None if before.value is None else 100 * before.value, before.n),
         )
         out.append(
-            f"Sellers got {100 * share.value:.1f} % of the last list price" + _against(*points, POINTS_APART, _points)
+            f"Sellers got {100 * share.value:.1f} % of the last list price"
+            + against(*points, POINTS_APART, points_words)
         )
     return " ".join(f"{s}." for s in out)
 
@@ -159,7 +171,7 @@ def _meaning(f: Figures) -> tuple[str, str]:
     return f"{would}: neither side has the upper hand.", f"{would}: neither side has the upper hand."
 
 
-def _against(now: Value, before: Value, least: float, words: Callable[[float], str]) -> str:
+def against(now: Value, before: Value, least: float, words: Callable[[float], str]) -> str:
     """How a value stands against the year before, where that is known from enough homes and differs enough."""
     if before.value is None or now.value is None or before.n < SMALL:
         return ""
@@ -169,15 +181,15 @@ def _against(now: Value, before: Value, least: float, words: Callable[[float], s
     return f", {words(change)} than a year ago"
 
 
-def _faster(change: float) -> str:
-    return f"{_days(abs(change))} {'slower' if change > 0 else 'faster'}"
+def faster_words(change: float) -> str:
+    return f"{days_words(abs(change))} {'slower' if change > 0 else 'faster'}"
 
 
-def _points(change: float) -> str:
+def points_words(change: float) -> str:
     return f"{abs(change):.1f} points {'more' if change > 0 else 'less'}"
 
 
-def _days(value: float) -> str:
+def days_words(value: float) -> str:
     n = round(value)
     return f"{n:,} {'day' if n == 1 else 'days'}"
 
@@ -186,5 +198,5 @@ def _sales(n: int) -> str:
     return f"{n:,} {'sale' if n == 1 else 'sales'}"
 
 
-def _pct(size: float) -> str:
+def pct(size: float) -> str:
     return f"{abs(size):.0f} %"

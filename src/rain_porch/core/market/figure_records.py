@@ -8,8 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..errors import BadInput
-from .columns import Bools, Columns, Ints
-from .measures import MEASURES, Market
+from .columns import Bools, Columns, Floats, Ints, list_price_at
+from .measures import CLOSING_VALUES, FROM_CLOSINGS, MEASURES, Market
 
 Rows = Callable[[Market, int, int], Ints]
 
@@ -61,6 +61,22 @@ def records_behind(market: Market, measure: str, start: int, end: int) -> Ints:
         raise BadInput("measure", f"“{measure}” is no measure: use one of {', '.join(MEASURES)}.")
     rows = _BEHIND.get(measure, _happened("close"))(market, start, min(end, market.through))
     return np.asarray(list(dict.fromkeys(rows.tolist())), dtype=np.int64)
+
+
+def values_behind(market: Market, measure: str, start: int, end: int) -> tuple[Ints, Floats]:
+    """Rows behind a mean or median with what it is taken of, both (n,): dollars, days or shares of 1; what is unknown is left
+    out. Raises BadInput for a measure that is no mean and no median."""
+    rows = records_behind(market, measure, start, end)
+    if measure in FROM_CLOSINGS:
+        values = CLOSING_VALUES[measure.removeprefix("mean_").removeprefix("median_")](market, rows)
+    elif measure in ("mean_list_price", "median_list_price"):
+        values = list_price_at(market.columns, rows, min(end, market.through))
+    else:
+        raise BadInput(
+            "measure", f"{MEASURES[measure][0]} is no mean and no median: no spread of values lies behind it."
+        )
+    known = np.isfinite(values)
+    return rows[known], values[known]
 
 
 @dataclass(frozen=True)

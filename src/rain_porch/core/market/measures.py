@@ -220,9 +220,17 @@ def _per(top: str, bottom: str) -> Callable[[Market, Ints], Floats]:
     return lambda m, rows: _ratio(m.columns.numbers[top][rows], m.columns.numbers[bottom][rows])
 
 
-def _of_closings(values: Callable[[Market, Ints], Floats], statistic: Callable[[Floats], float]) -> Measure:
+# what the mean and median measures of closings are taken of: (n,), NaN where unknown
+CLOSING_VALUES: Mapping[str, Callable[[Market, Ints], Floats]] = {
+    "price": _number("close_price"), "price_per_sqft": _per("close_price", "living_area"), "days": _days,
+    "cumulative_days": _cumulative_days, "share_of_list": _per("close_price", "list_price"),
+    "share_of_original": _per("close_price", "original_list_price"),
+}  # fmt: skip
+
+
+def _of_closings(of: str, statistic: Callable[[Floats], float]) -> Measure:
     def measure(m: Market, start: int, end: int) -> Value:
-        return _stat(values(m, _closings(m, start, end)), statistic)
+        return _stat(CLOSING_VALUES[of](m, _closings(m, start, end)), statistic)
 
     return measure
 
@@ -301,21 +309,21 @@ MEASURES: Mapping[str, tuple[str, str, Measure]] = {
     "failed_under_contract": ("Failed while under contract", "", _counted("off_signed")),
     "put_on_hold": ("Put on hold", "", _counted("held")),
     "share_that_sells": ("Share that sells", "share", _share_that_sells),
-    "mean_price": ("Mean price", "$", _of_closings(_number("close_price"), _mean)),
-    "median_price": ("Median price", "$", _of_closings(_number("close_price"), _median)),
-    "mean_price_per_sqft": ("Mean price per sq ft", "$/sq ft", _of_closings(_per("close_price", "living_area"), _mean)),
-    "median_price_per_sqft": ("Median price per sq ft", "$/sq ft", _of_closings(_per("close_price", "living_area"), _median)),
-    "mean_days": ("Mean days on market", "days", _of_closings(_days, _mean)),
-    "median_days": ("Median days on market", "days", _of_closings(_days, _median)),
-    "mean_cumulative_days": ("Mean cumulative days", "days", _of_closings(_cumulative_days, _mean)),
-    "median_cumulative_days": ("Median cumulative days", "days", _of_closings(_cumulative_days, _median)),
+    "mean_price": ("Mean price", "$", _of_closings("price", _mean)),
+    "median_price": ("Median price", "$", _of_closings("price", _median)),
+    "mean_price_per_sqft": ("Mean price per sq ft", "$/sq ft", _of_closings("price_per_sqft", _mean)),
+    "median_price_per_sqft": ("Median price per sq ft", "$/sq ft", _of_closings("price_per_sqft", _median)),
+    "mean_days": ("Mean days on market", "days", _of_closings("days", _mean)),
+    "median_days": ("Median days on market", "days", _of_closings("days", _median)),
+    "mean_cumulative_days": ("Mean cumulative days", "days", _of_closings("cumulative_days", _mean)),
+    "median_cumulative_days": ("Median cumulative days", "days", _of_closings("cumulative_days", _median)),
     "same_home_price": ("Price of the same home", "$", _same_home_price),
     "mean_list_price": ("Mean list price", "$", _list_prices(_mean)),
     "median_list_price": ("Median list price", "$", _list_prices(_median)),
-    "share_of_list": ("Mean share of list price", "share", _of_closings(_per("close_price", "list_price"), _mean)),
-    "median_share_of_list": ("Median share of list price", "share", _of_closings(_per("close_price", "list_price"), _median)),
-    "share_of_original": ("Mean share of first list price", "share", _of_closings(_per("close_price", "original_list_price"), _mean)),
-    "median_share_of_original": ("Median share of first list price", "share", _of_closings(_per("close_price", "original_list_price"), _median)),
+    "share_of_list": ("Mean share of list price", "share", _of_closings("share_of_list", _mean)),
+    "median_share_of_list": ("Median share of list price", "share", _of_closings("share_of_list", _median)),
+    "share_of_original": ("Mean share of first list price", "share", _of_closings("share_of_original", _mean)),
+    "median_share_of_original": ("Median share of first list price", "share", _of_closings("share_of_original", _median)),
     "months_of_supply": ("Months of supply (12-month pace)", "months", _months_of_supply),
     "absorption": ("Closings a month", "a month", _absorption),
     "share_with_price_cut": ("Share with a price cut", "share", _with_cut),

@@ -28,8 +28,9 @@ def months_svg(periods: Sequence[Mapping[str, Any]], width: float = ink.WIDE, he
         return left + step * (i + 0.5), middle - (middle - top) * (v - low) / (high - low)
 
     body = []
-    for k in range(5):
-        v = low + (high - low) * k / 4
+    lines = 4 if height >= 190 else 2
+    for k in range(lines + 1):
+        v = low + (high - low) * k / lines
         y = at(0, v)[1]
         body.append(f'<path d="M{left} {y:.1f}H{right}" stroke="{ink.LINE}" stroke-width="0.5"/>')
         body.append(ink.text(left - 5, y + 3, dollars(v), 9, ink.GREY, "end"))
@@ -43,9 +44,10 @@ def months_svg(periods: Sequence[Mapping[str, Any]], width: float = ink.WIDE, he
             )
         if p["period"].endswith("-01"):
             body.append(ink.text(min(left + step * (i + 0.5), right - 12), height - 6, p["period"][:4], 9, ink.GREY))
-    body.append(ink.text(left - 5, foot - (foot - middle - 14) + 4, f"{most:,.0f}", 9, ink.GREY, "end"))
+    if height >= 160:
+        body.append(ink.text(left - 5, foot - (foot - middle - 14) + 4, f"{most:,.0f}", 9, ink.GREY, "end"))
     body.append(ink.text(left - 5, foot + 3, "closings", 9, ink.GREY, "end"))
-    body += _line([at(i, v) for i, v in enumerate(_smooth(prices)) if v is not None], ink.MOSS, 2.2)
+    body += _line([at(i, v) for i, v in enumerate(smooth(prices)) if v is not None], ink.MOSS, 2.2)
     for i, (v, n) in enumerate(prices):
         if v is not None:
             x, y = at(i, v)
@@ -56,11 +58,13 @@ def months_svg(periods: Sequence[Mapping[str, Any]], width: float = ink.WIDE, he
     return ink.svg(width, height, body)
 
 
-def _smooth(prices: Sequence[tuple[float | None, int]], span: int = 6) -> list[float | None]:
-    """Mean of the months' medians over the half year to each month, by their counts; None until three months are known."""
+def smooth(values: Sequence[tuple[float | None, int]], span: int = 6, alike: bool = False) -> list[float | None]:
+    """Mean of (value, count) over the `span` months to each, by their counts, or each alike; None until three are known."""
     out: list[float | None] = []
-    for i in range(len(prices)):
-        part = [(v, n) for v, n in prices[max(0, i - span + 1) : i + 1] if v is not None and n]
+    for i in range(len(values)):
+        part = [
+            (v, 1 if alike else n) for v, n in values[max(0, i - span + 1) : i + 1] if v is not None and (alike or n)
+        ]
         out.append(sum(v * n for v, n in part) / sum(n for _, n in part) if len(part) >= 3 else None)
     return out
 

@@ -9,10 +9,20 @@ from typing import Any
 from . import ink
 from .base_lines import BaseLine, drawn_lines
 from .market_chart import rounded_span
+from .months import smooth
 from .spread import spread
 
 WARM, COLD = ink.CEDAR, ink.RAIN
 WORDS = 17.0  # points that half a change in words takes
+
+
+def _axis(value: float, unit: str, high: float, low: float) -> str:
+    """A number beside an axis: prices in thousands, shares in percent, small ones with a digit."""
+    if unit == "$":
+        return f"{value / 1000:,.0f}k"
+    if unit == "share":
+        return f"{100 * value:.{0 if high - low >= 0.04 else 1}f}%"
+    return f"{value:,.0f}" if high - low >= 4 else f"{value:,.1f}"
 
 
 def spark_svg(values: Sequence[float | None], width: float = 120, height: float = 28) -> str:
@@ -33,15 +43,23 @@ def spark_svg(values: Sequence[float | None], width: float = 120, height: float 
     ])  # fmt: skip
 
 
+BEHIND = 6  # months of which the line is the mean
+
+
 def months_line_svg(
     months: Sequence[Mapping[str, Any]], name: str, unit: str, width: float = 255, height: float = 150, least: int = 0
 ) -> str:
-    """One measure by month as a line; a month of fewer than `least` homes, or not over, is hollow. "" where none is known."""
-    known = [(i, m["values"][name]["value"]) for i, m in enumerate(months) if m["values"][name]["value"] is not None]
+    """One measure by month: a dot a month, hollow for one of fewer than `least` homes or not over; the line is the mean of the half
+    year to each month, by their counts where they are means or medians. "" where none is known."""
+    values = [(m["values"][name]["value"], m["values"][name]["n"]) for m in months]
+    known = [(i, v) for i, (v, _) in enumerate(values) if v is not None]
     if not known:
         return ""
     low, high = rounded_span(
-        (min(0.0, *(v for _, v in known)) if unit == "months" else min(v for _, v in known), max(v for _, v in known))
+        (
+            min(0.0, *(v for _, v in known)) if unit in ("months", "") else min(v for _, v in known),
+            max(v for _, v in known),
+        )
     )
     left, right, top, foot = 34.0, width - 6.0, 8.0, height - 18.0
     step = (right - left) / max(1, len(months))
@@ -54,52 +72,85 @@ def months_line_svg(
         v = low + (high - low) * k / 4
         y = at(0, v)[1]
         body.append(f'<path d="M{left} {y:.1f}H{right}" stroke="{ink.LINE}" stroke-width="0.5"/>')
-        body.append(ink.text(left - 4, y + 3, f"{v:,.0f}" if high >= 8 else f"{v:,.1f}", 9, ink.GREY, "end"))
+        body.append(ink.text(left - 4, y + 3, _axis(v, unit, high, low), 9, ink.GREY, "end"))
     for i, m in enumerate(months):
         if m["period"].endswith("-01"):
             body.append(ink.text(min(at(i, low)[0], right - 11), height - 4, m["period"][:4], 9, ink.GREY))
-    body.append(
-        f'<path d="M{"L".join(f"{x:.1f} {y:.1f}" for x, y in (at(i, v) for i, v in known))}" fill="none" stroke="{ink.RAIN}" stroke-width="1.4"/>'
-    )
-    for i, v in known:
+    for i, v in known if name != "same_home_price" else ():  # a trend by itself
         few = months[i]["values"][name]["n"] < least or not months[i]["finished"]
-        if few or i == known[-1][0]:
-            x, y = at(i, v)
-            body.append(
-                f'<circle cx="{x:.1f}" cy="{y:.1f}" r="2.1" fill="{ink.PAPER if few else ink.RAIN}" stroke="{ink.RAIN}" stroke-width="0.9"/>'
-            )
+        x, y = at(i, v)
+        body.append(
+            f'<circle cx="{x:.1f}" cy="{y:.1f}" r="1.5" fill="{ink.PAPER if few else ink.GREY}" stroke="{ink.GREY}" stroke-width="0.6"/>'
+        )
+    whole = [v if m["finished"] else (None, 0) for v, m in zip(values, months, strict=True)]
+    path = [at(i, v) for i, v in enumerate(smooth(whole, BEHIND, alike=unit == "")) if v is not None]
+    if len(path) > 1:
+        line = "L".join(f"{x:.1f} {y:.1f}" for x, y in path)
+        body.append(f'<path d="M{line}" fill="none" stroke="{ink.RAIN}" stroke-width="1.8"/>')
     return ink.svg(width, height, body)
 
 
-def heat_svg(rows: Sequence[tuple[str, Sequence[int | None]]], width: float = ink.WIDE) -> str:
-    """Years down, months across: the more, the darker; each with its number. A month that is not over is empty."""
-    most = max([v for _, values in rows for v in values if v is not None] or [1]) or 1
+Cell = tuple[float, str, int]  # a value, how it is written, how many homes it is made from
+
+
+def heat_svg(rows: Sequence[tuple[str, Sequence[Cell | None]]], width: float = ink.WIDE, few: int = 0) -> str:
+    """Years down, months across: the more, the darker; each with its number. A month that is not known is empty, one of fewer than
+    `few` homes outlined. "" where no month is known."""
+    values = [c[0] for _, cells in rows for c in cells if c is not None and c[2] >= few] or [
+        c[0] for _, cells in rows for c in cells if c is not None
+    ]
+    if not values:
+        return ""
+    low, most = (min(values), max(values)) if few else (0.0, max([*values, 1.0]))
     left, tall = 40.0, 24.0
     cell = (width - left) / 12
     body = [
-        ink.text(left + cell * (i + 0.5), 11, m, 9, ink.GREY)
+        ink.text(left + cell * (i + 0.5), 11, m if width > 400 else m[:1], 9, ink.GREY)
         for i, m in enumerate(["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"])
     ]
-    for r, (name, values) in enumerate(rows):
+    for r, (name, cells) in enumerate(rows):
         y = 17 + r * (tall + 3)
         body.append(ink.text(left - 8, y + tall / 2 + 3, name, 9, ink.SLATE, "end", 600))
-        for i, v in enumerate(values):
-            x = left + cell * i
-            if v is None:
-                body.append(
-                    f'<rect x="{x + 1:.1f}" y="{y:.1f}" width="{cell - 2:.1f}" height="{tall}" fill="none" stroke="{ink.LINE}" stroke-width="0.6"/>'
-                )
+        for i, made in enumerate(cells):
+            box = f'<rect x="{left + cell * i + 1:.1f}" y="{y:.1f}" width="{cell - 2:.1f}" height="{tall}"'
+            if made is None:
+                body.append(f'{box} fill="none" stroke="{ink.LINE}" stroke-width="0.6"/>')
                 continue
-            share = v / most
+            thin = made[2] < few
+            share = min(1.0, max(0.0, (made[0] - low) / ((most - low) or 1)))
             body.append(
-                f'<rect x="{x + 1:.1f}" y="{y:.1f}" width="{cell - 2:.1f}" height="{tall}" fill="{ink.RAIN}" opacity="{0.10 + 0.85 * share:.2f}"/>'
+                f'{box} fill="none" stroke="{ink.RAIN}" stroke-width="0.8" stroke-dasharray="2 2"/>'
+                if thin
+                else f'{box} fill="{ink.RAIN}" opacity="{0.10 + 0.85 * share:.2f}"/>'
             )
+            colour = ink.PAPER if share > 0.45 and not thin else ink.SLATE
             body.append(
-                ink.text(
-                    x + cell / 2, y + tall / 2 + 3, f"{v:,}", 9, ink.PAPER if share > 0.45 else ink.SLATE, weight=600
-                )
+                ink.text(left + cell * (i + 0.5), y + tall / 2 + 3, made[1], 9, colour, weight=400 if thin else 600)
             )
     return ink.svg(width, 17 + len(rows) * (tall + 3), body)
+
+
+def outside_svg(values: Sequence[float | None], width: float = ink.WIDE, height: float = 54) -> str:
+    """An outside series under a chart of months, on a scale of its own: its highest, its lowest and its newest are written. "" for
+    fewer than three."""
+    known = [(i, v) for i, v in enumerate(values) if v is not None]
+    if len(known) < 3:
+        return ""
+    left, right = 58.0, width - 6.0
+    step = (right - left) / max(1, len(values))
+    low, high = min(v for _, v in known), max(v for _, v in known)
+
+    def at(i: int, v: float) -> tuple[float, float]:
+        return left + step * (i + 0.5), height - 8 - (height - 16) * (v - low) / ((high - low) or 1)
+
+    path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in (at(i, v) for i, v in known))
+    x, y = at(*known[-1])
+    return ink.svg(width, height, [
+        f'<path d="{path}" fill="none" stroke="{ink.CEDAR}" stroke-width="1.4"/>',
+        f'<circle cx="{x:.1f}" cy="{y:.1f}" r="2.4" fill="{ink.CEDAR}"/>',
+        ink.text(left - 5, 11, f"{high:.2f}", 9, ink.GREY, "end"), ink.text(left - 5, height - 5, f"{low:.2f}", 9, ink.GREY, "end"),
+        ink.text(x - 5, y - 5 if y > 18 else y + 12, f"{known[-1][1]:.2f}", 9, ink.CEDAR, "end", 600),
+    ])  # fmt: skip
 
 
 def places_svg(

@@ -10,17 +10,21 @@ from ..db import Db, WritableDb, atomic
 
 BY_HAND, SENDING, SENT, WAITING = "by_hand", "sending", "sent", "waiting"
 _SHOWN = (
-    "delivery_id, workup_id, revision, title, client, email, subject, state, said, pages, list_price, made_at, sent_at"
+    "delivery_id, nullif(workup_id, 0) AS workup_id, bulletin_id, through, revision, title, client, email, subject, state, said, "
+    "pages, list_price, made_at, sent_at, words"
 )
+_BULLETIN = {"bulletin_id": None, "through": None, "papers_of": None, "words": ""}
 
 
 def add(db: WritableDb, owner: int, delivery: Mapping[str, Any], papers: Mapping[str, bytes]) -> int:
+    """delivery: of a workup, or of a bulletin (workup_id None); papers_of: the delivery whose papers these are, where not its own."""
+    row = {**_BULLETIN, "owner": owner, **delivery, "workup_id": delivery.get("workup_id") or 0}
     with atomic(db):
         cursor = db.execute(
-            "INSERT INTO deliveries (owner, workup_id, revision, title, client, email, subject, state, pages, list_price, "
-            "made_at) VALUES (:owner, :workup_id, :revision, :title, :client, :email, :subject, :state, :pages, "
-            ":list_price, :made_at)",
-            {"owner": owner, **delivery},
+            "INSERT INTO deliveries (owner, workup_id, bulletin_id, through, papers_of, words, revision, title, client, email, subject, "
+            "state, pages, list_price, made_at) VALUES (:owner, :workup_id, :bulletin_id, :through, :papers_of, :words, :revision, "
+            ":title, :client, :email, :subject, :state, :pages, :list_price, :made_at)",
+            row,
         )
         number = int(cursor.lastrowid or 0)
         db.executemany(
@@ -45,6 +49,16 @@ def listed(db: Db, owner: int, workup_id: int | None = None) -> list[dict[str, A
     return [dict(r) for r in rows]
 
 
+def editions(db: Db, owner: int, bulletin_id: int) -> list[dict[str, Any]]:
+    """A bulletin as it was made each time, newest first, with how many messages went to readers."""
+    rows = db.execute(
+        f"SELECT {_SHOWN}, (SELECT count(*) FROM deliveries r WHERE r.papers_of = d.delivery_id) AS readers FROM deliveries d "
+        "WHERE owner = :o AND bulletin_id = :b AND papers_of IS NULL AND email = '' ORDER BY made_at DESC, delivery_id DESC LIMIT 200",
+        {"o": owner, "b": bulletin_id},
+    )
+    return [dict(r) for r in rows]
+
+
 def read(db: Db, owner: int, delivery_id: int) -> dict[str, Any]:
     row = db.execute(
         f"SELECT {_SHOWN} FROM deliveries WHERE delivery_id = :id AND owner = :o", {"id": delivery_id, "o": owner}
@@ -57,12 +71,20 @@ def read(db: Db, owner: int, delivery_id: int) -> dict[str, Any]:
 def paper(db: Db, owner: int, delivery_id: int, form: str) -> bytes:
     """One of the delivered papers, just as it went out."""
     read(db, owner, delivery_id)
-    row = db.execute(
-        "SELECT data FROM delivered_papers WHERE delivery_id = :id AND form = :f", {"id": delivery_id, "f": form}
-    ).fetchone()
-    if row is None:
+    made = paper_or_none(db, owner, delivery_id, form)
+    if made is None:
         raise NotFound(f"Delivery {delivery_id} has no {form}.", delivery_id=delivery_id)
-    return bytes(row[0])
+    return made
+
+
+def paper_or_none(db: Db, owner: int, delivery_id: int, form: str) -> bytes | None:
+    """A paper of a delivery, its own or that of the delivery whose papers it went out with."""
+    row = db.execute(
+        "SELECT data FROM delivered_papers p JOIN deliveries d ON p.delivery_id IN (d.delivery_id, d.papers_of) "
+        "WHERE d.delivery_id = :id AND d.owner = :o AND form = :f ORDER BY p.delivery_id = d.delivery_id DESC",
+        {"id": delivery_id, "o": owner, "f": form},
+    ).fetchone()
+    return None if row is None else bytes(row[0])
 
 
 def erase(db: WritableDb, owner: int, name: str, email: str) -> int:

@@ -1,4 +1,4 @@
-"""Documents kept by name in porch.db: market letters, layouts of reports."""
+"""Documents kept by name in porch.db: bulletins, layouts of reports, outlines on the map."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ...core.errors import BadInput, NotFound
 from ..db import Db, WritableDb, atomic
 
-LETTER, LAYOUT = "letter", "layout"
+BULLETIN, LAYOUT, OUTLINE = "bulletin", "layout", "outline"
 
 
 @dataclass(frozen=True)

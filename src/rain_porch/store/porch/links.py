@@ -35,7 +35,8 @@ def read_by(db: WritableDb, digest: str, form: str, now: str) -> bytes | None:
     """The paper of a link that has not run out, and one more reading of it; None for any other link."""
     with atomic(db):
         row = db.execute(
-            "SELECT link_id, data FROM reader_links JOIN delivered_papers USING (delivery_id) "
+            "SELECT link_id, data FROM reader_links JOIN deliveries d USING (delivery_id) "
+            "JOIN delivered_papers p ON p.delivery_id IN (d.delivery_id, d.papers_of) "
             "WHERE digest = :d AND until > :now AND form = :f",
             {"d": digest, "now": now, "f": form},
         ).fetchone()

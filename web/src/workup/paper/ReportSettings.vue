@@ -24,7 +24,7 @@ const LAYOUT_WORDS: Record<string, string> = {
   appraiser: 'For an appraiser',
 }
 const clients = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
-const letters = useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/api/letters')) })
+const bulletins = useQuery({ queryKey: ['bulletins'], queryFn: () => got(api.GET('/api/bulletins')) })
 const ways = computed(() => worth.data.value?.price.methods ?? [])
 const leftOut = computed(() => paper.value.ways_left_out ?? [])
 const showWay = (name: string, shown?: boolean) =>
@@ -138,15 +138,15 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
         @typed="set({ letter: $event })"
       />
     </label>
-    <label v-if="on.includes('market_letter')" class="field">
+    <label v-if="on.includes('bulletin')" class="field">
       Bulletin
       <ChoiceField
-        :model-value="paper.market_letter ?? ''"
-        @chosen="set({ market_letter: Number($event) || null })"
+        :model-value="paper.bulletin ?? ''"
+        @chosen="set({ bulletin: Number($event) || null })"
       >
         <option value="">none chosen</option>
-        <option v-for="l in letters.data.value ?? []" :key="l.letter_id" :value="l.letter_id">
-          {{ l.letter.title }}
+        <option v-for="l in bulletins.data.value ?? []" :key="l.bulletin_id" :value="l.bulletin_id">
+          {{ l.bulletin.title }}
         </option>
       </ChoiceField>
     </label>

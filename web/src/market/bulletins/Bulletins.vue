@@ -10,12 +10,12 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { useLetters, type Item } from './useLetters'
+import { useBulletins, type Part } from './useBulletins'
 import type { View } from './useView'
 
 /** Bulletins of several views in an order: written once, made anew with the newest figures. */
 const props = defineProps<{ view: View }>()
-const { saving, all, at, letter, fault, version, sheets, open, begin, save, drop } = useLetters()
+const { saving, all, at, bulletin, fault, version, sheets, open, begin, save, drop } = useBulletins()
 const saved = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
 const ADDS = {
   headline: 'headline and key figures',
@@ -29,9 +29,9 @@ const ADDS = {
   bands: 'by size and price',
   changed: 'what changed',
 } as const
-const items = computed(() => letter.value?.items ?? [])
-const put = (next: Item[]) => letter.value && save({ ...letter.value, items: next })
-const blank = (kind: Item['kind'], view: View, title = ''): Item => ({
+const parts = computed(() => bulletin.value?.parts ?? [])
+const put = (next: Part[]) => bulletin.value && save({ ...bulletin.value, parts: next })
+const blank = (kind: Part['kind'], view: View, title = ''): Part => ({
   kind,
   title,
   comment: '',
@@ -42,11 +42,11 @@ const blank = (kind: Item['kind'], view: View, title = ''): Item => ({
   page_break: false,
 })
 const READY = { one_page: 'One page', four_pages: 'Four pages', year_in_review: 'Year in review' } as const
-const add = (kind: Item['kind']) => put([...items.value, blank(kind, props.view)])
-const change = (i: number, to: Partial<Item>) =>
-  put(items.value.map((x, k) => (k === i ? { ...x, ...to } : x)))
+const add = (kind: Part['kind']) => put([...parts.value, blank(kind, props.view)])
+const change = (i: number, to: Partial<Part>) =>
+  put(parts.value.map((x, k) => (k === i ? { ...x, ...to } : x)))
 function move(i: number, by: number) {
-  const next = [...items.value]
+  const next = [...parts.value]
   const [one] = next.splice(i, 1)
   next.splice(Math.max(0, Math.min(next.length, i + by)), 0, one!)
   void put(next)
@@ -54,23 +54,23 @@ function move(i: number, by: number) {
 const picked = ref('')
 function addSaved() {
   const held = saved.data.value?.find((v) => String(v.view_id) === picked.value)
-  if (held) void put([...items.value, blank('view', held.view as View, held.name)])
+  if (held) void put([...parts.value, blank('view', held.view as View, held.name)])
   picked.value = ''
 }
-const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?v=${version.value}`)
+const sheetAt = (n: number) => served(`/api/bulletins/${at.value}/sheets/${n}.svg?v=${version.value}`)
 </script>
 
 <template>
-  <div class="letters">
+  <div class="bulletins">
     <div class="sheet left">
       <p class="names">
         <LinkButton
           v-for="l in all.data.value ?? []"
-          :key="l.letter_id"
-          :aria-current="at === l.letter_id"
-          @click="open(l.letter_id)"
+          :key="l.bulletin_id"
+          :aria-current="at === l.bulletin_id"
+          @click="open(l.bulletin_id)"
         >
-          {{ l.letter.title }}
+          {{ l.bulletin.title }}
         </LinkButton>
         <ActButton @click="begin()">New bulletin</ActButton>
       </p>
@@ -80,26 +80,26 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
           {{ words }}
         </LinkButton>
       </p>
-      <p v-if="!letter" class="quiet">
+      <p v-if="!bulletin" class="quiet">
         A bulletin tells of a market on paper: begin with a ready one for the view above, or with an empty
         one. Its figures are always the newest.
       </p>
       <template v-else>
         <label class="field">
           <span class="quiet small">Title</span>
-          <TypedInput :value="letter.title" maxlength="120" @typed="save({ ...letter, title: $event })" />
+          <TypedInput :value="bulletin.title" maxlength="120" @typed="save({ ...bulletin, title: $event })" />
         </label>
         <label class="field">
           <span class="quiet small">Your words at the start</span>
           <TypedInput
-            :value="letter.comment"
+            :value="bulletin.comment"
             :rows="3"
             maxlength="8000"
-            @typed="save({ ...letter, comment: $event })"
+            @typed="save({ ...bulletin, comment: $event })"
           />
         </label>
         <ol aria-label="Parts of the bulletin">
-          <li v-for="(item, i) in items" :key="i">
+          <li v-for="(item, i) in parts" :key="i">
             <p class="part">
               <TypedInput
                 :value="item.title"
@@ -113,14 +113,14 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
               </PressArea>
               <PressArea
                 :aria-label="`Part ${i + 1} down`"
-                :disabled="i === items.length - 1"
+                :disabled="i === parts.length - 1"
                 @click="move(i, 1)"
               >
                 ↓
               </PressArea>
               <PressArea
                 :aria-label="`Take part ${i + 1} away`"
-                @click="put(items.filter((_, k) => k !== i))"
+                @click="put(parts.filter((_, k) => k !== i))"
               >
                 ×
               </PressArea>
@@ -169,8 +169,8 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
         </p>
         <p class="give">
           <template v-if="!saving">
-            <ActButton :href="served(`/api/letters/${at}/letter.pdf`)" download>PDF</ActButton>
-            <ActButton :href="served(`/api/letters/${at}/letter.html`)" download>Web page</ActButton>
+            <ActButton :href="served(`/api/bulletins/${at}/bulletin.pdf`)" download>PDF</ActButton>
+            <ActButton :href="served(`/api/bulletins/${at}/bulletin.html`)" download>Web page</ActButton>
           </template>
           <span v-else class="quiet">Saving …</span>
           <LinkButton class="small" @click="drop">delete this bulletin</LinkButton>
@@ -178,7 +178,7 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
       </template>
       <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
     </div>
-    <div v-if="letter" class="right" aria-label="The bulletin as it will print" role="region" tabindex="0">
+    <div v-if="bulletin" class="right" aria-label="The bulletin as it will print" role="region" tabindex="0">
       <figure v-for="n in sheets.data.value ?? 0" :key="n">
         <img :src="sheetAt(n)" :alt="`Sheet ${n} of the bulletin`" />
         <figcaption>
@@ -192,7 +192,7 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
 </template>
 
 <style scoped>
-.letters {
+.bulletins {
   min-height: 0;
   display: grid;
   grid-template-columns: 400px minmax(0, 1fr);
@@ -208,7 +208,7 @@ const sheetAt = (n: number) => served(`/api/letters/${at.value}/sheets/${n}.svg?
   display: flex;
   flex-wrap: wrap;
   gap: 6px 14px;
-  align-items: center;
+  align-parts: center;
 }
 .names {
   margin-bottom: 10px;
@@ -277,7 +277,7 @@ li :deep(input.days) {
   overflow: auto;
   display: grid;
   gap: 14px;
-  justify-items: center;
+  justify-parts: center;
   align-content: start;
 }
 figure {

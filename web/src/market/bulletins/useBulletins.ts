@@ -5,36 +5,36 @@ import { api, got, Told, type Docs } from '@/shared/api/client'
 import { inTurn } from '@/shared/useDraft'
 import type { View } from './useView'
 
-export type Letter = Docs['LetterDoc']
-export type Item = Docs['LetterItemDoc']
+export type Bulletin = Docs['BulletinDoc']
+export type Part = Docs['PartDoc']
 
 /** Bulletins: the one that is open saves itself, and its sheets are drawn anew after each change. */
-export function useLetters() {
+export function useBulletins() {
   const client = useQueryClient()
-  const all = useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/api/letters')) })
+  const all = useQuery({ queryKey: ['bulletins'], queryFn: () => got(api.GET('/api/bulletins')) })
   const at = ref<number | null>(null)
-  const letter = ref<Letter | null>(null)
+  const bulletin = ref<Bulletin | null>(null)
   const fault = ref('')
   const version = ref(0)
   watch(
     all.data,
     (held) => {
-      if (at.value === null && held?.length) open(held[0]!.letter_id)
+      if (at.value === null && held?.length) open(held[0]!.bulletin_id)
     },
     { immediate: true },
   )
   function open(id: number) {
-    const held = all.data.value?.find((l) => l.letter_id === id)
+    const held = all.data.value?.find((l) => l.bulletin_id === id)
     if (!held) return
     at.value = id
-    letter.value = JSON.parse(JSON.stringify(held.letter)) as Letter
+    bulletin.value = JSON.parse(JSON.stringify(held.bulletin)) as Bulletin
     version.value += 1
   }
   async function tried(act: () => Promise<unknown>): Promise<boolean> {
     fault.value = ''
     try {
       await act()
-      await client.invalidateQueries({ queryKey: ['letters'] })
+      await client.invalidateQueries({ queryKey: ['bulletins'] })
       return true
     } catch (error) {
       fault.value = (error as Told).message
@@ -43,50 +43,50 @@ export function useLetters() {
   }
   /** A new one: empty, or with the parts of a ready layout for a view. */
   async function begin(layout?: Docs['ReadyAsk']['layout'], view?: View) {
-    const names = (all.data.value ?? []).map((l) => l.letter.title)
+    const names = (all.data.value ?? []).map((l) => l.bulletin.title)
     const called = view?.places?.[0] || view?.drawn || 'Bulletin'
     let title = called
     for (let n = 2; names.includes(title); n += 1) title = `${called} ${n}`
     await tried(async () => {
       const made =
         layout && view
-          ? await got(api.POST('/api/letters/ready', { body: { layout, view, title } }))
-          : await got(api.POST('/api/letters', { body: { title, comment: '', items: [] } }))
-      at.value = made.letter_id
-      letter.value = made.letter
+          ? await got(api.POST('/api/bulletins/ready', { body: { layout, view, title } }))
+          : await got(api.POST('/api/bulletins', { body: { title, comment: '', parts: [] } }))
+      at.value = made.bulletin_id
+      bulletin.value = made.bulletin
       version.value += 1
     })
   }
   const inOrder = inTurn()
   const saving = ref(0) // changes on their way: until they are kept, what would be handed out is the bulletin before
   /** Saves go out one after the other; what is refused goes back to what is saved. */
-  async function save(next: Letter) {
+  async function save(next: Bulletin) {
     const id = at.value
     if (id === null) return
-    letter.value = next
+    bulletin.value = next
     saving.value += 1
     const done = await inOrder(() =>
       tried(() =>
-        got(api.PUT('/api/letters/{letter_id}', { params: { path: { letter_id: id } }, body: next })),
+        got(api.PUT('/api/bulletins/{bulletin_id}', { params: { path: { bulletin_id: id } }, body: next })),
       ),
     )
     saving.value -= 1
     if (done) version.value += 1
-    else if (letter.value === next) open(id)
+    else if (bulletin.value === next) open(id)
   }
   async function drop() {
     const id = at.value
     if (id === null) return
     at.value = null
-    letter.value = null
-    await tried(() => got(api.DELETE('/api/letters/{letter_id}', { params: { path: { letter_id: id } } })))
+    bulletin.value = null
+    await tried(() => got(api.DELETE('/api/bulletins/{bulletin_id}', { params: { path: { bulletin_id: id } } })))
   }
   const sheets = useQuery({
-    queryKey: ['letter-sheets', at, version],
+    queryKey: ['bulletin-sheets', at, version],
     queryFn: () =>
-      got(api.GET('/api/letters/{letter_id}/sheets', { params: { path: { letter_id: at.value! } } })),
-    enabled: computed(() => at.value !== null && letter.value !== null),
+      got(api.GET('/api/bulletins/{bulletin_id}/sheets', { params: { path: { bulletin_id: at.value! } } })),
+    enabled: computed(() => at.value !== null && bulletin.value !== null),
     retry: false,
   })
-  return { saving, all, at, letter, fault, version, sheets, open, begin, save, drop }
+  return { saving, all, at, bulletin, fault, version, sheets, open, begin, save, drop }
 }

@@ -1,0 +1,34 @@
+"""What each market measure means, in a sentence that a seller understands."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+WORDS: Mapping[str, tuple[str, str]] = {
+    "median_price": ("Median price", "half of the homes that closed brought more, half less"),
+    "same_home_price": (
+        "Price of the same home",
+        "what one and the same home would bring: free of whether large or small homes happened to sell",
+    ),
+    "median_price_per_sqft": ("Price per sq ft", "what was paid, divided by the living area; the median of the homes"),
+    "closings": ("Closing", "the day on which a home changes hands"),
+    "contracts": ("Contract", "the day on which a seller takes a buyer's offer"),
+    "new_listings": (
+        "New listing",
+        "a home that comes on for the first time; one that comes back within 90 days is none",
+    ),
+    "median_days": (
+        "Days on the market",
+        "from the day a home comes on to its contract, less days on hold; half needed fewer",
+    ),
+    "months_of_supply": (
+        "Months of supply",
+        "how long the homes for sale would last at the pace of the last 12 months",
+    ),
+    "median_share_of_list": (
+        "Share of list price",
+        "what was paid as a share of the last price asked; the median of the homes",
+    ),
+    "median_share_of_original": ("Share of first list price", "the same of the price asked at first"),
+    "share_with_price_cut": ("Price cut", "a home for sale that asks less now than at first"),
+}
