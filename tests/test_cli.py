@@ -13,7 +13,7 @@ import pytest
 from pypdf import PdfReader
 
 from rain_porch.app.agent import folders_agent
-from rain_porch.app.bulletin.documents import BulletinDoc, PartDoc
+from rain_porch.app.bulletin.documents import BulletinDoc, BulletinPartDoc
 from rain_porch.app.bulletin.kept import add_bulletin
 from rain_porch.app.market.saved_views import save_view
 from rain_porch.app.market.views import ViewDoc
@@ -115,7 +115,7 @@ def test_a_market_is_looked_into(run, town, tmp_path):
         fits(name, doc)
     with folders_agent(Records(town).snapshot()) as agent:
         view = ViewDoc(measures=["median_price"], places=["Lantern Hill"])
-        items = [PartDoc(view=view), PartDoc(kind="so_far", view=view)]
+        items = [BulletinPartDoc(view=view), BulletinPartDoc(kind="so_far", view=view)]
         save_view(agent, "Months of supply", ViewDoc(measures=["months_of_supply"]), pinned=False)
         add_bulletin(agent, BulletinDoc(title="Autumn", parts=items))
     code, told, _ = run("market", "--view", "Months of supply")

@@ -7,7 +7,7 @@ import itertools
 import pytest
 
 from rain_porch.app.around import LookAsk, look_around
-from rain_porch.app.bulletin.documents import READY, BulletinDoc, PartDoc
+from rain_porch.app.bulletin.documents import READY, BulletinDoc, BulletinPartDoc
 from rain_porch.app.bulletin.kept import ready
 from rain_porch.app.handover.bulletin_papers import bulletin_model
 from rain_porch.app.handover.look_papers import LookPaper, paper_of_look
@@ -52,7 +52,7 @@ def test_nor_in_a_bulletin_ready_made(agent, layout, place):
 
 def test_nor_in_one_of_other_parts(agent):
     view = ViewDoc(measures=["median_price", "closings"])
-    items = [PartDoc(kind=kind, view=view, days=60) for kind in ("view", "so_far", "bands", "changed")]
+    items = [BulletinPartDoc(kind=kind, view=view, days=60) for kind in ("view", "so_far", "bands", "changed")]
     found = faults(as_pdf(bulletin_model(agent, BulletinDoc(title="Autumn", comment="For you.", parts=items))), LEAST)
     assert not found, "\n".join(found[:20])
 

@@ -9,7 +9,7 @@ import openpyxl
 import pytest
 from pypdf import PdfReader
 
-from rain_porch.app.bulletin.documents import BulletinDoc, PartDoc
+from rain_porch.app.bulletin.documents import BulletinDoc, BulletinPartDoc
 from rain_porch.app.bulletin.kept import add_bulletin, delete_bulletin
 from rain_porch.app.handover.report_input import report_input
 from rain_porch.app.handover.saved_layouts import delete_layout, save_layout, saved_layouts
@@ -296,7 +296,7 @@ def test_pages_for_the_clients_hand_hold_the_workups_figures(given, agent):
 def test_a_bulletin_goes_with_the_report(agent):
     n = begun(agent)
     view = ViewDoc(measures=["median_price"], places=["Quarry Bend"])
-    kept = add_bulletin(agent, BulletinDoc(title="Autumn", parts=[PartDoc(view=view, title="Prices here")]))
+    kept = add_bulletin(agent, BulletinDoc(title="Autumn", parts=[BulletinPartDoc(view=view, title="Prices here")]))
     change(agent, n, change="set_paper", paper={"pages": ["summary", "bulletin"], "bulletin": kept})
     assert "Prices here" in text_of(pdf(report_input(agent, n)))[1]
     delete_bulletin(agent, kept)

@@ -10,7 +10,7 @@ import pytest
 
 from rain_porch.app.agent import folders_agent
 from rain_porch.app.bulletin import figures
-from rain_porch.app.bulletin.documents import READY, BulletinDoc, PartDoc
+from rain_porch.app.bulletin.documents import READY, BulletinDoc, BulletinPartDoc
 from rain_porch.app.bulletin.kept import parts_of, ready
 from rain_porch.app.bulletin.market_at import MarketAt
 from rain_porch.app.bulletin.places import places
@@ -56,7 +56,7 @@ def test_every_figure_equals_pandas_on_the_demo(demo_records):
     """Of all parts at once, from the table in which they leave."""
     whole = frame_of(demo_records)
     whole = whole[whole.home_kind == "detached"]
-    parts = [PartDoc(kind=kind, view=VIEW) for kind in KINDS]
+    parts = [BulletinPartDoc(kind=kind, view=VIEW) for kind in KINDS]
     rows = rows_of(parts_of(demo_records, BulletinDoc(title="x", parts=parts)))
     twins = {PLACE: Twin(whole[whole.listing_id.isin(keys_in(demo_records, PLACE))]), "all": Twin(whole)}
 
@@ -90,7 +90,8 @@ def test_every_figure_equals_pandas_on_a_county_of_closings_alone(tmp_path):
     })  # fmt: skip
     twin, through = Twin(frame), now.through()
     parts = parts_of(
-        now, BulletinDoc(title="x", parts=[PartDoc(kind=kind, view=view) for kind in (*KINDS, "market_conditions")])
+        now,
+        BulletinDoc(title="x", parts=[BulletinPartDoc(kind=kind, view=view) for kind in (*KINDS, "market_conditions")]),
     )
     told, seen = wrong(
         [r for r in rows_of(parts) if r[1] not in ("for_sale", "months_of_supply")], lambda of: twin, through
@@ -201,8 +202,8 @@ def test_a_ready_layout_is_a_bulletin_like_any_other(demo_records, layout):
 def test_parts_with_nothing_to_say_say_so(demo_records):
     nowhere = ViewDoc(measures=["median_price"], places=[PLACE], where=["living_area > 90000"])
     with folders_agent(demo_records, now=lambda: NOW) as agent:
-        kinds = PartDoc.model_fields["kind"].annotation.__args__
-        made = BulletinDoc(title="Quiet", parts=[PartDoc(kind=kind, view=nowhere) for kind in kinds])
+        kinds = BulletinPartDoc.model_fields["kind"].annotation.__args__
+        made = BulletinDoc(title="Quiet", parts=[BulletinPartDoc(kind=kind, view=nowhere) for kind in kinds])
         text = str(bulletin_model(agent, made)["pages"])
     assert (
         "No homes in Lantern Hill sold in the 12 months to October 2026." in text

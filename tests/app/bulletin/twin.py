@@ -18,8 +18,8 @@ def frame_of(records, keys=None):
     )
     # a value that is marked suspect is not known; the rest of its record is
     frame = pd.DataFrame(
-        [{k: None if k in (r["suspect"] or "") else r[k] for k in r.keys() if k != "suspect"} for r in rows]
-    )  # noqa: SIM118
+        [{k: None if k in (r["suspect"] or "") else v for k, v in dict(r).items() if k != "suspect"} for r in rows]
+    )
     for name in DAYS:
         frame[name] = pd.to_datetime(frame[name])
     return frame if keys is None else frame[frame.listing_id.isin(keys)]

@@ -13,14 +13,16 @@ import Bulletins from './bulletins/Bulletins.vue'
 import SavedViews from './SavedViews.vue'
 import SoFar from './SoFar.vue'
 import { give, pngOf } from '@/shared/giving'
-import { fileName, useView } from './useView'
+import { fileName, shownAs, useView } from './useView'
 import ViewFigures from './ViewFigures.vue'
 import ViewOptions from './ViewOptions.vue'
 import ViewSentence from './ViewSentence.vue'
 
+const Glance = defineAsyncComponent(() => import('./glance/Glance.vue'))
 const MarketChart = defineAsyncComponent(() => import('./MarketChart.vue'))
 const WAYS = {
   chart: 'Chart',
+  glance: 'At a glance',
   sofar: 'The year so far',
   bands: 'By size and price',
   changed: 'What changed',
@@ -32,7 +34,8 @@ const tools = useView()
 const { view, answer, told, set, label } = tools
 const way = computed({
   get: () => (String(route.query.way ?? '') in WAYS ? (route.query.way as keyof typeof WAYS) : 'chart'),
-  set: (to) => void router.push({ query: { ...route.query, way: to === 'chart' ? undefined : to } }),
+  set: (to) =>
+    void router.push({ query: { ...route.query, way: to === 'chart' ? undefined : to, up: undefined } }),
 })
 const at = ref<number | null>(null)
 const called = (what = '') => fileName(view.value, label, what)
@@ -40,22 +43,26 @@ const number = (name: string) => Number(route.query[name]) || null
 /** The home from whose workup the market was opened. */
 const home = { living_area: number('area'), price: number('price') }
 const drawing = ref(false)
-function takeShapes(shapes: DrawnShape[]) {
+function takeShapes(shapes: DrawnShape[], drawn: string) {
   drawing.value = false
-  set({ shapes, drawn: '' })
+  set({ shapes, drawn })
 }
 
 /** The records behind a figure of the year so far, or of a band. */
-function openFigure(ask: Omit<Docs['BehindAsk'], 'view' | 'place'>, title: string, where: string[] = []) {
+type Figure = Omit<Docs['BehindAsk'], 'view' | 'place'> & Partial<Pick<Docs['BehindAsk'], 'view' | 'place'>>
+function openFigure(ask: Figure, title: string, where: string[] = []) {
   asked.value = {
     ask: {
-      ...ask,
       view: { ...view.value, where: [...view.value.where!, ...where] },
-      place: view.value.places![0] ?? '',
+      place: view.value.together ? '' : (view.value.places![0] ?? ''),
+      ...ask,
     },
     title,
   }
 }
+/** The measure that is pulled up out of the glance: in the address, so that back leads back. */
+const up = computed(() => String(route.query.up ?? ''))
+const pull = (measure: string) => void router.push({ query: { ...route.query, up: measure || undefined } })
 const asked = ref<{ ask: Docs['BehindAsk']; title: string } | null>(null)
 /** The records behind a point; of years laid over each other, those of the line's own year. */
 function open(period: number, line: number) {
@@ -119,6 +126,13 @@ const through = computed(() => told.value?.through ?? '')
       <ViewOptions :tools="tools" />
       <p v-if="answer.isError.value" class="lamp mt-2" role="alert">{{ answer.error.value?.message }}</p>
       <p v-if="told && !answer.isError.value" class="says" aria-live="polite">{{ told.sentence }}</p>
+      <p v-if="(told?.figures.length ?? 0) > 1 && !answer.isError.value" class="quiet small apart">
+        {{ told!.lines[0]!.label.split(', mean of')[0] }}:
+        <template v-for="(f, i) in told!.figures" :key="f.over">
+          <template v-if="i">; </template><b>{{ shownAs(f.value.value, told!.lines[0]!.unit) }}</b> over
+          {{ f.over }}<template v-if="i"> ({{ f.value.n }} homes)</template></template
+        >.
+      </p>
       <p v-for="n in told?.notes ?? []" :key="n" class="quiet small">{{ n }}</p>
       <div class="bar">
         <Ways v-model="way" :ways="WAYS" label="Ways to look at the market" />
@@ -135,7 +149,15 @@ const through = computed(() => told.value?.through ?? '')
       </div>
       <p v-if="notGiven" class="lamp" role="alert">{{ notGiven }}</p>
     </div>
-    <SoFar v-if="way === 'sofar'" :view="view" class="below" @open="openFigure" />
+    <Glance
+      v-if="way === 'glance'"
+      :view="view"
+      :up="up"
+      class="below"
+      @open="(ask, title) => openFigure(ask, title)"
+      @pull="pull"
+    />
+    <SoFar v-else-if="way === 'sofar'" :view="view" class="below" @open="openFigure" />
     <Bands v-else-if="way === 'bands'" :view="view" :home="home" class="below" @open="openFigure" />
     <Changed v-else-if="way === 'changed' && through" :view="view" :through="through" class="below" />
     <Bulletins v-else-if="way === 'bulletins'" :view="view" class="below" />

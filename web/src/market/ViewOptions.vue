@@ -54,6 +54,14 @@ function add(made: string[]) {
         <option :value="12">12 periods</option>
       </ChoiceField>
     </label>
+    <label v-if="view.places!.length > 1" title="Its places as one market, not as lines beside each other">
+      <CheckBox :model-value="view.together" @update:model-value="set({ together: $event, split: '' })" />
+      places together
+    </label>
+    <label v-if="view.places!.length && !view.split" title="All of the records as a line of their own">
+      <CheckBox :model-value="view.whole" @update:model-value="set({ whole: $event, overlay: false })" />
+      beside the whole
+    </label>
     <label :class="{ quiet: view.places!.length > 1 || view.split }">
       <CheckBox
         :model-value="view.overlay"

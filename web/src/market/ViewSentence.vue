@@ -3,7 +3,9 @@ import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlaceField from '@/shared/ui/PlaceField.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
+import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
+import { api, got } from '@/shared/api/client'
 import type { ViewTools } from './useView'
 
 /** The view as a sentence whose parts are chosen in place. */
@@ -30,9 +32,22 @@ function setPlace(i: number, name: string) {
   else next.splice(i, 1)
   set({
     places: [...new Set(next)],
+    together: next.length > 1 && view.value.together,
+    whole: next.length > 0 && view.value.whole,
     overlay: next.length > 1 ? false : view.value.overlay,
     split: next.length > 1 ? '' : view.value.split,
   })
+}
+const outlines = useQuery({ queryKey: ['outlines'], queryFn: () => got(api.GET('/api/outlines')) })
+const further = computed(() =>
+  (outlines.data.value ?? []).map((o) => ({
+    name: o.name,
+    kind: o.outline_id === null ? 'circle of a workup' : 'outline of your own',
+  })),
+)
+function lookInside(name: string) {
+  const o = outlines.data.value?.find((x) => x.name === name)
+  if (o) set({ shapes: o.shapes, drawn: o.drawn, places: [] })
 }
 const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.places?.length ?? 0) + 1)))
 </script>
@@ -72,12 +87,14 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
     </ChoiceField>
     in
     <template v-for="i in compared" :key="i">
-      <template v-if="i > 1">, </template>
+      <template v-if="i > 1">{{ view.together ? ' and ' : ', ' }}</template>
       <PlaceField
         :value="view.places![i - 1] ?? ''"
         :label="i === 1 ? 'Place' : `Place ${i}`"
         :placeholder="i === 1 ? 'all of the records' : '+ compare'"
+        :further="i === 1 ? further : []"
         @place="setPlace(i - 1, $event)"
+        @further="lookInside"
       />
     </template>
     <template v-if="view.shapes!.length">

@@ -12,6 +12,8 @@ export const FRESH: View = {
   by: 'month',
   years: 5,
   places: [],
+  together: false,
+  whole: false,
   home_kind: 'detached',
   where: [],
   smooth: 1,

@@ -15,7 +15,7 @@ PartKind = Literal["headline", "prices", "price_ways", "bands", "pace", "flow", 
 Ready = Literal["one_page", "four_pages", "year_in_review", "appraiser", "this_home"]
 
 
-class PartDoc(Doc):
+class BulletinPartDoc(Doc):
     """One part of a bulletin. table: the figures of a view, of so many periods, or homes as a list without pictures; days: how far
     back what changed looks; figures: how many key figures under the headline; page_break: whether it begins a page."""
 
@@ -43,7 +43,7 @@ class BulletinDoc(StoredDoc):
 
     title: str = Field(min_length=1, max_length=120, pattern=r"\S")
     comment: str = Field(default="", max_length=8000)
-    parts: list[PartDoc] = Field(default=[], max_length=24)
+    parts: list[BulletinPartDoc] = Field(default=[], max_length=24)
     readers: list[ReaderDoc] = Field(default=[], max_length=500)
     words: str = Field(default="", max_length=10_000)
     day_of_month: int | None = Field(default=None, ge=1, le=28)
@@ -64,12 +64,12 @@ READY: dict[Ready, Sequence[tuple[PartKind, bool, dict[str, object]]]] = {
 }  # fmt: skip
 
 
-def ready_parts(layout: Ready, view: ViewDoc) -> list[PartDoc]:
+def ready_parts(layout: Ready, view: ViewDoc) -> list[BulletinPartDoc]:
     """The parts of a ready layout for a view."""
     out = []
     for kind, begins, more in READY[layout]:
         rest = dict(more)
         of = rest.pop("measure", None)
         seen = view.model_copy(update={"measures": [of]}) if of else view
-        out.append(PartDoc.model_validate({**_PLAIN, **rest, "kind": kind, "view": seen, "page_break": begins}))
+        out.append(BulletinPartDoc.model_validate({**_PLAIN, **rest, "kind": kind, "view": seen, "page_break": begins}))
     return out

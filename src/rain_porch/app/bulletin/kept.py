@@ -18,7 +18,7 @@ from ..market import closer_looks as looks
 from ..market.views import ViewDoc, answer, place_words, year_so_far
 from ..snapshot import Snapshot
 from . import figures, places
-from .documents import BulletinDoc, PartDoc, Ready, ready_parts
+from .documents import BulletinDoc, BulletinPartDoc, Ready, ready_parts
 from .market_at import MarketAt
 
 
@@ -98,7 +98,7 @@ class WordsDoc(Doc):
     """Names of the measures that the parts of a bulletin show are explained by the pages."""
 
 
-def _answer(at: MarketAt, part: PartDoc, last: dt.date | None) -> Doc:
+def _answer(at: MarketAt, part: BulletinPartDoc, last: dt.date | None) -> Doc:
     kind = part.kind
     if kind in figures.MONTHS_OF:
         return figures.months(at, kind)
@@ -138,7 +138,7 @@ _TITLES = {
 }  # fmt: skip
 
 
-def _title(part: PartDoc) -> str:
+def _title(part: BulletinPartDoc) -> str:
     """ "Median price in Lantern Hill", "The year so far within 1 mi of 14 Ferry Lane"."""
     measure = MEASURES.get(part.view.measures[0])
     label = measure[0] if measure else "The market"

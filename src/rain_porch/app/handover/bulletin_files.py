@@ -15,7 +15,7 @@ from ...report.bulletin_workbook import bulletin_csv, bulletin_workbook
 from ...report.papers import as_pdf
 from ...report.posts import post
 from ..agent import Agent
-from ..bulletin.documents import BulletinDoc, PartDoc
+from ..bulletin.documents import BulletinDoc, BulletinPartDoc
 from ..bulletin.kept import last_day, parts_of
 from ..bulletin.market_at import MarketAt
 from ..choices import agent_card
@@ -52,7 +52,8 @@ def _posted(agent: Agent, bulletin: BulletinDoc, shape: Literal["square", "wide"
         raise BadInput("parts", "Nothing is in this bulletin yet: add a part.")
     view = bulletin.parts[0].view
     shown = BulletinDoc(
-        title=bulletin.title, parts=[PartDoc(kind="headline", view=view), PartDoc(kind="prices", view=view)]
+        title=bulletin.title,
+        parts=[BulletinPartDoc(kind="headline", view=view), BulletinPartDoc(kind="prices", view=view)],
     )
     foot = f"Records through {said(last_day(agent.records, through))}"
     parts = parts_of(agent.records, shown, through)

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 
 from ..facts.money import dollars
 from .measures import SMALL, Value, change_of
+from .view_reading import figure, shown
 
 FIGURES = (
     "median_price", "same_home_price", "closings", "median_days", "median_share_of_list", "median_share_of_original",
@@ -144,7 +145,7 @@ def _pace(f: Figures) -> str:
             Value(None if before.value is None else 100 * before.value, before.n),
         )
         out.append(
-            f"Sellers got {100 * share.value:.1f} % of the last list price"
+            f"Sellers got {figure(100 * share.value, 1)} % of the last list price"
             + against(*points, POINTS_APART, points_words)
         )
     return " ".join(f"{s}." for s in out)
@@ -160,7 +161,7 @@ def _meaning(f: Figures) -> tuple[str, str]:
             "None is for sale now: a home that comes on stands alone.",
             "None is for sale now; who looks here waits for the next.",
         )
-    would = f"At the pace of the last 12 months the {int(there):,} for sale {'would last' if there > 1 else 'would be gone in'} {supply:.1f} months"
+    would = f"At the pace of the last 12 months the {int(there):,} for sale {'would last' if there > 1 else 'would be gone in'} {figure(supply, 1)} months"
     if supply < FEW_MONTHS:
         return (
             f"{would}: buyers have few to choose from.",
@@ -190,8 +191,7 @@ def points_words(change: float) -> str:
 
 
 def days_words(value: float) -> str:
-    n = round(value)
-    return f"{n:,} {'day' if n == 1 else 'days'}"
+    return shown(value, "days")
 
 
 def _sales(n: int) -> str:

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 from .bulletin import DAYS_APART, POINTS_APART, SAME, Figures, against, days_words, faster_words, pct, points_words
 from .measures import SMALL, Value
+from .view_reading import figure
 
 MANY = 3  # places without which none is said to be the first or the last of them
 
@@ -42,8 +43,10 @@ def pace(f: Figures) -> str:
         words = f"Half of those that sold found a buyer within {days_words(days.value)}"
         out.append(words + against(days, f.was("median_days"), DAYS_APART, faster_words))
     if supply.value is not None and f.sold >= SMALL:
-        before = f", after {was.value:.1f} a year ago" if was.value is not None and f.sold_before >= SMALL else ""
-        out.append(f"What is for sale would last {supply.value:.1f} months{before}")
+        before = (
+            f", after {figure(was.value, 1)} a year ago" if was.value is not None and f.sold_before >= SMALL else ""
+        )
+        out.append(f"What is for sale would last {figure(supply.value, 1)} months{before}")
     return " ".join(f"{s}." for s in out)
 
 
@@ -66,13 +69,13 @@ def shares(f: Figures) -> str:
     out = []
     last, first, cut = f.of("median_share_of_list"), f.of("median_share_of_original"), f.of("share_with_price_cut")
     if last.value is not None and last.n >= SMALL:
-        words = f"Half of the sellers got {100 * last.value:.1f} % of their last list price or more"
+        words = f"Half of the sellers got {figure(100 * last.value, 1)} % of their last list price or more"
         words += against(_points(last), _points(f.was("median_share_of_list")), POINTS_APART, points_words)
         if first.value is not None and first.n >= SMALL and abs(first.value - last.value) >= 0.002:
-            words += f"; of their first, {100 * first.value:.1f} %"
+            words += f"; of their first, {figure(100 * first.value, 1)} %"
         out.append(words)
     if cut.value is not None and cut.n >= SMALL:
-        out.append(f"Of the {cut.n:,} for sale {100 * cut.value:.0f} % ask less than at first")
+        out.append(f"Of the {cut.n:,} for sale {figure(100 * cut.value)} % ask less than at first")
     return " ".join(f"{s}." for s in out)
 
 

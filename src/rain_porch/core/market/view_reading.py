@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..facts.dates import add_months
-from ..facts.money import dollars
+from ..facts.money import dollars, half_up
 from .measures import SMALL, Period, Value, change_of
 
 
@@ -57,17 +57,27 @@ class Told:
     for_sale: Value
 
 
+def figure(value: float, digits: int = 0) -> str:
+    """A number written with so many digits, a half rounded up as people and browsers do.
+
+    >>> figure(44.5), figure(98.25, 1)
+    ('45', '98.3')
+    """
+    return f"{half_up(value, 10.0**-digits):,.{digits}f}"
+
+
 def shown(value: float, unit: str) -> str:
     """A value as a sentence has it: "362,000", "98.4 %", "3.9 months", "41 days"."""
     if unit == "share":
-        return f"{100 * value:.1f} %"
+        return f"{figure(100 * value, 1)} %"
     if unit in ("months", "a month"):
-        return f"{value:.1f}{' months' if unit == 'months' else ' a month'}"
+        return f"{figure(value, 1)}{' months' if unit == 'months' else ' a month'}"
     if unit == "days":
-        return f"{value:.0f} {'day' if round(value) == 1 else 'days'}"
+        n = figure(value)
+        return f"{n} {'day' if n == '1' else 'days'}"
     if unit == "$/sq ft":
-        return f"${value:,.2f}"
-    return f"${dollars(value)}" if unit == "$" else f"{value:,.0f}"
+        return f"${figure(value, 2)}"
+    return f"${dollars(value)}" if unit == "$" else figure(value)
 
 
 STANDING = {"for_sale": "for sale", "under_contract": "under contract"}
@@ -99,7 +109,7 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
     if t.measure in STANDING:
         out = f"At the end of {month} {n:,.0f} {'home' if n == 1 else 'homes'}{where} {'was' if n == 1 else 'were'} {STANDING[t.measure]}"
     elif t.measure == "months_of_supply":
-        out = f"At the end of {month} the homes for sale{where} would last {n:.1f} months at the pace of the last 12"
+        out = f"At the end of {month} the homes for sale{where} would last {figure(n, 1)} months at the pace of the last 12"
     elif counted:
         one, many = COUNTED_NOUNS[t.measure]
         out = (
@@ -121,5 +131,5 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
         out += "" if supply else "; none is for sale now"
     if supply and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
         left = int(supply)
-        out += f"; at the present pace the {left} {'home' if left == 1 else 'homes'} for sale would last {supply / (closings / 12):.1f} months"
+        out += f"; at the present pace the {left} {'home' if left == 1 else 'homes'} for sale would last {figure(supply / (closings / 12), 1)} months"
     return out + (", deed sales counted among the closings." if deeds else ".")

@@ -3,10 +3,12 @@ import { computed, ref, watch } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 
 import { inTurn } from '@/shared/useDraft'
-import type { View } from './useView'
+import type { View } from '../useView'
 
 export type Bulletin = Docs['BulletinDoc']
-export type Part = Docs['PartDoc']
+export type Part = Docs['BulletinPartDoc']
+
+const BLANK: Bulletin = { title: '', comment: '', parts: [], readers: [], words: '' }
 
 /** Bulletins: the one that is open saves itself, and its sheets are drawn anew after each change. */
 export function useBulletins() {
@@ -16,6 +18,7 @@ export function useBulletins() {
   const bulletin = ref<Bulletin | null>(null)
   const fault = ref('')
   const version = ref(0)
+  const through = ref<string | null>(null) // a past day as which it is looked at; the newest records without one
   watch(
     all.data,
     (held) => {
@@ -51,7 +54,7 @@ export function useBulletins() {
       const made =
         layout && view
           ? await got(api.POST('/api/bulletins/ready', { body: { layout, view, title } }))
-          : await got(api.POST('/api/bulletins', { body: { title, comment: '', parts: [] } }))
+          : await got(api.POST('/api/bulletins', { body: { ...BLANK, title } }))
       at.value = made.bulletin_id
       bulletin.value = made.bulletin
       version.value += 1
@@ -79,14 +82,20 @@ export function useBulletins() {
     if (id === null) return
     at.value = null
     bulletin.value = null
-    await tried(() => got(api.DELETE('/api/bulletins/{bulletin_id}', { params: { path: { bulletin_id: id } } })))
+    await tried(() =>
+      got(api.DELETE('/api/bulletins/{bulletin_id}', { params: { path: { bulletin_id: id } } })),
+    )
   }
   const sheets = useQuery({
-    queryKey: ['bulletin-sheets', at, version],
+    queryKey: ['bulletin-sheets', at, version, through],
     queryFn: () =>
-      got(api.GET('/api/bulletins/{bulletin_id}/sheets', { params: { path: { bulletin_id: at.value! } } })),
+      got(
+        api.GET('/api/bulletins/{bulletin_id}/sheets', {
+          params: { path: { bulletin_id: at.value! }, query: { through: through.value } },
+        }),
+      ),
     enabled: computed(() => at.value !== null && bulletin.value !== null),
     retry: false,
   })
-  return { saving, all, at, bulletin, fault, version, sheets, open, begin, save, drop }
+  return { through, saving, all, at, bulletin, fault, version, sheets, open, begin, save, drop }
 }

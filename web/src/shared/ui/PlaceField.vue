@@ -8,8 +8,15 @@ import { api, got } from '@/shared/api/client'
  * A place of the records, by typing part of its name: what fits is listed, Enter takes the first, arrows another. A star
  * stands for any letters. What is no place stays in the field with a sentence beside it.
  */
-const props = defineProps<{ value?: string; placeholder?: string; label: string; keeps?: boolean }>()
-const emit = defineEmits<{ place: [name: string] }>()
+const props = defineProps<{
+  value?: string
+  placeholder?: string
+  label: string
+  keeps?: boolean
+  /** Further places that are no names of the records, such as outlines of the agent's own. */
+  further?: { name: string; kind: string }[]
+}>()
+const emit = defineEmits<{ place: [name: string]; further: [name: string] }>()
 const areas = useQuery({
   queryKey: ['areas'],
   queryFn: () => got(api.GET('/api/areas')),
@@ -27,16 +34,27 @@ watch(
 )
 const fits = computed(() => {
   const wanted = text.value.trim().toLowerCase()
-  const all = areas.data.value ?? []
-  if (!wanted || wanted.includes('*')) return []
-  const holds = all.filter((a) => a.name!.toLowerCase().includes(wanted))
+  const own = (props.further ?? []).map((f) => ({ ...f, key: `further:${f.name}`, own: true }))
+  const named = (areas.data.value ?? []).map((a) => ({
+    name: a.name!,
+    kind: a.kind ?? '',
+    key: a.area_key ?? a.name!,
+    own: false,
+  }))
+  const all = [...own, ...named]
+  const holds = all.filter((a) => a.name.toLowerCase().includes(wanted))
   const starts = (name: string) => name.toLowerCase().startsWith(wanted)
-  return [...holds.filter((a) => starts(a.name!)), ...holds.filter((a) => !starts(a.name!))].slice(0, 8)
+  return [...holds.filter((a) => starts(a.name)), ...holds.filter((a) => !starts(a.name))].slice(0, 8)
 })
 watch(fits, () => (at.value = 0))
-function take(name: string) {
+function take(name: string, own = false) {
   fault.value = ''
   typing.value = false
+  if (own) {
+    text.value = props.value ?? ''
+    emit('further', name)
+    return
+  }
   text.value = props.keeps === false ? '' : name
   if (name !== (props.value ?? '')) emit('place', name)
 }
@@ -44,7 +62,7 @@ function entered() {
   const wanted = text.value.trim()
   const first = fits.value[at.value]
   if (!wanted || wanted.includes('*')) take(wanted)
-  else if (first) take(first.name!)
+  else if (first) take(first.name, first.own)
   else
     fault.value = `No place of the records is called “${wanted}”: type part of its name, or * for any letters.`
 }
@@ -92,12 +110,12 @@ async function key(event: KeyboardEvent) {
     <span v-if="typing && fits.length" :id="id" ref="list" class="sheet fits small" role="listbox">
       <PressArea
         v-for="(a, i) in fits"
-        :key="a.area_key"
+        :key="a.key"
         role="option"
         tabindex="-1"
         :aria-selected="i === at"
         :class="{ at: i === at }"
-        @mousedown.prevent="take(a.name!)"
+        @mousedown.prevent="take(a.name, a.own)"
       >
         <span>{{ a.name }}</span> <span class="quiet">{{ a.kind }}</span>
       </PressArea>

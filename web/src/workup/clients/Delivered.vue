@@ -39,9 +39,13 @@ async function again(id: number) {
 const linked = ref<number | null>(null)
 const copying = ref<Delivery | null>(null)
 const comparing = ref<Delivery | null>(null)
-/** The other deliveries of the same home, the newest first. */
+/** The other deliveries of the same home, or of the same bulletin where its records ran through another day; the newest first. */
 const others = (d: Delivery) =>
-  rows.value.filter((x) => x.workup_id === d.workup_id && x.delivery_id !== d.delivery_id)
+  rows.value.filter((x) =>
+    d.bulletin_id
+      ? x.bulletin_id === d.bulletin_id && x.through !== d.through
+      : x.workup_id === d.workup_id && x.delivery_id !== d.delivery_id,
+  )
 const paper = (id: number, form: string) => served(`/api/deliveries/${id}/paper.${form}`)
 </script>
 
@@ -55,7 +59,7 @@ const paper = (id: number, form: string) => served(`/api/deliveries/${id}/paper.
       <thead>
         <tr>
           <th>When</th>
-          <th v-if="!workupId">Home</th>
+          <th v-if="!workupId">What</th>
           <th>To</th>
           <th class="num">List price</th>
           <th class="num">Pages</th>
@@ -67,7 +71,15 @@ const paper = (id: number, form: string) => served(`/api/deliveries/${id}/paper.
         <tr v-for="d in rows" :key="d.delivery_id">
           <td class="when">{{ day(d.made_at) }}</td>
           <td v-if="!workupId">
-            <router-link :to="{ name: 'paper', params: { id: d.workup_id } }">{{ d.title }}</router-link>
+            <router-link v-if="d.workup_id" :to="{ name: 'paper', params: { id: d.workup_id } }">{{
+              d.title
+            }}</router-link>
+            <router-link v-else :to="{ name: 'market', query: { way: 'bulletins' } }">{{
+              d.title
+            }}</router-link>
+            <span v-if="d.bulletin_id" class="quiet small block"
+              >bulletin, records through {{ day(d.through) }}</span
+            >
           </td>
           <td>
             {{ d.client || d.email || '—' }}

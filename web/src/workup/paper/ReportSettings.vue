@@ -140,10 +140,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
     </label>
     <label v-if="on.includes('bulletin')" class="field">
       Bulletin
-      <ChoiceField
-        :model-value="paper.bulletin ?? ''"
-        @chosen="set({ bulletin: Number($event) || null })"
-      >
+      <ChoiceField :model-value="paper.bulletin ?? ''" @chosen="set({ bulletin: Number($event) || null })">
         <option value="">none chosen</option>
         <option v-for="l in bulletins.data.value ?? []" :key="l.bulletin_id" :value="l.bulletin_id">
           {{ l.bulletin.title }}

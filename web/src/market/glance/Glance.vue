@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import PressArea from '@/shared/ui/PressArea.vue'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { connect } from 'echarts/core'
+import { computed } from 'vue'
+import { api, got, type Docs } from '@/shared/api/client'
+import { monthDays } from '../periods'
+import { shownAs, type View } from '../useView'
+import PulledUp from './PulledUp.vue'
+import SmallChart from './SmallChart.vue'
+
+/** What the bulletin of a view tells, live: its sentences, its key figures, every measure by month; each is pulled up by a press. */
+const props = defineProps<{ view: View; up: string }>()
+const emit = defineEmits<{
+  open: [ask: { measure: string; start: string; end: string }, title: string]
+  pull: [measure: string]
+}>()
+const told = useQuery({
+  queryKey: ['glance', computed(() => props.view)],
+  queryFn: () => got(api.POST('/api/market/glance', { body: props.view })),
+  placeholderData: keepPreviousData,
+  retry: false,
+})
+const GROUP = 'months of a market'
+connect(GROUP) // hovering over a month shows it in all charts
+const ORDER = [
+  'median_price',
+  'median_price_per_sqft',
+  'same_home_price',
+  'closings',
+  'new_listings',
+  'contracts',
+  'months_of_supply',
+  'for_sale',
+  'median_days',
+  'median_share_of_list',
+  'median_share_of_original',
+  'share_with_price_cut',
+]
+const glance = computed(() => told.data.value as Docs['GlanceDoc'] | undefined)
+const head = computed(() => told.data.value?.headline)
+const months = computed(() => told.data.value?.months.months ?? [])
+const charts = computed(() =>
+  ORDER.filter((name) => months.value.some((m) => m.values[name]?.value != null)).map((name) => {
+    const [label, unit] = told.data.value!.months.labels[name] as [string, string]
+    return { name, label, unit }
+  }),
+)
+const figures = computed(() => head.value?.figures.filter((f) => f.value.value !== null) ?? [])
+const openFigure = (f: { measure: string; label: string }) =>
+  emit(
+    'open',
+    { measure: f.measure, start: head.value!.start, end: head.value!.end },
+    `${f.label}, ${head.value!.span}`,
+  )
+function openMonth(c: { name: string; label: string }, i: number) {
+  const period = months.value[i]!.period
+  emit('open', { measure: c.name, ...monthDays(period) }, `${c.label}, ${period}`)
+}
+</script>
+
+<template>
+  <div class="glance">
+    <p v-if="told.isError.value" class="lamp" role="alert">{{ told.error.value?.message }}</p>
+    <p v-else-if="!told.data.value" class="quiet">Counting …</p>
+    <PulledUp
+      v-else-if="up && glance?.months.labels[up]"
+      :view="view"
+      :told="glance"
+      :measure="up"
+      @open="(ask, title) => emit('open', ask, title)"
+      @close="emit('pull', '')"
+      @pull="emit('pull', $event)"
+    />
+    <div v-else-if="head" class="both">
+      <section class="sheet head" aria-label="What matters">
+        <h2 class="says">{{ head.headline }}</h2>
+        <p v-if="head.why">{{ head.why }}</p>
+        <p v-if="head.pace">{{ head.pace }}</p>
+        <template v-if="head.seller !== head.buyer">
+          <p v-if="head.seller"><b>For a seller:</b> {{ head.seller }}</p>
+          <p v-if="head.buyer"><b>For a buyer:</b> {{ head.buyer }}</p>
+        </template>
+        <p v-else-if="head.seller">{{ head.seller }}</p>
+        <dl class="figures">
+          <div v-for="f in figures" :key="f.measure">
+            <dt class="quiet small">{{ f.label }}</dt>
+            <dd>
+              <PressArea
+                class="figure"
+                :title="`The records behind it: ${f.label}, ${head.span}`"
+                @click="openFigure(f)"
+              >
+                {{ shownAs(f.value.value, f.unit) }}
+              </PressArea>
+              <span class="small">{{
+                f.change ? `${f.change.words} on the year` : `from ${f.value.n}`
+              }}</span>
+              <span v-if="f.whole?.value != null && f.unit" class="quiet small">
+                {{ head.everywhere }}: {{ shownAs(f.whole.value, f.unit) }}
+              </span>
+            </dd>
+          </div>
+        </dl>
+        <p class="quiet small">Over {{ head.span }}, beside the same months a year before.</p>
+      </section>
+      <section class="charts" aria-label="Every measure by month">
+        <article v-for="c in charts" :key="c.name" class="sheet">
+          <PressArea class="title" :title="`Pull up: ${c.label}`" @click="emit('pull', c.name)">
+            {{ c.label }} <span class="quiet small">pull up</span>
+          </PressArea>
+          <SmallChart
+            :months="months"
+            :measure="c.name"
+            :label="c.label"
+            :unit="c.unit"
+            :group="GROUP"
+            @open="openMonth(c, $event)"
+          />
+        </article>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.glance {
+  min-height: 0;
+  display: grid;
+}
+.both {
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 360px minmax(0, 1fr);
+  gap: 18px;
+}
+.head {
+  overflow: auto;
+  padding: 14px 18px;
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+.says {
+  font-size: var(--title-s);
+  line-height: 1.35;
+}
+.figures {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 14px;
+}
+dd {
+  margin: 0;
+  display: grid;
+  justify-items: start;
+}
+.figure {
+  font-size: var(--title-s);
+  font-weight: 600;
+  color: rgb(var(--v-theme-rain));
+  cursor: pointer;
+}
+.figure:hover,
+.title:hover {
+  text-decoration: underline;
+}
+.charts {
+  overflow: auto;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 12px;
+  align-content: start;
+}
+article {
+  padding: 8px 10px 2px;
+}
+.title {
+  display: flex;
+  width: 100%;
+  justify-content: space-between;
+  font-weight: 600;
+  text-align: left;
+  cursor: pointer;
+}
+.title span {
+  white-space: nowrap;
+}
+@media (max-width: 900px) {
+  .both {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
