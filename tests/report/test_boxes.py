@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import random
 
 import pytest
 
@@ -50,11 +51,23 @@ def test_nor_in_a_bulletin_ready_made(agent, layout, place):
         assert len(list(pages_of(made))) == 1, "one page is one page"
 
 
-def test_nor_in_one_of_other_parts(agent):
-    view = ViewDoc(measures=["median_price", "closings"])
-    items = [BulletinPartDoc(kind=kind, view=view, days=60) for kind in ("view", "so_far", "bands", "changed")]
-    found = faults(as_pdf(bulletin_model(agent, BulletinDoc(title="Autumn", comment="For you.", parts=items))), LEAST)
-    assert not found, "\n".join(found[:20])
+@pytest.mark.parametrize("seed", range(6))
+def test_nor_in_one_put_together_anyhow(agent, seed):
+    """Parts in any order and number, with long names and comments, begun on pages or not: what has no room goes to the next page."""
+    draws = random.Random(seed)
+    kinds = BulletinPartDoc.model_fields["kind"].annotation.__args__
+    view = ViewDoc(
+        measures=["median_price", "closings"],
+        places=draws.choice([[], ["Lantern Hill"], ["Lantern Hill", "Quarry Bend"]]),
+    )
+    parts = [
+        BulletinPartDoc(kind=kind, view=view, days=60, page_break=draws.random() < 0.2, figures=draws.choice([4, 6]), table=draws.random() < 0.5,
+                        title=draws.choice(["", "A heading that goes on for as long as anybody would ever care to read"]),
+                        comment="Some words of the agent's own about these figures. " * draws.choice([0, 0, 6]))
+        for kind in draws.choices(kinds, k=9)
+    ]  # fmt: skip
+    found = faults(as_pdf(bulletin_model(agent, BulletinDoc(title="Autumn", comment="For you.", parts=parts))), LEAST)
+    assert not found, "\n".join([str([p.kind for p in parts]), *found[:20]])
 
 
 def test_the_faults_that_are_looked_for_are_found():

@@ -81,9 +81,7 @@ def prices_part(part: Part) -> list[Block | None]:
     def drawn(height: float) -> str:
         return months_svg(told["months"], _width(part), height)
 
-    least = (
-        170 if crowded else 260
-    )  # points without which its height is fixed, and it goes to the next page where it must
+    least = 150 if crowded else 260  # points of room; with less its height is fixed, and it goes to the next page
     fills = part.get("left", 0.0) >= least
     chart = filling(drawn, [112, *range(130, 330, 20)], alt, caption) if fills else picture(drawn(150), alt, caption)
     rates = None if crowded else told["rates"]

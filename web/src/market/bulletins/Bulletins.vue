@@ -7,6 +7,7 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
+import { day } from '@/shared/format'
 import type { View } from '../useView'
 import BulletinParts from './BulletinParts.vue'
 import BulletinReaders from './BulletinReaders.vue'
@@ -77,7 +78,7 @@ const fileAt = (form: string) =>
           <DateField
             :value="through"
             aria-label="As it stood on"
-            :placeholder="health.data.value?.through ?? ''"
+            :placeholder="day(health.data.value?.through)"
             @date="through = $event"
           />
           <LinkButton v-if="through" @click="through = null">back to the newest</LinkButton>
