@@ -110,7 +110,7 @@
   let least = b.sizes.first().height * 1pt
   let made = block(above: 6pt, below: 3pt, height: 1fr, width: 100%, layout(room => {
     let fits = b.sizes.filter(s => s.height / wide-drawn * room.width <= room.height)
-    if fits.len() > 0 { drawn(fits.last().svg, alt: b.alt, width: 100%) } else if b.needed { drawn(b.sizes.first().svg, alt: b.alt, width: 100%) }
+    if fits.len() > 0 { drawn(fits.last().svg, alt: b.alt, width: 100%) } else if b.needed { align(center, drawn(b.sizes.first().svg, alt: b.alt, height: room.height, width: 100%, fit: "contain")) }
   }))
   if b.needed { block(height: 0pt, above: 0pt, below: 0pt, sticky: true); made } else { made }
   words

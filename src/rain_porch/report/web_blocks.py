@@ -131,7 +131,7 @@ def table(
     strong: Sequence[bool] = (),
     total: int | None = None,
 ) -> str:
-    """A table whose rows become cards on a phone: each cell with the name of its column."""
+    """A table; on a phone, where it is too wide, its rows become cards: each cell with the name of its column."""
 
     def cls(i: int) -> str:
         return ' class="word"' if i < words else ""
@@ -153,7 +153,28 @@ def table(
         )
         name = "total" if n == total else "strong" if n < len(strong) and strong[n] else ""
         body += f"<tr{f' class={name}' if name else ''}>{cells}</tr>"
-    return f'<table class="cards">{top}<tbody>{body}</tbody></table>'
+    cards = "" if _fits(head, rows, words) else ' class="cards"'
+    return f"<table{cards}>{top}<tbody>{body}</tbody></table>"
+
+
+_PHONE, _LETTER, _BETWEEN = (
+    350.0,
+    7.6,
+    16.0,
+)  # points that a phone shows, that a sign and the space between columns take
+
+
+def _fits(head: Sequence[str], rows: Sequence[Sequence[str]], words: int) -> bool:
+    """Whether a table stands on a phone as it is: what holds words may break between them."""
+
+    def longest(texts: Sequence[str], whole: bool) -> int:
+        return max((len(t) if whole else max((len(w) for w in t.split()), default=0) for t in texts), default=0)
+
+    wide = 0.0
+    for i in range(len(rows[0]) if rows else len(head)):
+        cells = longest([str(r[i]) for r in rows if i < len(r)], whole=i >= words)
+        wide += _LETTER * max(cells, longest([head[i]] if i < len(head) else [], whole=False)) + _BETWEEN
+    return wide <= _PHONE
 
 
 def _contents(b: Block, narrow: Narrow) -> str:

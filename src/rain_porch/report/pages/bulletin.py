@@ -36,7 +36,7 @@ CROWDED = 4  # parts on one page from which their pictures are drawn lower
 _LONG = frozenset(("places", "words"))  # parts that take the room of two
 # points that a part takes at most, and on a crowded page; what is not named takes a page
 _TALL: Mapping[str, tuple[float, float]] = {
-    "headline": (330, 190), "price_ways": (200, 190), "pace": (230, 145), "flow": (235, 220), "shares": (235, 220), "bands": (140, 112),
+    "headline": (330, 190), "price_ways": (200, 190), "pace": (230, 134), "flow": (235, 220), "shares": (235, 220), "bands": (140, 112),
     "places": (330, 270), "years": (230, 230), "heat": (140, 140), "sold": (345, 120), "came_on": (345, 150), "words": (205, 205),
     "market_conditions": (240, 240),
 }  # fmt: skip

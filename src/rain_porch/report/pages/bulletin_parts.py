@@ -71,12 +71,16 @@ def headline_part(part: Part) -> list[Block | None]:
 
 def prices_part(part: Part) -> list[Block | None]:
     told = part["answer"]
-    crowded = part.get("crowded", False)
     if not months_svg(told["months"]):
         return [para("No price is recorded here in these years.")]
-    words = ("Dots: the median price of each month, hollow where fewer than five homes closed or the month is not over; line: the mean of the half year "
+    crowded = part.get("crowded", False)
+    words = ("Dots: medians of each month, hollow where few; line: the mean of the half year to each; bars: closings." if crowded else
+             "Dots: the median price of each month, hollow where fewer than five homes closed or the month is not over; line: the mean of the half year "
              "to each month; bars: closings.")  # fmt: skip
-    alt, caption = "Median price and closings by month", f"{told['where'][:1].upper()}{told['where'][1:]}. {words}"
+    alt, caption = (
+        "Median price and closings by month",
+        words if crowded else f"{told['where'][:1].upper()}{told['where'][1:]}. {words}",
+    )
 
     def drawn(height: float) -> str:
         return months_svg(told["months"], _width(part), height)
@@ -128,7 +132,7 @@ def charts_part(part: Part) -> list[Block | None]:
                 name,
                 told["labels"][name][1],
                 wide,
-                (100 if part.get("crowded") else 138) if wide > 200 else 120,
+                (90 if part.get("crowded") else 138) if wide > 200 else 120,
                 least[name],
             )
         )

@@ -7,7 +7,7 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import { day } from '@/shared/format'
@@ -15,13 +15,14 @@ import CompareDeliveries from '@/workup/clients/CompareDeliveries.vue'
 import type { Bulletin } from './useBulletins'
 
 /** Who reads a bulletin, when it goes out by itself, and as it was made each time. */
-const props = defineProps<{ bulletin: Bulletin; id: number }>()
+const props = defineProps<{ bulletin: Bulletin; id: number; version: number }>()
 const emit = defineEmits<{ change: [to: Partial<Bulletin>] }>()
 const client = useQueryClient()
 const people = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
 const path = computed(() => ({ bulletin_id: props.id }))
 const made = useQuery({
-  queryKey: ['editions', computed(() => props.id), computed(() => props.bulletin.day_of_month)],
+  queryKey: ['editions', computed(() => props.id), computed(() => props.version)], // anew once a change is kept
+  placeholderData: keepPreviousData,
   queryFn: () => got(api.GET('/api/bulletins/{bulletin_id}/editions', { params: { path: path.value } })),
 })
 const name = ref('')

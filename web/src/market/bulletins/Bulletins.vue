@@ -97,7 +97,7 @@ const fileAt = (form: string) =>
           />
         </label>
         <BulletinParts :parts="bulletin.parts ?? []" :view="view" @put="put({ parts: $event })" />
-        <BulletinReaders v-if="at !== null" :id="at" :bulletin="bulletin" @change="put" />
+        <BulletinReaders v-if="at !== null" :id="at" :bulletin="bulletin" :version="version" @change="put" />
         <p class="drop"><LinkButton class="small" @click="drop">delete this bulletin</LinkButton></p>
       </template>
       <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
