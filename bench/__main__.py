@@ -12,13 +12,13 @@ import subprocess
 import sys
 from pathlib import Path
 
-from bench import accuracy, meanwhile, memory, on_demo, screen, whole_market
+from bench import accuracy, bulletins, meanwhile, memory, on_demo, screen, whole_market
 from bench.timing import Result, table
 from rain_porch.app.records import Records
 from rain_porch.demo.crowd import write_crowd
 from rain_porch.demo.town import prepare_demo
 
-PARTS = ("import", "market", "memory", "meanwhile", "demo", "screen", "accuracy")
+PARTS = ("import", "market", "bulletins", "memory", "meanwhile", "demo", "screen", "accuracy")
 
 
 def main() -> None:
@@ -41,11 +41,13 @@ def main() -> None:
     folder = args.folder / f"records-{args.listings}"
     if "import" in args.only and not (args.reuse and folder.is_dir()):
         told([import_speed(crowd(args.folder, args.listings), folder, args.folder / "plain")])
-    elif {"market", "memory", "meanwhile"} & {*args.only} and not folder.is_dir():
+    elif {"market", "bulletins", "memory", "meanwhile"} & {*args.only} and not folder.is_dir():
         raise SystemExit(f"There are no records of {args.listings:,} listings yet: run with “import” first.")
     market = Records(folder).snapshot()
     if "market" in args.only:
         told(whole_market.measured(market))
+    if "bulletins" in args.only:
+        told(bulletins.measured(market))
     if "memory" in args.only:
         told([memory.measured(folder, args.listings)])
     if "meanwhile" in args.only:

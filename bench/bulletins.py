@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-import tempfile
 import time
-from pathlib import Path
 
 import numpy as np
 
@@ -25,26 +23,19 @@ AGAIN = 5
 def measured(records: Snapshot) -> list[Result]:
     """Each time nothing is kept from the time before: no figure, no page."""
     city = records.columns.words["city"]
-    town = next(
-        (w for w, n in zip(city.words, np.bincount(city.codes[city.codes >= 0]), strict=True) if 15_000 <= n <= 35_000),
-        None,
-    )
+    rows = np.bincount(city.codes[city.codes >= 0], minlength=len(city.words))
+    towns = [w for w, n in zip(city.words, np.cumsum(rows), strict=True) if n <= 25_000]
+    of_town = ViewDoc(measures=["median_price"], places=towns[:6], together=True)
+    asked = [
+        (f"{int(rows[: len(of_town.places)].sum()):,} listings", of_town, 1000.0),
+        (f"{len(records.columns):,} listings", ViewDoc(measures=["median_price"]), 3000.0),
+    ]
     out = []
-    asked = [("the whole market", ViewDoc(measures=["median_price"]), 3000.0)]
-    if town is not None:
-        asked.insert(
-            0,
-            (
-                f"the {int((city.codes == city.words.index(town)).sum()):,} of one town",
-                ViewDoc(measures=["median_price"], places=[town]),
-                1000.0,
-            ),
-        )
-    with tempfile.TemporaryDirectory(), folders_agent(records, now=lambda: dt.datetime(2026, 11, 2, 9)) as agent:
+    with folders_agent(records, now=lambda: dt.datetime(2026, 11, 2, 9)) as agent:
         for where, view, budget in asked:
             made: BulletinDoc = ready("four_pages", view, "A bulletin")
             ours, pages = [], []
-            for _ in range(AGAIN):
+            for _ in range(1 + AGAIN):  # the first reads what a start leaves unread
                 _forget(records)
                 start = time.perf_counter()
                 model = bulletin_model(agent, made)
@@ -54,8 +45,8 @@ def measured(records: Snapshot) -> list[Result]:
                 ours.append(1000 * (end - start))
                 pages.append(1000 * (end - half))
             out.append(
-                Result("four-page bulletin, figures to PDF", where, float(np.median(ours)), float(np.percentile(ours, 95)), budget,
-                       "setting the pages alone", float(np.median(pages)))
+                Result("four-page bulletin, figures to PDF", where, float(np.median(ours[1:])), float(np.percentile(ours[1:], 95)), budget,
+                       "setting the pages alone", float(np.median(pages[1:])))
             )  # fmt: skip
             shown = []
             for _ in range(AGAIN):
@@ -79,10 +70,3 @@ def _forget(records: Snapshot) -> None:
     for memo in (records.tables, records._memo, records.papers):
         memo._made.clear()
     typesetting._set_before.cache_clear()
-
-
-if __name__ == "__main__":
-    from rain_porch.app.records import Records
-
-    for r in measured(Records(Path(".bench/records-1000000")).snapshot()):
-        print(f"{r.name}, {r.on}: median {r.median:,.0f} ms, p95 {r.p95:,.0f}")

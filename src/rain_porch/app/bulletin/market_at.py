@@ -10,6 +10,7 @@ from functools import cached_property
 from ...core.market import bulletin
 from ...core.market import measures as mk
 from ...core.market.view_reading import twelve_months
+from ...core.memo import Memo
 from ...documents.base import Doc
 from ..market.views import EVERYWHERE, PointDoc, ViewDoc, first_places, kind_words, market_of, place_words
 from ..snapshot import Snapshot
@@ -37,6 +38,13 @@ class MarketAt:
 
     def of_places(self, places: Sequence[str]) -> mk.Market:
         """The same kind of home in other places; none for everywhere, without the view's shapes."""
+        return self._others.get(tuple(places), lambda: self._of_places(places))
+
+    @cached_property
+    def _others(self) -> Memo:
+        return Memo(32)
+
+    def _of_places(self, places: Sequence[str]) -> mk.Market:
         view = self.view if places else self.view.model_copy(update={"shapes": [], "drawn": ""})
         return market_of(self.records, view, places, through=self.through)
 

@@ -22,7 +22,7 @@ from ...core.statistics.summary import known
 from ...documents.base import Doc
 from ...store.records.homes import addresses_of
 from ..snapshot import Snapshot
-from .views import PointDoc, ViewDoc, first_places, market_of
+from .views import PointDoc, ViewDoc, chosen_rows, first_places, market_of
 
 SHOWN = 500
 
@@ -185,16 +185,16 @@ def by_bands(records: Snapshot, ask: BandsAsk, through: dt.date | None = None) -
     """Price per square foot by size, months of supply by price, over the last twelve whole months."""
     through = through or records.through()
     span, _ = twelve_months(through)
-    places = first_places(ask.view)
+    chosen = chosen_rows(records, ask.view, first_places(ask.view))
+    whole = mk.Market(records.columns, np.flatnonzero(chosen), day_of(through), ask.view.deeds)
 
     def rows(field: str, measures: tuple[str, ...], mine: float | None) -> list[BandRow]:
         values = values_of(records.columns, field)
-        recent = market_of(records, ask.view, places, through=through).within(
-            "close", day_of(span.start), day_of(span.end)
-        )
+        recent = whole.within("close", day_of(span.start), day_of(span.end))
         out = []
         for band in bands(field, values[recent]):
-            market = market_of(records, ask.view, places, band.conditions(field), through)
+            inside = chosen & band.among(values)
+            market = mk.Market(records.columns, np.flatnonzero(inside), day_of(through), ask.view.deeds)
             (point,) = mk.series(market, measures, [span])
             told = {m: PointDoc(value=v.value, n=v.n) for m, v in point.values.items()}
             out.append(

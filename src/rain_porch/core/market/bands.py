@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..errors import BadInput
-from .columns import Floats
+from .columns import Bools, Floats
 
 STEPS = {"living_area": 250.0, "price": 25_000.0, "year_built": 10.0, "lot_size_square_feet": 2_500.0}
 UNITS = {"living_area": " sq ft", "price": "", "year_built": "", "lot_size_square_feet": " sq ft of land"}
@@ -25,6 +25,15 @@ class Band:
     def holds(self, value: float) -> bool:
         """Whether a known value lies in the band."""
         return (self.low is None or value >= self.low) and (self.high is None or value < self.high)
+
+    def among(self, values: Floats) -> Bools:
+        """Which of some values (n,) lie in the band; what is unknown lies in none that has an edge."""
+        inside = np.ones(values.shape, dtype=np.bool_)
+        if self.low is not None:
+            inside &= values >= self.low
+        if self.high is not None:
+            inside &= values < self.high
+        return inside
 
     def conditions(self, field: str) -> list[str]:
         """The band as conditions on the field; those without it fit neither."""
