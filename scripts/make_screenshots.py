@@ -236,10 +236,33 @@ def places_compared(page: Page, base: str) -> None:
     page.get_by_role("table", name="Market figures by period").get_by_role("columnheader", name="Millrace").wait_for()
 
 
-def year_so_far(page: Page, base: str) -> None:
-    page.goto(f"{base}/market")
-    page.get_by_role("button", name="The year so far").click()
-    page.get_by_role("table", name="The year so far").wait_for()
+def at_a_glance(page: Page, base: str) -> None:
+    page.goto(f'{base}/market?way=glance&view={{"places":["Lantern Hill"]}}')
+    page.get_by_role("img", name=re.compile("by month$")).nth(8).wait_for()
+
+
+def pulled_up(page: Page, base: str) -> None:
+    page.goto(f'{base}/market?way=glance&up=median_price&view={{"places":["Lantern Hill"]}}')
+    page.get_by_role("button", name="Month by month").click()
+    page.get_by_role("table", name="Median price by month and year").wait_for()
+
+
+def bulletin(page: Page, base: str) -> None:
+    view = {"measures": ["median_price"], "places": ["Lantern Hill"], "home_kind": "detached"}
+    asked = {"layout": "four_pages", "title": "Lantern Hill in October", "view": view}
+    httpx.post(f"{base}/api/bulletins/ready", json=asked, timeout=60).raise_for_status()
+    page.goto(f'{base}/market?way=bulletins&view={{"places":["Lantern Hill"]}}')
+    page.get_by_role("img", name="Sheet 4 of the bulletin").wait_for()
+
+
+def bulletin_sheets(page: Page, base: str) -> None:
+    """Its pages, as they print."""
+    sheets = [httpx.get(f"{base}/api/bulletins/1/sheets/{n}.png", timeout=30).content for n in (1, 2, 3)]
+    shown = "".join(
+        f"<img style='width:420px' src='data:image/png;base64,{base64.b64encode(x).decode()}'>" for x in sheets
+    )
+    page.goto("about:blank")  # the style of this one page is its own
+    page.set_content(f"<body style='margin:0;display:flex;gap:10px;align-items:flex-start;background:#C9D4D8'>{shown}")
 
 
 def report_page(number: int) -> Callable[[Page, str], None]:
@@ -268,7 +291,7 @@ def outbox(page: Page, base: str) -> None:
 SHOTS: dict[str, list[Callable[[Page, str], None]]] = {
     "desk": [desk, since],
     "home": [open_room("home")],
-    "search-part": [part_opened],
+    "search-part": [part_opened, fence],
     "side-by-side": [side_by_side],
     "two-homes": [two_homes],
     "table": [table_wide],
@@ -278,10 +301,10 @@ SHOTS: dict[str, list[Callable[[Page, str], None]]] = {
     "paper": [paper],
     "report-pages": [report_page(3), report_page(7), report_page(8)],
     "outbox": [outbox],
-    "fence": [fence],
     "around": [around],
     "market": [two_measures_and_rates],
-    "market-more": [places_compared, year_so_far],
+    "market-more": [at_a_glance, pulled_up, places_compared],
+    "bulletin": [bulletin, bulletin_sheets],
     "records": [place("records"), place("records/health")],
     "mapping": [mapping],
     "incoming": [plan, rejects],
