@@ -33,7 +33,7 @@ def test_places_keep_their_shape_at_any_latitude():
     for lat in (5.0, 41.0, 64.0):
         wide = 0.01 / math.cos(math.radians(lat))
         ring = [[20.0, lat], [20.0 + wide, lat], [20.0 + wide, lat + 0.01], [20.0, lat + 0.01], [20.0, lat]]
-        drawn = places_svg([{"place": "a", "rings": [ring], "change": None}], ())
+        drawn = places_svg([{"number": 1, "rings": [ring], "change": None}], ())
         points = [tuple(map(float, p.split())) for p in re.search(r'd="M([^"z]+)z" fill="#', drawn).group(1).split("L")]
         xs, ys = zip(*points, strict=True)
         assert max(xs) - min(xs) == pytest.approx(max(ys) - min(ys), rel=0.01)

@@ -91,7 +91,7 @@ def bulletin_document(
     foot = f"From listing and tax records through {said(through)}; made {said(made_on)}."
     return {
         "title": title, "address": title, "by": card.get("name", ""), "by-line": by_line(card), "accent": brand.colour,
-        "paper": brand.size, "foot": foot, "pages": pages,
+        "paper": brand.size, "foot": foot, "pages": [{**pages[0], "logo": brand.logo}, *pages[1:]],
     }  # fmt: skip
 
 

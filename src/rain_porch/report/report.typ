@@ -24,7 +24,13 @@
 #show heading.where(level: 1): it => block(above: 0pt, below: 9pt, text(font: serif, weight: 600, size: title-size, soft(22, it.body)))
 #show heading.where(level: 2): it => block(above: 13pt, below: 6pt, sticky: true, text(font: serif, weight: 600, size: section-size, it.body))
 
-#let titled(p) = [#heading(level: 1, p.title)#if p.at("name", default: "") != "" { label("page " + p.name) }]
+#let titled(p) = {
+  let made = [#heading(level: 1, p.title)#if p.at("name", default: "") != "" { label("page " + p.name) }]
+  let logo = p.at("logo", default: "")
+  if logo == "" { made } else {
+    block(below: 9pt, grid(columns: (1fr, auto), column-gutter: 14pt, made, box(height: 28pt, drawn(logo, alt: "Logo", height: 100%))))
+  }
+}
 #let of-blocks(p) = {
   titled(p)
   if p.lead != "" { block(above: 0pt, below: 9pt, text(font: serif, section-size, p.lead)) }

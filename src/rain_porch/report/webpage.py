@@ -63,7 +63,8 @@ def _own(p: dict[str, Any]) -> str:
 
 def _blocks(p: dict[str, Any], level: str, narrow: Narrow) -> str:
     lead = f'<p class="lead">{escape(p["lead"])}</p>' if p["lead"] else ""
-    return f"<{level}>{escape(p['title'])}</{level}>{lead}" + "".join(laid(b, narrow) for b in p["blocks"])
+    logo = image(p["logo"], "Logo", 0.3) if p.get("logo") else ""
+    return f"{logo}<{level}>{escape(p['title'])}</{level}>{lead}" + "".join(laid(b, narrow) for b in p["blocks"])
 
 
 def _cover(p: dict[str, Any], level: str, narrow: Narrow) -> str:

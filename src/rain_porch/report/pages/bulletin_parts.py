@@ -151,13 +151,17 @@ def places_part(part: Part) -> list[Block | None]:
     if not told["places"]:
         return [para("No place has a sale to set beside another.")]
     by_price = sorted(told["places"], key=lambda p: -(p["values"]["median_price"]["value"] or 0))
-    rows = [*(_place_row(p, p["place"]) for p in by_price), _place_row(told["whole"], "all together")]
+    numbered = [p | {"number": n} for n, p in enumerate(by_price, 1)]
+    rows = [
+        *(_place_row(p, f"{p['number']}  {p['place']}") for p in numbered),
+        _place_row(told["whole"], "all together"),
+    ]
     heads = ["", "sold", "before", "median", "change", "days", "supply"]
     made = table(heads, rows, widths=(2.1, 0.8, 0.9, 1.35, 1.15, 0.75, 1), last=True)
-    words = f"Sold and the change of the median price: {told['span']} beside the year before; grey where fewer than five sold in either. Supply in months."
+    words = f"Sold and the change of the median price: {told['span']} beside the year before; grey where fewer than five sold in either. Supply in months; numbers as on the map."
     wide = _width(part) * (0.42 if _width(part) > 400 else 1)
     drawn = places_svg(
-        told["places"], part.get("lines", ()), wide, 70 + (14 if part.get("crowded") else 21) * min(len(rows), 9)
+        numbered, part.get("lines", ()), wide, 70 + (14 if part.get("crowded") else 21) * min(len(rows), 9)
     )
     return [
         para(told["sentence"], large=True) if told["sentence"] else None,

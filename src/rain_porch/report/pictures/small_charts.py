@@ -13,7 +13,7 @@ from .months import smooth
 from .spread import spread
 
 WARM, COLD = ink.CEDAR, ink.RAIN
-WORDS = 17.0  # points that half a change in words takes
+WORDS = 23.0  # points that half a number with its change in words takes
 
 
 def _axis(value: float, unit: str, high: float, low: float) -> str:
@@ -22,7 +22,8 @@ def _axis(value: float, unit: str, high: float, low: float) -> str:
         return f"{value / 1000:,.0f}k"
     if unit == "share":
         return f"{100 * value:.{0 if high - low >= 0.04 else 1}f}%"
-    return f"{value:,.0f}" if high - low >= 4 else f"{value:,.1f}"
+    whole = not ((high - low) / 4) % 1 and not low % 1
+    return f"{value:,.0f}" if whole or high - low >= 40 else f"{value:,.1f}"
 
 
 def spark_svg(values: Sequence[float | None], width: float = 120, height: float = 28) -> str:
@@ -157,7 +158,7 @@ def places_svg(
     places: Sequence[Mapping[str, Any]], lines: Sequence[BaseLine], width: float = ink.WIDE, height: float = 230
 ) -> str:
     """Places by the change of their price on the year: the more it rose, the warmer; fell, the colder; hatched where too few sold.
-    places: with place, rings and change. "" where none has an outline."""
+    places: with number, rings and change. "" where none has an outline."""
     drawn = [p for p in places if p["rings"]]
     if not drawn:
         return ""
@@ -187,6 +188,6 @@ def places_svg(
         at(*(sum(q[k] for q in ring) / len(ring) for k in (0, 1))) for ring in (max(p["rings"], key=len) for p in drawn)
     ]
     for p, (x, y) in zip(drawn, spread(middles, [WORDS] * len(drawn), width, height), strict=True):
-        words = "too few" if p["change"] is None else p["change"]["words"]
+        words = f"{p['number']}: " + ("too few" if p["change"] is None else p["change"]["words"])
         body.append(ink.text(x, y + 3, words, 9, ink.SLATE, weight=600))
     return ink.svg(width, height, body)
