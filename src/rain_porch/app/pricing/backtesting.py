@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import itertools
 import multiprocessing
 import os
 import time
@@ -33,6 +34,7 @@ from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows
 from .rates import rates_for_rows
 from .standpoint import Standpoint
+from .wide_models import quarter, wide_model
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
@@ -148,7 +150,7 @@ _inherited: dict[str, Snapshot] = {}
 
 def _run(records: Snapshot, rows: Ints, workers: int | None, progress: Progress | None) -> Iterator[Outcome]:
     columns = records.columns
-    tasks = list(_by_month(columns, rows))
+    tasks = [list(same) for _, same in itertools.groupby(_by_month(columns, rows), key=lambda t: (t[1], quarter(t[0])))]
     workers = min(workers or os.cpu_count() or 1, len(tasks))
     done = 0
 
@@ -161,7 +163,7 @@ def _run(records: Snapshot, rows: Ints, workers: int | None, progress: Progress 
 
     if workers <= 1 or rows.size < 60:
         for task in tasks:
-            yield from told(_price_month(records, *task))
+            yield from told(_price_quarter(records, task))
         return
     _inherited["records"] = records
     try:
@@ -172,12 +174,19 @@ def _run(records: Snapshot, rows: Ints, workers: int | None, progress: Progress 
         _inherited.clear()
 
 
-def _price_inherited(task: tuple[int, int, Ints]) -> list[Outcome]:
+Months = list[tuple[int, int, Ints]]  # of one quarter and kind of home: they share a wide model
+
+
+def _price_quarter(records: Snapshot, months: Months) -> list[Outcome]:
+    return [outcome for month in months for outcome in _price_month(records, *month)]
+
+
+def _price_inherited(task: Months) -> list[Outcome]:
     held = _inherited["records"]
     if "own" not in _inherited:  # a database is never read over a parent's connection
         own = Readers([connect(held.folder / "records.db", cache=6000)])
         _inherited["own"] = replace(held, db=own)
-    return _price_month(_inherited["own"], *task)
+    return _price_quarter(_inherited["own"], task)
 
 
 def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
@@ -185,7 +194,7 @@ def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
     days = price_days(columns, rows) - 1
     months = days.astype("datetime64[D]").astype("datetime64[M]").astype("datetime64[D]").astype(np.int64)
     kinds = columns.home_kind[rows].astype(np.int64)
-    order = np.lexsort((kinds, months))
+    order = np.lexsort((months, kinds))
     cuts = np.flatnonzero(np.diff(months[order]) | np.diff(kinds[order])) + 1
     for part in np.split(order, cuts):
         if part.size:
@@ -232,7 +241,8 @@ def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> O
     best = np.argsort(-likeness, kind="stable")[:TAKE]
     comps, likeness = found_rows[best], likeness[best]
     ages = day - price_days(columns, comps)
-    found = ev.evidence(columns, standpoint.view, subject, int(max(180, ages.max())), shared=shared)
+    model = wide_model(standpoint.records, subject, day)
+    found = ev.evidence(columns, standpoint.view, subject, int(max(180, ages.max())), shared=shared, model=model)
     if found is None:
         return None, "fewer than five sales before it"
     rates = rates_for_rows(standpoint, found, comps)

@@ -20,6 +20,7 @@ from ..homes import Home
 from .candidates import TAKE, candidates, most_alike
 from .pricing import Decided, Pricing, price
 from .standpoint import Standpoint
+from .wide_models import wide_model
 
 
 @dataclass(frozen=True)
@@ -105,7 +106,10 @@ def _evidence(opened: Opened, days: int) -> Evidence | None:
     wide = kept((*stands, "wide fit"), lambda: wide_fit(s.columns, s.view, s.subject))
     if wide is None:
         return None
-    return kept((*stands, "evidence", days), lambda: evidence(s.columns, s.view, s.subject, days, shared=wide))
+    model = wide_model(s.records, s.subject, s.view.day)
+    return kept(
+        (*stands, "evidence", days), lambda: evidence(s.columns, s.view, s.subject, days, shared=wide, model=model)
+    )
 
 
 def suggested(opened: Opened) -> list[str]:

@@ -11,7 +11,8 @@ from ...core.facts.place import near_miles
 from ...core.market.columns import HOME_KINDS, SOLD, Floats, Ints
 from ...core.price import contract_chance as cc
 from ...core.price import list_price as lp
-from ...core.price.evidence import Evidence, WideFit, net_price
+from ...core.price.evidence import Evidence, WideFit
+from ...core.price.net_price import net_price
 from ...core.price.worth_then import worths_then
 from .standpoint import Standpoint
 

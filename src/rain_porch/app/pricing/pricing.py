@@ -39,6 +39,7 @@ from ...core.statistics.summary import known
 from ...store.records.backtests import cases_near
 from .rates import asked_for, no_evidence, rates_for, source_of, with_typed
 from .standpoint import Standpoint
+from .wide_models import wide_model
 
 
 @dataclass(frozen=True)
@@ -94,7 +95,8 @@ def price(
     ages = (day - price_days(columns, np.array([c.row for c in sold], dtype=np.int64))).astype(np.float64)
     window = int(max(180, *ages)) if sold else 180
     if evidence_of is None:
-        told = evidence(columns, standpoint.view, here, window, leave_out_home, shared)
+        model = wide_model(standpoint.records, here, day)
+        told = evidence(columns, standpoint.view, here, window, leave_out_home, shared, model)
     else:
         told = evidence_of(window)
     found = told or no_evidence(sold)
@@ -103,7 +105,7 @@ def price(
     notes = [*_about_evidence(told, here, rates), *asked_for(here, rates, facts)]
     if not sold:
         notes.append("No comps are kept yet: keep some sales to see an indicated value.")
-        ways = methods(here, [], np.zeros(0), [], found.model_value, found.n_local)
+        ways = methods(here, [], np.zeros(0), [], found.model_value, found.n_model)
         return Pricing([], [], [], rates, change, None, None, ways, notes, found.n_local, found)
     adjusted, once = _grid(standpoint, sold, ages, facts, rates, change, decided)
     weights = weigh(
@@ -173,7 +175,7 @@ def _ways(
     """The ways to a number beside each other."""
     subject = standpoint.subject
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
-    ways = methods(subject, adjusted, weights, per_sqft, found.model_value, found.n_local, once)
+    ways = methods(subject, adjusted, weights, per_sqft, found.model_value, found.n_model, once)
     more = (size_corrected(subject, sold, rates.get("living_area")), _brought_forward(standpoint, found))
     return without([*ways, *(way for way in more if way is not None)], once)
 

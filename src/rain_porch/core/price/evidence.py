@@ -22,6 +22,8 @@ from ..market.listing_facts import price_days, recent_sale_rows
 from ..market.market_change import MarketChange, TimeBasis, basis_for, read_change
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
+from .net_price import net_price
+from .wide_model import WideModel
 
 MAX_SALES, LOCAL_SALES, NEIGHBOURS = 3000, 400, 12
 REACH_MILES, REACH_DAYS = 25.0, 5 * 365
@@ -62,6 +64,7 @@ class Evidence:
     coef: Floats | None = None  # of the local fit, by the wide fit's features
     local: Ints | None = None  # places of the local sales among the wide fit's
     nearness: Floats | None = None  # their weights, 1 the nearest
+    n_model: int = 0  # sales on which the model's value stands
 
 
 @dataclass(frozen=True)
@@ -90,13 +93,6 @@ class WideFit:
         gamma, knots = self.fit.coef[self.k :], self.basis.knots
         trend = (self.basis.trend(days) - self.basis.trend(np.array([float(day)]))) @ gamma[:knots]
         return np.asarray(trend + self.basis.season(days) @ gamma[knots:] if seasons else trend)
-
-
-def net_price(columns: Columns, rows: Ints) -> Floats:
-    """Close price less known concessions."""
-    given = np.nan_to_num(columns.numbers["concessions_amount"][rows])
-    price = columns.numbers["close_price"][rows]
-    return np.asarray(np.where(given < price * 0.5, price - given, price))
 
 
 def wide_rows(
@@ -207,11 +203,13 @@ def evidence(
     window_days: int = 365,
     leave_out_home: bool = False,
     shared: WideFit | None = None,
+    model: WideModel | None = None,
 ) -> Evidence | None:
     """Rates, market change, the model's value and the spread of past errors, all before the view's day.
 
     window_days: the span over which market change is stated. shared: a wide fit already made for this kind and
-    day. None where the records hold fewer than 5 usable sales.
+    day. model: the wide model, where there is one, which then gives the model's value; else the local fit does.
+    None where the records hold fewer than 5 usable sales.
     """
     wide = shared or wide_fit(columns, view, subject, leave_out_home)
     if wide is None:
@@ -232,7 +230,10 @@ def evidence(
     level = weighted_quantile(left, closest, 0.5)
     near = np.abs(left - level) < 3 * max(local.scale, 0.02)
     level = float(np.average(left[near], weights=closest[near]))
-    model = float(np.exp(level + subject_vector(wide, subject) @ local.coef))
+    n_model, value = len(pick), float(np.exp(level + subject_vector(wide, subject) @ local.coef))
+    if model is not None and subject.placed:
+        since = wide.moved(np.array([float(model.day)]), view.day, seasons=False)[0]
+        n_model, value = model.n, float(np.exp(model.log_value(subject, leave_out_home) - since))
     spread = weighted_quantile(np.abs(local.residuals), w, 0.8)
     # comps carry their own noise on top of the fit's: seen on past sales, about a fifth more
     thin = 1.2 + 3.0 / max(1.0, float(w.sum() ** 2 / (w**2).sum()))
@@ -247,7 +248,7 @@ def evidence(
             se[j],
             wide.fit.coef[j],
             wide.fit.se[j],
-            model,
+            value,
             subject,
             columns,
             wide.rows[pick],
@@ -260,7 +261,7 @@ def evidence(
     return Evidence(
         rates,
         change,
-        model,
+        value,
         max(spread, 0.02) * thin,
         len(pick),
         len(wide.rows),
@@ -269,6 +270,7 @@ def evidence(
         local.coef,
         pick,
         w,
+        n_model,
     )
 
 

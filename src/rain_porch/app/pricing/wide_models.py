@@ -1,0 +1,63 @@
+"""The wide model of a kind of home, made once a quarter of days and shared by every home of the kind around."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+import numpy as np
+
+from ...core.facts.dates import date_of, day_of
+from ...core.facts.homes import Subject
+from ...core.facts.place import near_miles
+from ...core.market.columns import HOME_KINDS, Columns, Ints
+from ...core.market.features import size_of
+from ...core.market.listing_facts import recent_sale_rows
+from ...core.price.evidence import REACH_DAYS
+from ...core.price.wide_model import MOST, WideModel, fit_wide_model
+from ..snapshot import Snapshot
+
+_CELL = (
+    0.25  # degrees of latitude and longitude within which homes share a model where there are more sales than it takes
+)
+
+
+def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | None:
+    """The model of the quarter in which a day lies, from sales closed before the quarter began; None without a place, or where
+    too few are known. It stands on nothing that is dated later."""
+    if not subject.placed:
+        return None
+    begun = quarter(day)
+    key = ("wide model", subject.home_kind.value, begun)
+    rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, subject, begun))
+    if rows.size <= MOST:
+        return records.fitted(key, lambda: fit_wide_model(records.columns, rows, begun, subject.home_kind))
+    lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
+    return records.fitted(
+        (*key, lat, lon),
+        lambda: fit_wide_model(
+            records.columns, _nearest(records.columns, rows, lat, lon, begun), begun, subject.home_kind
+        ),
+    )
+
+
+def quarter(day: int) -> int:
+    """The first day of the quarter in which a day lies."""
+    on = date_of(day)
+    return day_of(dt.date(on.year, (on.month - 1) // 3 * 3 + 1, 1))
+
+
+def _sales(columns: Columns, subject: Subject, begun: int) -> Ints:
+    """Arm's-length sales of the subject's kind, with a size and a price, closed in the five years before a day."""
+    rows = recent_sale_rows(columns, columns.as_of(begun - 1))
+    good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (
+        columns.close[rows] >= begun - REACH_DAYS
+    )
+    good &= (columns.numbers[size_of(subject.home_kind)][rows] > 0) & (columns.numbers["close_price"][rows] > 1000)
+    return np.asarray(rows[good])
+
+
+def _nearest(columns: Columns, rows: Ints, lat: float, lon: float, begun: int) -> Ints:
+    """As many sales as a model takes, nearest in place and time."""
+    far = near_miles(lat, lon, columns.lats[rows], columns.lons[rows])
+    cost = np.where(np.isfinite(far), far, np.inf) + (begun - columns.close[rows]) / 365.0
+    return np.sort(rows[np.argpartition(cost, MOST)[:MOST]])

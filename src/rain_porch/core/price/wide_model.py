@@ -1,0 +1,238 @@
+"""What a home is worth by all sales of its kind around: the wide model, which says how far each comp's price can be believed.
+
+Two fits of log prices net of concessions. The first is differenced, each sale against its nearest neighbours, so that the worth
+of places drops out: log p = x β + trend(t) + season(t). What it leaves, averaged over the nearest sales at a short and a longer
+reach, leaving each sale's own out, gives two levels of every place. The second fit is not differenced: log p − trend = f(x, levels,
+levels × features, pairs of features, radial bumps of place alone and × size, year, lot), all shrunk by their kind. The value of
+a home is the second fit at the home, plus the weighted mean of what it leaves of the nearest like sales:
+
+    v = m(home) + Σ wᵢ eᵢ ÷ (Σ wᵢ + w₀),   eᵢ = log pᵢ − trend(tᵢ) − m(saleᵢ)
+    wᵢ = (0.7 e^(−d÷a) + 0.3 e^(−d÷b)) · e^(−|Δx|) · ½^(days ÷ 900) · 1 ÷ (1 + (oᵢ ÷ 2)²)
+
+d: distance; a, b: reaches that follow the density of sales; oᵢ: by how much a sale's eᵢ parts from its neighbours', against what
+is usual for such a home. Nothing dated after the day of the fit is read. Tuned on one half of the sales of 1995 and 1996 in the
+early county (docs/accuracy.md), confirmed on the other.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.cluster.vq import kmeans2
+from scipy.spatial import cKDTree
+
+from ..facts.homes import Subject
+from ..facts.place import on_a_plane
+from ..facts.words import HomeKind
+from ..market.columns import Columns, Floats, Ints
+from ..market.listing_facts import price_days
+from ..market.market_change import TimeBasis, basis_for
+from .model_columns import ModelColumns, hats, numbers_of, numbers_of_home, texts_of, texts_of_home
+from .net_price import net_price
+
+ENOUGH, MOST = 250, 16_000  # sales
+NEIGHBOURS, BUMPS, ASKED, VOICES = 15, 60, 80, 12
+_TENTH = 0.164  # miles to the tenth sale where reaches were tuned: they follow the density of sales
+_NEAR, _FAR, _SHORT, _LONG, _AROUND = 0.15, 0.8, 0.05, 0.35, 0.3  # miles there
+_LEVEL_QUANTILES = (0.03, 0.15, 0.35, 0.6, 0.85, 0.97)
+_HALF_YEARS, _HALF_COMPS = 3 * 365.0, 900.0  # days after which a sale speaks half as loud
+_APART = np.array([0.8, 1.2, 0.7, 1.5])  # spreads of size, lot, year and year² that count as one step of unlikeness
+_REACH, _NOBODY = 1.2, 0.05
+_ROUNDS, _CUT = 5, 4.7
+# how much each kind of column of the second fit is shrunk
+_SHRUNK = {"columns": 1.0, "levels": 1.0, "level × core": 20.0, "pairs": 20.0, "bumps": 3.0, "bumps × core": 8.0}
+
+
+@dataclass(frozen=True)
+class WideModel:
+    """rows, days: of the sales it was fitted to; day: what is dated after it was not read. left: (n,) what the second fit leaves of
+    each; odd: (n,) how odd that is. n: how many sales."""
+
+    day: int
+    rows: Ints
+    days: Floats
+    home_ids: Ints
+    told: ModelColumns
+    points: Floats
+    tree: cKDTree
+    origin: float
+    first_left: Floats
+    louder: Floats
+    unit: float
+    level_knots: tuple[Floats, Floats]
+    level_middle: tuple[float, float]
+    level_spread: tuple[float, float]
+    centres: Floats
+    widths: Floats
+    coef: Floats
+    middle: Floats
+    base: float
+    now: float
+    core: Floats
+    left: Floats
+    odd: Floats
+
+    @property
+    def n(self) -> int:
+        return len(self.rows)
+
+    def log_value(self, subject: Subject, leave_out_home: bool = False) -> float:
+        """Log worth of a home with a place, at the prices of the model's day. leave_out_home: its own earlier sales say nothing."""
+        seen = self.told.of(numbers_of_home(subject), texts_of_home(subject))
+        point = on_a_plane(np.array([subject.latitude]), np.array([subject.longitude]), self.origin)
+        own = (
+            self.home_ids == subject.home_id
+            if leave_out_home and subject.home_id is not None
+            else np.zeros(self.n, dtype=np.bool_)
+        )
+        levels = [self._level(point, reach, k, prior, own) for reach, k, prior in _levels(self.unit)]
+        row = _second(seen.columns, seen.core, levels[0], levels[1], point, self)
+        fitted = float((row - self.middle)[0] @ self.coef) + self.base
+        asked = self.tree.query(point[0], k=min(ASKED, self.n))
+        far, at = np.asarray(asked[0]), np.asarray(asked[1])
+        step = np.sqrt((((self.core[at, :4] - seen.core[0, :4]) / _APART) ** 2).sum(axis=1))
+        near = 0.7 * np.exp(-far / (_SHORT * self.unit)) + 0.3 * np.exp(-far / (_LONG * self.unit))
+        w = (
+            near
+            * np.exp(-step / _REACH)
+            * 0.5 ** ((self.day - self.days[at]) / _HALF_COMPS)
+            / (1 + (self.odd[at] / 2.0) ** 2)
+        )
+        w = np.where(own[at], 0.0, w)
+        w = np.where(w >= np.sort(w)[::-1][min(VOICES, w.size) - 1], w, 0.0)
+        return fitted + self.now + float(w @ np.clip(self.left[at], -0.7, 0.7) / (w.sum() + _NOBODY))
+
+    def _level(
+        self, point: Floats, reach: float, k: int, prior: float, own: np.ndarray[tuple[int], np.dtype[np.bool_]]
+    ) -> Floats:
+        asked = self.tree.query(point, k=min(k, self.n))
+        far, at = np.asarray(asked[0]), np.asarray(asked[1])
+        w = np.exp(-far / reach) * self.louder[at]
+        w = np.where(own[at], 0.0, w)
+        return np.asarray((w * self.first_left[at]).sum(axis=1) / (w.sum(axis=1) + prior))
+
+
+def _levels(unit: float) -> tuple[tuple[float, int, float], ...]:
+    """(reach in miles, sales asked, weight of knowing nothing) of the short level and the long."""
+    return (_NEAR * unit, 40, 1.0), (_FAR * unit, 60, 1.5)
+
+
+def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> WideModel | None:
+    """The model over sales of one kind, all dated before `day`; None where fewer than 250 of them have a place."""
+    rows = rows[np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])]
+    if rows.size < ENOUGH:
+        return None
+    days = price_days(columns, rows).astype(np.float64)
+    numbers, texts = numbers_of(columns, rows), texts_of(columns, rows)
+    told = ModelColumns.learnt(numbers, texts, columns.numbers, columns.words, kind)
+    if not told.features:
+        return None
+    seen = told.of(numbers, texts)
+    y = np.log(net_price(columns, rows))
+    origin = float(np.median(columns.lats[rows]))
+    points = on_a_plane(columns.lats[rows], columns.lons[rows], origin)
+    tree = cKDTree(points)
+    asked = tree.query(points, k=61)
+    far, near = np.asarray(asked[0], dtype=np.float64), np.asarray(asked[1], dtype=np.int64)
+    unit = float(np.clip(np.median(far[:, 10]) / _TENTH, 0.5, 6.0))
+    louder = 0.5 ** ((day - days) / _HALF_YEARS)
+    time, now, first = _first_fit(seen.columns, y, days, basis_for(day, days), near[:, 1 : NEIGHBOURS + 1])
+    first = np.clip(first - np.median(first), -0.8, 0.8)
+    levels = [_left_out_level(first, far, near, louder, reach, k, prior) for reach, k, prior in _levels(unit)]
+    knots = tuple(np.unique(np.quantile(level, _LEVEL_QUANTILES)) for level in levels)
+    if any(k.size < 2 for k in knots):
+        return None
+    count = int(min(BUMPS, rows.size // 40))
+    centres = kmeans2(points, count, minit="++", seed=1, iter=15)[0]
+    apart = np.asarray(cKDTree(centres).query(centres, k=2)[0])[:, 1]
+    bare = WideModel(
+        day, rows, days, columns.home_id[rows].astype(np.int64), told, points, tree, origin, first, louder, unit, (knots[0], knots[1]),
+        (float(levels[0].mean()), float(levels[1].mean())), (max(float(levels[0].std()), 1e-6), max(float(levels[1].std()), 1e-6)), centres,
+        np.clip(1.2 * apart, 0.35 * unit, 4.0 * unit), np.zeros(0), np.zeros(0), 0.0, now, seen.core, np.zeros(0), np.zeros(0),
+    )  # fmt: skip
+    x = _second(seen.columns, seen.core, levels[0], levels[1], points, bare)
+    middle = x.mean(axis=0)
+    target = y - time
+    base = float(np.median(target))
+    coef, left = _robust(
+        x - middle, target - base, np.sqrt(louder), _penalties(seen.columns.shape[1], seen.core.shape[1], count, knots)
+    )
+    usual = _usual_error(left, (x - middle) @ coef, seen.core, (levels[1] - levels[1].mean()) / bare.level_spread[1])
+    around = _left_out_level(np.clip(left, -0.6, 0.6), far, near, louder, _AROUND * unit, 12, 0.5)
+    return WideModel(
+        day, rows, days, bare.home_ids, told, points, tree, origin, first, louder, unit, bare.level_knots, bare.level_middle, bare.level_spread,
+        centres, bare.widths, coef, middle, base, now, seen.core, left, np.abs(left - around) / usual,
+    )  # fmt: skip
+
+
+def _first_fit(x: Floats, y: Floats, days: Floats, basis: TimeBasis, near: Ints) -> tuple[Floats, float, Floats]:
+    """Trend and season of each sale's day, those of the model's own day, and what features and time leave of each price."""
+    h = basis.columns(days)
+    design = np.hstack([x, h])
+
+    def apart(v: Floats) -> Floats:
+        return np.asarray(v - v[near].mean(axis=1))
+
+    k, m = x.shape[1], h.shape[1]
+    penalty = np.zeros((k + m, k + m))
+    penalty[:k, :k] = 2.0 * np.eye(k)
+    penalty[k:, k:] = basis.precision() * 0.02  # in units of what a sale leaves, squared
+    coef, _ = _robust(apart(design), apart(y), np.ones(len(y)), penalty)
+    time = h @ coef[k:]
+    now = float((basis.columns(np.array([float(basis.day)])) @ coef[k:])[0])
+    return np.asarray(time), now, np.asarray(y - x @ coef[:k] - time)
+
+
+def _left_out_level(
+    left: Floats, far: Floats, near: Ints, louder: Floats, reach: float, k: int, prior: float
+) -> Floats:
+    """Mean of what is left of the nearest sales, near ones first, each sale's own left out, drawn towards 0, (n,)."""
+    far, near = far[:, : k + 1], near[:, : k + 1]
+    w = np.exp(-far / reach) * louder[near]
+    w[near == np.arange(len(left))[:, None]] = 0.0
+    return np.asarray((w * left[near]).sum(axis=1) / (w.sum(axis=1) + prior))
+
+
+def _second(x: Floats, core: Floats, short: Floats, long: Floats, points: Floats, of: WideModel) -> Floats:
+    """The columns of the second fit, in the order of `_penalties`, (n, k)."""
+    a, b = ((level - m) / s for level, m, s in zip((short, long), of.level_middle, of.level_spread, strict=True))
+    bumps = np.exp(-0.5 * ((points[:, None, :] - of.centres[None]) ** 2).sum(axis=2) / of.widths**2)
+    c = core.shape[1]
+    pairs = [core[:, i] * core[:, j] for i in range(c) for j in range(i + 1, c)]
+    return np.hstack([
+        x, hats(short, of.level_knots[0]), hats(long, of.level_knots[1]), core * a[:, None], core * b[:, None], np.column_stack(pairs),
+        bumps, bumps * core[:, [0]], bumps * core[:, [2]], bumps * core[:, [1]],
+    ])  # fmt: skip
+
+
+def _penalties(k: int, c: int, bumps: int, knots: tuple[Floats, ...]) -> Floats:
+    """The ridge of the second fit's columns as a diagonal matrix."""
+    sizes = (
+        ("columns", k), ("levels", sum(len(x) for x in knots)), ("level × core", 2 * c), ("pairs", c * (c - 1) // 2), ("bumps", bumps),
+        ("bumps × core", 3 * bumps),
+    )  # fmt: skip
+    return np.diag(np.concatenate([np.full(n, _SHRUNK[name]) for name, n in sizes]))
+
+
+def _robust(x: Floats, y: Floats, weights: Floats, penalty: Floats) -> tuple[Floats, Floats]:
+    """Ridge by weighted least squares with Tukey's redescending weights, (coefficients, what is left)."""
+    robust = np.ones(len(y))
+    coef: Floats = np.zeros(x.shape[1])
+    left: Floats = y
+    for _ in range(_ROUNDS):
+        w = weights * robust
+        coef = np.asarray(np.linalg.solve((x.T * w) @ x + penalty, (x.T * w) @ y))
+        left = y - x @ coef
+        u = left / (_CUT * max(1.4826 * float(np.median(np.abs(left))), 1e-6))
+        robust = np.where(np.abs(u) < 1, (1 - u * u) ** 2, 0.0)
+    return coef, np.asarray(left)
+
+
+def _usual_error(left: Floats, fitted: Floats, core: Floats, level: Floats) -> Floats:
+    """What is usually left of a sale of such a price, size, lot, year and place, (n,): a regression of log |left|."""
+    size = np.minimum(np.abs(left), 1.0)
+    x = np.column_stack([np.ones(len(left)), fitted, fitted**2, core[:, :4], level])
+    coef = np.linalg.lstsq(x, np.log(np.maximum(size, 0.01)), rcond=None)[0]
+    usual = np.exp(x @ coef)
+    return np.asarray(usual * max(float(np.median(size)), 1e-3) / float(np.median(usual)))
