@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
+from threadpoolctl import threadpool_limits
 
 from ...core.errors import BadInput, NotEnough
 from ...core.facts.dates import date_of, day_of
@@ -167,11 +168,16 @@ def _run(records: Snapshot, rows: Ints, workers: int | None, progress: Progress 
         return
     _inherited["records"] = records
     try:
-        with multiprocessing.get_context("fork").Pool(workers) as pool:
+        with multiprocessing.get_context("fork").Pool(workers, initializer=_alone) as pool:
             for outcomes in pool.imap_unordered(_price_inherited, tasks):
                 yield from told(outcomes)
     finally:
         _inherited.clear()
+
+
+def _alone() -> None:
+    """One thread a worker: side by side they would wait for each other's."""
+    threadpool_limits(1)
 
 
 Months = list[tuple[int, int, Ints]]  # of one quarter and kind of home: they share a wide model
