@@ -27,7 +27,9 @@ from .app.snapshot import Snapshot
 from .app.workups import begin_priced, list_workups
 from .core.errors import BadInput, Refused
 from .core.facts.money import dollars
+from .core.facts.words import HOME_PLURAL, HomeKind
 from .documents.search import SearchDoc
+from .documents.wire import KindScoreDoc
 from .records.exporting import KINDS as KINDS_OUT
 from .records.exporting import export
 from .records.feed import pull
@@ -176,7 +178,19 @@ def run_backtest(args: argparse.Namespace) -> int:
     if doc.range.hits is not None and doc.range.median_width is not None:
         lines.append(f"the 80 % range held {doc.range.hits:.1%}, its width {doc.range.median_width:.0%} of the value")
         lines += [f"  {f.low:>11,.0f} – {f.high:<11,.0f} {f.hits:6.1%} of {f.n}" for f in doc.range.by_fifth]
+    if len(doc.kinds) > 1:
+        lines.append("by kind of home")
+        lines += [f"  {_kind_score(k)}" for k in doc.kinds]
     return show(args, doc, "\n".join(lines))
+
+
+def _kind_score(k: KindScoreDoc) -> str:
+    """A kind of home's line of a backtest; where too few sold, that alone."""
+    start = f"{HOME_PLURAL[HomeKind(k.kind)]:<26}{k.n:>6,}"
+    if k.few or k.hits is None or k.median_width is None:
+        return f"{start}  too few to tell"
+    told = f"median error {k.mdape:6.1%}   within 10 % {k.pe10:4.0%}   bias {k.bias:+.1%}"
+    return f"{start}  {told}   range held {k.hits:.0%}, {k.median_width:.0%} wide"
 
 
 def run_report(args: argparse.Namespace) -> int:

@@ -274,6 +274,19 @@ class RangeReportDoc(Doc):
     by_fifth: list[FifthDoc]
 
 
+class KindScoreDoc(Doc):
+    """How close adjusted comps came for one kind of home; hits and median_width: of its own range, none where there are too few."""
+
+    kind: str
+    n: int
+    mdape: float
+    pe10: float
+    bias: float
+    hits: float | None
+    median_width: float | None
+    few: bool
+
+
 class BacktestDoc(Doc):
     start: dt.date
     end: dt.date
@@ -281,4 +294,5 @@ class BacktestDoc(Doc):
     skipped: dict[str, int]
     methods: dict[str, ScoreDoc]
     range: RangeReportDoc
+    kinds: list[KindScoreDoc] = []
     seconds: float

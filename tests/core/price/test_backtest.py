@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.price.backtest import Calibration, Case, check_ranges, score
+from rain_porch.core.price.backtest import Calibration, Case, by_kind, check_ranges, score
 
 
 def cases(n: int, sd, seed: int = 3, width: float = 0.1, first_day: int = 0) -> list[Case]:
@@ -58,3 +58,22 @@ def test_scores_are_plain_arithmetic(rows):
     assert s.bias == pytest.approx(np.median(errors))
     assert s.pe10 == pytest.approx(np.mean([abs(e) <= 0.1 for e in errors])) and s.pe10 <= s.pe20
     assert score(made, "model") is None
+
+
+def test_each_kind_of_home_is_told_by_itself_and_where_there_are_too_few():
+    rng = np.random.default_rng(3)
+
+    def case(i, kind, off):
+        return Case(
+            f"{kind}{i}", i, i, 100_000.0, {"adjusted_comps": 100_000 * float(np.exp(off))}, 0.1, home_kind=kind
+        )
+
+    mixed = [case(i, "detached", rng.normal(0.02, 0.05)) for i in range(200)] + [
+        case(i, "acreage", 0.3) for i in range(9)
+    ]
+    told = by_kind(mixed, [])
+    assert [(k.kind, k.n, k.few) for k in told] == [("detached", 200, False), ("acreage", 9, True)]
+    alone = [c for c in mixed if c.home_kind == "detached"]
+    assert told[0].mdape == score(alone, "adjusted_comps").mdape and told[0].hits == check_ranges(alone, []).hits
+    assert told[1].hits is None and told[1].median_width is None
+    assert by_kind([], []) == []

@@ -40,6 +40,7 @@ def backtest_doc(result: BacktestResult) -> d.BacktestDoc:
         skipped=result.skipped,
         methods={name: d.ScoreDoc(**dataclasses.asdict(s)) for name, s in result.methods.items()},
         range=d.RangeReportDoc(**dataclasses.asdict(result.range)),
+        kinds=[d.KindScoreDoc(**dataclasses.asdict(k)) for k in result.kinds],
         seconds=round(result.seconds, 2),
     )
 

@@ -23,7 +23,7 @@ from ...core.facts.words import LAND_KINDS
 from ...core.market.columns import HOME_KINDS, Columns, Floats, Ints
 from ...core.market.listing_facts import price_days, recent_sale_rows
 from ...core.price import evidence as ev
-from ...core.price.backtest import Case, RangeReport, Score, check_ranges, score
+from ...core.price.backtest import Case, KindScore, RangeReport, Score, by_kind, check_ranges, score
 from ...core.price.evidence import Evidence, Rate
 from ...core.price.grid import adjusted_prices
 from ...core.price.location import at_its_own_spot, location_pct
@@ -51,6 +51,7 @@ class BacktestResult:
     skipped: dict[str, int]
     methods: dict[str, Score]
     range: RangeReport
+    kinds: list[KindScore]
     seconds: float
     start: dt.date
     end: dt.date
@@ -103,6 +104,7 @@ def backtest(
         dict(skipped),
         {name: s for name in names if (s := score(cases, name)) is not None},
         check_ranges(cases, before),
+        by_kind(cases, before),
         time.monotonic() - began,
         start,
         end,
@@ -260,7 +262,7 @@ def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> O
     )
     return Case(
         str(columns.keys[row]), day, int(columns.close[row]), float(columns.numbers["close_price"][row]), predicted,
-        found.half_width, subject.latitude, subject.longitude,
+        found.half_width, subject.latitude, subject.longitude, subject.home_kind.value,
     ), ""  # fmt: skip
 
 

@@ -30,9 +30,9 @@ def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | Non
     key = ("wide model", subject.home_kind.value, begun)
     rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, subject, begun))
     if rows.size <= MOST:
-        return records.fitted(key, lambda: fit_wide_model(records.columns, rows, begun, subject.home_kind))
+        return records.fits.get(key, lambda: fit_wide_model(records.columns, rows, begun, subject.home_kind))
     lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
-    return records.fitted(
+    return records.fits.get(
         (*key, lat, lon),
         lambda: fit_wide_model(
             records.columns, _nearest(records.columns, rows, lat, lon, begun), begun, subject.home_kind

@@ -24,7 +24,7 @@ _RECENT_DAYS = 540.0
 class Case:
     """day: the day of the prediction; close_day: when the price became known. width: the fit's half width, in logs.
 
-    predicted: value by method, the indicated value under "adjusted_comps".
+    predicted: value by method, the indicated value under "adjusted_comps". home_kind: what was priced.
     """
 
     listing_id: str
@@ -35,6 +35,7 @@ class Case:
     width: float
     latitude: float = 0.0
     longitude: float = 0.0
+    home_kind: str = ""
 
     @property
     def value(self) -> float:
@@ -150,3 +151,46 @@ def check_ranges(cases: Sequence[Case], before: Sequence[Case]) -> RangeReport:
             for p in fifths
         ),
     )  # fmt: skip
+
+
+FEW = 30  # sales of a kind below which its figures are told as too few
+
+
+@dataclass(frozen=True)
+class KindScore:
+    """How close the indicated value came for one kind of home. hits: share of prices inside the range that past errors of this kind
+    gave; None where there are fewer than 30 sales: then `few` says so, and no figure is to be leaned on."""
+
+    kind: str
+    n: int
+    mdape: float
+    pe10: float
+    bias: float
+    hits: float | None
+    median_width: float | None
+    few: bool
+
+
+def by_kind(cases: Sequence[Case], before: Sequence[Case]) -> list[KindScore]:
+    """Each kind of home by itself, the commonest first."""
+    kinds = sorted({c.home_kind for c in cases}, key=lambda k: (-sum(c.home_kind == k for c in cases), k))
+    out = []
+    for kind in kinds:
+        mine = [c for c in cases if c.home_kind == kind]
+        scored = score(mine, "adjusted_comps")
+        assert scored is not None
+        few = scored.n < FEW
+        held = None if few else check_ranges(mine, [c for c in before if c.home_kind == kind])
+        out.append(
+            KindScore(
+                kind,
+                scored.n,
+                scored.mdape,
+                scored.pe10,
+                scored.bias,
+                held.hits if held else None,
+                held.median_width if held else None,
+                few,
+            )
+        )
+    return out
