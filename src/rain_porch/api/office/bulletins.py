@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Path, Query, Response
 from pydantic import BaseModel, Field
@@ -75,20 +75,25 @@ def delete_bulletin(porch: Porch, bulletin_id: Number) -> None:
 def bulletin(porch: Porch, bulletin_id: Number, form: Form, through: Through = None) -> Response:
     """The bulletin with the figures of today, or of a past day."""
     held = kept.read_bulletin(porch.agent, bulletin_id)
-    return attached(bulletin_file(porch.agent, held, form, through), held.title, form)
+    last = sending.last_through(porch.agent, bulletin_id)
+    return attached(bulletin_file(porch.agent, held, form, through, last), held.title, form)
 
 
 @router.get("/bulletins/{bulletin_id}/sheets")
 def sheets(porch: Porch, bulletin_id: Number, through: Through = None) -> int:
     """How many sheets the bulletin has."""
+    return len(as_pictures(_model(porch, bulletin_id, through), "svg"))
+
+
+def _model(porch: Porch, bulletin_id: int, through: dt.date | None) -> dict[str, Any]:
     held = kept.read_bulletin(porch.agent, bulletin_id)
-    return len(as_pictures(bulletin_model(porch.agent, held, through), "svg"))
+    return bulletin_model(porch.agent, held, through, sending.last_through(porch.agent, bulletin_id))
 
 
 @router.get("/bulletins/{bulletin_id}/sheets/{number}.{form}", response_class=Response)
 def sheet(porch: Porch, bulletin_id: Number, number: Number, form: PictureForm, through: Through = None) -> Response:
     """One sheet as a picture."""
-    made = as_pictures(bulletin_model(porch.agent, kept.read_bulletin(porch.agent, bulletin_id), through), form)
+    made = as_pictures(_model(porch, bulletin_id, through), form)
     if number > len(made):
         raise BadInput("sheet", f"There is no sheet {number}: the bulletin has {len(made)}.")
     return Response(made[number - 1], media_type=PICTURE_MEDIA[form])

@@ -95,7 +95,7 @@ def parts_of(
 
 
 class WordsDoc(Doc):
-    """Names of the measures that the parts of a bulletin show are explained by the pages."""
+    """Nothing: what the words mean is the same for every market."""
 
 
 def _answer(at: MarketAt, part: BulletinPartDoc, last: dt.date | None) -> Doc:

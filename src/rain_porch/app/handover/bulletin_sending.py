@@ -68,6 +68,12 @@ def editions(agent: Agent, bulletin_id: int) -> EditionsDoc:
     return EditionsDoc(next_due=due, said=planned["last_said"] if planned else "", editions=made)
 
 
+def last_through(agent: Agent, bulletin_id: int) -> dt.date | None:
+    """The day through which a bulletin was made last; None where it never was."""
+    last = next(iter(store.editions(agent.porch, agent.owner, bulletin_id)), None)
+    return dt.date.fromisoformat(last["through"]) if last else None
+
+
 def make_edition(agent: Agent, bulletin_id: int, send: bool) -> int:
     """Keep the bulletin as it is now, with its figures; a message to each reader where it is sent. Returns its number."""
     bulletin = read_bulletin(agent, bulletin_id)
@@ -75,7 +81,7 @@ def make_edition(agent: Agent, bulletin_id: int, send: bool) -> int:
         raise BadInput("readers", "This bulletin has no readers yet: add one, or keep it without sending.")
     last = next(iter(store.editions(agent.porch, agent.owner, bulletin_id)), None)
     through = agent.records.through()
-    parts = parts_of(agent.records, bulletin, None, dt.date.fromisoformat(last["through"]) if last else None)
+    parts = parts_of(agent.records, bulletin, None, last_through(agent, bulletin_id))
     model = model_of(agent, bulletin, parts, None)
     papers = {
         "pdf": as_pdf(model),

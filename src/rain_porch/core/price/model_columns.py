@@ -5,6 +5,7 @@ Knots and means are learnt from the sales that the model is fitted to, and kept 
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
@@ -185,8 +186,7 @@ def _further(known: Mapping[str, object]) -> list[Feature]:
 
 def _common(told: Sequence[str | None]) -> tuple[str, ...]:
     """The words that enough of the sales bear, the commonest left out: it is what the others are set against."""
-    values, counts = np.unique(np.array([t or "" for t in told], dtype=object), return_counts=True)
+    counted = Counter(t or "" for t in told)
     least = max(30, _COMMON_WORD * len(told))
-    order = np.argsort(-counts, kind="stable")
-    kept = [str(values[i]) for i in order if counts[i] >= least]
+    kept = [word for word, n in sorted(counted.items(), key=lambda item: (-item[1], item[0])) if n >= least]
     return tuple(w for w in kept[1 : 1 + _MOST_WORDS] if w)
