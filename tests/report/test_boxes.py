@@ -24,7 +24,8 @@ LEAST = 8.4  # points; captions are nine, pictures on the narrower paper shrink 
 @pytest.mark.parametrize("n", COUNTS)
 @pytest.mark.parametrize(("long", "pictures"), [*itertools.product((False, True), repeat=2)])
 def test_nothing_lies_on_anything_or_over_the_edge(whole, n, long, pictures):
-    for size, backwards in (("us-letter", False), ("a4", True)):
+    papers = (("us-letter", False), ("a4", True))
+    for size, backwards in papers if long and pictures else papers[n % 2 :][:1]:  # both where most stands on a page
         found = faults(pdf(with_homes(whole, n, long, pictures, size, backwards)), LEAST)
         assert not found, "\n".join(found[:20])
 

@@ -67,11 +67,10 @@ def test_a_home_that_was_set_aside_stands_in_no_output(agent, workup):
     every = [*aside, *named.values(), "backs on the railway"]
     for layout in (*(name for name in LAYOUTS if name != "appraiser"), None):
         given = report_input(agent, n, layout)
-        for text in (
-            words_of_pdf(papers.pdf(given, layout)),
-            words_of_html(papers.html(given, layout)),
-            words_of_sheets(papers.xlsx(given, layout)),
-        ):
+        told = [words_of_pdf(papers.pdf(given, layout))]
+        if layout == "full":  # the web page has the same words, the workbook the same sheets for every layout
+            told += [words_of_html(papers.html(given, layout)), words_of_sheets(papers.xlsx(given, layout))]
+        for text in told:
             assert not [w for w in every if w in text], layout
     change(
         agent,

@@ -39,7 +39,7 @@ _LEVEL_QUANTILES = (0.03, 0.15, 0.35, 0.6, 0.85, 0.97)
 _HALF_YEARS, _HALF_COMPS = 3 * 365.0, 900.0  # days after which a sale speaks half as loud
 _APART = np.array([0.8, 1.2, 0.7, 1.5])  # spreads of size, lot, year and year² that count as one step of unlikeness
 _REACH, _NOBODY = 1.2, 0.05
-_ROUNDS, _CUT = 5, 4.7
+_ROUNDS, _CUT = 4, 4.7
 # how much each kind of column of the second fit is shrunk
 _SHRUNK = {"columns": 1.0, "levels": 1.0, "level × core": 20.0, "pairs": 20.0, "bumps": 3.0, "bumps × core": 8.0}
 
@@ -143,7 +143,7 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     knots = tuple(np.unique(np.quantile(level, _LEVEL_QUANTILES)) for level in levels)
     if any(k.size < 2 for k in knots):
         return None
-    count = int(min(BUMPS, rows.size // 40))
+    count = int(min(BUMPS, rows.size // 60))
     centres = kmeans2(points, count, minit="++", seed=1, iter=15)[0]
     apart = np.asarray(cKDTree(centres).query(centres, k=2)[0])[:, 1]
     bare = WideModel(
