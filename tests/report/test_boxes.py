@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 import random
 
 import pytest
@@ -22,7 +21,7 @@ LEAST = 8.4  # points; captions are nine, pictures on the narrower paper shrink 
 
 
 @pytest.mark.parametrize("n", COUNTS)
-@pytest.mark.parametrize(("long", "pictures"), [*itertools.product((False, True), repeat=2)])
+@pytest.mark.parametrize(("long", "pictures"), [(False, True), (True, False), (True, True)])
 def test_nothing_lies_on_anything_or_over_the_edge(whole, n, long, pictures):
     papers = (("us-letter", False), ("a4", True))
     for size, backwards in papers if long and pictures else papers[n % 2 :][:1]:  # both where most stands on a page
