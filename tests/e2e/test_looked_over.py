@@ -158,10 +158,18 @@ def test_market(page: Page, server, look: Look) -> None:
     page.get_by_label("Field", exact=True).select_option("architectural_style")
     look("condition")
     away(page)
-    for name in ("The year so far", "By size and price", "What changed", "Bulletins"):
+    for name in ("At a glance", "The year so far", "By size and price", "What changed", "Bulletins"):
         page.get_by_role("button", name=name, exact=True).click()
         page.wait_for_timeout(700)
         look(name)
+    page.get_by_role("button", name="One page", exact=True).click()
+    expect(page.get_by_role("img", name="Sheet 1 of the bulletin")).to_be_visible()
+    look("a bulletin with its parts and readers")
+    page.goto(f"{server.url}/market?way=glance&up=median_price")
+    for name in ("By size", "Month by month", "How they lie"):
+        page.get_by_role("button", name=name, exact=True).click()
+        page.wait_for_timeout(500)
+        look(f"pulled up: {name}")
     page.goto(f"{server.url}/around")
     expect(page.get_by_role("table", name="Homes found")).to_be_visible()
     look("around")

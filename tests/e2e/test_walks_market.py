@@ -100,7 +100,7 @@ def test_a_bulletin(page: Page, server: Any, press: Press) -> None:
     assert zipfile.is_zipfile(download.value.path())
 
     # read by others, made again later, and as a past day saw it
-    name = page.get_by_label("Reader’s name")
+    name = page.get_by_label("To", exact=True)
     press(page, name) if press is click_on else tab_to(page, name)
     page.keyboard.type("Theo Ashe")
     page.keyboard.press("Tab")
@@ -167,6 +167,15 @@ def test_a_market_at_a_glance(page: Page, server: Any, press: Press) -> None:
     assert sum(counts) == n
     press(page, bars.nth(counts.index(max(counts))))
     expect(up.get_by_role("table", name="Homes behind the values").get_by_role("row")).to_have_count(max(counts) + 1)
+    press(page, up.get_by_role("button", name="all measures"))
+    rows = page.get_by_role("table", name="Place by place").get_by_role("row")
+    for place in ("Alder Flats", "all together"):
+        closed = rows.filter(has_text=place).get_by_role("button").first
+        many = int(figure(closed.inner_text()))
+        press(page, closed)
+        expect(page.get_by_role("dialog").get_by_text(re.compile(rf"from {many:,} records?"))).to_be_visible()
+        page.keyboard.press("Escape")
+    press(page, charts.get_by_role("button", name=re.compile("^Median price pull up")))
     # the address brings it back, and back leads back
     page.reload()
     expect(page.get_by_role("region", name="Pulled up: Median price")).to_be_visible()
@@ -198,6 +207,14 @@ def test_a_place_with_a_name_of_its_own_and_places_together(page: Page, server: 
     page.keyboard.press("Enter")
     expect(says).to_have_text(told)
     page.get_by_role("button", name="Take away: in The two banks").click()
+    page.get_by_role("button", name="or draw it").click()
+    drawing = page.get_by_role("dialog")
+    drawing.get_by_role("button", name="Delete The two banks").click()
+    expect(drawing.get_by_role("status")).to_contain_text("“The two banks” is deleted.")
+    drawing.get_by_role("button", name="Bring it back").click()
+    expect(drawing.get_by_role("button", name="Delete The two banks")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(drawing).to_have_count(0)
     for label, name in (("Place", "Quarry Bend"), ("Place 2", "Lantern Hill")):
         field = page.get_by_role("combobox", name=label, exact=True)
         field.fill(name)
@@ -208,3 +225,11 @@ def test_a_place_with_a_name_of_its_own_and_places_together(page: Page, server: 
     table = page.get_by_role("table", name="Market figures by period")
     expect(table.get_by_role("columnheader", name=re.compile("Quarry Bend and Lantern Hill"))).to_have_count(2)
     expect(table.get_by_role("columnheader", name=re.compile("all of the records"))).to_have_count(2)
+    # each line opens to its own records: those of the two places, and those of everywhere
+    newest = table.get_by_role("row").nth(2).get_by_role("button")
+    for k in (1, 3):  # the closings
+        n = int(figure(newest.nth(k).inner_text()))
+        newest.nth(k).click()
+        expect(page.get_by_role("dialog").get_by_text(re.compile(rf"from {n} records?"))).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_have_count(0)

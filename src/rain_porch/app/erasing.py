@@ -41,7 +41,10 @@ def erase_client(agent: Agent, client_id: int) -> int:
         for number, _ in workups.titled(agent.porch, agent.owner, archived_too=True):
             workups.rewrite(agent.porch, agent.owner, number, without_them)
         for k in kept.listed(agent.porch, agent.owner, kept.BULLETIN):
-            if (without := _changed(k.document, email or name, no_reader)) != k.document:
+            without = k.document
+            for known in filter(None, (email, name)):
+                without = _changed(without, known, no_reader)
+            if without != k.document:
                 kept.write(agent.porch, agent.owner, kept.BULLETIN, k.kept_id, k.name, without)
         clients.delete(agent.porch, agent.owner, client_id)
     return gone

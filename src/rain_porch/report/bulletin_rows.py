@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import Any
 
+from ..core.market.measures import MEASURES
+
 HEAD = ("part", "measure", "label", "unit", "of", "period", "value", "homes")
 Row = tuple[str, str, str, str, str, str, float | None, int | None]
 Part = Mapping[str, Any]
@@ -59,20 +61,13 @@ def _heat(part: Part) -> Iterator[Row]:
             yield _row(part, told["measure"], told["label"], told["unit"], "", f"{year}-{month:02d}", point)
 
 
-_LABELS = {
-    "closings": ("Closings", ""), "median_price": ("Median price", "$"), "same_home_price": ("Price of the same home", "$"),
-    "median_days": ("Median days on market", "days"), "months_of_supply": ("Months of supply", "months"), "for_sale": ("Homes for sale", ""),
-    "median_price_per_sqft": ("Median price per sq ft", "$/sq ft"), "median_share_of_list": ("Median share of list price", "share"),
-}  # fmt: skip
-
-
 def _places(part: Part) -> Iterator[Row]:
     told = part["answer"]
     for place in (*told["places"], told["whole"]):
         of = place["place"] or "all together"
         for period, values in ((told["span"], place["values"]), ("the same months a year before", place["before"])):
             for name, point in values.items():
-                yield _row(part, name, *_LABELS[name], of, period, point)
+                yield _row(part, name, *MEASURES[name][:2], of, period, point)
 
 
 def _bands(part: Part) -> Iterator[Row]:
@@ -80,7 +75,7 @@ def _bands(part: Part) -> Iterator[Row]:
     period = f"{told['start']} to {told['end']}"
     for band in (*told["size"], *told["price"]):
         for name, point in band["values"].items():
-            yield _row(part, name, *_LABELS[name], band["label"], period, point)
+            yield _row(part, name, *MEASURES[name][:2], band["label"], period, point)
 
 
 def _conditions(part: Part) -> Iterator[Row]:

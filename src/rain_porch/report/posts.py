@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from ..core.market.view_reading import shown
 from .model import Brand
+from .pages.bulletin_parts import short_label
 from .pictures.months import months_svg
 from .typesetting import compiled
 
@@ -17,7 +18,6 @@ _SIZES = {
 }  # drawn small and set larger, so that its numbers can be read
 FIGURES = {"square": 3, "wide": 4}
 YEARS = {"square": 3, "wide": 2}  # of months in the chart
-SHORT = {"Median days on market": "Median days", "Months of supply (12-month pace)": "Months of supply"}
 
 
 def post(
@@ -31,7 +31,7 @@ def post(
         "title": title, "shape": shape, "accent": brand.colour,
         "headline": parts[0]["title"] if told is None else told["headline"],
         "figures": [
-            {"label": SHORT.get(f["label"], f["label"]), "value": shown(f["value"]["value"], f["unit"]),
+            {"label": short_label(f["measure"], f["label"]), "value": shown(f["value"]["value"], f["unit"]),
              "change": f"{f['change']['words']} on the year" if f["change"] else f"from {f['value']['n']:,}"}
             for f in figures
         ],

@@ -149,6 +149,25 @@ def test_what_cannot_be_sent_is_refused_and_nothing_is_kept(agent):
     assert len(deliveries(agent)) == 1, "what was made stays among the deliveries"
 
 
+def test_a_copy_is_no_edition_and_speaks_of_the_bulletin(agent):
+    """Sent once more, by hand or to somebody else: the same papers, kept once; the day of the month is not put off by it."""
+    n = made(agent, readers=READERS[:1])
+    edition = sending.make_edition(agent, n, send=False)
+    later = replace(agent, now=lambda: dt.datetime(2026, 11, 20, 9))
+    by_hand = deliver_copy(later, edition, DeliverAsk(client="Theo Ashe"))
+    mailed = deliver_copy(later, by_hand, DeliverAsk(client="Wilma Carrow", email="wilma@carrow.example"))
+    assert [e["delivery_id"] for e in store.editions(agent.porch, agent.owner, n)] == [edition]
+    for copy in (by_hand, mailed):
+        assert delivered_paper(agent, copy, "pdf") == delivered_paper(agent, edition, "pdf")
+    assert agent.porch.execute("SELECT count(*) FROM delivered_papers").fetchone()[0] == 3
+    message = email.message_from_bytes(delivered_paper(agent, mailed, "eml"), policy=policy.default)
+    words = message.get_body(("plain",)).get_content()
+    assert (
+        message["Subject"] == "Lantern Hill" and "Attached is Lantern Hill, with records through Oct 31, 2026." in words
+    )
+    assert "is worth" not in words and [e.readers for e in sending.editions(agent, n).editions] == [1]
+
+
 def test_a_reader_who_is_erased_reads_it_no_more(agent):
     n = made(agent, readers=READERS)
     sending.make_edition(agent, n, send=True)

@@ -65,7 +65,11 @@ def test_shares_are_told_in_points():
     assert told == ("Half of the sellers got 98.5 % of their last list price or more, as a year ago; of their first, 97.1 %. "
                     "Of the 40 for sale 30 % ask less than at first.")  # fmt: skip
     assert "0.6 points less than a year ago" in sections.shares(figures(now, MANY | {"median_share_of_list": 0.991}))
-    assert sections.shares(figures(now | {"closings": 4})) == ""
+    assert (
+        sections.shares(figures(now | {"closings": 4}))
+        == ""
+        == sections.pace(figures(now | {"closings": 4, "median_days": 9}))
+    )
 
 
 def test_places_name_the_first_and_the_last_of_enough_of_them():

@@ -2,10 +2,11 @@
 import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
+import PressArea from '@/shared/ui/PressArea.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { defineAsyncComponent, ref } from 'vue'
-import { api, got, type Told } from '@/shared/api/client'
+import { computed, defineAsyncComponent, ref } from 'vue'
+import { api, got, type Docs, type Told } from '@/shared/api/client'
 import type { DrawnShape, Tool } from '@/shared/mapShapes'
 import MapTools from '@/shared/MapTools.vue'
 
@@ -18,19 +19,37 @@ const shapes = ref<DrawnShape[]>([])
 const client = useQueryClient()
 const name = ref('')
 const fault = ref('')
-/** With a name it is kept, and is found by typing it from now on. */
-async function take() {
-  const own = name.value.trim()
+const kept = useQuery({ queryKey: ['outlines'], queryFn: () => got(api.GET('/api/outlines')) })
+const own = computed(() => (kept.data.value ?? []).filter((o) => o.outline_id !== null))
+const gone = ref<Docs['KeptOutlineDoc'] | null>(null)
+/** What changes the kept outlines, with the list read anew after it. */
+async function tried(act: () => Promise<unknown>): Promise<boolean> {
   fault.value = ''
   try {
-    if (own) {
-      await got(api.POST('/api/outlines', { body: { name: own, shapes: shapes.value } }))
-      await client.invalidateQueries({ queryKey: ['outlines'] })
-    }
-    emit('take', shapes.value, own ? `in ${own}` : '')
+    await act()
+    return true
   } catch (error) {
     fault.value = (error as Told).message
+    return false
+  } finally {
+    await client.invalidateQueries({ queryKey: ['outlines'] })
   }
+}
+const keep = (o: { name: string; shapes: DrawnShape[] }) =>
+  got(api.POST('/api/outlines', { body: { name: o.name, shapes: o.shapes } }))
+async function drop(o: Docs['KeptOutlineDoc']) {
+  const path = { outline_id: o.outline_id! }
+  if (await tried(() => got(api.DELETE('/api/outlines/{outline_id}', { params: { path } })))) gone.value = o
+}
+async function bringBack() {
+  const o = gone.value
+  if (o && (await tried(() => keep(o)))) gone.value = null
+}
+/** With a name it is kept, and is found by typing it from now on. */
+async function take() {
+  const called = name.value.trim()
+  if (called && !(await tried(() => keep({ name: called, shapes: shapes.value })))) return
+  emit('take', shapes.value, called ? `in ${called}` : '')
 }
 function draw(shape: DrawnShape) {
   shapes.value = [...shapes.value, shape]
@@ -53,6 +72,19 @@ function draw(shape: DrawnShape) {
       <ActButton :disabled="!shapes.length" @click="take"> Look inside it </ActButton>
     </template>
     <p v-if="fault" class="clay small" role="alert">{{ fault }}</p>
+    <p v-if="gone" class="small" role="status">
+      “{{ gone.name }}” is deleted.
+      <LinkButton @click="bringBack">Bring it back</LinkButton>
+    </p>
+    <p v-if="own.length" class="own small">
+      Kept, and found by typing its name:
+      <span v-for="o in own" :key="o.outline_id!">
+        {{ o.name }}
+        <PressArea :aria-label="`Delete ${o.name}`" :title="`Delete ${o.name}`" @click="drop(o)">
+          ×
+        </PressArea>
+      </span>
+    </p>
     <div class="draw" @keydown.esc.stop="tool ? (tool = null) : emit('close')">
       <div class="map">
         <HomeMap
@@ -79,6 +111,12 @@ function draw(shape: DrawnShape) {
 }
 .name {
   width: 230px;
+}
+.own {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  margin-bottom: 6px;
 }
 .map {
   position: relative;

@@ -49,12 +49,14 @@ function takeShapes(shapes: DrawnShape[], drawn: string) {
 }
 
 /** The records behind a figure of the year so far, or of a band. */
-type Figure = Omit<Docs['BehindAsk'], 'view' | 'place'> & Partial<Pick<Docs['BehindAsk'], 'view' | 'place'>>
+type Figure = Omit<Docs['BehindAsk'], 'view' | 'place' | 'whole'> &
+  Partial<Pick<Docs['BehindAsk'], 'view' | 'place' | 'whole'>>
 function openFigure(ask: Figure, title: string, where: string[] = []) {
   asked.value = {
     ask: {
       view: { ...view.value, where: [...view.value.where!, ...where] },
       place: view.value.together ? '' : (view.value.places![0] ?? ''),
+      whole: false,
       ...ask,
     },
     title,
@@ -76,6 +78,7 @@ function open(period: number, line: number) {
       view: { ...view.value, where: [...view.value.where!, ...l.where!] },
       measure: l.measure,
       place: l.place!,
+      whole: l.whole!,
       start,
       end,
     },

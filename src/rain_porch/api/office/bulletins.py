@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Path, Query, Response
@@ -12,7 +13,7 @@ from ...app.bulletin import kept
 from ...app.bulletin.documents import BulletinDoc, Ready
 from ...app.bulletin.kept import KeptBulletinDoc
 from ...app.handover import bulletin_sending as sending
-from ...app.handover.bulletin_files import bulletin_file
+from ...app.handover.bulletin_files import FORMS, bulletin_file
 from ...app.handover.bulletin_papers import bulletin_model
 from ...app.handover.bulletin_sending import EditionsDoc
 from ...app.market.views import ViewDoc
@@ -25,7 +26,7 @@ from ..state import Number, Porch
 
 router = APIRouter(tags=["bulletins"], responses=RESPONSES)
 Through = Annotated[dt.date | None, Query(description="as it all stood on that day; the newest records without it")]
-Form = Annotated[str, Path(pattern=r"^(pdf|html|xlsx|csv|square\.png|wide\.png)$")]
+Form = Annotated[str, Path(pattern=f"^({'|'.join(re.escape(form) for form in FORMS)})$")]
 
 
 @router.get("/bulletins")

@@ -17,7 +17,7 @@ from ...app.bulletin.live import GlanceDoc, HeatAsk, ValueSpreadDoc
 from ...app.market import closer_looks as looks
 from ...app.market import outlines as kept_outlines
 from ...app.market import saved_views as kept_views
-from ...app.market import views
+from ...app.market import view_tables, views
 from ...app.market.closer_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, ChangesAsk, ChangesDoc
 from ...app.market.outlines import KeptOutlineDoc, OutlineDoc
 from ...app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc
@@ -109,10 +109,10 @@ def view_file(porch: Porch, form: Form, view: ViewDoc) -> Response:
     """The view as a table."""
     told = views.answer(porch.records, view)
     if form == "csv":
-        return _file(form, told.sentence, views.table_of(told))
+        return _file(form, told.sentence, view_tables.table_of(told))
     periods, lines = ([x.model_dump() for x in part] for part in (told.periods, told.lines))
     for line, shown in zip(lines, told.lines, strict=True):
-        line["name"] = views.column_name(shown)
+        line["name"] = view_tables.column_name(shown)
     return Response(market_workbook(told.sentence, periods, lines), media_type=MEDIA["xlsx"])
 
 
@@ -121,7 +121,7 @@ def year_so_far_file(porch: Porch, form: Form, view: ViewDoc) -> Response:
     """The year so far as a table."""
     told = views.year_so_far(porch.records, view)
     place = views.place_words(view)
-    return _file(form, f"The year so far to {told.end}{f', {place}' if place else ''}", views.so_far_table(told))
+    return _file(form, f"The year so far to {told.end}{f', {place}' if place else ''}", view_tables.so_far_table(told))
 
 
 @router.post("/market/bands.{form}", response_class=Response)

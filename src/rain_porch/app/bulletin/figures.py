@@ -133,7 +133,8 @@ def headline(at: MarketAt) -> HeadlineDoc:
     whole = told(at.of_places(()), KEY_FIGURES, [now])[0] if at.everywhere else None
     return HeadlineDoc(
         span=f.span, where=at.where, everywhere=at.everywhere, start=now.start, end=now.end,
-        **{k: getattr(said, k) for k in ("headline", "why", "pace", "seller", "buyer")},
+        pace=" ".join(x for x in (sections.pace(f), sections.shares(f)) if x),
+        **{k: getattr(said, k) for k in ("headline", "why", "seller", "buyer")},
         figures=[
             KeyFigureDoc(
                 measure=name, label=mk.MEASURES[name][0], unit=mk.MEASURES[name][1], value=point_doc(f.of(name)), before=point_doc(f.was(name)),

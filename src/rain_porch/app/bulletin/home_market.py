@@ -43,7 +43,7 @@ def _closings(opened: Opened, view: ViewDoc) -> int:
 
 def _area(opened: Opened, name: str) -> Bools | None:
     try:
-        return opened.standpoint.records.area_mask((name.replace("*", "?"),))
+        return opened.standpoint.records.area_mask((name,))
     except NotFound:
         return None
 

@@ -5,19 +5,16 @@ from __future__ import annotations
 from pydantic import Field
 
 from ...core.errors import BadInput
-from ...core.facts.dates import day_of, said
 from ...core.market import measures as mk
 from ...core.market.figure_records import values_behind
 from ...core.market.value_spread import spread
 from ...documents.base import Doc
-from ..market.closer_looks import BehindAsk, RecordDoc, asked_places, records_of
-from ..market.views import PointDoc, ViewDoc, market_of
+from ..market.closer_looks import SHOWN, BehindAsk, RecordDoc, asked_figure, records_of
+from ..market.views import PointDoc, ViewDoc
 from ..snapshot import Snapshot
 from .figures import HeadlineDoc, HeatDoc, MonthsDoc, all_months, headline, heat
 from .market_at import MarketAt
 from .places import PlacesDoc, places
-
-MOST = 500
 
 
 class GlanceDoc(Doc):
@@ -65,19 +62,13 @@ def month_heat(records: Snapshot, ask: HeatAsk) -> HeatDoc:
 
 def value_spread(records: Snapshot, ask: BehindAsk) -> ValueSpreadDoc:
     """The values from which a mean or median was made, in bins, with the records. Raises BadInput for a measure that is neither."""
-    if ask.start > ask.end:
-        raise BadInput("start", f"{said(ask.start)} lies after {said(ask.end)}: swap the two.")
-    market = market_of(records, ask.view, asked_places(ask))
-    end = min(day_of(ask.end), market.through)
-    rows, values = values_behind(market, ask.measure, day_of(ask.start), day_of(ask.end))
-    (point,) = mk.series(market, [ask.measure], [mk.Period("asked", ask.start, ask.end, True)])
-    value = point.values[ask.measure]
-    order = (-values).argsort(kind="stable")[:MOST]
-    by_key = {r.listing_id: r for r in records_of(records, rows[order], end)}
+    of = asked_figure(records, ask)
+    rows, values = values_behind(of.market, ask.measure, of.start, of.end)
+    order = (-values).argsort(kind="stable")[:SHOWN]
+    by_key = {r.listing_id: r for r in records_of(records, rows[order], of.end)}
     keys = [str(records.columns.keys[r]) for r in rows[order]]
-    label, unit, _ = mk.MEASURES[ask.measure]
     return ValueSpreadDoc(
-        label=label, unit=unit, value=PointDoc(value=value.value, n=value.n),
+        label=of.label, unit=of.unit, value=of.value,
         bins=[BinDoc(low=b.low, high=b.high, n=b.n) for b in spread(values)],
         values=[float(v) for v in values[order]], records=[by_key[k] for k in keys],
     )  # fmt: skip

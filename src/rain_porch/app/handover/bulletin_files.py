@@ -42,9 +42,7 @@ def bulletin_file(
         return bulletin_csv(rows)
     if form == "xlsx":
         return bulletin_workbook(bulletin.title, rows, list(_homes(agent, bulletin, through)))
-    raise BadInput(
-        "form", f"A bulletin is written as .pdf, .html, .xlsx, .csv, .square.png or .wide.png, not as .{form}."
-    )
+    raise BadInput("form", f"A bulletin is written as {', '.join(f'.{f}' for f in FORMS)}, not as .{form}.")
 
 
 def _posted(agent: Agent, bulletin: BulletinDoc, shape: Literal["square", "wide"], through: dt.date | None) -> bytes:

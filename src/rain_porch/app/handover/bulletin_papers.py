@@ -40,8 +40,7 @@ def bulletin_html(
     agent: Agent, bulletin: BulletinDoc, through: dt.date | None = None, last: dt.date | None = None
 ) -> bytes:
     """The bulletin as one web page, its pictures drawn for a phone too."""
-    parts = parts_of(agent.records, bulletin, through, last)
-    return web_page(*(model_of(agent, bulletin, parts, through, width) for width in (ink.WIDE, ink.NARROW))).encode()
+    return html_of(agent, bulletin, parts_of(agent.records, bulletin, through, last), through)
 
 
 def bulletin_model(
@@ -60,6 +59,5 @@ def model_of(
     return bulletin_document(bulletin.title, agent_card(agent), brand(agent), agent.now().date(), day, pages)
 
 
-def narrow_model(agent: Agent, bulletin: BulletinDoc, parts: Parts) -> dict[str, Any]:
-    """The same with its pictures drawn for a phone."""
-    return model_of(agent, bulletin, parts, None, ink.NARROW)
+def html_of(agent: Agent, bulletin: BulletinDoc, parts: Parts, through: dt.date | None) -> bytes:
+    return web_page(*(model_of(agent, bulletin, parts, through, width) for width in (ink.WIDE, ink.NARROW))).encode()

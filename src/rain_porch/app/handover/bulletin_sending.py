@@ -12,7 +12,6 @@ from ...core.facts.dates import said
 from ...core.market.view_reading import shown, twelve_months
 from ...documents.base import Doc
 from ...report.papers import as_pdf
-from ...report.webpage import web_page
 from ...store import db as database
 from ...store.porch import deliveries as store
 from ...store.porch import due_work
@@ -21,7 +20,7 @@ from ..bulletin.documents import BulletinDoc
 from ..bulletin.kept import parts_of, read_bulletin
 from ..choices import agent_card
 from . import mail as mailing
-from .bulletin_papers import model_of, narrow_model
+from .bulletin_papers import html_of, model_of
 from .delivering import ChangeDoc, compared, plan_message
 
 HOUR = 6  # of the day on which it is made by itself
@@ -85,7 +84,7 @@ def make_edition(agent: Agent, bulletin_id: int, send: bool) -> int:
     model = model_of(agent, bulletin, parts, None)
     papers = {
         "pdf": as_pdf(model),
-        "html": web_page(model, narrow_model(agent, bulletin, parts)).encode(),
+        "html": html_of(agent, bulletin, parts, None),
         "json": json.dumps(
             {"title": bulletin.title, "through": through.isoformat(), "figures": key_figures(parts), "parts": parts},
             default=str, ensure_ascii=False,

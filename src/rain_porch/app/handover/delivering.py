@@ -40,12 +40,15 @@ class DeliverAsk(Doc):
 
 
 class DeliveryDoc(Doc):
-    """Of a workup, or of a bulletin (workup_id none), as it stood through a day. words: the message's, where it is written anew. state: by_hand, sending, sent or waiting (said tells why)."""
+    """Of a workup, or of a bulletin (workup_id none) with records through a day. papers_of: the delivery whose papers these are, of
+    one that went out with another. words: the message's, where it is written from them. state: by_hand, sending, sent or waiting
+    (said tells why)."""
 
     delivery_id: int
     workup_id: int | None
     bulletin_id: int | None
     through: str | None
+    papers_of: int | None
     revision: int
     title: str
     client: str
@@ -82,12 +85,32 @@ def deliver_copy(agent: Agent, delivery_id: int, ask: DeliverAsk, link_base: str
     if ask.email:
         mailing.check_address(ask.email)
     before = store.read(agent.porch, agent.owner, delivery_id)
+    if before["bulletin_id"] is not None:
+        return _copy_of_edition(agent, before, ask)
     made = {form: store.paper(agent.porch, agent.owner, delivery_id, form) for form in ("pdf", "html", "json")}
-    told = {
-        name: before[name]
-        for name in ("workup_id", "bulletin_id", "through", "revision", "title", "pages", "list_price")
-    }
+    told = {name: before[name] for name in ("workup_id", "revision", "title", "pages", "list_price")}
     return _kept(agent, told, made, ask, link_base)
+
+
+def _copy_of_edition(agent: Agent, before: Mapping[str, Any], ask: DeliverAsk) -> int:
+    """A bulletin as it was made once, to one more person: it shares the edition's papers, and is no edition itself."""
+    told = {name: before[name] for name in ("bulletin_id", "through", "revision", "title", "pages", "list_price")}
+    name = str(agent_card(agent).get("name", ""))
+    hello = f"Dear {ask.client.strip()},\n\n" if ask.client.strip() else ""
+    words = (
+        ask.words
+        or f"{hello}Attached is {before['title']}, with records through {said(before['through'])}.\n\n{name}\n"
+    )
+    copy = told | {
+        "papers_of": before["papers_of"] or before["delivery_id"], "client": ask.client.strip(), "email": ask.email,
+        "subject": (ask.subject.strip() or str(before["title"])) if ask.email else "", "words": words if ask.email else "",
+        "state": store.SENDING if ask.email else store.BY_HAND, "made_at": agent.stamp(),
+    }  # fmt: skip
+    with database.atomic(agent.porch):
+        number = store.add(agent.porch, agent.owner, copy, {})
+        if ask.email:
+            plan_message(agent, number)
+    return number
 
 
 def _kept(agent: Agent, told: dict[str, Any], made: dict[str, bytes], ask: DeliverAsk, link_base: str | None) -> int:

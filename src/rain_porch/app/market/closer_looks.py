@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections import Counter
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from pydantic import Field
@@ -44,11 +45,12 @@ class RecordDoc(Doc):
 
 
 class BehindAsk(Doc):
-    """One figure of a view: its place (or ""), measure and period's days."""
+    """One figure of a view: its place (or ""), measure and period's days. whole: of everywhere, beside a view's places."""
 
     view: ViewDoc
     measure: str
     place: str = ""
+    whole: bool = False
     start: dt.date
     end: dt.date
 
@@ -117,25 +119,38 @@ class BandsDoc(Doc):
     price: list[BandRow]
 
 
-def asked_places(ask: BehindAsk) -> tuple[str, ...]:
-    """Where a figure was taken: of the view's places that are one, or of one of them; everywhere where none is named."""
-    return first_places(ask.view) if ask.view.together and not ask.place else (ask.place,) if ask.place else ()
+@dataclass(frozen=True)
+class AskedFigure:
+    """A figure that is asked of, with the market that it was taken of; days: of its period, both inside."""
+
+    market: mk.Market
+    value: PointDoc
+    label: str
+    unit: str
+    start: int
+    end: int
+
+
+def asked_figure(records: Snapshot, ask: BehindAsk) -> AskedFigure:
+    """Of the view's places that are one, of one of them, or of everywhere where none is named. Raises BadInput."""
+    if ask.start > ask.end:
+        raise BadInput("start", f"{said(ask.start)} lies after {said(ask.end)}: swap the two.")
+    together = first_places(ask.view) if ask.view.together and not ask.whole else ()
+    market = market_of(records, ask.view, (ask.place,) if ask.place else together)
+    (point,) = mk.series(market, [ask.measure], [mk.Period("asked", ask.start, ask.end, True)])
+    value = point.values[ask.measure]
+    label, unit, _ = mk.MEASURES[ask.measure]
+    start, end = day_of(ask.start), min(day_of(ask.end), market.through)
+    return AskedFigure(market, PointDoc(value=value.value, n=value.n), label, unit, start, end)
 
 
 def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
     """The records from which one figure of a view was made, as they stood at its period's end."""
-    if ask.start > ask.end:
-        raise BadInput("start", f"{said(ask.start)} lies after {said(ask.end)}: swap the two.")
-    market = market_of(records, ask.view, asked_places(ask))
-    span = mk.Period("asked", ask.start, ask.end, True)
-    rows = records_behind(market, ask.measure, day_of(ask.start), day_of(ask.end))
-    (point,) = mk.series(market, [ask.measure], [span])
-    value = point.values[ask.measure]
-    label, unit, _ = mk.MEASURES[ask.measure]
+    of = asked_figure(records, ask)
+    rows = records_behind(of.market, ask.measure, of.start, of.end)
     return BehindDoc(
-        label=label, unit=unit, value=PointDoc(value=value.value, n=value.n), count=len(rows),
-        records=records_of(records, rows, min(day_of(ask.end), market.through)),
-    )  # fmt: skip
+        label=of.label, unit=of.unit, value=of.value, count=len(rows), records=records_of(records, rows, of.end)
+    )
 
 
 def changes(records: Snapshot, ask: ChangesAsk, through: dt.date | None = None) -> ChangesDoc:

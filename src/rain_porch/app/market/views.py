@@ -64,7 +64,7 @@ class ViewLineDoc(Doc):
     """One line of a view; the measure is "series" for an outside one; axis 0 left, 1 right, 2 a scale of its own that is
     not drawn.
 
-    part: the line's own name, where there are several; place, where: what of the view's market it shows.
+    part: the line's own name, where there are several; place, where: what of the view's market it shows; whole: everywhere.
     """
 
     name: str
@@ -75,6 +75,7 @@ class ViewLineDoc(Doc):
     points: list[PointDoc | None]
     part: str = ""
     place: str = ""
+    whole: bool = False
     where: list[str] = Field(default=[])
 
 
@@ -245,6 +246,7 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
                     points=list(shown),
                     part=part,
                     place="" if doc.together or not places else places[0],
+                    whole=part == EVERYWHERE,
                     where=also,
                 )
             )
@@ -321,40 +323,6 @@ def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period], through: dt.
                     f"{label}: {lacking:.0%} of the closings have no contract date, and count on their close date."
                 )
     return out
-
-
-def column_name(line: ViewLineDoc) -> str:
-    """What a column of a file holds: the measure, its unit, and the line's own name where there are several."""
-    unit = {"share": "share of 1", "series": ""}.get(line.unit, line.unit)
-    return ", ".join(x for x in (line.label, unit, line.part) if x)
-
-
-def so_far_table(told: SoFarDoc) -> list[list[object]]:
-    """The year so far as rows for a file."""
-    year = told.end.year
-    rows: list[list[object]] = [
-        [
-            "measure",
-            "unit",
-            f"{year} to {told.end:%m-%d}",
-            *(f"same days of {year - k}" for k in (1, 2)),
-            "change on the year",
-        ]
-    ]
-    rows += [
-        [r.label, r.unit, r.now.value, r.before.value, r.earlier.value, r.change.words if r.change else None]
-        for r in told.rows
-    ]
-    return rows
-
-
-def table_of(told: ViewAnswerDoc) -> list[list[object]]:
-    """A view's answer as rows for a file: a head, then a row a period."""
-    rows: list[list[object]] = [["period", "start", "end", "finished", *(column_name(line) for line in told.lines)]]
-    for i, p in enumerate(told.periods):
-        values = [None if (x := line.points[i]) is None else x.value for line in told.lines]
-        rows.append([p.period, p.start, p.end, p.finished, *values])
-    return rows
 
 
 def _overlaid(

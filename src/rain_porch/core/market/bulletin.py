@@ -7,12 +7,12 @@ missing, and says so where they are few. Nothing is called hot, nothing is advis
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ..facts.money import dollars
 from .measures import SMALL, Value, change_of
-from .view_reading import figure, shown
+from .view_reading import figure
 
 FIGURES = (
     "median_price", "same_home_price", "closings", "median_days", "median_share_of_list", "median_share_of_original",
@@ -28,7 +28,6 @@ LISTED = (
 )  # what records of closings alone do not tell
 SAME = 1.0  # percent within which a price counts as the same
 APART = 2.0  # points by which the median must part from the same home's price before the mix is spoken of
-DAYS_APART, POINTS_APART = 2.0, 0.5  # what a change of days, and of shares in points, must reach to be told
 FEW_MONTHS, MANY_MONTHS = 3.0, 6.0  # of supply: below, sellers are asked for more than there are; above, buyers choose
 UNKNOWN = Value(None, 0)
 
@@ -68,12 +67,11 @@ class Figures:
 
 @dataclass(frozen=True)
 class Sentences:
-    """headline: the one thing that matters. why: what may lie behind it. pace: how fast, and for what share. seller, buyer:
-    what it means for either, "" where the figures do not carry it."""
+    """headline: the one thing that matters. why: what may lie behind it. seller, buyer: what it means for either, "" where the
+    figures do not carry it."""
 
     headline: str
     why: str
-    pace: str
     seller: str
     buyer: str
 
@@ -81,7 +79,7 @@ class Sentences:
 def sentences(f: Figures, homes: str, place: str) -> Sentences:
     """homes: the kind in many, "detached homes". place: as it follows on it, "in Lantern Hill"; may be empty."""
     where = f"{homes} {place}".strip()
-    return Sentences(headline(f, where), _why(f), _pace(f), *_meaning(f))
+    return Sentences(headline(f, where), _why(f), *_meaning(f))
 
 
 def headline(f: Figures, where: str) -> str:
@@ -130,27 +128,6 @@ def _why(f: Figures) -> str:
     return " ".join(out)
 
 
-def _pace(f: Figures) -> str:
-    """Days to a buyer and the share of the list price, each against the year before."""
-    out = []
-    days, was = f.of("median_days"), f.was("median_days")
-    if days.value is not None and days.n >= SMALL:
-        out.append(
-            f"Half of them found a buyer within {days_words(days.value)}" + against(days, was, DAYS_APART, faster_words)
-        )
-    share, before = f.of("median_share_of_list"), f.was("median_share_of_list")
-    if share.value is not None and share.n >= SMALL:
-        points = (
-            Value(100 * share.value, share.n),
-            Value(None if before.value is None else 100 * before.value, before.n),
-        )
-        out.append(
-            f"Sellers got {figure(100 * share.value, 1)} % of the last list price"
-            + against(*points, POINTS_APART, points_words)
-        )
-    return " ".join(f"{s}." for s in out)
-
-
 def _meaning(f: Figures) -> tuple[str, str]:
     """What the supply means for a seller and for a buyer; silent where the figures are thin."""
     supply, there = f.of("months_of_supply").value, f.of("for_sale").value
@@ -170,28 +147,6 @@ def _meaning(f: Figures) -> tuple[str, str]:
     if supply > MANY_MONTHS:
         return f"{would}: buyers compare, and a price above the others waits.", f"{would}: there is choice, and time."
     return f"{would}: neither side has the upper hand.", f"{would}: neither side has the upper hand."
-
-
-def against(now: Value, before: Value, least: float, words: Callable[[float], str]) -> str:
-    """How a value stands against the year before, where that is known from enough homes and differs enough."""
-    if before.value is None or now.value is None or before.n < SMALL:
-        return ""
-    change = now.value - before.value
-    if abs(change) < least:
-        return ", as a year ago"
-    return f", {words(change)} than a year ago"
-
-
-def faster_words(change: float) -> str:
-    return f"{days_words(abs(change))} {'slower' if change > 0 else 'faster'}"
-
-
-def points_words(change: float) -> str:
-    return f"{abs(change):.1f} points {'more' if change > 0 else 'less'}"
-
-
-def days_words(value: float) -> str:
-    return shown(value, "days")
 
 
 def _sales(n: int) -> str:

@@ -6,13 +6,14 @@ The rules of bulletin.py: a change is told only where both spans hold enough, in
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from .bulletin import DAYS_APART, POINTS_APART, SAME, Figures, against, days_words, faster_words, pct, points_words
+from .bulletin import SAME, Figures, pct
 from .measures import SMALL, Value
-from .view_reading import figure
+from .view_reading import figure, shown
 
+DAYS_APART, POINTS_APART = 2.0, 0.5  # what a change of days, and of shares in points, must reach to be told
 MANY = 3  # places without which none is said to be the first or the last of them
 
 
@@ -40,8 +41,8 @@ def pace(f: Figures) -> str:
     out = []
     days, supply, was = f.of("median_days"), f.of("months_of_supply"), f.was("months_of_supply")
     if days.value is not None and days.n >= SMALL:
-        words = f"Half of those that sold found a buyer within {days_words(days.value)}"
-        out.append(words + against(days, f.was("median_days"), DAYS_APART, faster_words))
+        words = f"Half of those that sold found a buyer within {_days(days.value)}"
+        out.append(words + _against(days, f.was("median_days"), DAYS_APART, _faster))
     if supply.value is not None and f.sold >= SMALL:
         before = (
             f", after {figure(was.value, 1)} a year ago" if was.value is not None and f.sold_before >= SMALL else ""
@@ -70,7 +71,7 @@ def shares(f: Figures) -> str:
     last, first, cut = f.of("median_share_of_list"), f.of("median_share_of_original"), f.of("share_with_price_cut")
     if last.value is not None and last.n >= SMALL:
         words = f"Half of the sellers got {figure(100 * last.value, 1)} % of their last list price or more"
-        words += against(_points(last), _points(f.was("median_share_of_list")), POINTS_APART, points_words)
+        words += _against(_points(last), _points(f.was("median_share_of_list")), POINTS_APART, _points_words)
         if first.value is not None and first.n >= SMALL and abs(first.value - last.value) >= 0.002:
             words += f"; of their first, {figure(100 * first.value, 1)} %"
         out.append(words)
@@ -148,3 +149,25 @@ def months(values: Sequence[tuple[dt.date, Value]], shown: Sequence[str], counte
     if high[0] == low[0]:
         return ""
     return f"Highest in {high[1]:%B %Y} ({high[2]}), lowest in {low[1]:%B %Y} ({low[2]})."
+
+
+def _against(now: Value, before: Value, least: float, words: Callable[[float], str]) -> str:
+    """How a value stands against the year before, where that is known from enough homes and differs enough."""
+    if before.value is None or now.value is None or before.n < SMALL:
+        return ""
+    change = now.value - before.value
+    if abs(change) < least:
+        return ", as a year ago"
+    return f", {words(change)} than a year ago"
+
+
+def _faster(change: float) -> str:
+    return f"{_days(abs(change))} {'slower' if change > 0 else 'faster'}"
+
+
+def _points_words(change: float) -> str:
+    return f"{abs(change):.1f} points {'more' if change > 0 else 'less'}"
+
+
+def _days(value: float) -> str:
+    return shown(value, "days")

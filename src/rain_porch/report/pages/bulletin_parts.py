@@ -15,7 +15,7 @@ from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, plac
 from ..wording import day
 from .bulletin_tables import Part, told_value
 
-SHORT = {
+SHORT_LABELS = {
     "same_home_price": "Same home",
     "median_share_of_list": "Share of list price",
     "median_price_per_sqft": "Per sq ft",
@@ -27,8 +27,8 @@ def _width(part: Part) -> float:
     return float(part.get("width", ink.WIDE))
 
 
-def _label(name: str, label: str) -> str:
-    return SHORT.get(name, label.split(" (")[0])
+def short_label(name: str, label: str) -> str:
+    return SHORT_LABELS.get(name, label.split(" (")[0])
 
 
 def headline_part(part: Part) -> list[Block | None]:
@@ -37,13 +37,13 @@ def headline_part(part: Part) -> list[Block | None]:
     shown_figures = [f for f in told["figures"][: part.get("figures", 4)] if f["value"]["value"] is not None]
     key_figures = [
         (
-            _label(f["measure"], f["label"]), shown(f["value"]["value"], f["unit"]),
+            short_label(f["measure"], f["label"]), shown(f["value"]["value"], f["unit"]),
             f"{f['change']['words']} on the year" if f["change"] else f"from {f['value']['n']:,}", spark_svg(f["recent"], height=24 if part.get("crowded") else 34),
         )
         for f in shown_figures
     ]  # fmt: skip
     beside = [
-        f"{_label(f['measure'], f['label']).lower()} {shown(f['whole']['value'], f['unit'])}"
+        f"{short_label(f['measure'], f['label']).lower()} {shown(f['whole']['value'], f['unit'])}"
         for f in shown_figures
         if f["whole"] and f["whole"]["value"] is not None and f["unit"]
     ]

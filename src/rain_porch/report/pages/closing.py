@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.facts.dates import said
+from ...core.market.measure_words import WORDS
 from ..blocks import Nothing, heading, page, para, table
 from ..model import ReportInput
 from ..wording import day, range_meaning
@@ -14,12 +15,11 @@ GLOSSARY = (
     ("Adjusted price", "What a comp would have brought had it been this home: minus where it is better, plus where it is less."),
     ("Comp", "A sold home like this one, near in place and time, used to find its value."),
     ("Concession", "Something of the price that the seller gave back to the buyer at closing."),
-    ("Days on market", "From the first day for sale to the contract, without days withdrawn."),
     ("Indicated value", "The weighted mean of the comps' adjusted prices."),
     ("Market change", "How much prices of like homes moved between a comp's contract and today."),
     ("Median", "The middle value: half lie below it, half above. One odd sale does not move it."),
     ("Net and gross adjustment", "The sum of a comp's adjustments with, and without, regard to their signs."),
-    ("Share of list", "What was paid, as a share of the last asking price."),
+    *((word, f"{text[0].upper()}{text[1:]}.") for word, text in (WORDS["median_days"], WORDS["median_share_of_list"])),
 )  # fmt: skip
 
 

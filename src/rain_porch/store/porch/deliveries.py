@@ -10,7 +10,7 @@ from ..db import Db, WritableDb, atomic
 
 BY_HAND, SENDING, SENT, WAITING = "by_hand", "sending", "sent", "waiting"
 _SHOWN = (
-    "delivery_id, nullif(workup_id, 0) AS workup_id, bulletin_id, through, revision, title, client, email, subject, state, said, "
+    "delivery_id, nullif(workup_id, 0) AS workup_id, bulletin_id, through, papers_of, revision, title, client, email, subject, state, said, "
     "pages, list_price, made_at, sent_at, words"
 )
 _BULLETIN = {"bulletin_id": None, "through": None, "papers_of": None, "words": ""}
@@ -52,8 +52,8 @@ def listed(db: Db, owner: int, workup_id: int | None = None) -> list[dict[str, A
 def editions(db: Db, owner: int, bulletin_id: int) -> list[dict[str, Any]]:
     """A bulletin as it was made each time, newest first, with how many messages went to readers."""
     rows = db.execute(
-        f"SELECT {_SHOWN}, (SELECT count(*) FROM deliveries r WHERE r.papers_of = d.delivery_id) AS readers FROM deliveries d "
-        "WHERE owner = :o AND bulletin_id = :b AND papers_of IS NULL AND email = '' ORDER BY made_at DESC, delivery_id DESC LIMIT 200",
+        f"SELECT {_SHOWN}, (SELECT count(*) FROM deliveries r WHERE r.papers_of = d.delivery_id AND r.email <> '') AS readers FROM deliveries d "
+        "WHERE owner = :o AND bulletin_id = :b AND papers_of IS NULL ORDER BY made_at DESC, delivery_id DESC LIMIT 200",
         {"o": owner, "b": bulletin_id},
     )
     return [dict(r) for r in rows]

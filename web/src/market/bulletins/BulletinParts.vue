@@ -37,7 +37,7 @@ function addSaved() {
 </script>
 
 <template>
-  <ol aria-label="Parts of the bulletin">
+  <ol class="framed" aria-label="Parts of the bulletin">
     <li v-for="(part, i) in parts" :key="i" :class="{ begins: part.page_break }">
       <p class="part">
         <TypedInput
@@ -170,13 +170,9 @@ li.begins {
 .part button:disabled {
   opacity: 0.3;
 }
-input:not([type='checkbox']),
-textarea {
+li :deep(input:not([type='checkbox'], .days)),
+li :deep(textarea) {
   width: 100%;
-  color: inherit;
-  padding: 4px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
 }
 li :deep(input.days) {
   width: 5em;

@@ -5,20 +5,19 @@ import ChoiceField from '@/shared/ui/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
-import TextField from '@/shared/ui/TextField.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import { day } from '@/shared/format'
 import CompareDeliveries from '@/workup/clients/CompareDeliveries.vue'
+import RecipientFields from '@/workup/clients/RecipientFields.vue'
 import type { Bulletin } from './useBulletins'
 
 /** Who reads a bulletin, when it goes out by itself, and as it was made each time. */
 const props = defineProps<{ bulletin: Bulletin; id: number; version: number }>()
 const emit = defineEmits<{ change: [to: Partial<Bulletin>] }>()
 const client = useQueryClient()
-const people = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
 const path = computed(() => ({ bulletin_id: props.id }))
 const made = useQuery({
   queryKey: ['editions', computed(() => props.id), computed(() => props.version)], // anew once a change is kept
@@ -29,10 +28,6 @@ const name = ref('')
 const email = ref('')
 const fault = ref('')
 const busy = ref(false)
-watch(name, (now) => {
-  const known = (people.data.value ?? []).find((c) => c.name === now)
-  if (known?.email) email.value = known.email
-})
 const readers = computed(() => props.bulletin.readers ?? [])
 function add() {
   if (!email.value.trim()) return
@@ -66,7 +61,7 @@ const DAYS = Array.from({ length: 28 }, (_, i) => i + 1)
 </script>
 
 <template>
-  <section class="readers" aria-label="Readers and editions">
+  <section class="readers framed" aria-label="Readers and editions">
     <h3>Readers</h3>
     <p v-for="(r, i) in readers" :key="r.email" class="reader small">
       <span>{{ r.name || r.email }}</span>
@@ -79,25 +74,9 @@ const DAYS = Array.from({ length: 28 }, (_, i) => i + 1)
       </PressArea>
     </p>
     <form class="add" @submit.prevent="add">
-      <TextField
-        v-model="name"
-        list="readers"
-        aria-label="Reader’s name"
-        placeholder="Name"
-        maxlength="200"
-      />
-      <TextField
-        v-model="email"
-        type="email"
-        aria-label="Reader’s e-mail"
-        placeholder="name@place.example"
-        maxlength="254"
-      />
+      <RecipientFields v-model:name="name" v-model:email="email" />
       <ActButton type="submit">Add</ActButton>
     </form>
-    <datalist id="readers">
-      <option v-for="c in people.data.value ?? []" :key="c.client_id" :value="c.name">{{ c.email }}</option>
-    </datalist>
     <label class="field">
       <span class="quiet small">Words of the message; without any the headline stands in it</span>
       <TypedInput
@@ -195,16 +174,17 @@ const DAYS = Array.from({ length: 28 }, (_, i) => i + 1)
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) auto;
   gap: 6px;
 }
+.add {
+  align-items: end;
+}
+.add :deep(label),
 .field {
   display: grid;
+  font-size: var(--small);
 }
-input:not([type='checkbox']),
-textarea {
+.add :deep(input),
+.field :deep(textarea) {
   width: 100%;
-  color: inherit;
-  padding: 4px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
 }
 .acts {
   display: flex;
@@ -216,9 +196,5 @@ textarea {
 }
 .given > * + * {
   margin-left: 10px;
-}
-select {
-  background: rgb(var(--v-theme-mist));
-  color: inherit;
 }
 </style>

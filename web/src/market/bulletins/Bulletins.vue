@@ -73,7 +73,7 @@ const fileAt = (form: string) =>
           </template>
           <span v-else class="quiet">Saving …</span>
         </p>
-        <label class="past small">
+        <label class="past framed small">
           As it stood on
           <DateField
             :value="through"
@@ -83,11 +83,11 @@ const fileAt = (form: string) =>
           />
           <LinkButton v-if="through" @click="through = null">back to the newest</LinkButton>
         </label>
-        <label class="field">
+        <label class="field framed">
           <span class="quiet small">Title</span>
           <TypedInput :value="bulletin.title" maxlength="120" @typed="put({ title: $event })" />
         </label>
-        <label class="field">
+        <label class="field framed">
           <span class="quiet small">Your words at the start</span>
           <TypedInput
             :value="bulletin.comment"
@@ -159,18 +159,10 @@ const fileAt = (form: string) =>
 }
 .past :deep(input) {
   width: 8em;
-  padding: 2px 6px;
-  color: inherit;
-  border: var(--line);
-  border-radius: var(--corner);
 }
 .field :deep(input),
 .field :deep(textarea) {
   width: 100%;
-  color: inherit;
-  padding: 4px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
 }
 .drop {
   margin-top: 12px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { connect } from 'echarts/core'
@@ -12,7 +13,10 @@ import SmallChart from './SmallChart.vue'
 /** What the bulletin of a view tells, live: its sentences, its key figures, every measure by month; each is pulled up by a press. */
 const props = defineProps<{ view: View; up: string }>()
 const emit = defineEmits<{
-  open: [ask: { measure: string; start: string; end: string }, title: string]
+  open: [
+    ask: { measure: string; start: string; end: string; view?: View; place?: string; whole?: boolean },
+    title: string,
+  ]
   pull: [measure: string]
 }>()
 const told = useQuery({
@@ -53,6 +57,25 @@ const openFigure = (f: { measure: string; label: string }) =>
     { measure: f.measure, start: head.value!.start, end: head.value!.end },
     `${f.label}, ${head.value!.span}`,
   )
+const PLACE_COLUMNS = [
+  { measure: 'closings', words: 'Closings', unit: '' },
+  { measure: 'median_price', words: 'Median price', unit: '$' },
+  { measure: 'median_days', words: 'Median days', unit: 'days' },
+  { measure: 'months_of_supply', words: 'Months of supply', unit: 'months' },
+]
+const places = computed(() => {
+  const of = glance.value?.places
+  if (!of?.places.length) return []
+  const by = (p: Docs['PlaceDoc']) => p.values.median_price?.value ?? 0
+  return [...[...of.places].sort((a, b) => by(b) - by(a)), of.whole]
+})
+/** The records of one place, or of everywhere, without what the view is drawn inside of where it is everywhere. */
+function openPlace(place: string, c: { measure: string; words: string }) {
+  const whole = place === ''
+  const view = whole ? { ...props.view, shapes: [], drawn: '' } : props.view
+  const ask = { measure: c.measure, start: head.value!.start, end: head.value!.end, view, place, whole }
+  emit('open', ask, `${c.words}, ${place || 'all together'}`)
+}
 function openMonth(c: { name: string; label: string }, i: number) {
   const period = months.value[i]!.period
   emit('open', { measure: c.name, ...monthDays(period) }, `${c.label}, ${period}`)
@@ -118,6 +141,35 @@ function openMonth(c: { name: string; label: string }, i: number) {
             @open="openMonth(c, $event)"
           />
         </article>
+        <article v-if="places.length" class="sheet wide">
+          <h3>Place by place</h3>
+          <p v-if="glance?.places.sentence" class="small">{{ glance.places.sentence }}</p>
+          <PlainTable class="small" aria-label="Place by place">
+            <thead>
+              <tr>
+                <th>Place</th>
+                <th v-for="c in PLACE_COLUMNS" :key="c.measure" class="num">{{ c.words }}</th>
+                <th class="num">Median on the year</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="p in places" :key="p.place">
+                <th scope="row">{{ p.place || 'all together' }}</th>
+                <td v-for="c in PLACE_COLUMNS" :key="c.measure" class="num">
+                  <PressArea
+                    v-if="p.values[c.measure]?.value != null"
+                    class="cell"
+                    :title="`The records behind it: ${c.words}, ${p.place || 'all together'}`"
+                    @click="openPlace(p.place, c)"
+                  >
+                    {{ shownAs(p.values[c.measure]!.value, c.unit) }}
+                  </PressArea>
+                </td>
+                <td class="num">{{ p.change?.words ?? 'too few' }}</td>
+              </tr>
+            </tbody>
+          </PlainTable>
+        </article>
       </section>
     </div>
   </div>
@@ -162,6 +214,7 @@ dd {
   cursor: pointer;
 }
 .figure:hover,
+.cell:hover,
 .title:hover {
   text-decoration: underline;
 }
@@ -174,6 +227,13 @@ dd {
 }
 article {
   padding: 8px 10px 2px;
+}
+.wide {
+  grid-column: 1 / -1;
+  padding-bottom: 8px;
+}
+.cell {
+  cursor: pointer;
 }
 .title {
   display: flex;

@@ -14,7 +14,10 @@ const props = defineProps<{ view: View; told: Docs['GlanceDoc']; measure: string
 const emit = defineEmits<{
   close: []
   pull: [measure: string]
-  open: [ask: { measure: string; start: string; end: string; view?: View; place?: string }, title: string]
+  open: [
+    ask: { measure: string; start: string; end: string; view?: View; place?: string; whole?: boolean },
+    title: string,
+  ]
 }>()
 const MarketChart = defineAsyncComponent(() => import('../MarketChart.vue'))
 const MOST = 5
@@ -81,6 +84,7 @@ function open(period: number, line: number) {
       end,
       view: { ...asked.value, where: [...asked.value.where!, ...l.where!] },
       place: l.place ?? '',
+      whole: l.whole ?? false,
     },
     `${label.value}, ${way.value === 'years' ? start.slice(0, 7) : `${l.part ? `${l.part}, ` : ''}${p.period}`}`,
   )

@@ -14,6 +14,7 @@ const ask = computed<Docs['BehindAsk']>(() => ({
   view: props.view,
   measure: props.measure,
   place: props.view.together ? '' : (props.view.places?.[0] ?? ''),
+  whole: false,
   start: props.told.start,
   end: props.told.end,
 }))
