@@ -15,6 +15,7 @@ from rain_porch.app.bulletin.kept import parts_of, ready
 from rain_porch.app.bulletin.market_at import MarketAt
 from rain_porch.app.bulletin.places import places
 from rain_porch.app.handover.bulletin_papers import bulletin_model
+from rain_porch.app.market.closer_looks import BehindAsk, behind
 from rain_porch.app.market.views import ViewDoc, answer
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput, NotFound
@@ -170,6 +171,12 @@ def test_several_places_are_one_market_where_that_is_asked_for(demo_records):
     for i, point in enumerate(told.lines[0].points):
         assert point.value == sum(line.points[i].value for line in apart.lines[:2]) <= told.lines[1].points[i].value
     assert f"in {PLACE} and Quarry Bend" in told.sentence
+    last = told.periods[-1]
+    for line in told.lines:  # each opens to its own records
+        ask = BehindAsk(
+            view=view, measure="closings", place=line.place, whole=line.whole, start=last.start, end=last.end
+        )
+        assert behind(demo_records, ask).count == line.points[-1].value
     head = figures.headline(MarketAt(demo_records, view, END))
     assert head.where == f"detached homes in {PLACE} and Quarry Bend" and head.figures[0].whole is not None
 

@@ -184,3 +184,9 @@ def test_a_reader_who_is_erased_reads_it_no_more(agent):
         not [d for d in deliveries(agent) if "wilma" in d["email"]]
         and len(store.editions(agent.porch, agent.owner, n)) >= 1
     )
+    only_by_name = [ReaderDoc(name="Nell Brook", email="other@place.example")]
+    change_bulletin(agent, n, read_bulletin(agent, n).model_copy(update={"readers": only_by_name}))
+    person = {"name": "Nell Brook", "email": "nell@brook.example", "phone": "", "address": "", "note": ""}
+    (by_name,) = add_clients(agent, [person])
+    erase_client(agent, by_name)
+    assert read_bulletin(agent, n).readers == [], "by the name too, whatever the address"
