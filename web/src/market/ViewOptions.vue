@@ -91,6 +91,9 @@ function add(made: string[]) {
   align-items: center;
   gap: 4px 20px;
 }
+.options select {
+  min-height: 24px;
+}
 .options select,
 .adding input {
   field-sizing: content;

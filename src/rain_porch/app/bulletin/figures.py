@@ -133,7 +133,7 @@ def headline(at: MarketAt) -> HeadlineDoc:
     whole = told(at.of_places(()), KEY_FIGURES, [now])[0] if at.everywhere else None
     return HeadlineDoc(
         span=f.span, where=at.where, everywhere=at.everywhere, start=now.start, end=now.end,
-        pace=" ".join(x for x in (sections.pace(f), sections.shares(f)) if x),
+        pace=" ".join(x for x in (sections.days(f), sections.shares(f)) if x),
         **{k: getattr(said, k) for k in ("headline", "why", "seller", "buyer")},
         figures=[
             KeyFigureDoc(

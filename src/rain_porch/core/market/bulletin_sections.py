@@ -36,19 +36,25 @@ def _moved(pct_moved: float) -> str:
     return f"brought {pct(pct_moved)} {'more' if pct_moved > 0 else 'less'}"
 
 
+def days(f: Figures) -> str:
+    """Days to a buyer."""
+    taken = f.of("median_days")
+    if taken.value is None or taken.n < SMALL:
+        return ""
+    words = f"Half of those that sold found a buyer within {_days(taken.value)}"
+    return words + _against(taken, f.was("median_days"), DAYS_APART, _faster) + "."
+
+
 def pace(f: Figures) -> str:
     """Days to a buyer, and how long those for sale would last."""
-    out = []
-    days, supply, was = f.of("median_days"), f.of("months_of_supply"), f.was("months_of_supply")
-    if days.value is not None and days.n >= SMALL:
-        words = f"Half of those that sold found a buyer within {_days(days.value)}"
-        out.append(words + _against(days, f.was("median_days"), DAYS_APART, _faster))
+    out = [days(f)] if days(f) else []
+    supply, was = f.of("months_of_supply"), f.was("months_of_supply")
     if supply.value is not None and f.sold >= SMALL:
         before = (
             f", after {figure(was.value, 1)} a year ago" if was.value is not None and f.sold_before >= SMALL else ""
         )
-        out.append(f"What is for sale would last {figure(supply.value, 1)} months{before}")
-    return " ".join(f"{s}." for s in out)
+        out.append(f"What is for sale would last {figure(supply.value, 1)} months{before}.")
+    return " ".join(out)
 
 
 def flow(f: Figures) -> str:

@@ -228,6 +228,9 @@ dd {
 article {
   padding: 8px 10px 2px;
 }
+.wide h3 {
+  margin: 4px 0;
+}
 .wide {
   grid-column: 1 / -1;
   padding-bottom: 8px;

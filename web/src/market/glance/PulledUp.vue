@@ -150,6 +150,7 @@ function open(period: number, line: number) {
   font-weight: 600;
 }
 .bar select {
+  min-height: 24px;
   color: inherit;
   background: rgb(var(--v-theme-mist));
 }
