@@ -183,6 +183,29 @@ def test_a_market_at_a_glance(page: Page, server: Any, press: Press) -> None:
     expect(page.get_by_role("region", name="Every measure by month")).to_be_visible()
 
 
+def test_the_pen_that_lies_ready_draws(page: Page, server: Any) -> None:
+    """By mouse: the dialog opens with the pen for areas in hand, and its first corner counts."""
+    page.get_by_role("link", name="Market", exact=True).click()
+    says = page.locator("p.says")
+    whole = says.inner_text()
+    page.get_by_role("button", name="or draw it").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_role("button", name=re.compile("^Draw an area: click"))).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    page.wait_for_timeout(800)  # the map has come to rest
+    box = dialog.get_by_role("application").bounding_box()
+    assert box is not None
+    for across, down in ((0.3, 0.3), (0.6, 0.3), (0.6, 0.6), (0.3, 0.6), (0.3, 0.6)):
+        page.mouse.move(box["x"] + box["width"] * across, box["y"] + box["height"] * down, steps=3)
+        page.mouse.down()
+        page.mouse.up()
+        page.wait_for_timeout(320)
+    click_on(page, dialog.get_by_role("button", name="Look inside it"))
+    expect(says).to_contain_text("inside a drawn area")
+    assert says.inner_text() != whole
+
+
 def test_a_place_with_a_name_of_its_own_and_places_together(page: Page, server: Any) -> None:
     """Drawn once, found by typing from then on; two places as one market, beside the whole."""
     page.get_by_role("link", name="Market", exact=True).click()

@@ -101,6 +101,7 @@ onMounted(() => {
   drawing.marks(props.candidates, props.choices ?? {}, props.lit ?? null)
   drawing.limits(props.shapes ?? [], props.fences ?? [], props.crossings ?? [])
   letMove()
+  if (props.tool) drawing.draw(props.tool) // the pen that was in hand before there was a map
 })
 let still: (() => void) | undefined
 function letMove() {

@@ -57,14 +57,14 @@ def _circle(opened: Opened) -> tuple[ShapeDoc, str]:
 
 
 def circles(agent: Agent) -> list[KeptOutlineDoc]:
-    """The circles of the newest workups, as places of a view."""
-    out = []
-    for number, title in titles(agent)[:CIRCLES]:
+    """The circles of the newest workups, as places of a view; one for several workups that look around one home alike."""
+    out: dict[str, KeptOutlineDoc] = {}
+    for number, _ in titles(agent)[:CIRCLES]:
         try:
             opened = open_workup(agent, number)
         except NotFound:  # a colleague's, or of a home that is in the records no more
             continue
         if opened.subject.placed:
             shape, drawn = _circle(opened)
-            out.append(KeptOutlineDoc(outline_id=None, name=f"around {title}", drawn=drawn, shapes=[shape]))
-    return out
+            out.setdefault(drawn, KeptOutlineDoc(outline_id=None, name=drawn, drawn=drawn, shapes=[shape]))
+    return list(out.values())
