@@ -233,10 +233,10 @@ def test_a_place_with_a_name_of_its_own_and_places_together(page: Page, server: 
     page.get_by_role("button", name="or draw it").click()
     drawing = page.get_by_role("dialog")
     drawing.get_by_role("button", name="Delete The two banks").click()
-    expect(drawing.get_by_role("status")).to_contain_text("“The two banks” is deleted.")
+    expect(drawing.get_by_text("“The two banks” is deleted.")).to_be_visible()
     drawing.get_by_role("button", name="Bring it back").click()
     expect(drawing.get_by_role("button", name="Delete The two banks")).to_be_visible()
-    page.keyboard.press("Escape")
+    drawing.get_by_role("button", name="Close").click()
     expect(drawing).to_have_count(0)
     for label, name in (("Place", "Quarry Bend"), ("Place 2", "Lantern Hill")):
         field = page.get_by_role("combobox", name=label, exact=True)
