@@ -25,7 +25,9 @@ def point_at(page: Page, what: Locator) -> tuple[float, float]:
             [x, y],
         ):
             page.mouse.move(x, y)
-            return x, y
+            if box == what.bounding_box():  # nothing that came meanwhile has moved it away from under the pointer
+                return x, y
+            continue
         home = what.evaluate(
             """(e) => {
                 for (let p = e.parentElement; p; p = p.parentElement) {
