@@ -58,7 +58,7 @@ def main() -> None:
     if "screen" in args.only:
         told(screen.measured(demo))
     if "accuracy" in args.only:
-        told(accuracy.measured(demo, args.folder / "ames"))
+        told(accuracy.measured(demo, args.folder))
     print()
     print(table(results))
     missed = [r.name for r in results if r.holds is False]

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from playwright.sync_api import Locator, Page, expect
 
 Press = Callable[[Page, Locator], None]
-MOST_TABS = 400
+MOST_TABS = 480
 
 
 def point_at(page: Page, what: Locator) -> tuple[float, float]:
@@ -54,15 +54,37 @@ def click_on(page: Page, what: Locator) -> None:
     page.mouse.click(x, y)
 
 
+# holds the focus where it was to come: tabs that are pressed after it are not heard, so that they can be pressed without asking each time
+HOLD = """(e) => {
+  const there = () => e === document.activeElement || (e.contains(document.activeElement) && e.matches('label, p, span'))
+  window.tabReached = there()
+  if (window.tabReached) return
+  const stop = (key) => { if (window.tabReached && key.key === 'Tab') key.preventDefault() }
+  const look = () => { if (there()) window.tabReached = true }
+  document.addEventListener('keydown', stop, true)
+  document.addEventListener('focusin', look, true)
+  window.tabLet = () => {
+    document.removeEventListener('keydown', stop, true)
+    document.removeEventListener('focusin', look, true)
+    return window.tabReached
+  }
+}"""
+BATCH = 8
+
+
 def tab_to(page: Page, what: Locator) -> None:
     """Press Tab until the control has the focus."""
     expect(what).to_be_visible()
-    for _ in range(MOST_TABS):
-        if what.evaluate(
-            "(e) => e === document.activeElement || (e.contains(document.activeElement) && e.matches('label, p, span'))"
-        ):
+    for _ in range(MOST_TABS // BATCH):
+        what.evaluate(
+            HOLD
+        )  # looked for anew each time: what is drawn anew meanwhile is another thing in the same place
+        if page.evaluate("window.tabReached"):
             return
-        page.keyboard.press("Tab")
+        for _ in range(BATCH):
+            page.keyboard.press("Tab")
+        if page.evaluate("window.tabLet()"):
+            return
     raise AssertionError(f"Tab never comes to {what}")
 
 

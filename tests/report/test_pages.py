@@ -149,7 +149,11 @@ def test_what_is_printed_adds_up(whole):
         if r["cells"][0] == "Weight"
         for w in r["cells"][2:]
     ]
-    assert sum(weights) == pytest.approx(100.0, abs=1e-9)
+    model = whole.price["model"]
+    assert model["weight"] > 0 and f"{100 * model['weight']:.1f} %" in str(grid_page(whole)), (
+        "the model says what it weighs"
+    )
+    assert sum(weights) + 100 * model["weight"] == pytest.approx(100.0, abs=1e-9)
     for c in whole.price["comps"]:
         steps, adjusted = steps_of(c)
         assert half_up(c["close_price"]) + sum(v for _, v in steps) == adjusted == half_up(c["adjusted_price"])

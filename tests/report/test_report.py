@@ -219,7 +219,9 @@ def test_the_workbooks_formulas_come_to_the_workups_figures(given):
             sum(map(abs, lines)) / grid.cell(2, k).value, abs=1e-5
         )
         total += (grid.cell(2, k).value + sum(lines)) * grid.cell(rows["Weight"], k).value
-    assert grid.cell(rows["Indicated value"], 2).value.startswith("=ROUND(SUMPRODUCT(")
+    assert grid.cell(rows["Indicated value"], 2).value.startswith("=ROUND((SUMPRODUCT(")
+    model = rows["Model, and its weight"]
+    total += grid.cell(model, 2).value * grid.cell(model, 3).value
     assert half_up(total, 100) == given.price["indicated_value"]
     told = [cell for sheet in live for row in sheet.iter_rows() for cell in row if isinstance(cell.value, str)]
     assert [c.data_type for c in told if c.value == "=HYPERLINK(1)"] == ["s"]

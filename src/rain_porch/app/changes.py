@@ -16,6 +16,7 @@ from ..core.facts.fields import ADJUSTED, BY_NAME, OWN_LINE, Kind, own_field
 from ..core.facts.improvements import check_improvement
 from ..core.facts.money import dollars
 from ..core.price.proceeds import net_sheet
+from ..core.price.weights import MODEL
 from ..documents.base import Doc, FiniteNumber, Line, Value, check_line
 from ..documents.search import Place, SearchDoc
 from ..documents.stored import DecisionDoc, FeatureDoc, ImprovementDoc, PaperDoc, PhotoDoc, ScenarioDoc, WorkupDoc
@@ -301,17 +302,18 @@ def _said(name: str, value: float) -> str:
 
 def _weight(state: WorkupDoc, change: SetWeight) -> tuple[WorkupDoc, str]:
     key, weight = change.listing_id, change.weight
-    if key not in state.kept():
+    if key not in (*state.kept(), MODEL):
         raise BadInput("listing_id", f"{key} is no kept comp: keep it first.")
+    whose = "the model" if key == MODEL else key
     weights = {k: v for k, v in state.weights.items() if k != key}
     if weight is None:
-        return state.model_copy(update={"weights": weights}), f"weight of {key} left to the formula"
+        return state.model_copy(update={"weights": weights}), f"weight of {whose} left to the formula"
     if not 0 <= weight <= 1 or sum(weights.values()) + weight > 1 + 1e-9:
         left = max(0.0, 1 - sum(weights.values()))
         raise BadInput("weight", f"A weight is a share: give 0 to {100 * left:.0f} %, what the other set ones leave.")
     return state.model_copy(
         update={"weights": {**weights, key: weight}}
-    ), f"weight of {key} set to {100 * weight:.1f} %"
+    ), f"weight of {whose} set to {100 * weight:.1f} %"
 
 
 def _decide(state: WorkupDoc, change: Decide) -> tuple[WorkupDoc, str]:

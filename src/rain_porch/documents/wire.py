@@ -209,6 +209,22 @@ class ApartDoc(Doc):
     formula: str
 
 
+class VoiceDoc(Doc):
+    """The model beside the comps: its value, and its weight, which with the comps' adds up to 1."""
+
+    value: float
+    weight: float
+
+
+class CauseDoc(Doc):
+    """What makes the range wider than usual here. factor: by how many times; do: what would narrow it."""
+
+    name: str
+    factor: float
+    says: str
+    do: str
+
+
 class PriceDoc(Doc):
     effective_date: dt.date
     subject: SubjectDoc
@@ -218,8 +234,10 @@ class PriceDoc(Doc):
     rates: list[RateDoc]
     market_change: MarketChangeDoc
     apart: list[ApartDoc] = []
+    model: VoiceDoc | None = None
     indicated_value: float | None
     range: RangeDoc | None
+    range_causes: list[CauseDoc] = []
     methods: list[MethodDoc]
     loosened: list[str]
     warnings: list[str]

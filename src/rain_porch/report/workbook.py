@@ -195,15 +195,20 @@ def _grid(sheet: Any, given: ReportInput, s: Styles) -> None:
     end = xl_col_to_name(len(comps))
     prices, weights = (f"B{rows[t]}:{end}{rows[t]}" for t in ("Adjusted price", "Weight"))
     at = last + 6
-    added = ""
-    for r, a in enumerate(given.price["apart"], start=at + 2):
+    added = said = ""
+    shared = f"SUM({weights})"
+    if model := given.price.get("model"):
+        write_row(sheet, at + 1, ["Model, and its weight", model["value"]], s.money)
+        sheet.write_number(at + 1, 2, model["weight"], s.share)
+        said, shared = f"+B{at + 2}*C{at + 2}", f"({shared}+C{at + 2})"
+    for r, a in enumerate(given.price["apart"], start=at + 3):
         write_row(sheet, r, [f"{a['label']}, added once", a["amount"]], s.money)
         added += f"+B{r + 1}"
     sheet.write_string(at - 1, 0, "Indicated value", s.bold)
     sheet.write_formula(
         at - 1,
         1,
-        f"=ROUND(SUMPRODUCT({prices},{weights})/SUM({weights}){added},-2)",
+        f"=ROUND((SUMPRODUCT({prices},{weights}){said})/{shared}{added},-2)",
         s.money,
         given.price["indicated_value"] or 0,
     )
@@ -215,7 +220,7 @@ def _grid(sheet: Any, given: ReportInput, s: Styles) -> None:
         sheet,
         given,
         1,
-        at + 3 + len(given.price["apart"]),
+        at + 4 + len(given.price["apart"]),
         len(comps) + 1,
         [max(26.0, longest), *(max(13.0, w) for w in addresses)],
     )

@@ -11,7 +11,8 @@ from rain_porch.core.facts.money import half_up, signed
 from rain_porch.core.market.market_change import compounded
 from rain_porch.core.price.evidence import Rate
 from rain_porch.core.price.grid import Comp, Own, adjust, adjusted_prices, apart, over_limits
-from rain_porch.core.price.worth import comp_weights, indicated
+from rain_porch.core.price.weights import comp_weights
+from rain_porch.core.price.worth import indicated
 from tests.made import subject
 
 money = st.floats(50_000, 2_000_000)

@@ -61,7 +61,9 @@ def test_it_finds_curves_and_places_that_were_put_in():
             rng.uniform(-2.5, 2.5),
             rng.uniform(-2.5, 2.5),
         )
-        errors.append(model.log_value(subject(area, year, east, north)) - float(worth(area, float(year), east, north)))
+        errors.append(
+            model.worth(subject(area, year, east, north)).log_value - float(worth(area, float(year), east, north))
+        )
     assert np.median(np.abs(errors)) < 0.035 and abs(np.median(errors)) < 0.02
     assert model.n == 900 and np.median(np.abs(model.left)) < 0.06
 
@@ -79,7 +81,7 @@ def test_nothing_that_is_dated_later_is_read():
         rows = np.flatnonzero(columns.close < cut)
         model = fit_wide_model(columns, rows, cut, HomeKind.DETACHED)
         values.append(
-            [model.log_value(subject(a, y, e, n)) for a, y, e, n in ((1500, 1950, 0, 0), (2600, 2001, 1, 0.2))]
+            [model.worth(subject(a, y, e, n)).log_value for a, y, e, n in ((1500, 1950, 0, 0), (2600, 2001, 1, 0.2))]
         )
     assert values[0] == values[1]
 
@@ -93,7 +95,7 @@ def test_a_homes_own_sale_says_nothing_where_it_is_left_out():
         columns, (area, year, east, north, _) = town(twist=twist)
         model = fit_wide_model(columns, everything(columns), day_of(TODAY), HomeKind.DETACHED)
         home = subject(area[450], year[450], east[450], north[450], home_id=int(columns.home_id[450]))
-        told[name] = model.log_value(home, leave_out_home=True)
+        told[name] = model.worth(home, leave_out_home=True).log_value
     assert told["odd"] == pytest.approx(told["plain"], abs=0.01)
 
 
@@ -102,11 +104,11 @@ def test_what_is_unknown_stands_in_the_middle_and_too_little_gives_none():
     day = day_of(TODAY)
     model = fit_wide_model(columns, everything(columns), day, HomeKind.DETACHED)
     bare = Subject({}, 41.0, -83.0, HomeKind.DETACHED)
-    assert 10 < model.log_value(bare) < 14
+    assert 10 < model.worth(bare).log_value < 14
     assert fit_wide_model(columns, everything(columns)[: ENOUGH - 1], day, HomeKind.DETACHED) is None
     again = fit_wide_model(columns, everything(columns), day, HomeKind.DETACHED)
     home = subject(1500, 1950, 0, 0)
-    assert again.log_value(home) == model.log_value(home), "the same sales give the same figure"
+    assert again.worth(home) == model.worth(home), "the same sales give the same figure"
 
 
 def test_hats_add_up_and_stand_at_their_ends():

@@ -27,7 +27,9 @@ from ...core.price.backtest import Case, KindScore, RangeReport, Score, by_kind,
 from ...core.price.evidence import Evidence, Rate
 from ...core.price.grid import adjusted_prices
 from ...core.price.location import at_its_own_spot, location_pct
-from ...core.price.worth import per_sqft_values, weigh
+from ...core.price.range_width import half_width
+from ...core.price.weights import MODEL_WEIGHT, weigh
+from ...core.price.worth import per_sqft_values
 from ...store.db import Readers, WritableDb, connect
 from ...store.records import backtests
 from ..homes import FACT_FIELDS
@@ -254,7 +256,8 @@ def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> O
     if found is None:
         return None, "fewer than five sales before it"
     rates = rates_for_rows(standpoint, found, comps)
-    predicted = {"adjusted_comps": value_of(standpoint, comps, likeness, found, rates)}
+    value, width = value_of(standpoint, comps, likeness, found, rates)
+    predicted = {"adjusted_comps": value}
     if found.model_value is not None:
         predicted["model"] = found.model_value
     predicted |= per_sqft_values(
@@ -262,14 +265,15 @@ def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> O
     )
     return Case(
         str(columns.keys[row]), day, int(columns.close[row]), float(columns.numbers["close_price"][row]), predicted,
-        found.half_width, subject.latitude, subject.longitude, subject.home_kind.value,
+        width, subject.latitude, subject.longitude, subject.home_kind.value,
     ), ""  # fmt: skip
 
 
 def value_of(
     standpoint: Standpoint, comps: Ints, likeness: Floats, found: Evidence, rates: Mapping[str, Rate]
-) -> float:
-    """The indicated value of the subject from the sales in `comps`, (n,), by the grid's rules and worth's weights."""
+) -> tuple[float, float]:
+    """The indicated value of the subject from the sales in `comps`, (n,), by the grid's rules and worth's weights; half the width
+    of its range, in logarithms, before past prices have measured it."""
     columns, subject = standpoint.columns, standpoint.subject
     ages = (standpoint.view.day - price_days(columns, comps)).astype(np.float64)
     facts = {name: columns.numbers[name][comps] for name in rates if name in columns.numbers}
@@ -280,7 +284,10 @@ def value_of(
         columns.numbers["concessions_amount"][comps], facts, rates, found.market_change.pct_per_month,
     )  # fmt: skip
     weights = weigh(adjusted.prices, adjusted.gross_pct, likeness, ages, found.model_value)
-    return float(adjusted.prices @ weights)
+    said = float(adjusted.prices @ weights)
+    width = half_width(found, said, float(adjusted.gross_pct @ weights))
+    voice = MODEL_WEIGHT if found.model is not None and found.model_value else 0.0
+    return (1 - voice) * said + voice * (found.model_value or 0.0), width
 
 
 def keep(

@@ -22,17 +22,18 @@ from ...core.price.checks import cautions
 from ...core.price.evidence import Evidence, Rate, evidence
 from ...core.price.grid import Adjusted, Comp, Own, adjust, apart
 from ...core.price.location import at_its_own_spot, location_pct
+from ...core.price.range_width import Cause, half_width, why_wide
 from ...core.price.rate_evidence import moved_since
+from ...core.price.weights import MODEL, MODEL_WEIGHT, beside_model, weigh
 from ...core.price.worth import (
     Method,
     Range,
+    Voice,
     brought_forward,
     indicated,
     methods,
     size_corrected,
     value_range,
-    weigh,
-    with_set_weights,
     without,
 )
 from ...core.statistics.summary import known
@@ -66,6 +67,8 @@ class Pricing:
     warnings: list[str]
     n_local: int
     found: Evidence | None = None
+    voice: Voice | None = None  # the model's; its weight and the comps' add up to 1
+    wide: Sequence[Cause] = ()  # what makes the range wider than usual
     apart: Sequence[Own] = ()  # lines equal for all comps, added once after their mean
     notes: Sequence[str] = ()  # those of the warnings that are about the evidence
     ages: Sequence[float] = ()  # days since each comp's price was agreed
@@ -108,20 +111,33 @@ def price(
         ways = methods(here, [], np.zeros(0), [], found.model_value, found.n_model)
         return Pricing([], [], [], rates, change, None, None, ways, notes, found.n_local, found)
     adjusted, once = _grid(standpoint, sold, ages, facts, rates, change, decided)
-    weights = weigh(
-        np.array([a.adjusted_price for a in adjusted]), np.array([a.gross_pct for a in adjusted]),
+    gross = np.array([a.gross_pct for a in adjusted])
+    among = weigh(
+        np.array([a.adjusted_price for a in adjusted]), gross,
         np.array([c.likeness for c in sold]), ages, found.model_value,
     )  # fmt: skip
     fixed = {i: decided.weights[c.listing_id] for i, c in enumerate(sold) if c.listing_id in decided.weights}
-    if fixed:
-        weights = with_set_weights(weights, fixed)
-    value = indicated(adjusted, weights, once)
+    if MODEL in decided.weights:
+        fixed[len(sold)] = decided.weights[MODEL]
+    said = _model_says(found, decided.own, once)
+    weights, share = beside_model(among, 0.0 if said is None else MODEL_WEIGHT, fixed)
+    voice = Voice(said, share) if said is not None else None
+    value = indicated(adjusted, weights, once, voice)
+    comps_say, heavily = indicated(adjusted, among), float(gross @ among)
     return Pricing(
-        sold, adjusted, [float(w) for w in weights], rates, change, value, _range(past, value, found.half_width, day),
-        _ways(standpoint, sold, adjusted, weights, found, rates, once),
-        [*notes, *cautions(here, sold, adjusted, indicated(adjusted, weights))],
-        found.n_local, found, once, tuple(notes), [float(a) for a in ages],
+        sold, adjusted, [float(w) for w in weights], rates, change, value,
+        _range(past, value, half_width(found, comps_say, heavily), day),
+        _ways(standpoint, sold, adjusted, weights, found, rates, once, voice),
+        [*notes, *cautions(here, sold, adjusted, indicated(adjusted, weights, (), voice))],
+        found.n_local, found, voice, why_wide(found, comps_say, heavily), once, tuple(notes), [float(a) for a in ages],
     )  # fmt: skip
+
+
+def _model_says(found: Evidence, own: Sequence[Own], once: Sequence[Own]) -> float | None:
+    """What the wide model says of the home, with those of its own lines that are in each comp's price; None without the model."""
+    if found.model is None or not found.model_value:
+        return None
+    return found.model_value + sum(x.amount or 0.0 for x in own if x not in once)
 
 
 def _about_evidence(told: Evidence | None, subject: Subject, rates: Mapping[str, Rate]) -> list[str]:
@@ -171,11 +187,12 @@ def _ways(
     found: Evidence,
     rates: Mapping[str, Rate],
     once: Sequence[Own],
+    voice: Voice | None,
 ) -> list[Method]:
     """The ways to a number beside each other."""
     subject = standpoint.subject
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
-    ways = methods(subject, adjusted, weights, per_sqft, found.model_value, found.n_model, once)
+    ways = methods(subject, adjusted, weights, per_sqft, found.model_value, found.n_model, once, voice)
     more = (size_corrected(subject, sold, rates.get("living_area")), _brought_forward(standpoint, found))
     return without([*ways, *(way for way in more if way is not None)], once)
 

@@ -14,7 +14,7 @@ from ...core.market.listing_facts import price_days
 from ...core.price import rate_evidence as re
 from ...core.price.checks import Asked, Check, checks
 from ...core.price.evidence import Rate
-from ...core.price.worth import from_model, why_heaviest
+from ...core.price.weights import from_model, why_heaviest
 from ...store.records.areas import between
 from ...store.records.sellers import sellers_of
 from .opened import Opened

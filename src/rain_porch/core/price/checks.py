@@ -179,7 +179,7 @@ def _inside(a: Asked) -> Check | None:
     ok = low <= a.value <= high
     return Check("inside", "Value inside the comps", ok,
                  f"{dollars(a.value)} lies {'within' if ok else 'outside'} the adjusted {dollars(low)} to {dollars(high)}.",
-                 "" if ok else "Look at weights set by hand, and at typed cells.")  # fmt: skip
+                 "" if ok else "Look at weights set by hand, at typed cells, and at how far the model lies from the comps.")  # fmt: skip
 
 
 def _spread(a: Asked) -> Check | None:

@@ -23,7 +23,7 @@ from ..market.market_change import MarketChange, TimeBasis, basis_for, read_chan
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
 from .net_price import net_price
-from .wide_model import WideModel
+from .wide_model import ModelWorth, WideModel
 
 MAX_SALES, LOCAL_SALES, NEIGHBOURS = 3000, 400, 12
 REACH_MILES, REACH_DAYS = 25.0, 5 * 365
@@ -65,6 +65,7 @@ class Evidence:
     local: Ints | None = None  # places of the local sales among the wide fit's
     nearness: Floats | None = None  # their weights, 1 the nearest
     n_model: int = 0  # sales on which the model's value stands
+    model: ModelWorth | None = None  # what the wide model says, where there is one
 
 
 @dataclass(frozen=True)
@@ -231,9 +232,10 @@ def evidence(
     near = np.abs(left - level) < 3 * max(local.scale, 0.02)
     level = float(np.average(left[near], weights=closest[near]))
     n_model, value = len(pick), float(np.exp(level + subject_vector(wide, subject) @ local.coef))
-    if model is not None and subject.placed:
+    told = model.worth(subject, leave_out_home) if model is not None and subject.placed else None
+    if model is not None and told is not None:
         since = wide.moved(np.array([float(model.day)]), view.day, seasons=False)[0]
-        n_model, value = model.n, float(np.exp(model.log_value(subject, leave_out_home) - since))
+        n_model, value = model.n, float(np.exp(told.log_value - since))
     spread = weighted_quantile(np.abs(local.residuals), w, 0.8)
     # comps carry their own noise on top of the fit's: seen on past sales, about a fifth more
     thin = 1.2 + 3.0 / max(1.0, float(w.sum() ** 2 / (w**2).sum()))
@@ -271,6 +273,7 @@ def evidence(
         pick,
         w,
         n_model,
+        told,
     )
 
 

@@ -28,11 +28,12 @@ from ..facts.words import HomeKind
 from ..market.columns import Columns, Floats, Ints
 from ..market.listing_facts import price_days
 from ..market.market_change import TimeBasis, basis_for
-from .model_columns import ModelColumns, hats, numbers_of, numbers_of_home, texts_of, texts_of_home
+from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of_home, texts_of, texts_of_home
 from .net_price import net_price
 
 ENOUGH, MOST = 400, 16_000  # sales
 NEIGHBOURS, BUMPS, ASKED, VOICES = 15, 60, 80, 12
+NO_HOME = -1
 _TENTH = 0.164  # miles to the tenth sale where reaches were tuned: they follow the density of sales
 _NEAR, _FAR, _SHORT, _LONG, _AROUND = 0.15, 0.8, 0.05, 0.35, 0.3  # miles there
 _LEVEL_QUANTILES = (0.03, 0.15, 0.35, 0.6, 0.85, 0.97)
@@ -42,6 +43,46 @@ _REACH, _NOBODY = 1.2, 0.05
 _ROUNDS, _CUT = 4, 4.7
 # how much each kind of column of the second fit is shrunk
 _SHRUNK = {"columns": 1.0, "levels": 1.0, "level × core": 20.0, "pairs": 20.0, "bumps": 3.0, "bumps × core": 8.0}
+
+
+@dataclass(frozen=True)
+class Usual:
+    """What is usually left of a sale of such a price, size, lot, year and place: exp(x · coef)."""
+
+    coef: Floats
+    middle: float
+    spread: float
+    typical: float  # of the sales learnt from, the middle one
+
+    @classmethod
+    def learnt(cls, left: Floats, fitted: Floats, core: Floats, level: Floats) -> Usual:
+        """By a regression of log |left|, scaled so that its middle is the middle of what is left."""
+        size = np.minimum(np.abs(left), 1.0)
+        bare = cls(np.zeros(0), float(fitted.mean()), max(float(fitted.std()), 1e-6), 0.0)
+        x = bare._columns(fitted, core, level)
+        coef = np.linalg.lstsq(x, np.log(np.maximum(size, 0.01)), rcond=None)[0]
+        typical = max(float(np.median(size)), 1e-3)
+        coef[0] += np.log(typical) - float(np.median(x @ coef))
+        return cls(np.asarray(coef, dtype=np.float64), bare.middle, bare.spread, typical)
+
+    def of(self, fitted: Floats, core: Floats, level: Floats) -> Floats:
+        """|log price − fit|, (n,), the middle one of homes like these."""
+        return np.asarray(np.exp(self._columns(fitted, core, level) @ self.coef))
+
+    def _columns(self, fitted: Floats, core: Floats, level: Floats) -> Floats:
+        z = np.clip((fitted - self.middle) / self.spread, -3, 3)
+        return np.column_stack([np.ones(len(z)), z, z**2, np.clip(core[:, :4], -4, 4), level])
+
+
+@dataclass(frozen=True)
+class ModelWorth:
+    """What the model says of a home. log_value: at the prices of its day. usual: |log price − what it says| of homes like this, the
+    middle one; typical: of all its sales. heard: the weights of the sales around that spoke, in like sales next door."""
+
+    log_value: float
+    usual: float
+    typical: float
+    heard: float
 
 
 @dataclass(frozen=True)
@@ -72,23 +113,20 @@ class WideModel:
     core: Floats
     left: Floats
     odd: Floats
+    usual: Usual
 
     @property
     def n(self) -> int:
         return len(self.rows)
 
-    def log_value(self, subject: Subject, leave_out_home: bool = False) -> float:
-        """Log worth of a home with a place, at the prices of the model's day. leave_out_home: its own earlier sales say nothing."""
+    def worth(self, subject: Subject, leave_out_home: bool = False) -> ModelWorth:
+        """Of a home with a place, at the prices of the model's day. leave_out_home: its own earlier sales say nothing."""
         seen = self.told.of(numbers_of_home(subject), texts_of_home(subject))
-        point = on_a_plane(np.array([subject.latitude]), np.array([subject.longitude]), self.origin)
-        own = (
-            self.home_ids == subject.home_id
-            if leave_out_home and subject.home_id is not None
-            else np.zeros(self.n, dtype=np.bool_)
-        )
-        levels = [self._level(point, reach, k, prior, own) for reach, k, prior in _levels(self.unit)]
-        row = _second(seen.columns, seen.core, levels[0], levels[1], point, self)
-        fitted = float((row - self.middle)[0] @ self.coef) + self.base
+        point = self.points_of(np.array([subject.latitude]), np.array([subject.longitude]))
+        own = np.array([subject.home_id if leave_out_home and subject.home_id is not None else NO_HOME])
+        levels = self.levels(point, own)
+        fitted = self.fitted(seen, point, own, levels)
+        usual = self.usual.of(fitted, seen.core, (levels[1] - self.level_middle[1]) / self.level_spread[1])
         asked = self.tree.query(point[0], k=min(ASKED, self.n))
         far, at = np.asarray(asked[0]), np.asarray(asked[1])
         step = np.sqrt((((self.core[at, :4] - seen.core[0, :4]) / _APART) ** 2).sum(axis=1))
@@ -99,18 +137,34 @@ class WideModel:
             * 0.5 ** ((self.day - self.days[at]) / _HALF_COMPS)
             / (1 + (self.odd[at] / 2.0) ** 2)
         )
-        w = np.where(own[at], 0.0, w)
+        w = np.where(self.home_ids[at] == own[0], 0.0, w)
+        heard = float(w.sum())
         w = np.where(w >= np.sort(w)[::-1][min(VOICES, w.size) - 1], w, 0.0)
-        return fitted + self.now + float(w @ np.clip(self.left[at], -0.7, 0.7) / (w.sum() + _NOBODY))
+        left = float(w @ np.clip(self.left[at], -0.7, 0.7) / (w.sum() + _NOBODY))
+        return ModelWorth(float(fitted[0]) + self.now + left, float(usual[0]), self.usual.typical, heard)
 
-    def _level(
-        self, point: Floats, reach: float, k: int, prior: float, own: np.ndarray[tuple[int], np.dtype[np.bool_]]
-    ) -> Floats:
-        asked = self.tree.query(point, k=min(k, self.n))
+    def points_of(self, lats: Floats, lons: Floats) -> Floats:
+        """Places on the model's plane, in miles, (n, 2)."""
+        return on_a_plane(lats, lons, self.origin)
+
+    def fitted(self, seen: Described, points: Floats, own: Ints, levels: tuple[Floats, Floats] | None = None) -> Floats:
+        """The second fit at homes so described at these places, (n,): log price less trend. own: the homes whose sales do not speak
+        for their place, NO_HOME for none. levels: of the places, where they are known already."""
+        short, long = levels or self.levels(points, own)
+        return np.asarray(
+            (_second(seen.columns, seen.core, short, long, points, self) - self.middle) @ self.coef + self.base
+        )
+
+    def levels(self, points: Floats, own: Ints) -> tuple[Floats, Floats]:
+        """The short level and the long of places, each (n,)."""
+        asked = self.tree.query(points, k=min(max(k for _, k, _ in _levels(self.unit)), self.n))
         far, at = np.asarray(asked[0]), np.asarray(asked[1])
-        w = np.exp(-far / reach) * self.louder[at]
-        w = np.where(own[at], 0.0, w)
-        return np.asarray((w * self.first_left[at]).sum(axis=1) / (w.sum(axis=1) + prior))
+        out = []
+        for reach, k, prior in _levels(self.unit):
+            w = np.exp(-far[:, :k] / reach) * self.louder[at[:, :k]]
+            w = np.where(self.home_ids[at[:, :k]] == own[:, None], 0.0, w)
+            out.append(np.asarray((w * self.first_left[at[:, :k]]).sum(axis=1) / (w.sum(axis=1) + prior)))
+        return out[0], out[1]
 
 
 def _levels(unit: float) -> tuple[tuple[float, int, float], ...]:
@@ -149,7 +203,7 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     bare = WideModel(
         day, rows, days, columns.home_id[rows].astype(np.int64), told, points, tree, origin, first, louder, unit, (knots[0], knots[1]),
         (float(levels[0].mean()), float(levels[1].mean())), (max(float(levels[0].std()), 1e-6), max(float(levels[1].std()), 1e-6)), centres,
-        np.clip(1.2 * apart, 0.35 * unit, 4.0 * unit), np.zeros(0), np.zeros(0), 0.0, now, seen.core, np.zeros(0), np.zeros(0),
+        np.clip(1.2 * apart, 0.35 * unit, 4.0 * unit), np.zeros(0), np.zeros(0), 0.0, now, seen.core, np.zeros(0), np.zeros(0), Usual(np.zeros(0), 0.0, 1.0, 1.0),
     )  # fmt: skip
     x = _second(seen.columns, seen.core, levels[0], levels[1], points, bare)
     middle = x.mean(axis=0)
@@ -158,11 +212,13 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     coef, left = _robust(
         x - middle, target - base, np.sqrt(louder), _penalties(seen.columns.shape[1], seen.core.shape[1], count, knots)
     )
-    usual = _usual_error(left, (x - middle) @ coef, seen.core, (levels[1] - levels[1].mean()) / bare.level_spread[1])
+    fitted = (x - middle) @ coef + base
+    far_level = (levels[1] - bare.level_middle[1]) / bare.level_spread[1]
     around = _left_out_level(np.clip(left, -0.6, 0.6), far, near, louder, _AROUND * unit, 12, 0.5)
+    usual = Usual.learnt(left - around, fitted, seen.core, far_level)
     return WideModel(
         day, rows, days, bare.home_ids, told, points, tree, origin, first, louder, unit, bare.level_knots, bare.level_middle, bare.level_spread,
-        centres, bare.widths, coef, middle, base, now, seen.core, left, np.abs(left - around) / usual,
+        centres, bare.widths, coef, middle, base, now, seen.core, left, np.abs(left - around) / usual.of(fitted, seen.core, far_level), usual,
     )  # fmt: skip
 
 
@@ -227,12 +283,3 @@ def _robust(x: Floats, y: Floats, weights: Floats, penalty: Floats) -> tuple[Flo
         u = left / (_CUT * max(1.4826 * float(np.median(np.abs(left))), 1e-6))
         robust = np.where(np.abs(u) < 1, (1 - u * u) ** 2, 0.0)
     return coef, np.asarray(left)
-
-
-def _usual_error(left: Floats, fitted: Floats, core: Floats, level: Floats) -> Floats:
-    """What is usually left of a sale of such a price, size, lot, year and place, (n,): a regression of log |left|."""
-    size = np.minimum(np.abs(left), 1.0)
-    x = np.column_stack([np.ones(len(left)), fitted, fitted**2, core[:, :4], level])
-    coef = np.linalg.lstsq(x, np.log(np.maximum(size, 0.01)), rcond=None)[0]
-    usual = np.exp(x @ coef)
-    return np.asarray(usual * max(float(np.median(size)), 1e-3) / float(np.median(usual)))

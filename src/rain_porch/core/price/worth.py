@@ -1,9 +1,9 @@
-"""From adjusted comps to a number: weights, indicated value, range, and the other ways."""
+"""From adjusted comps to a number: indicated value, range, and the other ways."""
 
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -16,8 +16,6 @@ from ..market.columns import Floats
 from ..statistics.summary import summarise
 from .evidence import Rate
 from .grid import Adjusted, Own
-
-WEIGHT_STEPS = 1000
 
 
 @dataclass(frozen=True)
@@ -40,110 +38,25 @@ class Range:
     measured: bool = False
 
 
-def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None = None) -> Floats:
-    """likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up to
-    1, in tenths of a percent. Shape (n,).
+@dataclass(frozen=True)
+class Voice:
+    """The model beside the comps: its value in dollars, and its weight. The comps' weights and this add up to 1."""
 
-    from_model_pct: how far each adjusted price lies from the model's value; a sale that stands alone, above or below,
-    had something that no field tells. Left out where there is no model.
-    """
-    raw = np.prod(list(_weight_parts(likeness, days, gross_pct, from_model_pct).values()), axis=0)
-    raw = np.maximum(raw, 1e-9)
-    return in_steps(raw / raw.sum())
+    value: float
+    weight: float
 
 
-def weigh(prices: Floats, gross_pct: Floats, likeness: Floats, days: Floats, model_value: float | None) -> Floats:
-    """The weights of comps with these adjusted prices, (n,). days since each price was agreed; one ahead counts as 0."""
-    return comp_weights(likeness, np.maximum(days, 0), gross_pct, from_model(prices, model_value))
-
-
-def _weight_parts(
-    likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None
-) -> dict[str, Floats]:
-    """The factors of `comp_weights` by name, each (n,)."""
-    parts = {
-        "likeness": (likeness / 100) ** 4,
-        "days": np.asarray(0.5 ** (days / 365)),
-        "gross": 1 / (1 + (gross_pct / 30) ** 2),
-    }
-    if from_model_pct is not None:
-        parts["model"] = 1 / (1 + (from_model_pct / 12) ** 2)
-    return parts
-
-
-def why_heaviest(
-    names: Sequence[str],
-    weights: Floats,
-    likeness: Floats,
-    days: Floats,
-    gross_pct: Floats,
-    from_model_pct: Floats | None = None,
-) -> str:
-    """A sentence on the comp that weighs most: which factors of its weight lift it above the others, and which lower it."""
-    top = int(np.argmax(weights))
-    start = f"{names[top]} weighs most, {100 * weights[top]:.1f} %"
-    if len(weights) < 2:
-        return f"{start}: it is the only one."
-    told = {
-        "likeness": f"{likeness[top]:.0f} of 100 alike",
-        "days": f"agreed {days[top]:.0f} days ago",
-        "gross": f"{gross_pct[top]:.1f} % adjusted in all",
-        "model": "" if from_model_pct is None else f"{abs(from_model_pct[top]):.1f} % from the model's value",
-    }
-    usual = {
-        "likeness": f"{np.median(likeness):.0f}",
-        "days": f"{np.median(days):.0f}",
-        "gross": f"{np.median(gross_pct):.1f} %",
-        "model": "" if from_model_pct is None else f"{np.median(np.abs(from_model_pct)):.1f} %",
-    }
-    parts = _weight_parts(likeness, days, gross_pct, from_model_pct)
-    lift = {name: float(x[top] / np.exp(np.log(np.maximum(x, 1e-9)).mean())) for name, x in parts.items()}
-    better = sorted((n for n in lift if lift[n] > 1.05), key=lambda n: -lift[n])[:3]
-    worse = [n for n in lift if lift[n] < 0.9]
-    if not better:
-        return f"{start}: a little better than the others in all."
-    said = ", ".join(f"{told[n]} (the middle one {usual[n]})" for n in better)
-    return f"{start}: {said}{f'; though {told[worse[0]]}' if worse else ''}."
-
-
-def in_steps(weights: Floats) -> Floats:
-    """Weights, (n,), in tenths of a percent that add up to the whole: what is printed is what is reckoned with.
-
-    By largest remainders: each is rounded down, and the tenths that are left go to those that lost most.
-    """
-    exact = weights * WEIGHT_STEPS
-    out = np.floor(exact + 1e-9)
-    left = round(WEIGHT_STEPS - float(out.sum()))
-    out[np.argsort(-(exact - out), kind="stable")[:left]] += 1
-    return np.asarray(out / WEIGHT_STEPS)
-
-
-def from_model(adjusted: Floats, model_value: float | None) -> Floats | None:
-    """How far adjusted prices lie from the model's value, in percent; None without a model."""
-    return np.asarray(100 * (adjusted / model_value - 1)) if model_value else None
-
-
-def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:
-    """Weights with some set by hand (index → share); the rest are rescaled so that all sum to 1, in tenths of a percent."""
-    out = weights.copy()
-    held = np.array([i in fixed for i in range(len(weights))])
-    share = min(1.0, sum(fixed.values()))
-    for i, value in fixed.items():
-        out[i] = value
-    rest = weights[~held].sum()
-    if held.all() or rest <= 0:
-        return in_steps(out / out.sum())
-    out[~held] *= (1 - share) / rest
-    return in_steps(out / out.sum())
-
-
-def indicated(adjusted: Sequence[Adjusted], weights: Floats, apart: Sequence[Own] = ()) -> float:
-    """Weighted mean of the adjusted prices, and what is equal for all of them added once; exact, shown to the nearest 100.
+def indicated(
+    adjusted: Sequence[Adjusted], weights: Floats, apart: Sequence[Own] = (), voice: Voice | None = None
+) -> float:
+    """Weighted mean of the adjusted prices and the model's voice, and what is equal for all of them added once; exact, shown
+    to the nearest 100.
 
     An improvement of 11,625 raises it by 11,625.
     """
     mean = float(np.dot([a.adjusted_price for a in adjusted], weights))
-    return mean + sum(x.amount or 0.0 for x in apart)
+    said = voice.value * voice.weight if voice else 0.0
+    return mean + said + sum(x.amount or 0.0 for x in apart)
 
 
 def multiplied_out(figure: float, times: float) -> str:
@@ -169,15 +82,18 @@ def methods(
     model_value: float | None,
     n_local: int,
     apart: Sequence[Own] = (),
+    voice: Voice | None = None,
 ) -> list[Method]:
     """Every way side by side. Mean 228.40 $/sq ft × 1,875 sq ft = 428,250. What stands apart is in the first alone."""
     out: list[Method] = []
     if adjusted:
-        value = indicated(adjusted, weights, apart)
+        value = indicated(adjusted, weights, apart, voice)
         terms = " + ".join(
             f"{w * 100:.1f} % × {dollars(a.adjusted_price)}" for a, w in zip(adjusted, weights, strict=True)
         )
         added = "".join(f" {signed(x.amount or 0.0)[0]} {dollars(abs(x.amount or 0.0))} {_named(x)}" for x in apart)
+        if voice:
+            terms += f" + {voice.weight * 100:.1f} % × {dollars(voice.value)} model"
         out.append(Method("adjusted_comps", "Adjusted comps", value, f"{terms}{added} = {dollars(value)}"))
     area = subject.number("living_area")
     s = summarise(per_sqft)

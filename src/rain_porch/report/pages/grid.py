@@ -39,7 +39,9 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
         return Nothing("No sale is kept yet, so there is nothing to adjust: keep some in Comps.")
     rates = {r["field"]: r for r in price["rates"]}
     lines = [_whole_lines(given, i) for i in range(len(comps))]
-    weights = adding_up([100 * c["weight"] for c in comps], 100.0, 0.1)
+    model = price.get("model")
+    whole = 100.0 - (100 * model["weight"] if model else 0.0)
+    weights = adding_up([100 * c["weight"] for c in comps], whole, 0.1)
     blocks: list[Block | None] = []
     for first in range(0, len(comps), PER_BLOCK):
         part = comps[first : first + PER_BLOCK]
@@ -68,10 +70,18 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
     told = f" Weighed together they come to {priced(value)}." if shown and value else ""
     return page(
         "grid", "What each difference is worth", *blocks,
-        para(f"Added once, after the weighted mean of these prices: {', '.join(apart)}.") if apart else None,
+        para(_model_says(model)) if shown and model and model["weight"] else None,
+        para(f"Added once, after these are weighed together: {', '.join(apart)}.") if apart else None,
         para(NET_AND_GROSS, small=True) if shown else None,
         lead=f"Plus where the sale lacks something that your home has, minus where it has more.{told}",
     )  # fmt: skip
+
+
+def _model_says(model: Mapping[str, float]) -> str:
+    return (
+        f"Beside these sales speaks the model, all sales of homes of this kind around here together: it says {priced(model['value'])} and weighs "
+        f"{100 * model['weight']:.1f} %."
+    )
 
 
 def rates_page(given: ReportInput) -> dict[str, Any] | Nothing:

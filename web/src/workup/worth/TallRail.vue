@@ -102,6 +102,7 @@ onBeforeUnmount(() => watcher.disconnect())
 const called = (r: { words: string }) => (r.words.length > 38 ? `${r.words.slice(0, 37)}…` : r.words)
 const figure = (r: { group: string; at: number }) =>
   `${outside(r.at)}${money(r.group === 'way' ? Math.round(r.at / 100) * 100 : r.at)}${beyond(r.at)}`
+const causes = computed(() => price.value?.range_causes ?? [])
 </script>
 
 <template>
@@ -245,6 +246,10 @@ const figure = (r: { group: string; at: number }) =>
         v-if="state?.list_price"
         >, the dashed line the list price</template
       >.
+    </p>
+    <p v-for="c in causes" :key="c.name" class="small why">
+      The range is {{ Math.round(100 * (c.factor - 1)) }} % wider than usual here: {{ c.says }}.
+      <span class="quiet">{{ c.do }}</span>
     </p>
   </section>
 </template>

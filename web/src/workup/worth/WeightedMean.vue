@@ -1,9 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { money } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
+import { useGridTyping } from './useGridTyping'
 
-/** Under the grid: why the comps weigh what they do, and what is equal for all of them, added once after their mean. */
+/**
+ * Under the grid: why the comps weigh what they do, the model's voice beside them, and what is equal for all of them, added once
+ * after their mean.
+ */
+const MODEL = 'model'
+const { faultAt, typeWeight, isTypedWeight, weightBack } = useGridTyping()
+const model = computed(() => worth.data.value?.price.model)
+const fault = computed(() => faultAt(`weight ${MODEL}`))
 const { worth } = useWorkup()
 const apart = computed(() => worth.data.value?.price.apart ?? [])
 const added = computed(() => apart.value.reduce((sum, a) => sum + a.amount, 0))
@@ -20,8 +30,35 @@ const total = computed(
       model’s value; a share that you type stays, and the rest rescale.</span
     >
   </p>
+  <p v-if="model" class="sum">
+    Beside the comps, <b>the model</b> of all sales of this kind says <b>{{ money(model.value) }}</b> and
+    weighs
+    <TypedInput
+      class="typed-in weight"
+      :value="(100 * model.weight).toFixed(1)"
+      :class="{ cedar: isTypedWeight(MODEL) }"
+      inputmode="decimal"
+      title="Type a share to set it, 0 to leave the model out; the comps rescale."
+      aria-label="Weight of the model, percent"
+      :aria-invalid="!!fault"
+      @typed="typeWeight(MODEL, model.weight, $event)"
+    />
+    %
+    <LinkButton
+      v-if="isTypedWeight(MODEL)"
+      aria-label="Weight of the model: back to the formula"
+      title="Back to the formula"
+      @click="weightBack(MODEL)"
+    >
+      ↺
+    </LinkButton>
+    <span v-if="fault" class="clay small" role="alert">{{ fault }}</span>
+    <span class="quiet small">
+      On past sales the comps and a fifth of it came nearer than the comps alone.
+    </span>
+  </p>
   <p v-if="apart.length" class="sum">
-    Weighted mean {{ money(total - added) }}
+    Weighted together {{ money(total - added) }}
     <span v-for="a in apart" :key="a.field" :title="a.formula">
       {{ a.amount < 0 ? '−' : '+' }} {{ a.label.toLowerCase() }} {{ money(Math.abs(a.amount)) }}, once
     </span>
@@ -35,5 +72,13 @@ const total = computed(
   left: 0;
   width: calc(100cqw - 40px);
   padding: 6px 8px;
+}
+.weight {
+  width: 46px;
+  text-align: right;
+}
+.cedar {
+  color: rgb(var(--v-theme-cedar));
+  font-weight: 600;
 }
 </style>

@@ -1,0 +1,121 @@
+"""What each comp weighs in the indicated value, and the model beside them; why the heaviest weighs most."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+import numpy as np
+
+from ..market.columns import Floats
+
+WEIGHT_STEPS = 1000
+MODEL = "model"  # its name among weights that are set by hand
+MODEL_WEIGHT = 0.2  # of the wide model as one more voice (docs/decisions/11-wide-model.md)
+
+
+def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None = None) -> Floats:
+    """likeness⁴ × ½^(days since sale ÷ 365) ÷ (1 + (gross % ÷ 30)²) ÷ (1 + (% from the model ÷ 12)²), scaled to add up to
+    1, in tenths of a percent. Shape (n,).
+
+    from_model_pct: how far each adjusted price lies from the model's value; a sale that stands alone, above or below,
+    had something that no field tells. Left out where there is no model.
+    """
+    raw = np.prod(list(_weight_parts(likeness, days, gross_pct, from_model_pct).values()), axis=0)
+    raw = np.maximum(raw, 1e-9)
+    return in_steps(raw / raw.sum())
+
+
+def weigh(prices: Floats, gross_pct: Floats, likeness: Floats, days: Floats, model_value: float | None) -> Floats:
+    """The weights of comps with these adjusted prices, (n,). days since each price was agreed; one ahead counts as 0."""
+    return comp_weights(likeness, np.maximum(days, 0), gross_pct, from_model(prices, model_value))
+
+
+def _weight_parts(
+    likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None
+) -> dict[str, Floats]:
+    """The factors of `comp_weights` by name, each (n,)."""
+    parts = {
+        "likeness": (likeness / 100) ** 4,
+        "days": np.asarray(0.5 ** (days / 365)),
+        "gross": 1 / (1 + (gross_pct / 30) ** 2),
+    }
+    if from_model_pct is not None:
+        parts["model"] = 1 / (1 + (from_model_pct / 12) ** 2)
+    return parts
+
+
+def why_heaviest(
+    names: Sequence[str],
+    weights: Floats,
+    likeness: Floats,
+    days: Floats,
+    gross_pct: Floats,
+    from_model_pct: Floats | None = None,
+) -> str:
+    """A sentence on the comp that weighs most: which factors of its weight lift it above the others, and which lower it."""
+    top = int(np.argmax(weights))
+    start = f"{names[top]} weighs most, {100 * weights[top]:.1f} %"
+    if len(weights) < 2:
+        return f"{start}: it is the only one."
+    told = {
+        "likeness": f"{likeness[top]:.0f} of 100 alike",
+        "days": f"agreed {days[top]:.0f} days ago",
+        "gross": f"{gross_pct[top]:.1f} % adjusted in all",
+        "model": "" if from_model_pct is None else f"{abs(from_model_pct[top]):.1f} % from the model's value",
+    }
+    usual = {
+        "likeness": f"{np.median(likeness):.0f}",
+        "days": f"{np.median(days):.0f}",
+        "gross": f"{np.median(gross_pct):.1f} %",
+        "model": "" if from_model_pct is None else f"{np.median(np.abs(from_model_pct)):.1f} %",
+    }
+    parts = _weight_parts(likeness, days, gross_pct, from_model_pct)
+    lift = {name: float(x[top] / np.exp(np.log(np.maximum(x, 1e-9)).mean())) for name, x in parts.items()}
+    better = sorted((n for n in lift if lift[n] > 1.05), key=lambda n: -lift[n])[:3]
+    worse = [n for n in lift if lift[n] < 0.9]
+    if not better:
+        return f"{start}: a little better than the others in all."
+    said = ", ".join(f"{told[n]} (the middle one {usual[n]})" for n in better)
+    return f"{start}: {said}{f'; though {told[worse[0]]}' if worse else ''}."
+
+
+def in_steps(weights: Floats) -> Floats:
+    """Weights, (n,), in tenths of a percent that add up to the whole: what is printed is what is reckoned with.
+
+    By largest remainders: each is rounded down, and the tenths that are left go to those that lost most.
+    """
+    exact = weights * WEIGHT_STEPS
+    out = np.floor(exact + 1e-9)
+    left = round(WEIGHT_STEPS - float(out.sum()))
+    out[np.argsort(-(exact - out), kind="stable")[:left]] += 1
+    return np.asarray(out / WEIGHT_STEPS)
+
+
+def from_model(adjusted: Floats, model_value: float | None) -> Floats | None:
+    """How far adjusted prices lie from the model's value, in percent; None without a model."""
+    return np.asarray(100 * (adjusted / model_value - 1)) if model_value else None
+
+
+def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:
+    """Weights, (n,), with some set by hand (index → share); the rest are rescaled so that all sum to 1, in tenths of a percent."""
+    out = weights.copy()
+    held = np.array([i in fixed for i in range(len(weights))])
+    share = min(1.0, sum(fixed.values()))
+    for i, value in fixed.items():
+        out[i] = value
+    rest = weights[~held].sum()
+    if held.all() or rest <= 0:
+        return in_steps(out / out.sum())
+    out[~held] *= (1 - share) / rest
+    return in_steps(out / out.sum())
+
+
+def beside_model(weights: Floats, model_weight: float, fixed: Mapping[int, float]) -> tuple[Floats, float]:
+    """The comps' weights, (n,), and the model's, which add up to 1 in tenths of a percent.
+
+    weights: of the comps among themselves. model_weight: 0 for none. fixed: shares set by hand, index → share, the model's at n:
+    the others are rescaled to what these leave.
+    """
+    every = in_steps(np.append(weights * (1 - model_weight), model_weight))
+    every = with_set_weights(every, fixed) if fixed else every
+    return every[:-1], float(every[-1])
