@@ -6,7 +6,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
-from rain_porch.core.price.weights import beside_model, comp_weights, in_steps, why_heaviest, with_set_weights
+from rain_porch.core.price.weights import (
+    beside_model,
+    comp_weights,
+    in_steps,
+    model_weight,
+    why_heaviest,
+    with_set_weights,
+)
 
 
 @given(
@@ -64,3 +71,9 @@ def test_comps_and_the_model_share_the_whole_and_what_is_set_by_hand_stays(raw, 
         assert all(every[i] == pytest.approx(set_) for i, set_ in fixed.items())
     if not fixed:
         assert share == model
+
+
+def test_the_model_weighs_a_fifth_and_more_the_farther_the_comps_are_from_it():
+    """12 % apart: 1 − 0.8 ÷ 2 = 0.6, held at a half; 6 % apart: 1 − 0.8 ÷ 1.25 = 0.36."""
+    assert model_weight(300_000, 300_000) == pytest.approx(0.2) and model_weight(300_000, None) == 0
+    assert model_weight(318_000, 300_000) == pytest.approx(0.36) and model_weight(336_000, 300_000) == 0.5

@@ -24,7 +24,7 @@ from ...core.price.grid import Adjusted, Comp, Own, adjust, apart
 from ...core.price.location import at_its_own_spot, location_pct
 from ...core.price.range_width import Cause, half_width, why_wide
 from ...core.price.rate_evidence import moved_since
-from ...core.price.weights import MODEL, MODEL_WEIGHT, beside_model, weigh
+from ...core.price.weights import MODEL, beside_model, model_weight, weigh
 from ...core.price.worth import (
     Method,
     Range,
@@ -119,11 +119,11 @@ def price(
     fixed = {i: decided.weights[c.listing_id] for i, c in enumerate(sold) if c.listing_id in decided.weights}
     if MODEL in decided.weights:
         fixed[len(sold)] = decided.weights[MODEL]
+    comps_say, heavily = indicated(adjusted, among), float(gross @ among)
     said = _model_says(found, decided.own, once)
-    weights, share = beside_model(among, 0.0 if said is None else MODEL_WEIGHT, fixed)
+    weights, share = beside_model(among, model_weight(comps_say, said), fixed)
     voice = Voice(said, share) if said is not None else None
     value = indicated(adjusted, weights, once, voice)
-    comps_say, heavily = indicated(adjusted, among), float(gross @ among)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value,
         _range(past, value, half_width(found, comps_say, heavily), day),

@@ -10,7 +10,8 @@ from ..market.columns import Floats
 
 WEIGHT_STEPS = 1000
 MODEL = "model"  # its name among weights that are set by hand
-MODEL_WEIGHT = 0.2  # of the wide model as one more voice (docs/decisions/11-wide-model.md)
+# the wide model as one more voice: its least and its greatest weight, and how far apart is much (docs/decisions/11-wide-model.md)
+_QUIET, _LOUD, _APART_PCT = 0.2, 0.5, 12.0
 
 
 def comp_weights(likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None = None) -> Floats:
@@ -108,6 +109,15 @@ def with_set_weights(weights: Floats, fixed: Mapping[int, float]) -> Floats:
         return in_steps(out / out.sum())
     out[~held] *= (1 - share) / rest
     return in_steps(out / out.sum())
+
+
+def model_weight(comps_value: float, model_value: float | None) -> float:
+    """1 − 0.8 ÷ (1 + (% between the comps and the model ÷ 12)²), at most ½; 0 without a model: a fifth where they agree, more the
+    farther the comps are from what all sales of the kind say."""
+    if not model_value:
+        return 0.0
+    apart = 100 * (comps_value / model_value - 1)
+    return min(_LOUD, 1 - (1 - _QUIET) / (1 + (apart / _APART_PCT) ** 2))
 
 
 def beside_model(weights: Floats, model_weight: float, fixed: Mapping[int, float]) -> tuple[Floats, float]:

@@ -54,7 +54,7 @@ const total = computed(
     </LinkButton>
     <span v-if="fault" class="clay small" role="alert">{{ fault }}</span>
     <span class="quiet small">
-      On past sales the comps and a fifth of it came nearer than the comps alone.
+      It weighs a fifth, and more, up to half, the farther it is from the comps: on past sales that came nearest.
     </span>
   </p>
   <p v-if="apart.length" class="sum">
