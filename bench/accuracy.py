@@ -22,6 +22,7 @@ from rain_porch.app.pricing.backtesting import BacktestResult, backtest
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot
 from rain_porch.core.facts.dates import NO_DAY
+from rain_porch.core.facts.fields import own_name
 from rain_porch.core.facts.place import near_miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import Columns
@@ -52,12 +53,27 @@ AMES_MAPPING = {
 }  # fmt: skip
 
 
-def ames(folder: Path) -> Snapshot:
-    """The Ames sales as records of their own, in an empty folder."""
+# what an office would keep of that file beside the catalogue's fields
+OWN_COLUMNS = (
+    ("number", ("Total_Bsmt_SF", "Mas_Vnr_Area", "Wood_Deck_SF", "Open_Porch_SF", "Screen_Porch", "Lot_Frontage", "Kitchen_AbvGr",
+                "Bsmt_Full_Bath", "Garage_Area", "First_Flr_SF")),
+    ("words", ("Exterior_1st", "Foundation", "Bsmt_Exposure", "Mas_Vnr_Type", "Garage_Finish", "BsmtFin_Type_1", "Heating_QC", "Exter_Cond",
+               "Functional", "Condition_1", "MS_Zoning", "Central_Air")),
+)  # fmt: skip
+
+
+def ames(folder: Path, own: bool = False) -> Snapshot:
+    """The Ames sales as records of their own, in an empty folder. own: with fields of the office's own."""
     records = Records(folder)
+    more = (
+        [{"field": own_name(kind, head), "columns": [head]} for kind, heads in OWN_COLUMNS for head in heads]
+        if own
+        else []
+    )
+    mapping = {"parts": [*AMES_MAPPING["parts"], *more]}
     if not len(records.snapshot().columns):
         with records.connection() as db:
-            import_file(db, AMES, folder=folder, now=dt.datetime(2010, 12, 31), kind="listings", columns=AMES_MAPPING)
+            import_file(db, AMES, folder=folder, now=dt.datetime(2010, 12, 31), kind="listings", columns=mapping)
     return records.snapshot()
 
 
@@ -231,6 +247,14 @@ def measured(demo: Path, folder: Path) -> list[Result]:
         (
             "Ames, last 18 months",
             ames(_emptied(folder / "ames")),
+            dt.date(2009, 2, 1),
+            dt.date(2010, 7, 31),
+            None,
+            1.05,
+        ),
+        (
+            "Ames, with 22 own fields",
+            ames(_emptied(folder / "ames-own"), own=True),
             dt.date(2009, 2, 1),
             dt.date(2010, 7, 31),
             None,

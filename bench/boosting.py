@@ -17,6 +17,7 @@ from sklearn.ensemble import HistGradientBoostingRegressor
 
 from rain_porch.app.pricing.backtesting import BacktestResult
 from rain_porch.core.facts.dates import NO_DAY
+from rain_porch.core.facts.fields import OWN
 from rain_porch.core.market.columns import Columns
 from rain_porch.core.market.listing_facts import recent_sale_rows
 
@@ -71,5 +72,7 @@ def _table(columns: Columns, of: Table, day: float | None = None) -> Table:
     names = [n for n in NUMBERS if n in columns.numbers and np.isfinite(columns.numbers[n][:]).any()]
     sold = np.where(columns.contract[of] != NO_DAY, columns.contract[of], columns.close[of]).astype(float)
     when = sold if day is None else np.full(len(of), day)
-    words = [columns.words[n].codes[of].astype(float) for n in WORDS if n in columns.words]
+    names += [n for n in columns.numbers if n.startswith(OWN)]
+    told = [*(n for n in WORDS if n in columns.words), *(n for n in columns.words if n.startswith(OWN))]
+    words = [columns.words[n].codes[of].astype(float) for n in told]
     return np.column_stack([*(columns.numbers[n][of] for n in names), *words, when])

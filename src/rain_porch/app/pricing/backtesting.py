@@ -17,6 +17,7 @@ from threadpoolctl import threadpool_limits
 
 from ...core.errors import BadInput, NotEnough
 from ...core.facts.dates import date_of, day_of
+from ...core.facts.fields import OWN
 from ...core.facts.homes import Subject
 from ...core.facts.place import near_miles
 from ...core.facts.words import LAND_KINDS
@@ -214,7 +215,8 @@ def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
 def subject_of(columns: Columns, row: int) -> Subject:
     """The home of a listing as its own record describes it, without anything that its sale tells."""
     facts: dict[str, float | str] = {}
-    for name in (f.name for f in FACT_FIELDS):
+    own = [name for name in (*columns.numbers, *columns.words) if name.startswith(OWN)]
+    for name in (*(f.name for f in FACT_FIELDS), *own):
         value = columns.fact(row, name) if name in columns.numbers or name in columns.words else None
         if value is not None:
             facts[name] = value

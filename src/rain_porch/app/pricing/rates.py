@@ -42,7 +42,7 @@ def rates_for_rows(standpoint: Standpoint, found: Evidence, rows: Ints) -> dict[
             if features[name].only_where_told or (features[name].log and not level):
                 continue
             out[name] = house_rate(features[name], worth, level)
-    return out
+    return out | {name: rate for name, rate in found.rates.items() if name not in out and rate.dollars}
 
 
 def with_typed(

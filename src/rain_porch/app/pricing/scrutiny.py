@@ -61,10 +61,11 @@ class OpenedRate:
 
 def opened_rate(opened: Opened, pricing: Pricing, name: str) -> OpenedRate:
     """One rate of the grid with all that speaks for it and against it. Raises BadInput for a field without a rate."""
-    features = features_of(opened.subject.home_kind)
-    if name not in pricing.rates or name not in features:
-        raise BadInput("field", f"“{name}” has no rate that sales tell of; use one of {', '.join(features)}.")
     found, standpoint = pricing.found, opened.standpoint
+    told = {*features_of(opened.subject.home_kind), *(found.rates if found else ())}
+    features = [x for x in pricing.rates if x in told]
+    if name not in features:
+        raise BadInput("field", f"“{name}” has no rate that sales tell of; use one of {', '.join(features)}.")
     plot, pairs = None, re.NO_PAIRS
     if found is not None:
         plot = re.partial_plot(found, name)

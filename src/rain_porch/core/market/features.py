@@ -10,16 +10,19 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..facts.fields import CATALOGUE, Effect, Field
+from ..facts.fields import CATALOGUE, Effect, Field, Kind, own_field
 from ..facts.words import LAND_KINDS, HomeKind
 from .columns import Columns, Floats, Ints
+
+OWN_EFFECT = 0.05  # of a spread of an own field on log prices, before any sale is seen
 
 
 @dataclass(frozen=True)
 class Feature(Effect):
-    """A field with its effect on prices."""
+    """A field with its effect on prices. either: it may raise or lower them; else more of it is taken to be worth more."""
 
     name: str = ""
+    either: bool = False
 
 
 def _of_catalogue(effect: Callable[[Field], Effect | None]) -> tuple[Feature, ...]:
@@ -40,6 +43,21 @@ def features_of(home_kind: HomeKind) -> Mapping[str, Feature]:
     """The features of a kind of home by name, with its own house rules: a lot's size is most of the worth of land and
     little of a house's."""
     return _LAND_BY_NAME if home_kind in LAND_KINDS else _BUILT_BY_NAME
+
+
+def own_features(columns: Columns, rows: Ints) -> tuple[Feature, ...]:
+    """The office's own fields that are numbers, or yes or no, and that differ among these sales, at least half of which know them.
+    Nothing is believed of them beforehand but that one spread of a field is seldom worth more than some percent."""
+    out = []
+    for name in columns.numbers:
+        field = own_field(name)
+        if field is None or field.kind not in (Kind.NUMBER, Kind.YES_NO):
+            continue
+        x = columns.numbers[name][rows]
+        x = x[np.isfinite(x)]
+        if x.size * 2 >= len(rows) and x.size and np.ptp(x) > 0:
+            out.append(Feature(0.0, OWN_EFFECT / float(x.std()), only_where_told=True, name=name, either=True))
+    return tuple(out)
 
 
 def transformed(feature: Feature, values: Floats) -> Floats:

@@ -6,7 +6,7 @@ the place drops out; weighted to nearness in place, size and time; robust to odd
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,12 +17,13 @@ from ..facts.homes import Subject
 from ..facts.money import rate_rounded, rate_words
 from ..facts.place import near_miles, on_a_plane
 from ..market.columns import HOME_KINDS, AsOf, Columns, Floats, Ints
-from ..market.features import Feature, features_of, matrix, size_of, transformed
+from ..market.features import Feature, features_of, matrix, own_features, size_of, transformed
 from ..market.listing_facts import price_days, recent_sale_rows
 from ..market.market_change import MarketChange, TimeBasis, basis_for, read_change
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
 from .net_price import net_price
+from .own_fields import telling
 from .wide_model import ModelWorth, WideModel
 
 MAX_SALES, LOCAL_SALES, NEIGHBOURS = 3000, 400, 12
@@ -147,22 +148,24 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     if rows.size < 5:
         return None
     days = price_days(columns, rows).astype(np.float64)
-    features, x = matrix(columns, rows, tuple(features_of(subject.home_kind).values()))
+    known = tuple(features_of(subject.home_kind).values())
+    features, x = matrix(columns, rows, known)
     y = np.log(net_price(columns, rows))
     basis = basis_for(day, days)
     h = basis.columns(days)
     k = min(NEIGHBOURS, rows.size - 1)
     places = np.nan_to_num(on_a_plane(columns.lats[rows], columns.lons[rows], subject.latitude))
     near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
-    nx = len(features)
     apart = _apart(np.column_stack([x, h, y]), near)
+    fit = _fitted(apart, features, basis, errors)
+    own, more = matrix(columns, rows, own_features(columns, rows))
+    if own and (tell := telling(_apart(more, near), fit.residuals, fit.robust_weights)):
+        features, x = (*features, *(own[j] for j in tell)), np.hstack([x, more[:, tell]])
+        apart = _apart(np.column_stack([x, h, y]), near)
+        fit = _fitted(apart, features, basis, errors)
+    nx = len(features)
     xa, ha, ya = apart[:, :nx], apart[:, nx:-1], apart[:, -1]
-    prior = np.concatenate([[f.prior for f in features], np.zeros(h.shape[1])])
-    precision = np.zeros((nx + h.shape[1],) * 2)
-    precision[:nx, :nx] = np.diag([1 / f.prior_sd**2 for f in features])
-    precision[nx:, nx:] = basis.precision()
-    design = np.ascontiguousarray(apart[:, :-1])
-    fit = robust_fit(design, ya, prior=prior, precision=precision, rounds=5, tolerance=1e-5, errors=errors)
+    precision, design = _precision(features, basis), apart[:, :-1]
     trend = slice(nx, nx + basis.knots)
     if not errors:
         unknown = np.full((basis.knots, basis.knots), np.nan)
@@ -170,6 +173,23 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     s2 = max(fit.scale**2, 1e-12)
     cov = np.asarray(s2) * np.linalg.pinv(design.T @ (design * fit.robust_weights[:, None]) + s2 * precision)
     return WideFit(rows, days, features, x, y, basis, fit, cov[trend, trend], xa, ya, ha)
+
+
+def _precision(features: Sequence[Feature], basis: TimeBasis) -> Floats:
+    n = len(features)
+    time = basis.precision()
+    out = np.zeros((n + len(time),) * 2)
+    out[:n, :n] = np.diag([1 / f.prior_sd**2 for f in features])
+    out[n:, n:] = time
+    return out
+
+
+def _fitted(apart: Floats, features: Sequence[Feature], basis: TimeBasis, errors: bool) -> Fit:
+    """apart: the features, the columns of time and last the log price, (n, k + 1), each against its neighbours."""
+    design = np.ascontiguousarray(apart[:, :-1])
+    prior = np.concatenate([[f.prior for f in features], np.zeros(design.shape[1] - len(features))])
+    precision = _precision(features, basis)
+    return robust_fit(design, apart[:, -1], prior=prior, precision=precision, rounds=5, tolerance=1e-5, errors=errors)
 
 
 def nearness(wide: WideFit, columns: Columns, subject: Subject, day: int) -> Floats:
@@ -300,19 +320,21 @@ def _rate(
     n = int(np.isfinite(columns.numbers[f.name][rows]).sum())
     per = dollars_per(f, worth, subject, columns, rows)
     source, says = "local sales", ""
+    way = -1.0 if f.either and wide < 0 else 1.0  # whether more of it lowers prices: then its opposite is looked at
+    coef, wide, per = way * coef, way * wide, way * per
     if coef <= 0 and wide > 1.5 * wide_se:
         coef, se, source = wide, wide_se, "wider market"
     weak = coef <= 0 or coef < Z80 * se
     if weak and f.only_where_told:
-        low, high = (rate_words(rate_rounded((coef + z * se) * per)) for z in (-Z80, Z80))
+        low, high = (rate_words(rate_rounded(x)) for x in sorted((coef + z * se) * per for z in (-Z80, Z80)))
         says = f"No line: beyond the rest, the {n:,} sales around here put one at {low} to {high}, nothing to lean on."
-        return Rate(f.name, 0.0, se * per, n, "none", True, None, says)
+        return Rate(f.name, 0.0, se * abs(per), n, "none", True, None, says)
     if coef <= 0:
         says = f"The {n:,} sales around here give it no worth of its own."
         coef, source = 0.0, "none"
     elif weak:
         says = f"The {n:,} sales around here leave it uncertain."
-    return Rate(f.name, rate_rounded(coef * per), se * per, n, source, weak, coef if f.log else None, says)
+    return Rate(f.name, rate_rounded(coef * per), se * abs(per), n, source, weak, coef if f.log else None, says)
 
 
 def house_rate(f: Feature, worth: float, level: float | None) -> Rate:

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..facts.fields import OWN, Kind, own_field
 from ..facts.homes import Subject
 from ..facts.words import HomeKind
 from ..market.columns import Columns, Floats, Ints
@@ -133,7 +134,8 @@ class ModelColumns:
         if any(f.name == "year_built" for f in features):
             built = numbers("year_built")
             years = _spaced(np.unique(np.quantile(built[np.isfinite(built)], _YEAR_QUANTILES)), _YEARS_APART)
-        common = {name: _common(texts(name)) for name in WORDS if name in words}
+        told = (*(w for w in WORDS if w in words), *(w for w in words if w.startswith(OWN)))
+        common = {name: _common(texts(name)) for name in told}
         bare = cls(
             tuple(features), np.array(gaps), curves, years if years.size > 1 else np.zeros(0), steps, {k: v for k, v in common.items() if v},
             size_of(kind), np.zeros(0), np.zeros(0), np.zeros(0), np.zeros(0),
@@ -180,7 +182,7 @@ class ModelColumns:
 
 def _further(known: Mapping[str, object]) -> list[Feature]:
     """Fields that enter the wide model alone: of which nothing is believed beforehand, and fields of the office's own."""
-    names = [*FURTHER, *(name for name in known if name.startswith("own_"))]
+    names = [*FURTHER, *(name for name in known if (own := own_field(name)) and own.kind in (Kind.NUMBER, Kind.YES_NO))]
     return [Feature(prior=0.0, prior_sd=1.0, name=name) for name in names]
 
 

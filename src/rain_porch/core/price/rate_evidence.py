@@ -79,11 +79,12 @@ class Choice:
 def choices(
     found: Evidence | None, pairs: Pairs, columns: Columns, subject: Subject, name: str, worth: float
 ) -> list[Choice]:
-    """Every figure that may be used for a rate, the sales around here first; the house rule is always one of them."""
-    f = features_of(subject.home_kind)[name]
+    """Every figure that may be used for a rate, the sales around here first; the house rule is one of them, but for an office's own
+    field, of which no rule knows."""
     out: list[Choice] = []
     rows = np.zeros(0, dtype=np.int64)
     j = _place(found, name) if found else None
+    f = found.wide.features[j] if found and found.wide and j is not None else features_of(subject.home_kind)[name]
     if found is not None and found.wide is not None and found.local is not None:
         rows = found.wide.rows[found.local]
         if j is not None and found.coef is not None:
@@ -98,7 +99,10 @@ def choices(
     if pairs.median is not None:
         out.append(Choice("paired sales", pairs.median, None, pairs.count, "middle of the pairs below"))
     per = dollars_per(f, worth, subject, columns, rows)
-    out.append(Choice("house rule", f.prior * per, f.prior_sd * per, None, "what is usual, before any sale is seen"))
+    if not f.either:
+        out.append(
+            Choice("house rule", f.prior * per, f.prior_sd * per, None, "what is usual, before any sale is seen")
+        )
     return [replace(c, dollars=rate_rounded(c.dollars)) for c in out]
 
 
