@@ -68,7 +68,7 @@ _TABLE = {
         GET /api/workups/{workup_id}/proposals   GET /api/workups/{workup_id}/spread   GET /api/workups/{workup_id}/candidates
         GET /api/workups/{workup_id}/summaries   GET /api/workups/{workup_id}/of-home
         GET /api/workups/{workup_id}/likeness/{listing_id}   GET /api/workups/{workup_id}/worth
-        GET /api/workups/{workup_id}/rates/{field}   GET /api/workups/{workup_id}/index   GET /api/workups/{workup_id}/around
+        GET /api/workups/{workup_id}/rates/{field}   GET /api/workups/{workup_id}/index   GET /api/workups/{workup_id}/spots   GET /api/workups/{workup_id}/around
         GET /api/workups/{workup_id}/photos/{file}   GET /api/workups/{workup_id}/asking   GET /api/workups/{workup_id}/proceeds
         GET /api/workups/{workup_id}/standing   GET /api/workups/{workup_id}/since   GET /api/workups/{workup_id}/backtest
         GET /api/workups/{workup_id}/pages   GET /api/workups/{workup_id}/pages/{number}

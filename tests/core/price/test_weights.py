@@ -11,6 +11,7 @@ from rain_porch.core.price.weights import (
     comp_weights,
     in_steps,
     model_weight,
+    weight_factors,
     why_heaviest,
     with_set_weights,
 )
@@ -51,11 +52,18 @@ def test_weights_are_tenths_of_a_percent_that_add_up(raw):
 def test_the_heaviest_comp_says_why():
     likeness, days, gross = np.array([95.0, 80, 78]), np.array([200.0, 60, 90]), np.array([5.0, 22, 24])
     weights = comp_weights(likeness, days, gross)
-    said = why_heaviest(["A", "B", "C"], weights, likeness, days, gross)
+    factors = weight_factors(likeness, days, gross)
+    said = why_heaviest(["A", "B", "C"], weights, factors)
     assert said.startswith(f"A weighs most, {100 * weights[0]:.1f} %: ")
     assert "95 of 100 alike (the middle one 80)" in said and "5.0 % adjusted in all (the middle one 22.0 %)" in said
     assert said.endswith("; though agreed 200 days ago.")
-    assert why_heaviest(["A"], np.array([1.0]), likeness[:1], days[:1], gross[:1]).endswith("it is the only one.")
+    assert [f.name for f in factors[0]] == ["likeness", "gross", "days"] and factors[0][0].times > 1 > factors[0][
+        -1
+    ].times
+    assert [weights[0] / weights[1]] == pytest.approx(
+        [np.prod([f.times for f in factors[0]]) / np.prod([f.times for f in factors[1]])], rel=0.02
+    ), "the factors that are told are those of the weight"
+    assert why_heaviest(["A"], np.array([1.0]), factors[:1]).endswith("it is the only one.")
 
 
 @given(

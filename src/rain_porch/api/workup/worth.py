@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from ...app.pricing.answers import pricing_doc
 from ...app.pricing.opened import priced
-from ...app.pricing.scrutiny import checked, opened_rate, weights_say
+from ...app.pricing.scrutiny import checked, factors_of, opened_place, opened_rate, weights_say
 from ...app.workups import open_workup
 from ...core.facts.dates import date_of
 from ...core.facts.fields import BY_NAME, line_label
@@ -52,6 +52,44 @@ class CheckDoc(BaseModel):
     homes: list[str]
 
 
+class FactorDoc(BaseModel):
+    """One factor of a comp's weight. times: against the middle of all the comps'."""
+
+    name: str
+    says: str
+    usual: str
+    times: float
+
+
+class CurveDoc(BaseModel):
+    """The home's worth by the model with the field set to each of the values, all else as it is; the local sales' own values."""
+
+    values: list[float]
+    dollars: list[float]
+    mine: float
+    worth: float
+    sales: list[float]
+
+
+class SpotSaleDoc(BaseModel):
+    listing_id: str
+    address: str
+    latitude: float
+    longitude: float
+    pct: float
+
+
+class SpotsDoc(BaseModel):
+    """What spots are worth of themselves, in percent against the home's own: rows from north to south, columns from west to east."""
+
+    latitudes: list[float]
+    longitudes: list[float]
+    pct: list[list[float]]
+    latitude: float
+    longitude: float
+    sales: list[SpotSaleDoc]
+
+
 class WorthDoc(BaseModel):
     """checks: what an appraiser would ask, those with something to do first. weights_say: why the heaviest comp weighs most."""
 
@@ -59,6 +97,7 @@ class WorthDoc(BaseModel):
     grid: list[ColumnDoc]
     checks: list[CheckDoc]
     weights_say: str
+    factors: list[list[FactorDoc]] = []
 
 
 class ChoiceDoc(BaseModel):
@@ -105,6 +144,7 @@ class RateOpenedDoc(BaseModel):
     in_percent: bool
     slope: float | None
     dots: list[DotDoc]
+    curve: CurveDoc | None
     pair_count: int
     pair_low: float | None
     pair_median: float | None
@@ -145,8 +185,26 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
         for c in checked(opened, pricing)
     ]
     return WorthDoc(
-        price=doc, grid=grid, checks=asked, weights_say=weights_say(pricing, [c.address for c in doc.comps])
-    )
+        price=doc, grid=grid, checks=asked, weights_say=weights_say(pricing, [c.address for c in doc.comps]),
+        factors=[[FactorDoc(**vars(f)) for f in mine] for mine in factors_of(pricing)],
+    )  # fmt: skip
+
+
+@router.get("/workups/{workup_id}/spots")
+def spots(porch: Porch, workup_id: Number) -> SpotsDoc:
+    """What the spots around the home are worth of themselves, with the sales from which it was learnt."""
+    opened = open_workup(porch.agent, workup_id)
+    told = opened_place(opened, priced(opened))
+    keys = [str(opened.standpoint.columns.keys[r]) for r in told.rows]
+    shown = addresses_of(porch.records.db, keys)
+    return SpotsDoc(
+        latitudes=told.lats.tolist(), longitudes=told.lons.tolist(), pct=[[round(float(v), 2) for v in row] for row in told.pct],
+        latitude=opened.subject.latitude, longitude=opened.subject.longitude,
+        sales=[
+            SpotSaleDoc(listing_id=key, address=shown.get(key, ""), latitude=float(at[0]), longitude=float(at[1]), pct=round(float(left), 2))
+            for key, at, left in zip(keys, told.at, told.left, strict=True)
+        ],
+    )  # fmt: skip
 
 
 @router.get("/workups/{workup_id}/rates/{field}")
@@ -166,6 +224,10 @@ def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_le
         in_percent=rate.plot.in_percent if rate.plot else False,
         slope=rate.plot.slope if rate.plot else None,
         dots=[DotDoc(listing_id=str(keys[d.row]), x=d.x, y=d.y, weight=d.weight) for d in (rate.plot.dots if rate.plot else ())],
+        curve=None if rate.curve is None else CurveDoc(
+            values=rate.curve.values.tolist(), dollars=rate.curve.dollars.tolist(), mine=rate.curve.mine, worth=rate.curve.worth,
+            sales=rate.curve.sales.tolist(),
+        ),
         pair_count=rate.pairs.count, pair_low=rate.pairs.low, pair_median=rate.pairs.median, pair_high=rate.pairs.high,
         pairs=[
             PairDoc(

@@ -29,7 +29,7 @@ from ...core.price.evidence import Evidence, Rate
 from ...core.price.grid import adjusted_prices
 from ...core.price.location import at_its_own_spot, location_pct
 from ...core.price.range_width import half_width
-from ...core.price.weights import model_weight, weigh
+from ...core.price.weights import beside_model, model_weight, weigh
 from ...core.price.worth import per_sqft_values
 from ...store.db import Readers, WritableDb, connect
 from ...store.records import backtests
@@ -289,7 +289,8 @@ def value_of(
     said = float(adjusted.prices @ weights)
     width = half_width(found, said, float(adjusted.gross_pct @ weights))
     voice = model_weight(said, found.model_value) if found.model is not None else 0.0
-    return (1 - voice) * said + voice * (found.model_value or 0.0), width
+    weights, share = beside_model(weights, voice, {})
+    return float(adjusted.prices @ weights) + share * (found.model_value or 0.0), width
 
 
 def keep(

@@ -8,17 +8,20 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ...core.errors import BadInput
+from ...core.errors import BadInput, NotEnough
 from ...core.market.features import features_of
 from ...core.market.listing_facts import price_days
 from ...core.price import rate_evidence as re
 from ...core.price.checks import Asked, Check, checks
 from ...core.price.evidence import Rate
-from ...core.price.weights import from_model, why_heaviest
+from ...core.price.location import PlaceWorth, place_worth
+from ...core.price.rate_curve import Curve, rate_curve
+from ...core.price.weights import Factor, from_model, weight_factors, why_heaviest
 from ...store.records.areas import between
 from ...store.records.sellers import sellers_of
 from .opened import Opened
 from .pricing import Pricing
+from .wide_models import wide_model
 
 
 def checked(opened: Opened, pricing: Pricing) -> list[Check]:
@@ -57,6 +60,7 @@ class OpenedRate:
     choices: list[re.Choice]
     plot: re.PartialPlot | None
     pairs: re.Pairs
+    curve: Curve | None
 
 
 def opened_rate(opened: Opened, pricing: Pricing, name: str) -> OpenedRate:
@@ -71,8 +75,36 @@ def opened_rate(opened: Opened, pricing: Pricing, name: str) -> OpenedRate:
         plot = re.partial_plot(found, name)
         pairs = re.paired_sales(found, standpoint.columns, name, standpoint.view.day)
     worth = (found.model_value if found else None) or pricing.value or 0.0
-    return OpenedRate(
-        pricing.rates[name], re.choices(found, pairs, standpoint.columns, standpoint.subject, name, worth), plot, pairs
+    curve = None
+    if found is not None:
+        model = wide_model(standpoint.records, standpoint.subject, standpoint.view.day)
+        curve = rate_curve(model, found, standpoint.columns, standpoint.subject, name)
+    told_choices = re.choices(found, pairs, standpoint.columns, standpoint.subject, name, worth)
+    return OpenedRate(pricing.rates[name], told_choices, plot, pairs, curve)
+
+
+def opened_place(opened: Opened, pricing: Pricing) -> PlaceWorth:
+    """What spots around the home are worth of themselves. Raises NotEnough where no sale tells."""
+    surface = pricing.found.surface if pricing.found else None
+    told = place_worth(surface, opened.standpoint.subject) if surface else None
+    if told is None:
+        raise NotEnough(
+            "No sale with a place tells what spots around here are worth: say where the home stands, in Home."
+        )
+    return told
+
+
+def factors_of(pricing: Pricing) -> list[list[Factor]]:
+    """Of each comp, in their order, what makes its weight."""
+    if not pricing.comps:
+        return []
+    return weight_factors(
+        np.array([c.likeness for c in pricing.comps]),
+        np.maximum(np.array(pricing.ages), 0),
+        np.array([a.gross_pct for a in pricing.adjusted]),
+        from_model(
+            np.array([a.adjusted_price for a in pricing.adjusted]), pricing.found.model_value if pricing.found else None
+        ),
     )
 
 
@@ -80,12 +112,5 @@ def weights_say(pricing: Pricing, names: Sequence[str]) -> str:
     """Why the heaviest of the comps weighs most; nothing before any is kept."""
     if not pricing.comps:
         return ""
-    adjusted = np.array([a.adjusted_price for a in pricing.adjusted])
-    return why_heaviest(
-        [name or c.listing_id for name, c in zip(names, pricing.comps, strict=True)],
-        np.array(pricing.weights),
-        np.array([c.likeness for c in pricing.comps]),
-        np.maximum(np.array(pricing.ages), 0),
-        np.array([a.gross_pct for a in pricing.adjusted]),
-        from_model(adjusted, pricing.found.model_value if pricing.found else None),
-    )
+    named = [name or c.listing_id for name, c in zip(names, pricing.comps, strict=True)]
+    return why_heaviest(named, np.array(pricing.weights), factors_of(pricing))

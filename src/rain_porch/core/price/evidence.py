@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from scipy.sparse import csr_array
@@ -89,6 +90,11 @@ class WideFit:
     def k(self) -> int:
         """How many features the fit has."""
         return len(self.features)
+
+    @cached_property
+    def spreads(self) -> Floats:
+        """Standard deviation of each feature against its neighbours, (k,)."""
+        return np.asarray(np.maximum(self.x_apart.std(axis=0), 1e-9))
 
     def moved(self, days: Floats, day: float, seasons: bool = True) -> Floats:
         """Log price that time alone puts on days against one day, (n,): the trend, and the season of each where asked."""
@@ -242,8 +248,9 @@ def evidence(
     k = wide.k
     beta_wide, gamma = wide.fit.coef[:k], wide.fit.coef[k:]
     y_local = wide.y_apart[pick] - wide.h_apart[pick] @ gamma
-    sd = np.maximum(wide.x_apart.std(axis=0), 1e-9)
-    local = robust_fit(wide.x_apart[pick], y_local, w, beta_wide, (sd / _LOCAL_SD) ** 2, rounds=5, tolerance=1e-5)
+    local = robust_fit(
+        wide.x_apart[pick], y_local, w, beta_wide, (wide.spreads / _LOCAL_SD) ** 2, rounds=5, tolerance=1e-5
+    )
     se = np.sqrt(local.se**2 + 0.25 * wide.fit.se[:k] ** 2)
     # the worth of this very place: what the nearest sales brought beyond their features, at today's prices
     left = wide.y[pick] - wide.x[pick] @ local.coef - wide.moved(wide.days[pick], view.day)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..facts.homes import Subject
-from ..facts.place import near_miles
+from ..facts.place import MILES_EAST, MILES_NORTH, near_miles
 from ..market.columns import Floats, Ints
 
 NEIGHBOURS = 10
@@ -58,3 +58,48 @@ def location_pct(surface: Surface, subject: Subject, lats: Floats, lons: Floats,
 def at_its_own_spot(subject: Subject) -> Subject:
     """The subject as the grid's line of location sees it: 0 % from its own spot."""
     return replace(subject, facts={**subject.facts, "location": 0.0})
+
+
+@dataclass(frozen=True)
+class PlaceWorth:
+    """What spots around a home are worth of themselves, in percent against its own.
+
+    lats, lons: (n,) of the rows, north first, and columns, west first; pct: (n, n). rows, at, left: the sales that it was learnt from,
+    (m,), with their place (m, 2) and what each brought beyond its features, against the home's spot.
+    """
+
+    lats: Floats
+    lons: Floats
+    pct: Floats
+    rows: Ints
+    at: Floats
+    left: Floats
+
+
+MAP_STEPS, MAP_SALES, _LEAST_MILES, _MOST_MILES = 24, 120, 0.25, 3.0
+
+
+def place_worth(surface: Surface, subject: Subject) -> PlaceWorth | None:
+    """A square around the home that holds its 120 nearest sales, ¼ to 3 miles to each side; None without a place or sales."""
+    if not subject.placed or not surface.rows.size:
+        return None
+    far = near_miles(subject.latitude, subject.longitude, surface.lats, surface.lons)
+    near = np.argsort(np.where(np.isfinite(far), far, np.inf), kind="stable")[:MAP_SALES]
+    near = near[np.isfinite(far[near])]
+    if not near.size:
+        return None
+    reach = float(np.clip(far[near].max(), _LEAST_MILES, _MOST_MILES))
+    north = reach / MILES_NORTH
+    east = reach / (MILES_EAST * max(0.05, float(np.cos(np.radians(subject.latitude)))))
+    lats = subject.latitude + north * np.linspace(1, -1, MAP_STEPS)
+    lons = subject.longitude + east * np.linspace(-1, 1, MAP_STEPS)
+    grid = np.meshgrid(lats, lons, indexing="ij")
+    mine = surface.log_worth(subject.latitude, subject.longitude)
+    nobody = np.full(MAP_STEPS**2, -1)
+    pct = 100 * np.expm1(surface.log_worths(grid[0].ravel(), grid[1].ravel(), nobody) - mine)
+    inside = near[far[near] <= reach]
+    left = 100 * np.expm1(surface.left[inside] - surface.level - mine)
+    return PlaceWorth(
+        lats, lons, pct.reshape(MAP_STEPS, MAP_STEPS), surface.rows[inside],
+        np.column_stack([surface.lats[inside], surface.lons[inside]]), left,
+    )  # fmt: skip

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -45,39 +46,51 @@ def _weight_parts(
     return parts
 
 
-def why_heaviest(
-    names: Sequence[str],
-    weights: Floats,
-    likeness: Floats,
-    days: Floats,
-    gross_pct: Floats,
-    from_model_pct: Floats | None = None,
-) -> str:
+@dataclass(frozen=True)
+class Factor:
+    """One factor of a comp's weight. says: the comp's own figure; usual: the middle comp's; times: how many times the middle of all the
+    comps' factors it is."""
+
+    name: str
+    says: str
+    usual: str
+    times: float
+
+
+def weight_factors(
+    likeness: Floats, days: Floats, gross_pct: Floats, from_model_pct: Floats | None = None
+) -> list[list[Factor]]:
+    """Why each comp weighs what it does: its factors, the strongest in lifting it first."""
+    parts = _weight_parts(likeness, days, gross_pct, from_model_pct)
+    middle = {name: float(np.exp(np.log(np.maximum(x, 1e-9)).mean())) for name, x in parts.items()}
+    usual = {
+        "likeness": f"{np.median(likeness):.0f}", "days": f"{np.median(days):.0f}", "gross": f"{np.median(gross_pct):.1f} %",
+        "model": "" if from_model_pct is None else f"{np.median(np.abs(from_model_pct)):.1f} %",
+    }  # fmt: skip
+    out = []
+    for i in range(len(likeness)):
+        told = {
+            "likeness": f"{likeness[i]:.0f} of 100 alike", "days": f"agreed {days[i]:.0f} days ago",
+            "gross": f"{gross_pct[i]:.1f} % adjusted in all",
+            "model": "" if from_model_pct is None else f"{abs(from_model_pct[i]):.1f} % from the model's value",
+        }  # fmt: skip
+        mine = [Factor(n, told[n], usual[n], float(x[i]) / middle[n]) for n, x in parts.items()]
+        out.append(sorted(mine, key=lambda f: -f.times))
+    return out
+
+
+def why_heaviest(names: Sequence[str], weights: Floats, factors: Sequence[Sequence[Factor]]) -> str:
     """A sentence on the comp that weighs most: which factors of its weight lift it above the others, and which lower it."""
     top = int(np.argmax(weights))
     start = f"{names[top]} weighs most, {100 * weights[top]:.1f} %"
     if len(weights) < 2:
         return f"{start}: it is the only one."
-    told = {
-        "likeness": f"{likeness[top]:.0f} of 100 alike",
-        "days": f"agreed {days[top]:.0f} days ago",
-        "gross": f"{gross_pct[top]:.1f} % adjusted in all",
-        "model": "" if from_model_pct is None else f"{abs(from_model_pct[top]):.1f} % from the model's value",
-    }
-    usual = {
-        "likeness": f"{np.median(likeness):.0f}",
-        "days": f"{np.median(days):.0f}",
-        "gross": f"{np.median(gross_pct):.1f} %",
-        "model": "" if from_model_pct is None else f"{np.median(np.abs(from_model_pct)):.1f} %",
-    }
-    parts = _weight_parts(likeness, days, gross_pct, from_model_pct)
-    lift = {name: float(x[top] / np.exp(np.log(np.maximum(x, 1e-9)).mean())) for name, x in parts.items()}
-    better = sorted((n for n in lift if lift[n] > 1.05), key=lambda n: -lift[n])[:3]
-    worse = [n for n in lift if lift[n] < 0.9]
+    better = [f for f in factors[top] if f.times > 1.05][:3]
+    worse = [f for f in factors[top] if f.times < 0.9]
     if not better:
         return f"{start}: a little better than the others in all."
-    said = ", ".join(f"{told[n]} (the middle one {usual[n]})" for n in better)
-    return f"{start}: {said}{f'; though {told[worse[0]]}' if worse else ''}."
+    said = ", ".join(f"{f.says} (the middle one {f.usual})" for f in better)
+    return f"{start}: {said}{f'; though {worse[0].says}' if worse else ''}."
 
 
 def in_steps(weights: Floats) -> Floats:

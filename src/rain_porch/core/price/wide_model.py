@@ -277,8 +277,9 @@ def _robust(x: Floats, y: Floats, weights: Floats, penalty: Floats) -> tuple[Flo
     coef: Floats = np.zeros(x.shape[1])
     left: Floats = y
     for _ in range(_ROUNDS):
-        w = weights * robust
-        coef = np.asarray(np.linalg.solve((x.T * w) @ x + penalty, (x.T * w) @ y))
+        root = np.sqrt(weights * robust)
+        a = x * root[:, None]  # times its own transpose: the half of the products that is needed is worked out
+        coef = np.asarray(np.linalg.solve(a.T @ a + penalty, a.T @ (root * y)))
         left = y - x @ coef
         u = left / (_CUT * max(1.4826 * float(np.median(np.abs(left))), 1e-6))
         robust = np.where(np.abs(u) < 1, (1 - u * u) ** 2, 0.0)

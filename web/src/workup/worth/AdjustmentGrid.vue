@@ -15,7 +15,7 @@ import { hasRate, isUnknown, useGridRows } from './useGridRows'
 import { provideGridTyping } from './useGridTyping'
 import { useRateWords } from './useRateWords'
 
-const { state, send, lit } = useWorkup()
+const { state, send, lit, worth } = useWorkup()
 const { comps, grid, rows, own, difference } = useGridRows()
 const { shownRate } = useRateWords()
 const { dragged, over, move, dropOn } = useColumnMoves()
@@ -24,7 +24,7 @@ provideGridTyping()
 const nameOf = (i: number) => comps.value[i]?.address || comps.value[i]?.listing_id
 const opened = ref('')
 const openedLabel = computed(() => rows.value.find((r) => r.field === opened.value)?.label ?? opened.value)
-const opens = (field: string) => hasRate(field) && field !== 'location'
+const factors = computed(() => worth.data.value?.factors ?? [])
 const rateHome = (value: string) =>
   send({ change: 'correct_fact', sure: false, field: 'property_condition', value, back: false })
 </script>
@@ -69,7 +69,7 @@ const rateHome = (value: string) =>
         <tr v-for="row in rows" :key="row.field">
           <td class="name">
             <LinkButton
-              v-if="opens(row.field)"
+              v-if="hasRate(row.field)"
               class="plainly"
               :title="`What speaks for the rate of ${row.label}`"
               @click="opened = row.field"
@@ -109,7 +109,7 @@ const rateHome = (value: string) =>
           />
         </tr>
       </tbody>
-      <GridFoot :comps="comps" :over-limits="grid.map((column) => column.over_limits)" />
+      <GridFoot :comps="comps" :over-limits="grid.map((column) => column.over_limits)" :factors="factors" />
     </PlainTable>
     <WeightedMean />
     <RateOpened v-if="opened" :field="opened" :label="openedLabel" @close="opened = ''" />

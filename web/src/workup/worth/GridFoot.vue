@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
+import MenuBox from '@/shared/ui/MenuBox.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { money, number, signedPct } from '@/shared/format'
 import { useGridTyping } from './useGridTyping'
+import WeightFactors from './WeightFactors.vue'
 
 /** What each comp comes to: adjustments net and gross against the limits, its adjusted price, how much it weighs. */
-const props = defineProps<{ comps: Docs['PriceDoc']['comps']; overLimits: string[][] }>()
+const props = defineProps<{
+  comps: Docs['PriceDoc']['comps']
+  overLimits: string[][]
+  factors: Docs['FactorDoc'][][]
+}>()
 const { faultAt, typeWeight, isTypedWeight, weightBack } = useGridTyping()
 const exceeding = computed(() => props.overLimits.filter((limits) => limits.length).length)
 const weightFault = computed(() =>
@@ -45,7 +51,7 @@ const WEIGHTS =
         Weight, % · likeness
         <span v-if="weightFault" class="clay small" role="alert">{{ weightFault }}</span>
       </td>
-      <td v-for="c in comps" :key="c.listing_id" class="num small quiet weight">
+      <td v-for="(c, i) in comps" :key="c.listing_id" class="num small quiet weight">
         <LinkButton
           v-if="isTypedWeight(c.listing_id)"
           :aria-label="`Weight of ${c.address || c.listing_id}: back to the formula`"
@@ -64,7 +70,18 @@ const WEIGHTS =
           :aria-invalid="!!faultAt(`weight ${c.listing_id}`)"
           @typed="typeWeight(c.listing_id, c.weight, $event)"
         />
-        · {{ number(c.likeness) }}
+        ·
+        <MenuBox location="top">
+          <template #press="{ props: activator }">
+            <LinkButton
+              v-bind="activator"
+              :aria-label="`What makes the weight of ${c.address || c.listing_id}`"
+            >
+              {{ number(c.likeness) }}
+            </LinkButton>
+          </template>
+          <WeightFactors :name="c.address || c.listing_id" :weight="c.weight" :factors="factors[i] ?? []" />
+        </MenuBox>
       </td>
     </tr>
   </tfoot>

@@ -9,12 +9,15 @@ import { fact, number, pctWords, rateWords, roughRate, signed } from '@/shared/f
 import { useWorkup } from '../useWorkup'
 import IndexChart from './IndexChart.vue'
 import PartialPlot from './PartialPlot.vue'
+import PlaceMap from './PlaceMap.vue'
+import RateCurve from './RateCurve.vue'
 
 /** One rate of the grid with all that speaks for it: the local sales, pairs of sales, and every figure that may be used. */
 const props = defineProps<{ field: string; label: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { id, open, worth, send, state } = useWorkup()
 const isChange = computed(() => props.field === 'market_change')
+const isPlace = computed(() => props.field === 'location')
 const revision = computed(() => open.data.value?.revision)
 const rate = useQuery({
   queryKey: ['rate', id, computed(() => props.field), revision],
@@ -24,7 +27,13 @@ const rate = useQuery({
         params: { path: { workup_id: id.value, field: props.field } },
       }),
     ),
-  enabled: computed(() => !isChange.value),
+  enabled: computed(() => !isChange.value && !isPlace.value),
+})
+const place = useQuery({
+  queryKey: ['spots', id, revision],
+  queryFn: () =>
+    got(api.GET('/api/workups/{workup_id}/spots', { params: { path: { workup_id: id.value } } })),
+  enabled: isPlace,
 })
 const unit = computed(() => rate.data.value?.one ?? '')
 const index = useQuery({
@@ -35,7 +44,11 @@ const index = useQuery({
 })
 const change = computed(() => worth.data.value?.price.market_change)
 const typed = computed(() => props.field in (state.value?.rates ?? {}))
-const now = computed(() => (isChange.value ? change.value?.pct_per_month : rate.data.value?.dollars))
+const now = computed(() => {
+  if (isChange.value) return change.value?.pct_per_month
+  if (isPlace.value) return worth.data.value?.price.rates.find((r) => r.field === props.field)?.dollars
+  return rate.data.value?.dollars
+})
 const used = (value: number) => now.value !== undefined && Math.abs(value - now.value) < 1e-9
 const take = (value: number | null) => send({ change: 'set_rate', field: props.field, value })
 const NAMES: Record<string, string> = {
@@ -54,7 +67,8 @@ const NAMES: Record<string, string> = {
         <span :class="typed ? 'cedar' : ''">
           {{ now === undefined ? '' : isChange ? `${pctWords(now)} % a month` : `${rateWords(now)} $` }}
         </span>
-        <span v-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
+        <span v-if="isPlace" class="quiet small"> for one percent</span>
+        <span v-else-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
       </h2>
     </template>
     <template #acts>
@@ -75,6 +89,12 @@ const NAMES: Record<string, string> = {
         </p>
       </template>
 
+      <template v-else-if="isPlace">
+        <PlaceMap v-if="place.data.value" :place="place.data.value" />
+        <p v-else-if="place.isError.value" class="lamp">{{ place.error.value?.message }}</p>
+        <p v-else class="quiet">Looking the sales up …</p>
+      </template>
+
       <div v-else-if="rate.data.value" class="two">
         <section>
           <PartialPlot
@@ -89,6 +109,14 @@ const NAMES: Record<string, string> = {
             with every other difference and time taken out; larger dots lie nearer to this home.
           </p>
           <p v-else class="quiet">No sale around here tells of it.</p>
+          <RateCurve
+            v-if="rate.data.value.curve"
+            class="mt-4"
+            :field="field"
+            :curve="rate.data.value.curve"
+            :rate="now ?? 0"
+            :unit="unit"
+          />
         </section>
         <section>
           <h3>Which figure to use</h3>

@@ -54,7 +54,8 @@ const total = computed(
     </LinkButton>
     <span v-if="fault" class="clay small" role="alert">{{ fault }}</span>
     <span class="quiet small">
-      It weighs a fifth, and more, up to half, the farther it is from the comps: on past sales that came nearest.
+      It weighs a fifth, and more, up to half, the farther it is from the comps: on past sales that came
+      nearest.
     </span>
   </p>
   <p v-if="apart.length" class="sum">
