@@ -51,6 +51,7 @@ def _truth(houses: Sequence[House], faults: list[dict[str, str]]) -> dict[str, A
         "rates": truth.RATES,
         "trend": [[start.isoformat(), pct] for start, pct in truth.TREND],
         "log_worth": {h.parcel: round(h.log_worth, 5) for h in houses},
+        "log_land": {h.parcel: round(h.log_land, 5) for h in houses if h.log_land is not None},
         "condition": {h.parcel: h.facts["condition"] for h in houses},
         "renovations": {h.parcel: h.renovations for h in houses if h.renovations},
         "faults": faults,
@@ -151,7 +152,9 @@ def _parcel(house: House, rng: np.random.Generator) -> dict[str, Any]:
     """The tax roll: garages sometimes wrong, half baths sometimes missing, values behind the market."""
     standing = house.built_day is None or house.built_day <= LAST
     row = {"ParcelNumber": house.parcel, **_home(house, land=not standing)}
-    assessed = _assessed(house, LAST_DAY.year, rng) * (1.0 if standing else truth.LAND_SHARE)
+    assessed = _assessed(house, LAST_DAY.year, rng)
+    if not standing and house.log_land is not None:
+        assessed *= math.exp(house.log_land - house.log_worth)
     house.on_the_roll = assessed
     row["TaxAssessedValue"] = f"{assessed:.0f}"
     row["TaxAnnualAmount"] = f"{assessed * 0.0134:.0f}"

@@ -34,6 +34,7 @@ class House:
     words: dict[str, str] = field(default_factory=dict)
     renovations: list[tuple[int, int]] = field(default_factory=list)  # day, condition from then on
     on_the_roll: float | None = None  # what the tax roll of the last year says
+    log_land: float | None = None  # of its lot without a house, on the last day; None for a unit
 
     def condition_at(self, day: int) -> int:
         now = int(self.facts["condition"])
@@ -215,6 +216,8 @@ def _placed(
         else "Contemporary"
     )
     house = House(parcel, kind, f"{lot.number} {lot.street}", unit, lot, lat, lon, facts, style, log_worth, None, words)
+    if not unit:
+        house.log_land = truth.log_land_worth(facts["lot_size_square_feet"], place)
     if lot.neighbourhood.name == "Foxglove Meadow" and kind != "condominium":
         year = int(facts["year_built"])
         house.built_day = day_of(dt.date(year, 1, 1)) + int(rng.integers(60, 340))

@@ -7,6 +7,7 @@ lots stay beside them. Place names are ours; the spot is open ocean.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -96,34 +97,38 @@ def highway_line() -> list[tuple[float, float]]:
     return [(0.18 + 0.04 * math.sin(1.3 * y), y) for y in np.linspace(-4.0, 4.0, 180)]
 
 
-def lay_out(rng: np.random.Generator) -> Plan:
-    """Streets and lots of all neighbourhoods; the same for the same generator state."""
+def lay_out(
+    rng: np.random.Generator, hoods: Sequence[Neighbourhood] = NEIGHBOURHOODS, edges: Sequence[Neighbourhood] = ()
+) -> Plan:
+    """Streets and lots of all neighbourhoods; the same for the same generator state. edges: where the open land lies."""
     plan = Plan()
     names = list(STREET_WORDS)
     rng.shuffle(names)
     taken = iter(_street_names(names))
-    for hood in NEIGHBOURHOODS:
+    for hood in hoods:
         _lay_out_one(plan, hood, rng, taken)
-    _lay_out_acres(plan, rng)
+    for number, edge in enumerate(edges or (EDGE,)):
+        _lay_out_acres(plan, rng, edge, f"{EDGE_WAYS[number]}Orchard Road")
     return plan
 
 
+EDGE_WAYS = ("", "Upper ", "Lower ", "Old ", "New ", "Far ")
 EDGE = Neighbourhood("Far Orchard", (1.62, 0.35, 2.30, 1.35), 6, 0, 0, (0, 0), (0, 0), 0.0, 0.045)
 
 
-def _lay_out_acres(plan: Plan, rng: np.random.Generator) -> None:
+def _lay_out_acres(plan: Plan, rng: np.random.Generator, edge: Neighbourhood, street: str) -> None:
     """Strips of open land either side of one road at the eastern edge."""
-    west, south, east, north = EDGE.box
+    west, south, east, north = edge.box
     road = (west + east) / 2
     y, number = south, 10
     while y < north:
         height = float(rng.uniform(0.035, 0.075))
         for x0, x1 in ((west, road - 0.005), (road + 0.005, east)):
             corners = [(x0, y), (x1, y), (x1, y + height), (x0, y + height)]
-            plan.acres.append(Lot(corners, number, "Orchard Road", EDGE, EDGE.name))
+            plan.acres.append(Lot(corners, number, street, edge, edge.name))
             number += 2
         y += height
-    plan.streets.append(("Orchard Road", "collector", [(road, v) for v in np.linspace(south - 0.1, north + 0.05, 16)]))
+    plan.streets.append((street, "collector", [(road, v) for v in np.linspace(south - 0.1, north + 0.05, 16)]))
 
 
 # open shapes of the map: name, kind, corners in miles

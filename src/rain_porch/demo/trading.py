@@ -84,9 +84,11 @@ class Market:
         self._offset = first_day - 400
 
     def worth(self, house: House, day: int) -> float:
-        return math.exp(
-            house.log_worth_at(day) + float(self._level[min(max(day, self._offset), self.last) - self._offset])
-        )
+        return self._at(house.log_worth_at(day), day)
+
+    def _at(self, log_worth: float, day: int) -> float:
+        """Dollars on a day of what is worth so much on the last one."""
+        return math.exp(log_worth + float(self._level[min(max(day, self._offset), self.last) - self._offset]))
 
     def run(self, houses: list[House]) -> Trade:
         for house in houses:
@@ -266,7 +268,8 @@ class Market:
             day = self.last - int(rng.integers(5, 500))
         if day < self.first or rng.random() < 0.45:
             return
-        price = self.worth(house, day) * truth.LAND_SHARE * math.exp(rng.normal(0, 0.06))
+        assert house.log_land is not None
+        price = self._at(house.log_land, day) * math.exp(rng.normal(0, 0.06))
         contract = day + int(rng.integers(15, 200))
         close = contract + int(rng.integers(20, 50))
         before = min(self.last, house.built_day - 60)

@@ -31,8 +31,8 @@ RATES = {
 }
 CONDITION_STEP = -0.045
 BACKS_TO_HIGHWAY = -0.06
-# land is worth this share of the house that could stand on it; an acre at the edge of town this much
-LAND_SHARE = 0.21
+# a lot without a house is worth its place and its size, not the house that may come; an acre at the edge of town this much
+LAND_LEVEL, LAND_ELASTICITY = 4.24, 0.6
 ACRE_LOG_LEVEL, ACRE_ELASTICITY = 11.1, 0.62
 # chance of a contract in a week at a price of worth × e^over, before the season
 WEEKLY_CONTRACT, OVERPRICE_SLOPE = 0.13, 11.0
@@ -76,6 +76,11 @@ def mortgage_rate(day: Any) -> Any:
 def season(day: Any) -> Any:
     """Log effect of the time of year."""
     return SEASON_HEIGHT * np.cos(2 * np.pi * (np.asarray(day, dtype=np.float64) - SEASON_PEAK_DAY) / 365.25)
+
+
+def log_land_worth(lot_square_feet: float, place: float) -> float:
+    """Log of a bare lot's worth on LAST_DAY without season."""
+    return place + LAND_LEVEL + LAND_ELASTICITY * math.log(lot_square_feet)
 
 
 def log_worth(features: dict[str, float], place: float) -> float:

@@ -11,26 +11,28 @@ from rain_porch.core.market.market_change import MarketChange
 from rain_porch.core.price.evidence import Evidence
 from rain_porch.core.price.range_width import causes, half_width, why_wide
 from rain_porch.core.price.wide_model import ModelWorth
+from tests.made import subject
 
 CHANGE = MarketChange(0.0, 0.0, 0.0, 0, 365, (), True)
+HOME = subject(living_area=1800.0)
 USUAL = Evidence({}, CHANGE, 400_000.0, 0.2, 300, 900, model=ModelWorth(np.log(400_000.0), 0.08, 0.08, 1.7))
 
 
 def test_a_usual_home_has_twice_what_is_usually_missed():
     """Comps 3 % from the model, adjusted by 22 %: 2 × 0.08."""
-    assert half_width(USUAL, 412_000, 22) == pytest.approx(0.16)
-    assert why_wide(USUAL, 412_000, 22) == []
+    assert half_width(USUAL, HOME, 412_000, 22) == pytest.approx(0.16)
+    assert why_wide(USUAL, HOME, 412_000, 22) == []
 
 
 def test_without_the_model_the_local_fit_s_spread_stands():
-    assert (
-        half_width(replace(USUAL, model=None), 500_000, 60) == 0.2 and causes(replace(USUAL, model=None), 1.0, 1) == ()
+    assert half_width(replace(USUAL, model=None), HOME, 500_000, 60) == 0.2 and not causes(
+        replace(USUAL, model=None), HOME, 1.0, 1
     )
 
 
 def test_what_makes_it_wide_is_told_the_strongest_first_with_what_would_narrow_it():
     odd = replace(USUAL, model=ModelWorth(0.0, 0.16, 0.08, 1.7))
-    told = why_wide(odd, 520_000, 40)
+    told = why_wide(odd, HOME, 520_000, 40)
     assert [c.name for c in told] == ["home", "adjusting", "model"] and all(c.do for c in told)
     assert told[0].factor == pytest.approx(2**0.8) and "16 % off" in told[0].says and "40 %" in told[1].says
 
@@ -40,7 +42,7 @@ def test_what_makes_it_wide_is_told_the_strongest_first_with_what_would_narrow_i
 )  # fmt: skip
 def test_worse_evidence_never_narrows_and_the_width_stays_in_reason(usual, heard, comps, gross, more):
     found = replace(USUAL, model=ModelWorth(0.0, usual, 0.08, heard))
-    width = half_width(found, comps, gross)
+    width = half_width(found, HOME, comps, gross)
     assert 0.03 <= width <= 0.7
-    assert half_width(found, comps, gross + more) >= width
-    assert half_width(replace(found, model=ModelWorth(0.0, usual * 1.2, 0.08, heard / 2)), comps, gross) >= width
+    assert half_width(found, HOME, comps, gross + more) >= width
+    assert half_width(replace(found, model=ModelWorth(0.0, usual * 1.2, 0.08, heard / 2)), HOME, comps, gross) >= width

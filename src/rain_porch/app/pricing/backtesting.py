@@ -287,7 +287,7 @@ def value_of(
     )  # fmt: skip
     weights = weigh(adjusted.prices, adjusted.gross_pct, likeness, ages, found.model_value)
     said = float(adjusted.prices @ weights)
-    width = half_width(found, said, float(adjusted.gross_pct @ weights))
+    width = half_width(found, subject, said, float(adjusted.gross_pct @ weights))
     voice = model_weight(said, found.model_value) if found.model is not None else 0.0
     weights, share = beside_model(weights, voice, {})
     return float(adjusted.prices @ weights) + share * (found.model_value or 0.0), width

@@ -126,10 +126,10 @@ def price(
     value = indicated(adjusted, weights, once, voice)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value,
-        _range(past, value, half_width(found, comps_say, heavily), day),
+        _range(past, value, half_width(found, here, comps_say, heavily), day),
         _ways(standpoint, sold, adjusted, weights, found, rates, once, voice),
         [*notes, *cautions(here, sold, adjusted, indicated(adjusted, weights, (), voice))],
-        found.n_local, found, voice, why_wide(found, comps_say, heavily), once, tuple(notes), [float(a) for a in ages],
+        found.n_local, found, voice, why_wide(found, here, comps_say, heavily), once, tuple(notes), [float(a) for a in ages],
     )  # fmt: skip
 
 

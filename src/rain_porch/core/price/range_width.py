@@ -4,6 +4,8 @@ With the wide model, in logarithms:
 
     half = 2 · usual^0.8 · typical^0.2 · ((gross + 5) ÷ 27)^0.3 · ((gap + 5) ÷ 8)^0.1 · (1.7 ÷ heard)^0.1
 
+times √(1 + Σ u²) where facts of the home are unknown: u, what one spread of such a fact moves prices by, against the width without it.
+
 usual, typical: what the model misses of such a home's price and of the middle home's; gross: percent of the price that is adjusted,
 weighted over the comps; gap: percent between the comps and the model; heard: weight of like sales around (1 is one next door, sold
 now). Without it, the local fit's own spread. The powers were found on the first half of the early county's years and held on the
@@ -15,7 +17,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
+from ..facts.fields import line_label
+from ..facts.homes import Subject
+from ..statistics.regression import Z80
 from .evidence import Evidence
+from .wide_model import ModelWorth
 
 _MISSED, _GROSS, _GAP, _HEARD = 0.8, 0.3, 0.1, 0.1  # powers
 _USUAL_GROSS, _USUAL_GAP, _USUAL_HEARD = 22.0, 3.0, 1.7
@@ -33,24 +41,49 @@ class Cause:
     do: str
 
 
-def half_width(found: Evidence, comps_value: float, gross_pct: float) -> float:
+def half_width(found: Evidence, subject: Subject, comps_value: float, gross_pct: float) -> float:
     """Half the width of the range, in logarithms. comps_value: what the comps alone say; gross_pct: weighted over them."""
-    if found.model is None:
-        return found.half_width
-    half = 2.0 * found.model.typical
-    for cause in causes(found, comps_value, gross_pct):
+    half = _usual_half(found)
+    for cause in causes(found, subject, comps_value, gross_pct):
         half *= cause.factor
     return min(max(half, _NARROWEST), _WIDEST)
 
 
-def causes(found: Evidence, comps_value: float, gross_pct: float) -> Sequence[Cause]:
-    """Why the range is wider or narrower than a usual home's here, each cause with its factor; none without the wide model."""
-    told, model_value = found.model, found.model_value
-    if told is None or not model_value:
-        return ()
+def _usual_half(found: Evidence) -> float:
+    return found.half_width if found.model is None else 2.0 * found.model.typical
+
+
+def causes(found: Evidence, subject: Subject, comps_value: float, gross_pct: float) -> Sequence[Cause]:
+    """Why the range is wider or narrower than a usual home's here, each cause with its factor; without the wide model, only what is
+    unknown of the home."""
+    told = [] if found.model is None else _of_the_model(found, found.model, comps_value, gross_pct)
+    half = _usual_half(found) * float(np.prod([c.factor for c in told]))
+    unknown = _unknown(found, subject)
+    if not unknown:
+        return told
+    factor = float(np.sqrt(1 + sum((Z80 * moved / half) ** 2 for moved in unknown.values())))
+    most = sorted(unknown, key=lambda n: -unknown[n])[:3]
+    names = " and ".join(line_label(n).lower() for n in most)
+    says = f"its {names} {'are' if len(most) > 1 else 'is'} not known: among homes around here that moves prices by {100 * max(unknown.values()):.0f} %"
+    return [*told, Cause("unknown", factor, says, "Give it in Home.")]
+
+
+def _unknown(found: Evidence, subject: Subject) -> dict[str, float]:
+    """Facts of which sales around here tell and the home does not: what one spread of each moves prices by, in logarithms."""
+    if found.wide is None or found.coef is None:
+        return {}
+    return {
+        f.name: abs(float(c)) * float(s)
+        for f, c, s in zip(found.wide.features, found.coef, found.wide.spreads, strict=True)
+        if subject.number(f.name) is None
+    }
+
+
+def _of_the_model(found: Evidence, told: ModelWorth, comps_value: float, gross_pct: float) -> list[Cause]:
+    model_value = found.model_value or comps_value
     gap = min(100 * abs(comps_value / model_value - 1), 60.0)
     heard = max(told.heard, 0.05)
-    return (
+    return [
         Cause(
             "home", (told.usual / told.typical) ** _MISSED,
             f"homes of such a price, size, age and place sell {100 * told.usual:.0f} % off what is known of them, "
@@ -72,10 +105,10 @@ def causes(found: Evidence, comps_value: float, gross_pct: float) -> Sequence[Ca
             "few like homes have sold close by of late" if heard < _USUAL_HEARD else "many like homes have sold close by of late",
             "Nothing but more sales: bring in other records for here, or look further back.",
         ),
-    )  # fmt: skip
+    ]  # fmt: skip
 
 
-def why_wide(found: Evidence, comps_value: float, gross_pct: float) -> list[Cause]:
+def why_wide(found: Evidence, subject: Subject, comps_value: float, gross_pct: float) -> list[Cause]:
     """The causes that make the range wider than usual, the strongest first."""
-    wide = [c for c in causes(found, comps_value, gross_pct) if c.factor >= TELLING]
+    wide = [c for c in causes(found, subject, comps_value, gross_pct) if c.factor >= TELLING]
     return sorted(wide, key=lambda c: -c.factor)

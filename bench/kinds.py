@@ -1,0 +1,162 @@
+"""Every kind of home priced against the worth with which it was made, in a larger made town that has many of each.
+
+600 parcels a kind, drawn with a seed, as they stand on the town's last day; no listing of theirs is looked at, as for a home that comes
+to market now. A range is to hold 80 % of prices, and a price has chance in it that a worth has not: each parcel's is drawn around its worth
+as the generator draws them (`truth.SALE_NOISE`). Ranges are measured first, kind by kind, by a backtest of the last two years.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+import math
+import multiprocessing
+import shutil
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+import numpy as np
+from threadpoolctl import threadpool_limits
+
+from bench.timing import Result
+from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.pricing import answers
+from rain_porch.app.pricing.backtesting import backtest, keep
+from rain_porch.app.records import Records
+from rain_porch.app.snapshot import Snapshot
+from rain_porch.core.errors import RainPorchError
+from rain_porch.demo import truth
+from rain_porch.demo.files import write_town
+from rain_porch.demo.houses import build
+from rain_porch.demo.plan import EDGE, NEIGHBOURHOODS, lay_out
+from rain_porch.demo.trading import Market
+from rain_porch.records.importing import import_file
+from rain_porch.store.db import Readers, connect
+
+KINDS = ("detached", "attached", "condominium", "small_multi_family", "acreage", "land")
+EACH, SEED = 600, 12
+NOW = dt.datetime(2026, 11, 2, 9, 0)
+BIAS_PCT, HELD = 1.5, (77.0, 85.0)
+TESTED = 2500  # sales of the last two years that measure the ranges
+
+
+def city(folder: Path) -> Snapshot:
+    """The records of the larger town, made and imported once."""
+    records = Records(folder)
+    if len(records.snapshot().columns):
+        return records.snapshot()
+    rng = np.random.default_rng(SEED)
+    hoods = [
+        replace(h, attached=0.28, two_family=0.2, condo_buildings=14, turnover=max(h.turnover, 0.04),
+                years=(2010, 2046) if h.name == "Foxglove Meadow" else h.years)
+        for h in NEIGHBOURHOODS
+    ]  # fmt: skip
+    west, south, east, _ = EDGE.box
+    edges = [replace(EDGE, box=(west + 0.75 * k, south - 2, east + 0.75 * k, south + 5)) for k in range(5)]
+    plan = lay_out(rng, hoods, edges)
+    houses = build(plan, rng)
+    files = write_town(folder / "files", plan, houses, Market(rng).run(houses), rng)
+    for path in files:
+        with records.connection() as db:
+            import_file(db, path, folder=folder, now=NOW)
+    measured = backtest(records.snapshot(), dt.date(2024, 11, 1), dt.date(2026, 10, 31), TESTED)
+    now = records.snapshot()
+    keep(records.live, now.columns, measured, answers.backtest_doc(measured).model_dump(mode="json"), NOW)
+    return records.snapshot()
+
+
+@dataclass(frozen=True)
+class Priced:
+    kind: str
+    error: float  # log of value ÷ worth
+    holds_worth: bool
+    holds_price: bool
+    width: float
+
+
+def measured(folder: Path) -> list[Result]:
+    """A row a kind: bias in percent against ± 1.5, and the share of worths inside the range."""
+    records = city(folder)
+    worths = json.loads((folder / "truth.json").read_text(encoding="utf-8"))
+    drawn = _drawn(records)
+    _shared["records"], _shared["worths"] = records, worths
+    with multiprocessing.get_context("fork").Pool(2, initializer=_alone) as pool:
+        told = [p for p in pool.imap_unordered(_priced, drawn, chunksize=40) if p is not None]
+    out = []
+    for kind in KINDS:
+        mine = [p for p in told if p.kind == kind]
+        errors = np.array([p.error for p in mine])
+        bias, off = 100 * float(np.median(np.expm1(errors))), 100 * float(np.median(np.abs(np.expm1(errors))))
+        held = 100 * float(np.mean([p.holds_price for p in mine]))
+        worths_held = 100 * float(np.mean([p.holds_worth for p in mine]))
+        note = (
+            f"{len(mine)} parcels; worst twentieth {100 * float(np.percentile(np.abs(np.expm1(errors)), 95)):.0f} % off; range's median width "
+            f"{float(np.median([p.width for p in mine])):.3f}, held {held:.1f} % of prices, {worths_held:.1f} % of worths"
+        )
+        out += [
+            Result(
+                "bias against the made worth",
+                kind,
+                abs(bias),
+                abs(bias),
+                BIAS_PCT,
+                unit="%",
+                note=f"{bias:+.1f} %; {note}",
+            ),
+            Result("median error against the made worth", kind, off, off, None, unit="%"),
+        ]
+    return out
+
+
+_shared: dict[str, object] = {}
+
+
+def _alone() -> None:
+    threadpool_limits(1)
+    records = _shared["records"]
+    assert isinstance(records, Snapshot)
+    _shared["records"] = replace(records, db=Readers([connect(records.folder / "records.db", cache=6000)]))
+
+
+def _drawn(records: Snapshot) -> list[tuple[str, str]]:
+    rng = np.random.default_rng(SEED)
+    out: list[tuple[str, str]] = []
+    for kind in KINDS:
+        rows = records.db.execute(
+            "SELECT parcel_number FROM parcels WHERE home_kind = ? ORDER BY parcel_number", (kind,)
+        ).fetchall()
+        names = [r["parcel_number"] for r in rows]
+        chosen = names if len(names) <= EACH else list(rng.choice(names, EACH, replace=False))
+        out += [(kind, str(name)) for name in chosen]
+    return out
+
+
+def _priced(asked: tuple[str, str]) -> Priced | None:
+    kind, parcel = asked
+    records, worths = _shared["records"], _shared["worths"]
+    assert isinstance(records, Snapshot) and isinstance(worths, dict)
+    home = read_home(records, HomeRef("parcel", parcel))
+    try:
+        doc, _ = answers.price_doc(records, home, None, None)
+    except RainPorchError:
+        return None
+    known = worths["log_land"] if kind == "land" else worths["log_worth"]
+    log_worth = known[parcel]
+    if kind != "land":
+        made = worths["condition"][parcel]
+        since = worths["renovations"].get(parcel)
+        log_worth += truth.CONDITION_STEP * ((since[-1][1] if since else made) - made)
+    worth = math.exp(log_worth)
+    price = worth * math.exp(float(np.random.default_rng([SEED, *parcel.encode()]).normal(0, truth.SALE_NOISE)))
+    if doc.indicated_value is None or doc.range is None:
+        return None
+    low, high = doc.range.low, doc.range.high
+    error = math.log(doc.indicated_value / worth)
+    return Priced(kind, error, low <= worth <= high, low <= price <= high, (high - low) / doc.indicated_value)
+
+
+def fresh(folder: Path) -> Iterator[Result]:
+    """The same, the town made anew."""
+    shutil.rmtree(folder, ignore_errors=True)
+    yield from measured(folder)
