@@ -12,13 +12,13 @@ import subprocess
 import sys
 from pathlib import Path
 
-from bench import accuracy, bulletins, meanwhile, memory, on_demo, screen, whole_market
+from bench import accuracy, bulletins, kinds, meanwhile, memory, on_demo, screen, whole_market
 from bench.timing import Result, table
 from rain_porch.app.records import Records
 from rain_porch.demo.crowd import write_crowd
-from rain_porch.demo.town import prepare_demo
+from rain_porch.demo.town import RECIPE, prepare_demo
 
-PARTS = ("import", "market", "bulletins", "memory", "meanwhile", "demo", "screen", "accuracy")
+PARTS = ("import", "market", "bulletins", "memory", "meanwhile", "demo", "screen", "accuracy", "kinds")
 
 
 def main() -> None:
@@ -59,6 +59,8 @@ def main() -> None:
         told(screen.measured(demo))
     if "accuracy" in args.only:
         told(accuracy.measured(demo, args.folder))
+    if "kinds" in args.only:
+        told(kinds.measured(args.folder / f"city-{RECIPE}"))
     print()
     print(table(results))
     missed = [r.name for r in results if r.holds is False]

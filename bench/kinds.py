@@ -11,8 +11,6 @@ import datetime as dt
 import json
 import math
 import multiprocessing
-import shutil
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -148,15 +146,10 @@ def _priced(asked: tuple[str, str]) -> Priced | None:
         since = worths["renovations"].get(parcel)
         log_worth += truth.CONDITION_STEP * ((since[-1][1] if since else made) - made)
     worth = math.exp(log_worth)
-    price = worth * math.exp(float(np.random.default_rng([SEED, *parcel.encode()]).normal(0, truth.SALE_NOISE)))
+    noise = truth.LOT_SALE_NOISE if kind == "land" else truth.SALE_NOISE
+    price = worth * math.exp(float(np.random.default_rng([SEED, *parcel.encode()]).normal(0, noise)))
     if doc.indicated_value is None or doc.range is None:
         return None
     low, high = doc.range.low, doc.range.high
     error = math.log(doc.indicated_value / worth)
     return Priced(kind, error, low <= worth <= high, low <= price <= high, (high - low) / doc.indicated_value)
-
-
-def fresh(folder: Path) -> Iterator[Result]:
-    """The same, the town made anew."""
-    shutil.rmtree(folder, ignore_errors=True)
-    yield from measured(folder)

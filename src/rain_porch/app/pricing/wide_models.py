@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 
 import numpy as np
 
 from ...core.facts.dates import date_of, day_of
 from ...core.facts.homes import Subject
 from ...core.facts.place import near_miles
+from ...core.facts.words import HomeKind
 from ...core.market.columns import HOME_KINDS, Columns, Ints
 from ...core.market.features import size_of
 from ...core.market.listing_facts import recent_sale_rows
@@ -16,6 +18,9 @@ from ...core.price.evidence import REACH_DAYS
 from ...core.price.wide_model import MOST, WideModel, fit_wide_model
 from ..snapshot import Snapshot
 
+# kinds whose sales speak for each other where one has too few for a model of its own: houses on lots of their own
+_TOGETHER = (HomeKind.DETACHED, HomeKind.ATTACHED, HomeKind.SMALL_MULTI_FAMILY)
+_OF_ITS_OWN = 300  # sales
 _CELL = (
     0.25  # degrees of latitude and longitude within which homes share a model where there are more sales than it takes
 )
@@ -28,7 +33,10 @@ def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | Non
         return None
     begun = quarter(day)
     key = ("wide model", subject.home_kind.value, begun)
-    rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, subject, begun))
+    rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, (subject.home_kind,), begun))
+    if rows.size < _OF_ITS_OWN and subject.home_kind in _TOGETHER:
+        key = ("wide model", "several kinds", begun)
+        rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, _TOGETHER, begun))
     if rows.size <= MOST:
         return records.fits.get(key, lambda: fit_wide_model(records.columns, rows, begun, subject.home_kind))
     lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
@@ -46,13 +54,12 @@ def quarter(day: int) -> int:
     return day_of(dt.date(on.year, (on.month - 1) // 3 * 3 + 1, 1))
 
 
-def _sales(columns: Columns, subject: Subject, begun: int) -> Ints:
-    """Arm's-length sales of the subject's kind, with a size and a price, closed in the five years before a day."""
+def _sales(columns: Columns, kinds: Sequence[HomeKind], begun: int) -> Ints:
+    """Arm's-length sales of some kinds of one size, with a size and a price, closed in the five years before a day."""
     rows = recent_sale_rows(columns, columns.as_of(begun - 1))
-    good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (
-        columns.close[rows] >= begun - REACH_DAYS
-    )
-    good &= (columns.numbers[size_of(subject.home_kind)][rows] > 0) & (columns.numbers["close_price"][rows] > 1000)
+    good = np.isin(columns.home_kind[rows], [HOME_KINDS.index(kind) for kind in kinds])
+    good &= columns.close[rows] >= begun - REACH_DAYS
+    good &= (columns.numbers[size_of(kinds[0])][rows] > 0) & (columns.numbers["close_price"][rows] > 1000)
     return np.asarray(rows[good])
 
 

@@ -14,11 +14,12 @@ import numpy as np
 from ..facts.fields import OWN, Kind, own_field
 from ..facts.homes import Subject
 from ..facts.words import HomeKind
-from ..market.columns import Columns, Floats, Ints
+from ..market.columns import HOME_KINDS, Columns, Floats, Ints
 from ..market.features import Feature, features_of, size_of, transformed
 
 FURTHER = ("stories", "attached_garage_yn")
-WORDS = ("construction_materials", "architectural_style", "basement", "property_sub_type")
+KIND = "home_kind"  # a word of every record where sales of several kinds are fitted together
+WORDS = (KIND, "construction_materials", "architectural_style", "basement", "property_sub_type")
 _CURVED = ("living_area", "lot_size_square_feet")
 _COUNTED_MOST, _STEPS, _RARE = (
     12,
@@ -41,6 +42,8 @@ def numbers_of(columns: Columns, rows: Ints) -> Numbers:
 
 def texts_of(columns: Columns, rows: Ints) -> Texts:
     def of(name: str) -> Sequence[str | None]:
+        if name == KIND:
+            return [HOME_KINDS[code].value for code in columns.home_kind[rows]]
         held = columns.words[name]
         known = np.array([*held.words, None], dtype=object)
         return list(known[held.codes[rows]])
@@ -57,7 +60,7 @@ def numbers_of_home(subject: Subject) -> Numbers:
 
 
 def texts_of_home(subject: Subject) -> Texts:
-    return lambda name: [subject.word(name)]
+    return lambda name: [subject.home_kind.value if name == KIND else subject.word(name)]
 
 
 def hats(values: Floats, knots: Floats) -> Floats:
@@ -134,7 +137,7 @@ class ModelColumns:
         if any(f.name == "year_built" for f in features):
             built = numbers("year_built")
             years = _spaced(np.unique(np.quantile(built[np.isfinite(built)], _YEAR_QUANTILES)), _YEARS_APART)
-        told = (*(w for w in WORDS if w in words), *(w for w in words if w.startswith(OWN)))
+        told = (*(w for w in WORDS if w in words or w == KIND), *(w for w in words if w.startswith(OWN)))
         common = {name: _common(texts(name)) for name in told}
         bare = cls(
             tuple(features), np.array(gaps), curves, years if years.size > 1 else np.zeros(0), steps, {k: v for k, v in common.items() if v},

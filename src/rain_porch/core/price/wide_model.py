@@ -31,7 +31,7 @@ from ..market.market_change import TimeBasis, basis_for
 from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of_home, texts_of, texts_of_home
 from .net_price import net_price
 
-ENOUGH, MOST = 400, 16_000  # sales
+ENOUGH, MOST = 150, 16_000  # sales
 NEIGHBOURS, BUMPS, ASKED, VOICES = 15, 60, 80, 12
 NO_HOME = -1
 _TENTH = 0.164  # miles to the tenth sale where reaches were tuned: they follow the density of sales
@@ -173,7 +173,7 @@ def _levels(unit: float) -> tuple[tuple[float, int, float], ...]:
 
 
 def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> WideModel | None:
-    """The model over sales of one kind, all dated before `day`; None where fewer than 400 of them have a place."""
+    """The model over sales of one kind, all dated before `day`; None where fewer than 150 of them have a place."""
     rows = rows[np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])]
     if rows.size < ENOUGH:
         return None
