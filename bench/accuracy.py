@@ -16,14 +16,14 @@ from typing import Any
 import numpy as np
 
 from bench.boosting import Peers, peers
+from bench.failing import drawn, failing, floor
 from bench.timing import Result, table
 from bench.whole_market import LAST
-from rain_porch.app.pricing.backtesting import BacktestResult, backtest
+from rain_porch.app.pricing.backtesting import backtest
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot
 from rain_porch.core.facts.dates import NO_DAY
 from rain_porch.core.facts.fields import own_name
-from rain_porch.core.facts.place import near_miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import Columns
 from rain_porch.records.importing import import_file
@@ -100,8 +100,15 @@ def report(
     near = Subject({}, float(np.nanmedian(columns.lats[known])), float(np.nanmedian(columns.lons[known])), kind)
     result = backtest(records, start, end, sample or 10**6, 1, near=near)
     actual = np.array([c.actual for c in result.cases])
-    for line in where_it_fails(columns, result):
-        print(f"    {line}", flush=True)
+    alongs = failing(columns, result)
+    for along in alongs:
+        print(
+            f"    {along.name}: "
+            + ", ".join(f"{v:,.4g}: {e:.1f} %" for v, e in zip(along.middles, along.errors, strict=True)),
+            flush=True,
+        )
+    low, pairs = floor(columns, np.array([columns.row_of[c.listing_id] for c in result.cases]))
+    print(f"    floor: twins on one street differ by {low:.1f} % each ({pairs} pairs)", flush=True)
     other = peers(columns, result)
     mine = np.array([c.value for c in result.cases])
     told = {"ours": mine, "lightgbm": other.lightgbm, "boosting": other.boosting}
@@ -133,6 +140,7 @@ def report(
         "lightgbm_loss": float(losses["lightgbm"].mean()), "boosting_loss": float(losses["boosting"].mean()), "bias": ours.bias,
         "hits": result.range.hits, "hits_by_fifth": [round(f.hits, 3) for f in result.range.by_fifth],
         "median_width": result.range.median_width, "lightgbm_width": even,
+        "alongs": alongs, "floor": low,
         "per_second": (len(result.cases) + len(result.before)) / result.seconds,
     }  # fmt: skip
 
@@ -198,43 +206,9 @@ def plain_per_second(columns: Columns) -> float:
     return len(asked) / (time.perf_counter() - start)
 
 
-def where_it_fails(columns: Columns, result: BacktestResult) -> list[str]:
-    """Median error and share inside 10 % by thirds of size, price, age and of how many sales a year lie within a mile."""
-    rows = np.array([columns.row_of[c.listing_id] for c in result.cases])
-    errors = np.array([c.value / c.actual - 1 for c in result.cases])
-    days = np.array([c.day for c in result.cases])
-    sold = np.flatnonzero((columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"][:]) & ~columns.lease)
-    near = []
-    for row, day in zip(rows, days, strict=True):
-        late = sold[(columns.close[sold] < day) & (columns.close[sold] >= day - 365)]
-        near.append(
-            (near_miles(columns.lats[row], columns.lons[row], columns.lats[late], columns.lons[late]) <= 1).sum()
-        )
-    out = []
-    for name, values in (
-        ("sq ft", columns.numbers["living_area"][rows]),
-        ("price", np.array([c.value for c in result.cases])),
-        ("year built", columns.numbers["year_built"][rows]),
-        ("sales a year within a mile", np.array(near, dtype=float)),
-    ):
-        low, high = np.nanpercentile(values, [100 / 3, 200 / 3])
-        parts = []
-        for words, mask in (
-            (f"up to {low:.0f}", values <= low), (f"to {high:.0f}", (values > low) & (values <= high)),
-            ("above", values > high),
-        ):  # fmt: skip
-            e = errors[mask]
-            parts.append(
-                f"{words}: {100 * np.median(np.abs(e)):.1f} % ({100 * (np.abs(e) <= 0.1).mean():.0f} % within 10, "
-                f"bias {100 * np.median(e):+.1f})"
-            )
-        out.append(f"{name}: " + "; ".join(parts))
-    return out
-
-
 def measured(demo: Path, folder: Path) -> list[Result]:
     """Median errors in percent and mean losses, ours over the peers'; the range; how many sales a second a backtest prices."""
-    out = []
+    out, pictures = [], []
     for name, records, start, end, sample, most in (
         (
             "early county, 1995 and 1996",
@@ -293,6 +267,9 @@ def measured(demo: Path, folder: Path) -> list[Result]:
                    unit="sales/s", note="the peer means the price per sq ft of like sales nearby, no rates and no range"),
         ]  # fmt: skip
         print(table(out), flush=True)
+        pictures.append((name, r["alongs"], r["floor"]))
+    drawn(pictures, folder / "where-it-fails.png")
+    print(f"Where it fails: {folder / 'where-it-fails.png'}", flush=True)
     return out
 
 

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from rain_porch.core.facts.dates import NO_DAY, day_of
-from rain_porch.core.facts.fields import FIELDS, Kind
+from rain_porch.core.facts.fields import BY_NAME, FIELDS, OWN, Kind
 from rain_porch.core.facts.homes import Subject
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import HOME_KINDS, KIND_CODE, NO_CHANGES, STATUSES, Columns, PriceChanges, Words
@@ -52,6 +52,8 @@ def market(rows: Sequence[dict[str, Any]], changes: Sequence[tuple[str, str, flo
 
     keys = [str(r.get("key", f"L{i}")) for i, r in enumerate(rows)]
     row_of = {k: i for i, k in enumerate(keys)}
+    own = {name for r in rows for name in r if name.startswith(OWN)}
+    own_words = sorted(name for name in own if BY_NAME[name].kind == Kind.WORD)
     held = NO_CHANGES
     if changes:
         ordered = sorted((row_of[k], date(d), old) for k, d, old in changes)
@@ -62,8 +64,8 @@ def market(rows: Sequence[dict[str, Any]], changes: Sequence[tuple[str, str, flo
     told = StatusChanges(*(np.array(x) for x in zip(*ways, strict=True))) if ways else NO_STATUSES
     return Columns(
         keys=np.array(keys, dtype=object),
-        numbers={name: numbers(name) for name in NUMBERS},
-        words={name: words(name) for name in WORDS},
+        numbers={name: numbers(name) for name in (*NUMBERS, *sorted(own - {*own_words}))},
+        words={name: words(name) for name in (*WORDS, *own_words)},
         on_market=days("on_market_date"),
         contract=days("purchase_contract_date"),
         close=days("close_date"),

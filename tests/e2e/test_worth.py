@@ -105,6 +105,7 @@ def test_a_rate_opens_to_its_sales_and_another_figure_is_taken(page: Page, serve
     expect(dialog.get_by_role("img", name=re.compile("Sales around here"))).to_be_visible()
     figures = dialog.get_by_role("table", name="Figures that may be used")
     expect(figures.get_by_role("row")).to_have_count(4)
+    expect(dialog.get_by_role("img", name=re.compile(r"^From .* sq ft, this home would be worth .* to "))).to_be_visible()
     expect(figures.get_by_role("row", name=re.compile("Sales around here .* in use"))).to_be_visible()
     expect(dialog.get_by_role("table", name="Pairs of sales").get_by_role("row").nth(1)).to_be_visible()
     dialog.get_by_role("button", name="Use House rule").click()
@@ -115,6 +116,12 @@ def test_a_rate_opens_to_its_sales_and_another_figure_is_taken(page: Page, serve
     expect(dialog).to_be_hidden()
     page.get_by_role("button", name="Market change", exact=True).click()
     expect(page.get_by_role("img", name=re.compile("Prices by quarter"))).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Location", exact=True).click()
+    expect(page.get_by_role("img", name=re.compile("What spots around the home are worth"))).to_be_visible()
+    told = page.get_by_role("list", name="Sales that tell what spots are worth")
+    expect(told.get_by_role("listitem")).to_have_count(120)
+    expect(told.get_by_role("listitem").first).to_contain_text("+")
     page.keyboard.press("Escape")
 
 
@@ -134,6 +141,20 @@ def test_weights_are_set_and_columns_moved_by_keys(page: Page, server) -> None:
     expect(page.get_by_role("alert").first).to_contain_text("A weight is a share")
     page.get_by_role("button", name=re.compile("^Weight of .*: back to the formula")).click()
     expect(page.get_by_text(re.compile("left to the formula"))).to_be_visible()
+    model = page.get_by_label("Weight of the model, percent")
+    assert 20 <= float(model.input_value()) <= 50
+    model.fill("0")
+    model.press("Enter")
+    expect(page.get_by_text("Saved: weight of the model set to 0.0 %")).to_be_visible()
+    expect(page.locator(".says.stale")).to_have_count(0)
+    shares = [float(w.input_value()) for w in page.get_by_label(re.compile("^Weight of .*, percent")).all()]
+    assert float(model.input_value()) == 0 and abs(sum(shares) - 100) < 0.01
+    page.get_by_role("button", name=re.compile("^What makes the weight of")).first.click()
+    factors = page.get_by_role("table", name=re.compile("^What makes the weight of"))
+    expect(factors.get_by_role("row")).to_have_count(6)
+    expect(factors).to_contain_text(re.compile(r"\d+ of 100 alike.*×"))
+    page.keyboard.press("Escape")
+    expect(factors).to_be_hidden()
     heads.nth(0).focus()
     page.keyboard.press("Alt+ArrowRight")
     expect(page.get_by_text("Saved: comps put in another order")).to_be_visible()

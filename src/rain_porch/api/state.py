@@ -16,6 +16,7 @@ from ..app.agent import Agent
 from ..app.handover.delivering import let_wait
 from ..app.incoming.files import IncomingFiles
 from ..app.pricing.backtester import Testing
+from ..app.pricing.wide_models import make_ahead
 from ..app.records import Records
 from ..app.schedule import Schedule
 from ..app.snapshot import Snapshot
@@ -33,7 +34,7 @@ class State:
         self.now = now
         self.is_open_here = is_open_here
         self.first_code = new_code()
-        self.records = Records(folder, today=lambda: now().date())
+        self.records = Records(folder, today=lambda: now().date(), ahead=make_ahead)
         self.porch = database.Database(folder, database.PORCH)
         self.incoming = IncomingFiles(folder, now)
         self.tests: dict[int, Testing] = {}  # running or done, by workup

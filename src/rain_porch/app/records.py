@@ -22,9 +22,16 @@ READERS = 3
 class Records:
     """`live` reads and writes what is no part of a snapshot: imports, feeds, what the agent says of a record."""
 
-    def __init__(self, folder: Path, today: Callable[[], dt.date] = dt.date.today) -> None:
+    def __init__(
+        self,
+        folder: Path,
+        today: Callable[[], dt.date] = dt.date.today,
+        ahead: Callable[[Snapshot, Snapshot], None] | None = None,
+    ) -> None:
+        """ahead: called beside with the new snapshot and the one before it: what will be asked for again is made meanwhile."""
         self.folder = folder
         self.today = today
+        self._ahead = ahead
         self.live = db.Database(folder, db.RECORDS)
         self._newest: Snapshot | None = None
         self._reading = threading.Lock()  # held while the columns are read
@@ -63,7 +70,10 @@ class Records:
         else:
             with readers.one() as connection:
                 read = columns.load_columns(connection)
-        return Snapshot(self.folder, stamp, read, readers, self.today, self._fits)
+        taken = Snapshot(self.folder, stamp, read, readers, self.today, self._fits)
+        if before is not None and self._ahead is not None:
+            threading.Thread(target=self._ahead, args=(taken, before), daemon=True).start()
+        return taken
 
     @contextmanager
     def connection(self) -> Iterator[sqlite3.Connection]:

@@ -29,6 +29,11 @@ class Memo:
     def __len__(self) -> int:
         return len(self._made)
 
+    def kept(self) -> list[Hashable]:
+        """The keys of what is kept, what was asked for longest ago first."""
+        with self._lock:
+            return list(self._made)
+
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """What is kept under the key, else what `make` gives; whatever it raises goes to all who wait for it in turn."""
         with self._lock:

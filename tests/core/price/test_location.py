@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.price.evidence import evidence, location_rate
-from rain_porch.core.price.location import Surface
+from rain_porch.core.price.location import Surface, place_worth
 from tests.core.price.test_evidence import town
 from tests.made import CENTRE, DAY, away, market, subject
 
@@ -67,3 +69,15 @@ def test_the_towns_slope_of_place_is_found():
 def test_the_rate_of_location_is_a_hundredth_of_the_worth():
     rate = location_rate(380_000, 400)
     assert (rate.field, rate.dollars, rate.n, rate.weak) == ("location", 3800, 400, False)
+
+
+def test_the_map_of_spots_is_nought_at_the_home_and_dearer_to_the_north():
+    rng = np.random.default_rng(2)
+    north, east = rng.uniform(-0.6, 0.6, 200), rng.uniform(-0.6, 0.6, 200)
+    lats, lons = CENTRE[0] + north / 69, CENTRE[1] + east / 52
+    s = Surface(np.arange(200), lats, lons, 0.2 * north, np.ones(200), 0.0)
+    told = place_worth(s, subject())
+    assert told.lats[0] > told.lats[-1] and told.lons[0] < told.lons[-1] and told.pct.shape == (24, 24)
+    assert abs(told.pct[11:13, 11:13].mean()) < 1.0 and told.pct[0].mean() > 4 and told.pct[-1].mean() < -4
+    assert len(told.rows) <= 120 and np.corrcoef(told.left, told.at[:, 0])[0, 1] > 0.99
+    assert place_worth(s, replace(subject(), placed=False)) is None

@@ -12,7 +12,7 @@ from ...core.facts.fields import OWN_LINE
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.improvements import returned
 from ...core.market.columns import FAILED, FOR_SALE, UNDER_CONTRACT, Ints
-from ...core.price.evidence import Evidence, evidence, wide_fit
+from ...core.price.evidence import Evidence, evidence
 from ...core.price.grid import Own
 from ...core.search.search import Found
 from ...documents.stored import WorkupDoc
@@ -20,7 +20,7 @@ from ..homes import Home
 from .candidates import TAKE, candidates, most_alike
 from .pricing import Decided, Pricing, price
 from .standpoint import Standpoint
-from .wide_models import wide_model
+from .wide_models import market_fit, wide_model
 
 
 @dataclass(frozen=True)
@@ -103,7 +103,7 @@ def rival_rows(opened: Opened) -> Ints:
 def _evidence(opened: Opened, days: int) -> Evidence | None:
     """What the sales around the home tell, by so many days: the same whichever comps are kept."""
     s, kept, stands = opened.standpoint, opened.standpoint.records.fits.get, opened.stands
-    wide = kept((*stands, "wide fit"), lambda: wide_fit(s.columns, s.view, s.subject))
+    wide = market_fit(s)
     if wide is None:
         return None
     model = wide_model(s.records, s.subject, s.view.day)

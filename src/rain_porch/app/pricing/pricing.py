@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 
@@ -40,7 +41,7 @@ from ...core.statistics.summary import known
 from ...store.records.backtests import cases_near
 from .rates import asked_for, no_evidence, rates_for, source_of, with_typed
 from .standpoint import Standpoint
-from .wide_models import wide_model
+from .wide_models import market_fit, wide_model
 
 
 @dataclass(frozen=True)
@@ -99,7 +100,10 @@ def price(
     window = int(max(180, *ages)) if sold else 180
     if evidence_of is None:
         model = wide_model(standpoint.records, here, day)
-        told = evidence(columns, standpoint.view, here, window, leave_out_home, shared, model)
+        wide = shared or market_fit(standpoint, leave_out_home)
+        told = None
+        if wide is not None:
+            told = evidence(columns, standpoint.view, here, window, leave_out_home, wide, model)
     else:
         told = evidence_of(window)
     found = told or no_evidence(sold)
@@ -108,7 +112,7 @@ def price(
     notes = [*_about_evidence(told, here, rates), *asked_for(here, rates, facts)]
     if not sold:
         notes.append("No comps are kept yet: keep some sales to see an indicated value.")
-        ways = methods(here, [], np.zeros(0), [], found.model_value, found.n_model)
+        ways = methods(here, [], np.zeros(0), [], found.model_value, found.n_model, (), None, _fitted(found))
         return Pricing([], [], [], rates, change, None, None, ways, notes, found.n_local, found)
     adjusted, once = _grid(standpoint, sold, ages, facts, rates, change, decided)
     gross = np.array([a.gross_pct for a in adjusted])
@@ -131,6 +135,10 @@ def price(
         [*notes, *cautions(here, sold, adjusted, indicated(adjusted, weights, (), voice))],
         found.n_local, found, voice, why_wide(found, here, comps_say, heavily), once, tuple(notes), [float(a) for a in ages],
     )  # fmt: skip
+
+
+def _fitted(found: Evidence) -> dt.date | None:
+    return date_of(found.model.day) if found.model else None
 
 
 def _model_says(found: Evidence, own: Sequence[Own], once: Sequence[Own]) -> float | None:
@@ -192,7 +200,7 @@ def _ways(
     """The ways to a number beside each other."""
     subject = standpoint.subject
     per_sqft = [c.price_per_sqft for c in sold if c.price_per_sqft]
-    ways = methods(subject, adjusted, weights, per_sqft, found.model_value, found.n_model, once, voice)
+    ways = methods(subject, adjusted, weights, per_sqft, found.model_value, found.n_model, once, voice, _fitted(found))
     more = (size_corrected(subject, sold, rates.get("living_area")), _brought_forward(standpoint, found))
     return without([*ways, *(way for way in more if way is not None)], once)
 

@@ -14,13 +14,15 @@ from ...core.facts.words import HomeKind
 from ...core.market.columns import HOME_KINDS, Columns, Ints
 from ...core.market.features import size_of
 from ...core.market.listing_facts import recent_sale_rows
-from ...core.price.evidence import REACH_DAYS
+from ...core.price.evidence import REACH_DAYS, WideFit, fit_sales, wide_rows
 from ...core.price.wide_model import MOST, WideModel, fit_wide_model
 from ..snapshot import Snapshot
+from .standpoint import Standpoint
 
 # kinds whose sales speak for each other where one has too few for a model of its own: houses on lots of their own
 _TOGETHER = (HomeKind.DETACHED, HomeKind.ATTACHED, HomeKind.SMALL_MULTI_FAMILY)
 _OF_ITS_OWN = 300  # sales
+_ASKED = "wide model asked for"
 _CELL = (
     0.25  # degrees of latitude and longitude within which homes share a model where there are more sales than it takes
 )
@@ -32,6 +34,8 @@ def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | Non
     if not subject.placed:
         return None
     begun = quarter(day)
+    lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
+    records.fits.get((_ASKED, subject.home_kind, lat, lon), lambda: None)
     key = ("wide model", subject.home_kind.value, begun)
     rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, (subject.home_kind,), begun))
     if rows.size < _OF_ITS_OWN and subject.home_kind in _TOGETHER:
@@ -39,13 +43,28 @@ def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | Non
         rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, _TOGETHER, begun))
     if rows.size <= MOST:
         return records.fits.get(key, lambda: fit_wide_model(records.columns, rows, begun, subject.home_kind))
-    lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
     return records.fits.get(
         (*key, lat, lon),
         lambda: fit_wide_model(
             records.columns, _nearest(records.columns, rows, lat, lon, begun), begun, subject.home_kind
         ),
     )
+
+
+def make_ahead(records: Snapshot, before: Snapshot) -> None:
+    """Make the models that were asked of the records before, of the newest day's quarter, from the new records: whoever prices a home
+    after an import finds them there."""
+    asked = [key for key in before.fits.kept() if isinstance(key, tuple) and key[0] == _ASKED]
+    for _, kind, lat, lon in asked:
+        wide_model(records, Subject({}, lat, lon, kind), records.effective_day(None))
+
+
+def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit | None:
+    """The fit over the wider market around a home, made once for all homes around which the same sales lie."""
+    s = standpoint
+    rows = wide_rows(s.columns, s.view, s.subject, leave_out_home)
+    key = ("market fit", s.subject.home_kind.value, s.view.day, rows.tobytes())
+    return s.records.fits.get(key, lambda: fit_sales(s.columns, rows, s.view.day, s.subject))
 
 
 def quarter(day: int) -> int:

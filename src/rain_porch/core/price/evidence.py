@@ -160,7 +160,11 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     basis = basis_for(day, days)
     h = basis.columns(days)
     k = min(NEIGHBOURS, rows.size - 1)
-    places = np.nan_to_num(on_a_plane(columns.lats[rows], columns.lons[rows], subject.latitude))
+    lats = columns.lats[rows]
+    about = (
+        float(np.nanmedian(lats)) if np.isfinite(lats).any() else 0.0
+    )  # of the sales: the fit is theirs, whoever asks
+    places = np.nan_to_num(on_a_plane(lats, columns.lons[rows], about))
     near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
     apart = _apart(np.column_stack([x, h, y]), near)
     fit = _fitted(apart, features, basis, errors)

@@ -83,6 +83,7 @@ class ModelWorth:
     usual: float
     typical: float
     heard: float
+    day: int = 0  # of the fit
 
 
 @dataclass(frozen=True)
@@ -141,7 +142,7 @@ class WideModel:
         heard = float(w.sum())
         w = np.where(w >= np.sort(w)[::-1][min(VOICES, w.size) - 1], w, 0.0)
         left = float(w @ np.clip(self.left[at], -0.7, 0.7) / (w.sum() + _NOBODY))
-        return ModelWorth(float(fitted[0]) + self.now + left, float(usual[0]), self.usual.typical, heard)
+        return ModelWorth(float(fitted[0]) + self.now + left, float(usual[0]), self.usual.typical, heard, self.day)
 
     def points_of(self, lats: Floats, lons: Floats) -> Floats:
         """Places on the model's plane, in miles, (n, 2)."""

@@ -83,8 +83,9 @@ def methods(
     n_local: int,
     apart: Sequence[Own] = (),
     voice: Voice | None = None,
+    fitted: dt.date | None = None,
 ) -> list[Method]:
-    """Every way side by side. Mean 228.40 $/sq ft × 1,875 sq ft = 428,250. What stands apart is in the first alone."""
+    """Every way side by side. fitted: the day before which the sales of the wide model closed, where that answered. Mean 228.40 $/sq ft × 1,875 sq ft = 428,250. What stands apart is in the first alone."""
     out: list[Method] = []
     if adjusted:
         value = indicated(adjusted, weights, apart, voice)
@@ -119,7 +120,7 @@ def methods(
                 "model",
                 "Model",
                 model_value,
-                f"hedonic fit on {n_local:,} sales around here, at today's prices = {dollars(model_value)}",
+                f"{_model_words(n_local, fitted)}, at today's prices = {dollars(model_value)}",
             )
         )
     assessed = subject.number("tax_assessed_value")
@@ -132,6 +133,14 @@ def methods(
             )
         )  # fmt: skip
     return out
+
+
+def _model_words(n: int, fitted: dt.date | None) -> str:
+    return (
+        f"one formula for {n:,} sales closed before {said(fitted)}"
+        if fitted
+        else f"hedonic fit on {n:,} sales around here"
+    )
 
 
 def _named(x: Own) -> str:
