@@ -20,13 +20,12 @@ from rain_porch.core.facts.dates import NO_DAY
 from rain_porch.core.facts.fields import OWN
 from rain_porch.core.market.columns import Columns
 from rain_porch.core.market.listing_facts import recent_sale_rows
+from rain_porch.core.price.model_columns import FURTHER, WORDS
 
 NUMBERS = (
     "living_area", "lot_size_square_feet", "year_built", "year_remodelled", "bathrooms_full", "bathrooms_half",
-    "bedrooms_total", "garage_spaces", "fireplaces_total", "below_grade_finished_area", "condition_grade", "stories",
-    "latitude", "longitude",
+    "bedrooms_total", "garage_spaces", "fireplaces_total", "below_grade_finished_area", "condition_grade", *FURTHER, "latitude", "longitude",
 )  # fmt: skip
-WORDS = ("construction_materials", "architectural_style", "basement", "property_sub_type")
 _TREES = {"learning_rate": 0.03, "num_leaves": 31, "min_child_samples": 20, "subsample": 0.8, "subsample_freq": 1,
           "colsample_bytree": 0.8, "reg_lambda": 1.0, "verbose": -1, "n_jobs": 2, "random_state": 1}  # fmt: skip
 

@@ -105,7 +105,9 @@ def test_a_rate_opens_to_its_sales_and_another_figure_is_taken(page: Page, serve
     expect(dialog.get_by_role("img", name=re.compile("Sales around here"))).to_be_visible()
     figures = dialog.get_by_role("table", name="Figures that may be used")
     expect(figures.get_by_role("row")).to_have_count(4)
-    expect(dialog.get_by_role("img", name=re.compile(r"^From .* sq ft, this home would be worth .* to "))).to_be_visible()
+    expect(
+        dialog.get_by_role("img", name=re.compile(r"^From .* sq ft, this home would be worth .* to "))
+    ).to_be_visible()
     expect(figures.get_by_role("row", name=re.compile("Sales around here .* in use"))).to_be_visible()
     expect(dialog.get_by_role("table", name="Pairs of sales").get_by_role("row").nth(1)).to_be_visible()
     dialog.get_by_role("button", name="Use House rule").click()

@@ -94,8 +94,10 @@ def test_the_value_of_a_backtest_is_the_one_an_agent_is_shown(demo_records):
         found = evidence(columns, standpoint.view, standpoint.subject, priced.market_change.window_days, model=model)
         rows = np.array([c.row for c in comps])
         rates = rates_for(standpoint, found, comps)
-        quick = value_of(standpoint, rows, standpoint.likeness(rows)[0], found, rates)
+        quick, half = value_of(standpoint, rows, standpoint.likeness(rows)[0], found, rates)
         assert quick == pytest.approx(priced.value, rel=2e-4)
+        if not priced.range.measured:
+            assert np.exp(half) == pytest.approx(priced.range.high / priced.value, rel=2e-3)
         compared += 1
     assert compared >= 8
 

@@ -17,9 +17,14 @@ from ..facts.words import HomeKind
 from ..market.columns import HOME_KINDS, Columns, Floats, Ints
 from ..market.features import Feature, features_of, size_of, transformed
 
-FURTHER = ("stories", "attached_garage_yn")
+FURTHER = (
+    "stories", "attached_garage_yn", "number_of_units_total", "gross_scheduled_income", "entry_level", "association_fee", "frontage_length",
+)  # fmt: skip
 KIND = "home_kind"  # a word of every record where sales of several kinds are fitted together
-WORDS = (KIND, "construction_materials", "architectural_style", "basement", "property_sub_type")
+WORDS = (
+    KIND, "construction_materials", "architectural_style", "basement", "property_sub_type", "construction_quality", "building_name", "zoning",
+    "utilities", "sewer",
+)  # fmt: skip
 _CURVED = ("living_area", "lot_size_square_feet")
 _COUNTED_MOST, _STEPS, _RARE = (
     12,
