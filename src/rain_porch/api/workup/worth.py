@@ -208,7 +208,7 @@ def spots(porch: Porch, workup_id: Number) -> SpotsDoc:
 
 
 @router.get("/workups/{workup_id}/rates/{field}")
-def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_length=60)]) -> RateOpenedDoc:
+def open_rate(porch: Porch, workup_id: Number, field: Annotated[str, Path(max_length=80)]) -> RateOpenedDoc:
     """One rate with the local sales as a partial plot, the pairs of sales, and every figure that might be used."""
     opened = open_workup(porch.agent, workup_id)
     rate = opened_rate(opened, priced(opened), field)

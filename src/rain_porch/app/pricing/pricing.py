@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ...core.facts.dates import date_of
-from ...core.facts.fields import line_label
+from ...core.facts.fields import STEPS, line_label
 from ...core.facts.homes import Candidate, Subject
 from ...core.market.columns import Floats
 from ...core.market.listing_facts import (
@@ -231,6 +231,7 @@ def _comps_facts(
     extra = {}
     if "condition_grade" in columns.numbers:
         extra["condition_grade"] = columns.numbers["condition_grade"][rows]
+    extra |= {name: columns.numbers[name][rows] for name in found.rates if name.startswith(STEPS)}
     if found.surface is not None and rows.size:
         extra["location"] = location_pct(
             found.surface, standpoint.subject, columns.lats[rows], columns.lons[rows], rows

@@ -7,6 +7,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from .condition import grade_of
+from .fields import STEPS
+from .ladder import step_of
 from .words import HomeKind
 
 Value = float | str
@@ -41,6 +43,8 @@ class Subject:
         value = self.facts.get(name)
         if value is None and name == "condition_grade":
             return grade_of(self.word("property_condition"))
+        if value is None and name.startswith(STEPS):
+            return step_of(self.word(name.removeprefix(STEPS)))
         if value is None and name == "bathrooms_total":
             full = self.number("bathrooms_full")
             return None if full is None else full + (self.number("bathrooms_half") or 0)

@@ -14,7 +14,8 @@ import numpy as np
 
 from ...core.facts.condition import grade_of
 from ...core.facts.dates import NO_DAY, day_of
-from ...core.facts.fields import FIELDS, Kind
+from ...core.facts.fields import FIELDS, OWN, STEPS, Kind
+from ...core.facts.ladder import on_a_ladder, step_of
 from ...core.facts.words import plain, status_of
 from ...core.market.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
 from ...core.market.packed import Names, Numbers, Packed, packed
@@ -46,6 +47,11 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     words = {name: held.words(name) for name in WORDS} | held.own_words()
     numbers |= held.own_numbers()
     numbers["condition_grade"] = _grades(words["property_condition"])
+    numbers |= {
+        STEPS + name: steps
+        for name, held_words in words.items()
+        if name.startswith(OWN) and (steps := _steps(held_words)) is not None
+    }
     manner = held.array("manner")
     _, home_id = np.unique(held.array("home_key"), return_inverse=True)
     row_of = Names(held.array("listing_id"))
@@ -124,6 +130,14 @@ def _full_and_half(numbers: dict[str, Numbers]) -> Packed:
 def _grades(words: Words) -> Packed:
     """The grade of condition that each row's word stands for; NaN where it says nothing."""
     return by_code(words.codes, [np.nan if (g := grade_of(word)) is None else g for word in words.words] + [np.nan])
+
+
+def _steps(words: Words) -> Packed | None:
+    """The steps of each row's word, NaN where it is on no ladder; None for a field whose words have no order."""
+    counts = np.bincount(words.codes[words.codes >= 0], minlength=len(words.words))
+    if not on_a_ladder(zip(words.words, counts.tolist(), strict=True)):
+        return None
+    return by_code(words.codes, [np.nan if (s := step_of(word)) is None else s for word in words.words] + [np.nan])
 
 
 def _new_construction(numbers: dict[str, Numbers], words: dict[str, Words], dates: dict[str, Any]) -> Any:
