@@ -39,7 +39,7 @@ def test_an_improvement_raises_the_value_by_what_its_line_says(page: Page, serve
     expect(weights.first).to_be_visible()
     before = [w.input_value() for w in weights.all()]
     assert sum(round(10 * float(w)) for w in before) == 1000, "printed weights add up to 100"
-    mean = page.get_by_label("Adjustment grid").locator("xpath=..").locator(".sum").filter(has_text="Weighted mean")
+    mean = page.get_by_label("Adjustment grid").locator("xpath=..").locator(".sum").filter(has_text="Weighted together")
     expect(mean).to_have_count(0)
     room(page, "Home")
     page.get_by_label("Kind of improvement").select_option("kitchen")

@@ -50,7 +50,7 @@ def test_what_no_field_holds_and_what_was_done_reach_the_grid(page: Page) -> Non
     # equal for all comps, they are added once, after the mean
     expect(sauna.get_by_role("textbox").first).to_have_attribute("placeholder", "once")
     expect(
-        page.get_by_text(re.compile(r"Weighted mean [\d,]+ \+ sauna 4,500, once \+ improvements 20,800, once"))
+        page.get_by_text(re.compile(r"Weighted together [\d,]+ \+ sauna 4,500, once \+ improvements 20,800, once"))
     ).to_be_visible()
     sauna.get_by_role("textbox").first.fill("0")
     sauna.get_by_role("textbox").first.press("Enter")

@@ -202,7 +202,7 @@ def test_every_way_to_the_number_opens_to_its_formula(workup: Page) -> None:
     room(workup, "Worth")
     for way, words in (
         ("Median price per sq ft", "× 1,700 sq ft ="),
-        ("Model", "hedonic fit on"),
+        ("Model", "one formula for"),
         ("Adjusted comps", "% ×"),
     ):
         workup.get_by_role("button", name=re.compile(rf"^{way}\s*\d")).click()
