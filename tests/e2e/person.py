@@ -59,7 +59,11 @@ HOLD = """(e) => {
   const there = () => e === document.activeElement || (e.contains(document.activeElement) && e.matches('label, p, span'))
   window.tabReached = there()
   if (window.tabReached) return
-  const stop = (key) => { if (window.tabReached && key.key === 'Tab') key.preventDefault() }
+  const stop = (key) => {
+    if (!window.tabReached || key.key !== 'Tab') return
+    key.preventDefault()
+    key.stopImmediatePropagation() // menus close on a Tab at their end
+  }
   const look = () => { if (there()) window.tabReached = true }
   document.addEventListener('keydown', stop, true)
   document.addEventListener('focusin', look, true)

@@ -47,6 +47,15 @@ IN_A_WORKUP: list[tuple[str, list[Act]]] = [
     ("legend", [lambda p: p.keyboard.press("l")]),
     ("worth", [closed, lambda p: room(p, "Worth")]),
     ("a rate", [lambda p: p.get_by_title(re.compile("What speaks for the rate of Living area")).click()]),
+    (
+        "spots",
+        [
+            closed,
+            button("^Location$"),
+            lambda p: expect(p.get_by_role("img", name=re.compile("^What spots"))).to_be_visible(),
+        ],
+    ),
+    ("a weight", [closed, button("what makes the weight of")]),
     ("paper", [closed, lambda p: room(p, "Paper")]),
     ("handing over", [button("^Hand it over")]),
     ("links", [button("I hand it over myself"), button("^links$"), button("^Make a link$")]),

@@ -75,7 +75,7 @@ const WEIGHTS =
           <template #press="{ props: activator }">
             <LinkButton
               v-bind="activator"
-              :aria-label="`What makes the weight of ${c.address || c.listing_id}`"
+              :aria-label="`${number(c.likeness)} of 100 alike: what makes the weight of ${c.address || c.listing_id}`"
             >
               {{ number(c.likeness) }}
             </LinkButton>
