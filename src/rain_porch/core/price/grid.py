@@ -154,7 +154,7 @@ def shown(name: str, value: float, like: str | None = None) -> str:
         return said(value)
     if name.startswith(STEPS):
         return word_of(value, like)
-    return f"{value:.0f}" if name.startswith("year_") else f"{value:,.10g}"
+    return f"{value:.0f}" if name.startswith("year_") else f"{value:,.10g}".replace("-", "−")
 
 
 def adjust(
