@@ -62,6 +62,7 @@ def peers(columns: Columns, result: BacktestResult) -> Peers:
         ]
         x, y = _table(columns, known), np.log(columns.numbers["close_price"][known])
         asked = _table(columns, rows[mine], float(begun))
+        x[:, ~np.isfinite(x).any(axis=0)] = 0.0  # what none of these sales knows
         for k, make in enumerate(makers):
             out[k, mine] = np.exp(make().fit(x, y).predict(asked))
     return Peers(*out)
