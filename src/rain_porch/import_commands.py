@@ -141,4 +141,6 @@ def _tell_import(name: str, doc: ImportDoc, dry_run: bool) -> None:
 
 
 def _left(column: ColumnLeftDoc) -> str:
+    if column.why:
+        return f"{column.column} ({column.why})"
     return column.column + (f" (perhaps {column.perhaps}, {column.sure:.0%})" if column.perhaps else "")

@@ -175,4 +175,5 @@ def _known(row: dict[str, Any]) -> list[KnownDoc]:
     ] + [
         KnownDoc(field=name, label=BY_NAME[name].label, unit="", kind=BY_NAME[name].kind.value, value=value)
         for name, value in own.items()
+        if name in BY_NAME
     ]

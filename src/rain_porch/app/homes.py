@@ -108,7 +108,7 @@ def _facts(row: Mapping[str, Any]) -> dict[str, Value]:
     """The catalogue's facts of a stored record: known, and not suspect."""
     suspect = set(json.loads(row["suspect"])) if row.get("suspect") else set()
     out = {n: row[n] for n in _FACTS if row.get(n) is not None and n not in suspect}
-    out |= json.loads(row.get("own") or "{}")
+    out |= {n: v for n, v in json.loads(row.get("own") or "{}").items() if n in BY_NAME}
     if "above_grade_finished_area" in out:
         out["living_area"] = out["above_grade_finished_area"]
     return out

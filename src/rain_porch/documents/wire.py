@@ -40,12 +40,13 @@ class ColumnTakenDoc(Doc):
 
 
 class ColumnLeftDoc(Doc):
-    """perhaps: the field that it may be; say so in a mapping to have it taken."""
+    """perhaps: the field that it may be; say so in a mapping to have it taken. why: where it may never be kept."""
 
     column: str
     samples: list[str]
     perhaps: str | None
     sure: float
+    why: str = ""
 
 
 class WordReadDoc(Doc):

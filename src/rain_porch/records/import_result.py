@@ -24,12 +24,13 @@ class ColumnTaken:
 
 @dataclass(frozen=True)
 class ColumnLeft:
-    """A column that was left out; `perhaps` is the field that it may be, where one comes to mind."""
+    """A column that was left out; `perhaps` is the field that it may be, where one comes to mind; why: where it may not be kept."""
 
     column: str
     samples: list[str]
     perhaps: str | None
     sure: float
+    why: str = ""
 
 
 @dataclass(frozen=True)

@@ -233,6 +233,12 @@ def _kept(seen: Preview, parts: Sequence[mapping.Part], layout: Layout, keep: Se
         if column in keep or ("all" in keep and column not in used):
             profile = seen.profiles[i]
             name = proposing.own_of(column, profile)
+            if name is None:
+                if column in keep:
+                    raise Refused(
+                        f"“{column}” tells who lives somewhere, which no figure here may hang on: leave it out of --keep."
+                    )
+                continue
             if name not in have and not ("all" in keep and profile.empty):
                 have.add(name)
                 yield mapping.Part(name, (column,))

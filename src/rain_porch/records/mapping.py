@@ -23,6 +23,7 @@ from typing import Any, Literal, get_args
 
 from ..core.errors import Refused
 from ..core.facts.fields import Field, Kind, own_field
+from ..core.facts.people import tells_who_lives_there
 from ..core.facts.words import plain
 from ..core.intake.forms import WORDS as FORM_WORDS
 from ..core.intake.forms import forms_of
@@ -86,6 +87,10 @@ def read_mapping(document: Any, columns: Sequence[str], fields: Sequence[Field])
         name = part.get("field")
         if name not in known:
             where = ", ".join(map(str, part.get("columns") or ())) or "a part"
+            if tells_who_lives_there(str(name)):
+                raise Refused(
+                    f"The mapping keeps “{where}”, which tells who lives somewhere: no figure here may hang on it. Leave it out."
+                )
             raise Refused(f"The mapping sends “{where}” to “{name}”, which is no field of this kind of file.")
         made = _part(known[name], part)
         for column in made.columns:

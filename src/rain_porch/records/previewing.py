@@ -12,6 +12,7 @@ from pathlib import Path
 from ..core.errors import Refused
 from ..core.facts.fields import Field, own_field
 from ..core.facts.keys import made_key
+from ..core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from ..core.facts.words import plain
 from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.kinds import kind_of
@@ -142,7 +143,7 @@ def taken_and_left(
     for column in seen.columns:
         if column not in used:
             guess = perhaps.get(column)
-            left.append(
-                ColumnLeft(column, samples([column]), guess.part.field if guess else None, guess.sure if guess else 0.0)
-            )
+            why = WHO_LIVES_THERE if tells_who_lives_there(column) else ""
+            field, sure = (guess.part.field, guess.sure) if guess else (None, 0.0)
+            left.append(ColumnLeft(column, samples([column]), field, sure, why))
     return sorted(taken, key=lambda t: t.sure), left

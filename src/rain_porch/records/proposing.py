@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import partial
 
 from ..core.facts.fields import Field, Kind, own_field, own_name
+from ..core.facts.people import tells_who_lives_there
 from ..core.facts.sizes import SQFT_PER_ACRE
 from ..core.facts.words import HOME_CODES, HomeKind, plain, status_of
 from ..core.intake.cell_forms import ACRE_CELL, COMPACT, DIMENSIONS, MONTH, SERIAL, date_of
@@ -52,8 +53,11 @@ def taken(guesses: Sequence[Guess]) -> tuple[Part, ...]:
     return tuple(g.part for g in guesses if g.sure >= SURE)
 
 
-def own_of(column: str, profile: Profile) -> str:
-    """The name under which a column would be kept as a field of the office's own, of the kind that its cells have."""
+def own_of(column: str, profile: Profile) -> str | None:
+    """The name under which a column would be kept as a field of the office's own, of the kind that its cells have; None for one that
+    would tell who lives somewhere."""
+    if tells_who_lives_there(column):
+        return None
     words = profile.share(lambda c: c.lower() in ("y", "n", "yes", "no", "true", "false"))
     if profile.empty:
         kind = "words"

@@ -13,6 +13,7 @@ from pydantic import BaseModel, Field
 from ...app.incoming import files
 from ...core.errors import Refused
 from ...core.facts.fields import BY_NAME
+from ...core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from ...core.facts.words import HomeKind, Status
 from ...core.intake.matching import SURE
 from ...documents.wire import FormReadDoc, WordReadDoc
@@ -46,10 +47,11 @@ class PartDoc(BaseModel):
 
 class ColumnDoc(BaseModel):
     """words: the distinct words of a column that has few. own: the name under which it would be kept as a field of the
-    office's own, where that can be."""
+    office's own, where that can be. why_not: where it may never be."""
 
     name: str
     own: str | None = None
+    why_not: str = ""
     samples: list[str]
     words: list[str]
 
@@ -184,6 +186,7 @@ def preview(
             ColumnDoc(
                 name=column, samples=distinct[:SAMPLES], words=distinct if len(distinct) <= 24 else [],
                 own=own_of(column, seen.profiles[i]) if takes_own(previewing.fields_of(seen.kind)) else None,
+                why_not=WHO_LIVES_THERE if tells_who_lives_there(column) else "",
             )
         )  # fmt: skip
     return PreviewDoc(

@@ -12,6 +12,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
+from .people import tells_who_lives_there
+
 
 class Kind(StrEnum):
     """What a field holds, and so how it is read, compared and shown."""
@@ -266,7 +268,9 @@ CATALOGUE: tuple[Field, ...] = (
 FIELDS: tuple[Field, ...] = tuple(f for f in CATALOGUE if f.stored)
 
 OWN = "own_"  # before the name of a column that a file brought and that is no field of the catalogue
-STEPS = "steps_of_"  # before the name of an own field of words that stand on a ladder: its steps as a number
+RANK = (
+    "rank_of_"  # before the name of an own field whose words have an order: where its word stands, from 1 for the least
+)
 OWN_KINDS: dict[str, Kind] = {"number": Kind.NUMBER, "words": Kind.WORD, "yes": Kind.YES_NO, "date": Kind.DATE}
 _OWN = re.compile(r"own_(number|words|yes|date)_([a-z0-9]+(?:_[a-z0-9]+)*)")
 
@@ -278,12 +282,15 @@ def own_name(kind: str, head: str) -> str:
 
 
 def own_field(name: str) -> Field | None:
-    """The field that an own name stands for: its name alone says what it is; None for any other name."""
-    found = _OWN.fullmatch(name.removeprefix(STEPS))
-    if found is None or len(name.removeprefix(STEPS)) > 64:
+    """The field that an own name stands for: its name alone says what it is; None for any other name, and for what would tell who
+    lives somewhere."""
+    found = _OWN.fullmatch(name.removeprefix(RANK))
+    if found is None or len(name.removeprefix(RANK)) > 64:
         return None
     label = found[2].replace("_", " ")
-    if name.startswith(STEPS):
+    if tells_who_lives_there(label):
+        return None
+    if name.startswith(RANK):
         return (
             Field(name, name, label[0].upper() + label[1:], Kind.NUMBER, group="own", one="step")
             if found[1] == "words"

@@ -7,7 +7,7 @@ import sqlite3
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from ...core.facts.fields import OWN
+from ...core.facts.fields import OWN, own_field
 
 
 def records(db: sqlite3.Connection, table: str, columns: Sequence[str]) -> Iterator[tuple[Any, ...]]:
@@ -31,7 +31,7 @@ def own_names(db: sqlite3.Connection, table: str) -> list[str]:
     if table not in ("listings", "parcels"):
         return []
     rows = db.execute(f"SELECT DISTINCT j.key FROM {table} t, json_each(t.own) j WHERE t.own IS NOT NULL ORDER BY 1")
-    return [str(r[0]) for r in rows.fetchall()]
+    return [str(r[0]) for r in rows.fetchall() if own_field(str(r[0])) is not None]
 
 
 def areas(db: sqlite3.Connection) -> Iterator[dict[str, Any]]:

@@ -88,6 +88,8 @@ class Gathering:
             for name, value in (json.loads(text) if text else {}).items():
                 columns.setdefault(name, [None] * len(told))[r] = value
         for name, values in columns.items():
+            if name not in BY_NAME:  # kept before it was known what may not be
+                continue
             if BY_NAME[name].kind == Kind.DATE:
                 days = days_of(values)
                 values = [None if day == NO_DAY else float(day) for day in days.tolist()]
