@@ -5,23 +5,27 @@ from __future__ import annotations
 import datetime as dt
 import json
 
+import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from rain_porch.app.full_record import full_record
 from rain_porch.app.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers
-from rain_porch.app.pricing.candidates import candidates
+from rain_porch.app.pricing.candidates import candidates, loosened, most_alike
 from rain_porch.app.pricing.pricing import Decided, price
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.records import Records
 from rain_porch.core.errors import Refused
 from rain_porch.core.facts.fields import BY_NAME, OWN_KINDS, Kind, own_name
+from rain_porch.core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from rain_porch.core.search.search import Criterion, Search
 from rain_porch.records.exporting import export
 from rain_porch.records.importing import import_file
+from rain_porch.store.records.imports import bump_version
 from rain_porch.store.records.undo import undo_import
+from rain_porch.store.records.word_orders import set_order
 
 NOW = dt.datetime(2026, 6, 30)
 FILE = "MLS #,Status,Address,City,Sold Date,Sold $,Sq Ft,Latitude,Longitude,Flood Zone,Walk to river (min),Solar?,Roof permit\n" + "".join(
@@ -96,8 +100,62 @@ def test_what_cannot_be_kept_is_refused(office):
         office("ParcelNumber,TaxYear,TotalValue,Zone\nP1,2024,100,A\n", "values.csv", ("Zone",))
 
 
+def test_what_tells_who_lives_somewhere_is_left_behind_and_said(office):
+    """However it is asked for: by name, with all, by a mapping; and what was kept before bears on nothing."""
+    text = FILE.replace("Walk to river (min)", "Median household income")
+    with pytest.raises(Refused, match="tells who lives somewhere"):
+        office(text, keep=("Median household income",))
+    kept = office(text, keep=("all",))
+    assert [c.column for c in kept.left_out if c.why == WHO_LIVES_THERE] == ["Median household income"]
+    assert not [n for n in office.records.snapshot().columns.own if "income" in n]
+    with pytest.raises(Refused, match="tells who lives somewhere"):
+        import_file(
+            office.records.live, office.folder / "river.csv", folder=office.folder, now=NOW, kind="listings",
+            columns={"parts": [{"field": "ListingId", "columns": ["MLS #"]}, {"field": "own_number_median_household_income", "columns": ["Median household income"]}]},
+        )  # fmt: skip
+    office.records.live.execute("""UPDATE listings SET own = json_set(own, '$.own_number_population', 5)""")
+    bump_version(office.records.live)
+    now = office.records.snapshot()
+    assert not [n for n in (*now.columns.own, *now.columns.numbers) if "population" in n]
+    assert "own_number_population" not in read_home(now, HomeRef("listing", "R3")).subject.facts
+    assert not [k for k in full_record(now, "R3").facts if "opulation" in k.label]
+
+
+@pytest.mark.parametrize(("said", "order"), [(None, ("Fair", "Typical", "Good")), (("Good", "Typical", "Fair"), ("Good", "Typical", "Fair")), ((), ())])  # fmt: skip
+def test_words_with_an_order_are_ranks_with_a_rate_in_the_order_that_is_said_or_told(office, said, order):
+    """Each step of the kitchen was worth 8 % of the price; nothing else tells of it."""
+    rng = np.random.default_rng(3)
+    words, lines = ("Fair", "Typical", "Good"), []
+    for i in range(240):
+        rank, area = int(rng.integers(0, 3)), int(rng.integers(1200, 2600))
+        paid = round(300 * area**0.95 * 1.08**rank * float(np.exp(rng.normal(0, 0.03))), -2)
+        place = f"41.{2000 + int(rng.integers(0, 90)):04d},-38.{4000 + int(rng.integers(0, 90)):04d}"
+        lines.append(
+            f"K{i},S,{10 + i} Mill St,Alder,{1 + i % 6}/{1 + i % 27}/2026,{paid:.0f},{area},{place},{words[rank]}"
+        )
+    head = "MLS #,Status,Address,City,Sold Date,Sold $,Sq Ft,Latitude,Longitude,Kitchen"
+    office("\n".join([head, *lines]) + "\n", "kitchens.csv", ("Kitchen",))
+    if said is not None:
+        set_order(office.records.live, "own_words_kitchen", said)
+    now = office.records.snapshot()
+    assert now.columns.orders.get("own_words_kitchen", ()) == order
+    home = read_home(now, HomeRef("listing", "K7"))
+    standpoint = Standpoint.at(now, home.subject, now.effective_day(None))
+    priced = price(standpoint, most_alike(standpoint, loosened(standpoint, standpoint.proposed())[0]))
+    rate = priced.rates.get("rank_of_own_words_kitchen")
+    if not order:
+        assert rate is None
+        return
+    step = 0.08 * priced.value * (1 if order[0] == "Fair" else -1)
+    assert rate is not None and abs(rate.dollars - step) < 0.25 * abs(step) and rate.words == order
+    mine = home.subject.facts["own_words_kitchen"]
+    told = [line.formula for a in priced.adjusted for line in a.lines if line.field == rate.field and line.amount]
+    assert told and all(f.startswith(f"({mine} − ") and " step" in f for f in told)
+
+
 @given(st.sampled_from(sorted(OWN_KINDS)), st.text(max_size=80))
 def test_an_own_name_says_what_the_field_is(kind, head):
+    assume(not tells_who_lives_there(own_name(kind, head)))
     field = BY_NAME[own_name(kind, head)]
     assert field.kind is OWN_KINDS[kind] and field.name.isascii() and field.label and BY_NAME.get(field.name) == field
 

@@ -73,10 +73,13 @@ def middle(porch: Porch) -> SpotDoc:
 def fields(porch: Porch) -> list[FieldDoc]:
     """The field catalogue, without what is private, and after it the fields of the office's own that records have."""
     own = [BY_NAME[name] for name in porch.records.columns.own]
-    orders = word_orders.word_orders(porch.live)
+    orders = {
+        **porch.records.columns.orders,
+        **word_orders.word_orders(porch.live),
+    }  # what was said just now counts at once
     same = [k for k in FieldDoc.model_fields if k not in ("kind", "words")]
     return [
-        FieldDoc(**{k: getattr(f, k) for k in same}, kind=f.kind.value, words=orders.get(f.name, []))
+        FieldDoc(**{k: getattr(f, k) for k in same}, kind=f.kind.value, words=list(orders.get(f.name, ())))
         for f in (*CATALOGUE, *own)
         if (f.stored or f.searched) and not f.private
     ]

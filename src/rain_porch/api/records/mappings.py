@@ -76,4 +76,4 @@ def set_word_order(porch: Porch, field: Annotated[str, Path(max_length=64)], ask
     words = list(dict.fromkeys(w.strip() for w in asked.words if w.strip()))
     with porch.state.records.connection() as db:
         word_orders.set_order(db, field, words)
-    return word_orders.word_orders(porch.live)
+    return {name: order for name, order in word_orders.word_orders(porch.live).items() if order}

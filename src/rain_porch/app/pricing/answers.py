@@ -175,7 +175,7 @@ def pricing_doc(standpoint: Standpoint, pricing: Pricing, search: sr.Search, sai
         indicated_value=None if pricing.value is None else half_up(pricing.value, 100),
         range=None if pricing.range is None else d.RangeDoc(**dataclasses.asdict(pricing.range)),
         range_causes=[
-            d.CauseDoc(name=c.name, factor=round(c.factor, 3), says=c.says, do=c.do) for c in pricing.wide
+            d.CauseDoc(name=c.name, factor=round(c.factor, 3), says=c.says, do=c.do) for c in pricing.range_causes
         ],
         methods=[d.MethodDoc(**{**dataclasses.asdict(x), "value": round(x.value, 2)}) for x in pricing.methods],
         loosened=said,

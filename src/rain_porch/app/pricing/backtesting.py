@@ -17,7 +17,6 @@ from threadpoolctl import threadpool_limits
 
 from ...core.errors import BadInput, NotEnough
 from ...core.facts.dates import date_of, day_of
-from ...core.facts.fields import OWN
 from ...core.facts.homes import Subject
 from ...core.facts.place import near_miles
 from ...core.facts.words import LAND_KINDS
@@ -215,15 +214,14 @@ def _by_month(columns: Columns, rows: Ints) -> Iterator[tuple[int, int, Ints]]:
 def subject_of(columns: Columns, row: int) -> Subject:
     """The home of a listing as its own record describes it, without anything that its sale tells."""
     facts: dict[str, float | str] = {}
-    own = [name for name in (*columns.numbers, *columns.words) if name.startswith(OWN)]
-    for name in (*(f.name for f in FACT_FIELDS), *own):
+    for name in (*(f.name for f in FACT_FIELDS), *columns.own):
         value = columns.fact(row, name) if name in columns.numbers or name in columns.words else None
         if value is not None:
             facts[name] = value
-    return Subject(
+    return columns.ranked(Subject(
         facts, float(columns.lats[row]), float(columns.lons[row]), HOME_KINDS[columns.home_kind[row]],
         home_id=int(columns.home_id[row]), own_listing=str(columns.keys[row]),
-    )  # fmt: skip
+    ))  # fmt: skip
 
 
 def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[Outcome]:

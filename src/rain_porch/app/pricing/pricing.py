@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ...core.facts.dates import date_of
-from ...core.facts.fields import STEPS, line_label
+from ...core.facts.fields import RANK, line_label
 from ...core.facts.homes import Candidate, Subject
 from ...core.market.columns import Floats
 from ...core.market.listing_facts import (
@@ -69,7 +69,7 @@ class Pricing:
     n_local: int
     found: Evidence | None = None
     voice: Voice | None = None  # the model's; its weight and the comps' add up to 1
-    wide: Sequence[Cause] = ()  # what makes the range wider than usual
+    range_causes: Sequence[Cause] = ()  # what makes the range wider than usual
     apart: Sequence[Own] = ()  # lines equal for all comps, added once after their mean
     notes: Sequence[str] = ()  # those of the warnings that are about the evidence
     ages: Sequence[float] = ()  # days since each comp's price was agreed
@@ -231,7 +231,7 @@ def _comps_facts(
     extra = {}
     if "condition_grade" in columns.numbers:
         extra["condition_grade"] = columns.numbers["condition_grade"][rows]
-    extra |= {name: columns.numbers[name][rows] for name in found.rates if name.startswith(STEPS)}
+    extra |= {name: columns.numbers[name][rows] for name in found.rates if name.startswith(RANK)}
     if found.surface is not None and rows.size:
         extra["location"] = location_pct(
             found.surface, standpoint.subject, columns.lats[rows], columns.lons[rows], rows

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from ...core.errors import NotEnough
-from ...core.facts.fields import ADJUSTED, STEPS, line_label, own_field
+from ...core.facts.fields import ADJUSTED, RANK, line_label, own_field
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.money import rate_words
 from ...core.market.columns import Ints
@@ -97,4 +97,4 @@ def no_evidence(comps: Sequence[Candidate]) -> Evidence:
 
 def source_of(name: str) -> str:
     """The fact of the records that a line's feature is read from."""
-    return "property_condition" if name == "condition_grade" else name.removeprefix(STEPS)
+    return "property_condition" if name == "condition_grade" else name.removeprefix(RANK)

@@ -30,7 +30,7 @@ class Standpoint:
     @classmethod
     def at(cls, records: Snapshot, subject: Subject, day: int) -> Standpoint:
         columns = records.columns
-        return cls(records, columns, columns.as_of(day), subject)
+        return cls(records, columns, columns.as_of(day), columns.ranked(subject))
 
     @property
     def seen_from(self) -> Subject | None:

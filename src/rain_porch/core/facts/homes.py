@@ -7,8 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from .condition import grade_of
-from .fields import STEPS
-from .ladder import step_of
+from .fields import RANK
 from .words import HomeKind
 
 Value = float | str
@@ -22,6 +21,7 @@ class Subject:
     own_listing  the listing by which the home was named, if it was
     from_lease   facts that are known from a listing for lease alone
     assessed_year  the tax year of its assessed value, where an assessment tells it
+    ranks        where its words stand in the order of their fields, by field
     placed       whether it is known where it stands; if not, its place is the middle of its neighbourhood, for a map
     """
 
@@ -37,14 +37,15 @@ class Subject:
     from_lease: frozenset[str] = frozenset()
     assessed_year: int | None = None
     placed: bool = True
+    ranks: Mapping[str, float] = field(default_factory=dict)
 
     def number(self, name: str) -> float | None:
         """A fact as a number, condition as its grade and all baths as full and half; None where unknown or a word."""
         value = self.facts.get(name)
         if value is None and name == "condition_grade":
             return grade_of(self.word("property_condition"))
-        if value is None and name.startswith(STEPS):
-            return step_of(self.word(name.removeprefix(STEPS)))
+        if value is None and name.startswith(RANK):
+            return self.ranks.get(name.removeprefix(RANK))
         if value is None and name == "bathrooms_total":
             full = self.number("bathrooms_full")
             return None if full is None else full + (self.number("bathrooms_half") or 0)

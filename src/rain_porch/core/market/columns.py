@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from ..facts.dates import NO_DAY, date_of
 from ..facts.fields import BY_NAME, OWN, Kind
+from ..facts.homes import Subject
 from ..facts.words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 from ..memo import Memo
 from .packed import Numbers
@@ -102,6 +103,7 @@ class Columns:
     statuses: StatusChanges = NO_STATUSES
     no_quick_resale: frozenset[int] = frozenset()  # rows of which the agent has said so
     version: int = 0
+    orders: Mapping[str, tuple[str, ...]] = field(default_factory=dict)  # own field → its words from least to most
     memo: Memo = field(init=False, default_factory=lambda: Memo(32), repr=False, compare=False)
     _views: Memo = field(init=False, default_factory=lambda: Memo(9), repr=False, compare=False)
 
@@ -151,6 +153,15 @@ class Columns:
     def own(self) -> tuple[str, ...]:
         """Names of the columns of the office's own that any record has."""
         return tuple(sorted(n for n in (*self.numbers, *self.words) if n.startswith(OWN)))
+
+    def ranked(self, subject: Subject) -> Subject:
+        """The subject with the ranks of its words in the orders of these records."""
+        ranks = {}
+        for name, order in self.orders.items():
+            word = (subject.word(name) or "").casefold()
+            if word in (known := [w.casefold() for w in order]):
+                ranks[name] = float(known.index(word) + 1)
+        return replace(subject, ranks=ranks) if ranks else subject
 
     def last_day(self) -> int:
         """The newest event date in the records; NO_DAY when there is none."""

@@ -14,6 +14,7 @@ import numpy as np
 from scipy.sparse import csr_array
 from scipy.spatial import cKDTree
 
+from ..facts.fields import RANK
 from ..facts.homes import Subject
 from ..facts.money import rate_rounded, rate_words
 from ..facts.place import near_miles, on_a_plane
@@ -49,6 +50,7 @@ class Rate:
     weak: bool
     elasticity: float | None = None  # for fields that enter as logarithms
     says: str = ""
+    words: tuple[str, ...] = ()  # of a rank: the words from least to most
 
 
 @dataclass(frozen=True)
@@ -331,6 +333,7 @@ def _rate(
     n = int(np.isfinite(columns.numbers[f.name][rows]).sum())
     per = dollars_per(f, worth, subject, columns, rows)
     source, says = "local sales", ""
+    words = columns.orders.get(f.name.removeprefix(RANK), ()) if f.name.startswith(RANK) else ()
     way = -1.0 if f.either and wide < 0 else 1.0  # whether more of it lowers prices: then its opposite is looked at
     coef, wide, per = way * coef, way * wide, way * per
     if coef <= 0 and wide > 1.5 * wide_se:
@@ -339,13 +342,13 @@ def _rate(
     if weak and f.only_where_told:
         low, high = (rate_words(rate_rounded(x)) for x in sorted((coef + z * se) * per for z in (-Z80, Z80)))
         says = f"No line: beyond the rest, the {n:,} sales around here put one at {low} to {high}, nothing to lean on."
-        return Rate(f.name, 0.0, se * abs(per), n, "none", True, None, says)
+        return Rate(f.name, 0.0, se * abs(per), n, "none", True, None, says, words)
     if coef <= 0:
         says = f"The {n:,} sales around here give it no worth of its own."
         coef, source = 0.0, "none"
     elif weak:
         says = f"The {n:,} sales around here leave it uncertain."
-    return Rate(f.name, rate_rounded(coef * per), se * abs(per), n, source, weak, coef if f.log else None, says)
+    return Rate(f.name, rate_rounded(coef * per), se * abs(per), n, source, weak, coef if f.log else None, says, words)
 
 
 def house_rate(f: Feature, worth: float, level: float | None) -> Rate:

@@ -13,9 +13,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ..facts.condition import said
-from ..facts.fields import BY_NAME, STEPS
+from ..facts.fields import BY_NAME, RANK
 from ..facts.homes import Subject
-from ..facts.ladder import word_of
 from ..facts.money import dollars, pct_words, rate_words, signed
 from ..market.columns import Floats
 from ..market.market_change import OneOrMany, compounded
@@ -132,14 +131,14 @@ def adjusted_prices(
     return AdjustedPrices(price + net, 100 * gross / price)
 
 
-def feature_line(name: str, rate: float, mine: float | None, theirs: float | None, like: str | None = None) -> Line:
-    """One feature's line, its sum in words. Unknown on either side adjusts nothing. like: a word of the ladder of which it has steps."""
+def feature_line(name: str, rate: float, mine: float | None, theirs: float | None, words: Sequence[str] = ()) -> Line:
+    """One feature's line, its sum in words. Unknown on either side adjusts nothing. words: of a rank, from least to most."""
     if mine is None or theirs is None:
         return Line(name, None, None, theirs, mine, rate, "unknown on one side, not adjusted")
     amount = feature_amount(rate, mine, theirs)
     unit = BY_NAME[name].unit
-    gap = f"({shown(name, mine, like)} − {shown(name, theirs, like)})"
-    if name == "condition_grade" or name.startswith(STEPS):
+    gap = f"({shown(name, mine, words)} − {shown(name, theirs, words)})"
+    if name == "condition_grade" or name.startswith(RANK):
         steps = mine - theirs
         gap += f", {abs(steps):g} {'step' if abs(steps) == 1 else 'steps'} {'better' if steps > 0 else 'worse'}"
     return Line(
@@ -148,12 +147,12 @@ def feature_line(name: str, rate: float, mine: float | None, theirs: float | Non
     )  # fmt: skip
 
 
-def shown(name: str, value: float, like: str | None = None) -> str:
-    """A fact's value as people read it: a grade is a word, a step that of its ladder, a year has no thousands mark."""
+def shown(name: str, value: float, words: Sequence[str] = ()) -> str:
+    """A fact's value as people read it: a grade is a word, a rank its own, a year has no thousands mark."""
     if name == "condition_grade":
         return said(value)
-    if name.startswith(STEPS):
-        return word_of(value, like)
+    if name.startswith(RANK) and 1 <= value <= len(words):
+        return words[round(value) - 1]
     return f"{value:.0f}" if name.startswith("year_") else f"{value:,.10g}".replace("-", "−")
 
 
@@ -186,8 +185,7 @@ def adjust(
         )
     )  # fmt: skip
     for name, rate in rates.items():
-        like = subject.word(name.removeprefix(STEPS)) if name.startswith(STEPS) else None
-        lines.append(feature_line(name, rate.dollars, subject.number(name), comp.facts.get(name), like))
+        lines.append(feature_line(name, rate.dollars, subject.number(name), comp.facts.get(name), rate.words))
     lines += [Line(x.field, x.amount, x.amount, formula=x.formula, apart=x.field in apart) for x in own]
     lines = [_overridden(line, comp.overrides) for line in lines]
     counted = [line for line in lines if not line.apart]

@@ -32,7 +32,7 @@ from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of
 from .net_price import net_price
 
 ENOUGH, MOST = 150, 16_000  # sales
-NEIGHBOURS, BUMPS, ASKED, VOICES = 15, 60, 80, 12
+NEIGHBOURS, BUMPS, ASKED, SPEAKING = 15, 60, 80, 12
 NO_HOME = -1
 _TENTH = 0.164  # miles to the tenth sale where reaches were tuned: they follow the density of sales
 _NEAR, _FAR, _SHORT, _LONG, _AROUND = 0.15, 0.8, 0.05, 0.35, 0.3  # miles there
@@ -140,7 +140,7 @@ class WideModel:
         )
         w = np.where(self.home_ids[at] == own[0], 0.0, w)
         heard = float(w.sum())
-        w = np.where(w >= np.sort(w)[::-1][min(VOICES, w.size) - 1], w, 0.0)
+        w = np.where(w >= np.sort(w)[::-1][min(SPEAKING, w.size) - 1], w, 0.0)
         left = float(w @ np.clip(self.left[at], -0.7, 0.7) / (w.sum() + _NOBODY))
         return ModelWorth(float(fitted[0]) + self.now + left, float(usual[0]), self.usual.typical, heard, self.day)
 

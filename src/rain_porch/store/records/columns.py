@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import sqlite3
 from array import array
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from itertools import groupby
 from operator import itemgetter
 from typing import Any
@@ -14,14 +14,15 @@ import numpy as np
 
 from ...core.facts.condition import grade_of
 from ...core.facts.dates import NO_DAY, day_of
-from ...core.facts.fields import FIELDS, OWN, STEPS, Kind
-from ...core.facts.ladder import on_a_ladder, step_of
+from ...core.facts.fields import FIELDS, RANK, Kind
+from ...core.facts.word_order import order_told
 from ...core.facts.words import plain, status_of
 from ...core.market.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
 from ...core.market.packed import Names, Numbers, Packed, packed
 from ...core.market.status_history import NO_STATUSES, StatusChanges, tells_more
 from .gathering import DATES, NAMES, NUMBERS, WORDS, Gathering, by_code
 from .imports import records_version
+from .word_orders import word_orders
 
 _DEED_FACTS = tuple(f.name for f in FIELDS if f.parcel and (f.numeric or f.kind == Kind.WORD))
 _DEEDS = "t.listing_id IS NULL AND t.not_arms_length IS NULL AND t.suspect IS NULL"
@@ -44,14 +45,12 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     numbers = {name: held.numbers(name) for name in NUMBERS}
     numbers["living_area"] = _above_grade_first(numbers)
     numbers["bathrooms_total"] = _full_and_half(numbers)
-    words = {name: held.words(name) for name in WORDS} | held.own_words()
+    own_words = held.own_words()
+    words = {name: held.words(name) for name in WORDS} | own_words
     numbers |= held.own_numbers()
     numbers["condition_grade"] = _grades(words["property_condition"])
-    numbers |= {
-        STEPS + name: steps
-        for name, held_words in words.items()
-        if name.startswith(OWN) and (steps := _steps(held_words)) is not None
-    }
+    orders = _orders(word_orders(db), own_words)
+    numbers |= {RANK + name: _ranks(words[name], order) for name, order in orders.items()}
     manner = held.array("manner")
     _, home_id = np.unique(held.array("home_key"), return_inverse=True)
     row_of = Names(held.array("listing_id"))
@@ -83,6 +82,7 @@ def load_columns(db: sqlite3.Connection) -> Columns:
         statuses=statuses,
         version=records_version(db),
         row_of=row_of,
+        orders=orders,
     )
 
 
@@ -132,12 +132,19 @@ def _grades(words: Words) -> Packed:
     return by_code(words.codes, [np.nan if (g := grade_of(word)) is None else g for word in words.words] + [np.nan])
 
 
-def _steps(words: Words) -> Packed | None:
-    """The steps of each row's word, NaN where it is on no ladder; None for a field whose words have no order."""
-    counts = np.bincount(words.codes[words.codes >= 0], minlength=len(words.words))
-    if not on_a_ladder(zip(words.words, counts.tolist(), strict=True)):
-        return None
-    return by_code(words.codes, [np.nan if (s := step_of(word)) is None else s for word in words.words] + [np.nan])
+def _orders(told: Mapping[str, Sequence[str]], own: Mapping[str, Words]) -> dict[str, tuple[str, ...]]:
+    """Own field → its words from least to most: as the office has said, else as plain English tells; fields without an order left out."""
+    out = {}
+    for name, words in own.items():
+        counts = np.bincount(words.codes[words.codes >= 0], minlength=len(words.words))
+        out[name] = tuple(told[name]) if name in told else order_told(zip(words.words, counts.tolist(), strict=True))
+    return {name: order for name, order in out.items() if order}
+
+
+def _ranks(words: Words, order: Sequence[str]) -> Packed:
+    """Where each row's word stands in the order, from 1; NaN where it does not."""
+    rank = {word.casefold(): float(k) for k, word in enumerate(order, 1)}
+    return by_code(words.codes, [rank.get(word.casefold(), np.nan) for word in words.words] + [np.nan])
 
 
 def _new_construction(numbers: dict[str, Numbers], words: dict[str, Words], dates: dict[str, Any]) -> Any:

@@ -7,8 +7,8 @@ import { useWorkup } from '../useWorkup'
 export type Cell = Docs['LineDoc']
 export type Row = { field: string; label: string; cells: Cell[] }
 
-/** Before the name of an own field of words with an order: the line of its steps. */
-const STEPS = 'steps_of_'
+/** Before the name of an own field whose words have an order: the line of their ranks. */
+const RANK = 'rank_of_'
 const NO_FACT = ['market_change', 'location']
 
 /** Concessions and what no field holds are amounts, not rates. */
@@ -50,7 +50,7 @@ export function useGridRows() {
 
   /** The home's own fact in a row. */
   function own({ field, cells }: Row): string {
-    if (field.startsWith(STEPS)) return String(mine.value[field.slice(STEPS.length)] ?? DASH)
+    if (field.startsWith(RANK)) return String(mine.value[field.slice(RANK.length)] ?? DASH)
     const value = mine.value[field] ?? cells.find((cell) => cell.mine !== null)?.mine
     if (typeof value !== 'number' || NO_FACT.includes(field))
       return ['concessions', ...NO_FACT].includes(field) ? '' : DASH
