@@ -62,9 +62,16 @@ def causes(found: Evidence, subject: Subject, comps_value: float, gross_pct: flo
     if not unknown:
         return told
     factor = float(np.sqrt(1 + sum((Z80 * moved / half) ** 2 for moved in unknown.values())))
-    most = sorted(unknown, key=lambda n: -unknown[n])[:3]
-    names = " and ".join(line_label(n).lower() for n in most)
-    says = f"its {names} {'are' if len(most) > 1 else 'is'} not known: among homes around here that moves prices by {100 * max(unknown.values()):.0f} %"
+    most = max(unknown, key=lambda n: unknown[n])
+    more = (
+        f", and {len(unknown) - 1} more facts"
+        if len(unknown) > 2
+        else ", and one more fact"
+        if len(unknown) > 1
+        else ""
+    )
+    moved = 100 * float(np.sqrt(sum(x * x for x in unknown.values())))
+    says = f"of the home it is not known: {line_label(most).lower()}{more}; among homes around here that moves prices by some {moved:.0f} %"
     return [*told, Cause("unknown", factor, says, "Give it in Home.")]
 
 

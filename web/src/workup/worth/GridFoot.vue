@@ -80,7 +80,12 @@ const WEIGHTS =
               {{ number(c.likeness) }}
             </LinkButton>
           </template>
-          <WeightFactors :name="c.address || c.listing_id" :weight="c.weight" :factors="factors[i] ?? []" />
+          <WeightFactors
+            :name="c.address || c.listing_id"
+            :weight="c.weight"
+            :typed="isTypedWeight(c.listing_id)"
+            :factors="factors[i] ?? []"
+          />
         </MenuBox>
       </td>
     </tr>

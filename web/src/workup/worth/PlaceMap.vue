@@ -15,14 +15,13 @@ const picked = ref<Docs['SpotSaleDoc'] | null>(null)
 const lats = computed(() => props.place.latitudes)
 const lons = computed(() => props.place.longitudes)
 const cell = computed(() => SIDE / lats.value.length)
-const x = (lon: number) => {
-  const [west, east] = [lons.value[0] ?? 0, lons.value.at(-1) ?? 1]
-  return cell.value / 2 + ((lon - west) / (east - west)) * (SIDE - cell.value)
+/** Where a coordinate lies on the picture: the middles of the first and last cells are the ends of the scale. */
+const along = (at: number, scale: number[]) => {
+  const [first, last] = [scale[0] ?? 0, scale.at(-1) ?? 1]
+  return cell.value / 2 + ((at - first) / (last - first)) * (SIDE - cell.value)
 }
-const y = (lat: number) => {
-  const [north, south] = [lats.value[0] ?? 1, lats.value.at(-1) ?? 0]
-  return cell.value / 2 + ((north - lat) / (north - south)) * (SIDE - cell.value)
-}
+const x = (lon: number) => along(lon, lons.value)
+const y = (lat: number) => along(lat, lats.value)
 /** The strongest of the map, at least 2 %: colours are full there. */
 const most = computed(() => Math.max(2, ...props.place.pct.flat().map(Math.abs)))
 const tint = (pct: number) => (pct >= 0 ? tokens.value.moss : tokens.value.clay)

@@ -5,7 +5,7 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import { number } from '@/shared/format'
 
 /** What makes one comp's weight: each factor in words, beside the middle comp's, and how many times the others' it is. */
-const props = defineProps<{ name: string; weight: number; factors: Docs['FactorDoc'][] }>()
+const props = defineProps<{ name: string; weight: number; typed: boolean; factors: Docs['FactorDoc'][] }>()
 const whole = computed(() => props.factors.reduce((product, f) => product * f.times, 1))
 const MUCH = 1.05
 const tone = (times: number) => (times > MUCH ? 'moss' : times < 1 / MUCH ? 'clay' : 'quiet')
@@ -14,6 +14,7 @@ const tone = (times: number) => (times > MUCH ? 'moss' : times < 1 / MUCH ? 'cla
 <template>
   <div class="sheet box" role="dialog" :aria-label="`The weight of ${name}`">
     <b>{{ name }} weighs {{ number(100 * weight, 1) }} %</b>
+    <p v-if="typed" class="small cedar">Typed by hand; by the formula it would weigh as these factors say.</p>
     <PlainTable class="small" :aria-label="`What makes the weight of ${name}`">
       <thead>
         <tr>
