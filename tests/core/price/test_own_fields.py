@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from rain_porch.core.price.evidence import evidence
 from rain_porch.core.price.own_fields import MOST, telling
+from rain_porch.core.price.rate_evidence import paired_sales
 from tests.core.price.test_evidence import town
 from tests.made import DAY, market, subject
 
@@ -32,6 +33,18 @@ def test_what_tells_has_a_rate_of_its_own_sign_and_what_does_not_has_none():
     assert abs(deck.dollars - 0.0004 * told.model_value) < 3 * deck.se and not deck.weak
     assert abs(busy.dollars + 0.08 * told.model_value) < 3 * busy.se and busy.dollars < 0 and not busy.weak
     assert NOISE not in told.rates
+
+
+def test_pairs_of_an_own_number_differ_by_what_is_a_difference_in_it_and_do_not_undo_those_of_others():
+    columns = market(with_own(town(900)))
+    home = subject(**{DECK: 100.0, BUSY: 0.0})
+    told = evidence(columns, columns.as_of(DAY), home)
+    spread = float(np.std(columns.numbers[DECK][:]))
+    pairs = paired_sales(told, columns, DECK, DAY)
+    assert pairs.count > 0 and all(0.4 * spread < p.difference < 2.2 * spread for p in pairs.shown)
+    bare = market(with_own(town(900), deck=0.0, busy=0.0))  # nothing of the office's own tells: no own field in the fit
+    others = [paired_sales(evidence(c, c.as_of(DAY), home), c, "bathrooms_full", DAY).count for c in (columns, bare)]
+    assert 0 < others[0] <= others[1]
 
 
 def test_the_catalogue_s_rates_stay_what_they_are_where_own_fields_say_nothing():

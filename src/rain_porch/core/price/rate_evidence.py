@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ..facts.fields import BY_NAME, Field
+from ..facts.fields import BY_NAME, RANK, Field, Kind, Pairing
 from ..facts.homes import Subject
 from ..facts.money import rate_rounded
 from ..facts.place import near_miles
@@ -140,8 +140,9 @@ def paired_sales(found: Evidence, columns: Columns, name: str, day: int) -> Pair
     gap = mine[:, None] - mine[None, :]
     field = BY_NAME[name]
     size = gap / mine[None, :] if field.relative else gap
+    pairing = _pairing(field, mine)
     with np.errstate(invalid="ignore"):
-        ok &= (size >= field.pairing.least) & (size <= field.pairing.most)
+        ok &= (size >= pairing.least) & (size <= pairing.most)
     days = wide.days[found.local]
     ok &= np.abs(days[:, None] - days[None, :]) <= PAIR_DAYS
     a, b = np.nonzero(ok)
@@ -213,6 +214,15 @@ def _place(found: Evidence, name: str) -> int | None:
     return names.index(name) if name in names else None
 
 
+def _pairing(field: Field, values: Floats) -> Pairing:
+    """The field's own; of an office's own number, of which nobody has said it, by how it spreads over these sales: a fifth of a
+    spread is the same, half a spread to two is a difference."""
+    if field.group != "own" or field.kind != Kind.NUMBER or field.name.startswith(RANK):
+        return field.pairing
+    spread = float(np.nanstd(values))
+    return Pairing(0.2 * spread, 0.5 * spread, 2.0 * spread)
+
+
 def _alike(values: Floats, field: Field) -> np.ndarray[tuple[int, int], np.dtype[np.bool_]]:
     """Which sales agree; two that both do not know a feature agree on it."""
     unknown = np.isnan(values)
@@ -220,5 +230,5 @@ def _alike(values: Floats, field: Field) -> np.ndarray[tuple[int, int], np.dtype
     if field.relative:
         gap = gap / values[None, :]
     with np.errstate(invalid="ignore"):
-        same = gap <= field.pairing.same
+        same = gap <= _pairing(field, values).same
     return np.asarray(same | (unknown[:, None] & unknown[None, :]))

@@ -164,6 +164,7 @@ table thead .name {
   width: 92px;
   margin-left: auto;
   white-space: normal;
+  overflow-wrap: anywhere;
 }
 table td.subject {
   background: rgba(var(--v-theme-cedar), 0.07);

@@ -192,7 +192,7 @@ const NAMES: Record<string, string> = {
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: 1.05fr 1fr;
+  grid-template-columns: minmax(0, 1.05fr) minmax(0, 1fr);
   gap: 28px;
 }
 h3 {
@@ -215,5 +215,6 @@ h3 {
 .pairs {
   max-height: 210px;
   overflow: auto;
+  overflow-wrap: anywhere;
 }
 </style>
