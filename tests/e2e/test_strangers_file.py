@@ -10,6 +10,7 @@ import openpyxl
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.e2e.looking import look_over
 from tests.e2e.person import Press, click_on
 from tests.e2e.test_evening import room
 from tests.e2e.test_walks import HANDS, add_columns, add_criterion, sentence
@@ -54,6 +55,14 @@ def test_a_strangers_file(empty_desk: Page, press: Press, tmp_path: Path) -> Non
     room(page, "Worth")
     grid = page.get_by_role("table", name="Adjustment grid")
     expect(grid.get_by_role("row", name=re.compile("Wood deck sf"))).to_be_visible()
+    assert not look_over(page), "homes that have no address have long names"
+    below = page.get_by_role("heading", name="Everything on one scale")
+    before = below.bounding_box()
+    page.mouse.move(700, 400)
+    page.mouse.wheel(5000, 0)
+    page.wait_for_timeout(300)
+    after = below.bounding_box()
+    assert before and after and abs(after["x"] - before["x"]) < 2, "what is no grid stays in the room's width"
     room(page, "Paper")
     with page.expect_download() as download:
         press(page, page.get_by_role("link", name="Download PDF"))

@@ -75,6 +75,7 @@ const WEIGHTS =
           <template #press="{ props: activator }">
             <LinkButton
               v-bind="activator"
+              class="why"
               :aria-label="`${number(c.likeness)} of 100 alike: what makes the weight of ${c.address || c.listing_id}`"
             >
               {{ number(c.likeness) }}
@@ -115,6 +116,10 @@ tr:nth-child(3) td {
 }
 .weight .typed-in {
   width: 42px;
+}
+.why {
+  min-width: 24px;
+  min-height: 24px;
 }
 .weight .cedar {
   color: rgb(var(--v-theme-cedar));
