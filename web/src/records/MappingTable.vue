@@ -117,7 +117,7 @@ const sure = (column: string) => m.guess(column)
                     {{ f.label }}
                   </option>
                 </ChoiceField>
-                <span v-if="c.why_not && !m.single(c.name)" class="quiet small">{{ c.why_not }}</span>
+                <span v-if="c.why_not && !m.single(c.name)" class="beside quiet small">{{ c.why_not }}</span>
                 <span v-for="p in m.beside(c.name)" :key="p.field" class="beside small">
                   and {{ label(p.field).toLowerCase() }}
                   <LinkButton :aria-label="`Leave ${label(p.field)} out`" @click="m.remove(p.field)">
