@@ -27,6 +27,12 @@ settings.register_profile("fuzz", deadline=None, max_examples=400, print_blob=Tr
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "calm"))
 
 
+def pytest_make_parametrize_id(val: object, argname: str) -> str | None:
+    """A case is never named after bytes: those of a packed file tell the second it was made at, and two processes
+    that collected a second apart would not know each other's cases."""
+    return argname if isinstance(val, bytes | bytearray) else None
+
+
 @pytest.fixture(scope="session")
 def demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
     """The demo town's folder, made once for all processes of a run. Read only: tests that write take `town`."""
