@@ -38,7 +38,7 @@ def demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
     """The demo town's folder, made once for all processes of a run. Read only: tests that write take `town`."""
     if worker_id == "master":
         folder = tmp_path_factory.mktemp("demo")
-        prepare_demo(folder)
+        _make_demo(folder)
         return folder
     shared = tmp_path_factory.getbasetemp().parent
     folder, done = shared / "demo", shared / "demo-is-made"
@@ -49,18 +49,30 @@ def demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
         while not done.exists() and time.monotonic() < until:
             time.sleep(0.1)
         return folder
-    prepare_demo(folder)
+    _make_demo(folder)
     done.touch()
     return folder
+
+
+def _make_demo(folder: Path) -> None:
+    prepare_demo(folder)
+    held = Records(folder, today=lambda: NOW.date())
+    held.snapshot()  # from now on its columns lie beside the records
+    held.close()
+
+
+def copy_demo(demo: Path, folder: Path) -> None:
+    """The demo's records and columns, for a test that writes."""
+    folder.mkdir(exist_ok=True)
+    for name in ("records.db", "records.columns", "demo.txt"):
+        shutil.copy(demo / name, folder / name)
 
 
 @pytest.fixture
 def town(demo: Path, tmp_path: Path) -> Path:
     """A folder of its own with the demo's records."""
     folder = tmp_path / "town"
-    folder.mkdir()
-    for name in ("records.db", "demo.txt"):
-        shutil.copy(demo / name, folder / name)
+    copy_demo(demo, folder)
     return folder
 
 

@@ -11,7 +11,7 @@ from rain_porch.api.app import create_app
 from rain_porch.app.records import Records
 from rain_porch.core.facts.fields import PRIVATE
 from rain_porch.records.importing import import_file
-from tests.conftest import LOCAL, NOW
+from tests.conftest import LOCAL, NOW, copy_demo
 
 
 @pytest.fixture
@@ -197,11 +197,8 @@ def test_an_empty_folder_opens_and_says_what_to_do(tmp_path):
 
 @pytest.fixture(scope="module")
 def fuzzed(demo, tmp_path_factory):
-    import shutil
-
     folder = tmp_path_factory.mktemp("fuzz")
-    for name in ("records.db", "demo.txt"):
-        shutil.copy(demo / name, folder / name)
+    copy_demo(demo, folder)
     app = create_app(folder, now=lambda: NOW, hosts=["testserver"])
     begin(TestClient(app, base_url=LOCAL))
     return schemathesis.openapi.from_asgi("/openapi.json", app)

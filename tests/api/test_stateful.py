@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import random
-import shutil
 from collections import Counter
 
 import schemathesis
@@ -12,14 +11,13 @@ from hypothesis import HealthCheck, Phase, seed, settings
 from hypothesis.stateful import run_state_machine_as_test
 
 from rain_porch.api.app import create_app
-from tests.conftest import LOCAL, NOW
+from tests.conftest import LOCAL, NOW, copy_demo
 
 CALM = settings.default.derandomize  # the cases of every day; `make fuzz` takes others, and more of them
 
 
 def test_no_chain_of_requests_makes_a_server_error(demo, tmp_path):
-    for name in ("records.db", "demo.txt"):
-        shutil.copy(demo / name, tmp_path / name)
+    copy_demo(demo, tmp_path)
     app = create_app(tmp_path, now=lambda: NOW, hosts=["testserver"])
     client = TestClient(app, base_url=LOCAL)
     hit = client.get("/api/lookup", params={"text": "630 Hedgerow Terrace"}).json()["hits"][0]

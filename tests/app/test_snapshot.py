@@ -158,15 +158,15 @@ def test_while_many_new_records_are_read_those_of_before_are_used_at_once(bring,
     before = records.snapshot()
     bring(HEAD + sale("A2", 310_000), "more.csv")
     go_on, reading = threading.Event(), threading.Event()
-    load = of_folder.columns.load_columns
+    load = of_folder.kept_columns
 
-    def slow(db):
+    def slow(folder, db):
         reading.set()
         go_on.wait(60)
-        return load(db)
+        return load(folder, db)
 
     monkeypatch.setattr(of_folder, "MANY", 1)
-    monkeypatch.setattr(of_folder.columns, "load_columns", slow)
+    monkeypatch.setattr(of_folder, "kept_columns", slow)
     assert records.snapshot() is before and reading.wait(20)
     asked = [threading.Thread(target=lambda: seen.append(records.snapshot() is before)) for _ in range(5)]
     seen: list[bool] = []

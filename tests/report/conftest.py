@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -16,15 +15,14 @@ from rain_porch.app.workups import open_workup
 from rain_porch.report.layouts import PAGES
 from rain_porch.report.model import ReportInput
 from tests.app.test_changes import begun, change
-from tests.conftest import NOW
+from tests.conftest import NOW, copy_demo
 
 
 @pytest.fixture(scope="package")
 def agent(demo: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Agent]:
     """Workups that the package's tests share: each begins its own."""
     folder = tmp_path_factory.mktemp("paper")
-    for name in ("records.db", "demo.txt"):
-        shutil.copy(demo / name, folder / name)
+    copy_demo(demo, folder)
     records = Records(folder, today=lambda: NOW.date())
     with folders_agent(records.snapshot(), now=lambda: NOW) as held:
         yield held

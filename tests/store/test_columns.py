@@ -99,7 +99,7 @@ def test_reading_again_gives_the_same(both):
     db, columns = both
     with db.one() as connection:
         again = load_columns(connection)
-    assert (again.keys == columns.keys).all() and again.version == columns.version
+    assert list(again.keys) == list(columns.keys) and again.version == columns.version
     for name in NUMBERS:
         assert np.array_equal(again.numbers[name][:], columns.numbers[name][:], equal_nan=True)
     assert all(BY_NAME[n].numeric for n in NUMBERS) and not any(BY_NAME[n].numeric for n in WORDS)

@@ -11,9 +11,9 @@ from pathlib import Path
 
 from ..core.market.columns import MANY
 from ..store import db
-from ..store.records import columns
 from ..store.records.backtests import newest
 from ..store.records.imports import records_version
+from ..store.records.kept_columns import kept_columns
 from .snapshot import Snapshot
 
 READERS = 3
@@ -69,7 +69,7 @@ class Records:
             read = before.columns
         else:
             with readers.one() as connection:
-                read = columns.load_columns(connection)
+                read = kept_columns(self.folder, connection)
         taken = Snapshot(self.folder, stamp, read, readers, self.today, self._fits)
         if before is not None and self._ahead is not None:
             threading.Thread(target=self._ahead, args=(taken, before), daemon=True).start()

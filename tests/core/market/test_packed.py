@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.market.book import dated
-from rain_porch.core.market.packed import MOST_VALUES, Coding, Filling, Names, Packed, packed
+from rain_porch.core.market.packed import MOST_VALUES, Coding, Filling, Names, Packed, Texts, packed, text_hash
 
 numbers = st.one_of(st.none(), st.sampled_from([0.0, 1.0, 2.5, -3.0]), st.floats(allow_nan=False))
 
@@ -61,11 +61,12 @@ def test_more_words_than_two_bytes_tell_apart():
     assert coding.values == tuple(words)
 
 
-@given(st.lists(st.text(max_size=4), unique=True, max_size=30), st.sampled_from([hash, len, lambda text: 7]))
+@given(st.lists(st.text(max_size=4), unique=True, max_size=30), st.sampled_from([text_hash, len, lambda text: 7]))
 def test_a_text_is_found_in_its_row_even_where_hashes_meet(texts, hash_of):
-    names = Names(np.array(texts, dtype=np.dtypes.StringDType()), hash_of)
+    names = Names.of(Texts.of(texts), hash_of)
     assert {t: names[t] for t in texts} == {t: i for i, t in enumerate(texts)}
     assert list(names) == texts and len(names) == len(texts)
+    assert names.texts[:] == texts and names.texts[np.arange(len(texts))[::-1]] == texts[::-1]
     assert names.get("longer than any") is None and "longer than any" not in names
 
 

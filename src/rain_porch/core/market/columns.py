@@ -19,7 +19,7 @@ from ..facts.fields import BY_NAME, OWN, Kind
 from ..facts.homes import Subject
 from ..facts.words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 from ..memo import Memo
-from .packed import Numbers
+from .packed import Numbers, Texts
 from .stages import NOTHING, Told, stages_by_dates, told_by_history
 from .status_history import NO_STATUSES, StatusChanges
 
@@ -83,7 +83,7 @@ NO_CHANGES = PriceChanges(np.zeros(0, np.int64), np.zeros(0, np.int32), np.zeros
 class Columns:
     """All records as columns, each (n,): a number NaN, a day NO_DAY, a word −1 where unknown or suspect."""
 
-    keys: NDArray[Any]
+    keys: Texts | NDArray[Any]
     numbers: Mapping[str, Numbers]
     words: Mapping[str, Words]
     on_market: Days

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+import zlib
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Protocol
 
@@ -103,21 +104,67 @@ class Filling:
         return Packed(smallest(codes, len(values))[order], values)
 
 
-class Names(Mapping[str, int]):
-    """The row of each text in an array of texts that differ. Found by hashes, of which few bytes a row are kept."""
+class Texts(Sequence[str]):
+    """n texts as their bytes (UTF-8), end to end, and where each ends: little memory, and no object a text."""
 
-    def __init__(self, texts: NDArray[Any], hash_of: Callable[[str], int] = hash) -> None:
-        self.texts = texts
+    def __init__(self, held: NDArray[np.uint8], ends: NDArray[Any]) -> None:
+        self.held, self.ends = held, ends
+
+    @classmethod
+    def of(cls, texts: Iterable[str]) -> Texts:
+        """The same texts, packed."""
+        parts = [str(text).encode() for text in texts]
+        ends = np.cumsum(np.fromiter(map(len, parts), dtype=np.int64, count=len(parts)), dtype=np.int64)
+        small = np.uint32 if not parts or ends[-1] < 2**32 else np.int64
+        return cls(np.frombuffer(b"".join(parts), dtype=np.uint8), ends.astype(small))
+
+    def __len__(self) -> int:
+        return len(self.ends)
+
+    def __getitem__(self, at: Any, /) -> Any:
+        """The text of a row; of an array of rows or a slice, a list of theirs."""
+        if isinstance(at, int | np.integer):
+            at = range(len(self))[at]
+            start = int(self.ends[at - 1]) if at else 0
+            return self.held[start : int(self.ends[at])].tobytes().decode()
+        return [self[int(row)] for row in np.arange(len(self))[at]]
+
+    def __iter__(self) -> Iterator[str]:
+        start, whole = 0, self.held.tobytes()
+        for end in self.ends.tolist():
+            yield whole[start:end].decode()
+            start = end
+
+
+def text_hash(text: str) -> int:
+    """A hash that is the same in every process, 32 bits."""
+    return zlib.crc32(text.encode(errors="surrogatepass"))  # who asks may ask for anything
+
+
+class Names(Mapping[str, int]):
+    """The row of each text among texts that differ. Found by hashes, of which few bytes a row are kept.
+
+    hashes: (n,) in ascending order; order: (n,) the row of each.
+    """
+
+    def __init__(
+        self, texts: Texts, hashes: NDArray[Any], order: NDArray[np.int32], hash_of: Callable[[str], int] = text_hash
+    ) -> None:
+        self.texts, self.hashes, self.order = texts, hashes, order
         self._hash_of = hash_of
-        hashes = np.fromiter(map(hash_of, texts), dtype=np.int64, count=len(texts))
-        self._order = np.argsort(hashes).astype(np.int32)
-        self._hashes = hashes[self._order]
+
+    @classmethod
+    def of(cls, texts: Texts, hash_of: Callable[[str], int] = text_hash) -> Names:
+        """The rows of texts, found out anew."""
+        hashes = np.fromiter(map(hash_of, texts), dtype=np.uint32, count=len(texts))
+        order = np.argsort(hashes, kind="stable").astype(np.int32)
+        return cls(texts, hashes[order], order, hash_of)
 
     def __getitem__(self, text: str) -> int:
         wanted = self._hash_of(text)
-        at = int(np.searchsorted(self._hashes, wanted))
-        while at < len(self._hashes) and self._hashes[at] == wanted:
-            row = int(self._order[at])
+        at = int(np.searchsorted(self.hashes, np.uint32(wanted)))
+        while at < len(self.hashes) and self.hashes[at] == wanted:
+            row = int(self.order[at])
             if self.texts[row] == text:
                 return row
             at += 1

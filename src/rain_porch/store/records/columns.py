@@ -18,7 +18,7 @@ from ...core.facts.fields import FIELDS, RANK, Kind
 from ...core.facts.word_order import order_told
 from ...core.facts.words import plain, status_of
 from ...core.market.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
-from ...core.market.packed import Names, Numbers, Packed, packed
+from ...core.market.packed import Names, Numbers, Packed, Texts, packed
 from ...core.market.status_history import NO_STATUSES, StatusChanges, tells_more
 from .gathering import DATES, NAMES, NUMBERS, WORDS, Gathering, by_code
 from .imports import records_version
@@ -53,7 +53,7 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     numbers |= {RANK + name: _ranks(words[name], order) for name, order in orders.items()}
     manner = held.array("manner")
     _, home_id = np.unique(held.array("home_key"), return_inverse=True)
-    row_of = Names(held.array("listing_id"))
+    row_of = Names.of(Texts.of(held.array("listing_id")))
     said = _said_of(db, row_of.get)
     prices, statuses, newest = _changes(db, row_of.get)
     status = held.array("standard_status")

@@ -241,7 +241,14 @@ def write_record(db: sqlite3.Connection, record: Mapping[str, Any]) -> int:
 
 
 def bump_version(db: WritableDb) -> None:
+    """Note that the records have changed: a number that counts up, and a mark that no other state of any records has."""
     db.execute("UPDATE meta SET value = CAST(value AS INTEGER) + 1 WHERE name = 'version'")
+    db.execute("UPDATE meta SET value = hex(randomblob(8)) WHERE name = 'mark'")
+
+
+def records_mark(db: Db) -> str:
+    """What tells this state of the records from every other, also from one of the same number in a backup."""
+    return str(db.execute("SELECT value FROM meta WHERE name = 'mark'").fetchone()[0])
 
 
 def records_version(db: Db) -> int:

@@ -1,0 +1,101 @@
+"""The columns kept in a file beside the records, so that a start maps them in place of reading a million rows.
+
+`records.columns` holds what `load_columns` made of one state of the records. It says which: by the mark that each change of the
+records makes anew at random, and by a digest of the code that the columns were made by. Where either is another, or the file is
+damaged, it is no longer looked at, and the columns are read from the database, which stays the truth.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import sqlite3
+from collections.abc import Mapping
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ... import core
+from ...core.market.columns import Columns, PriceChanges, Words
+from ...core.market.packed import Names, Numbers, Packed, Texts
+from ...core.market.status_history import StatusChanges
+from ..array_file import read_arrays, write_arrays
+from .columns import load_columns
+from .imports import records_mark
+
+FILE = "records.columns"
+_ARRAYS = (
+    "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
+    "new_construction", "home_id",
+)  # fmt: skip
+
+
+def kept_columns(folder: Path, db: sqlite3.Connection) -> Columns:
+    """The columns of the records that `db` sees: from the file where it was made from just these, else read and kept there."""
+    made_from = f"{records_mark(db)} {code_digest()}"
+    path = folder / FILE
+    if (held := read_arrays(path, made_from)) is not None:
+        return _columns(*held)
+    read = load_columns(db)
+    write_arrays(path, made_from, *_parts(read))
+    return read
+
+
+@cache
+def code_digest() -> str:
+    """Of all code that columns are made by: the facts, the columns and what reads them. Another program reads them anew."""
+    here, facts = Path(__file__).parent, Path(core.__file__).parent
+    files = sorted([*facts.rglob("*.py"), *here.glob("*.py"), here.parent / "array_file.py"])
+    digest = hashlib.blake2b(digest_size=8)
+    for file in files:
+        digest.update(file.name.encode() + file.read_bytes())
+    return digest.hexdigest()
+
+
+def _parts(columns: Columns) -> tuple[dict[str, Any], dict[str, NDArray[Any]]]:
+    """What the columns tell in words, and their arrays by name."""
+    assert isinstance(columns.row_of, Names)
+    names, changes, statuses = columns.row_of, columns.changes, columns.statuses
+    arrays: dict[str, NDArray[Any]] = {name: getattr(columns, name) for name in _ARRAYS}
+    arrays |= {"keys": names.texts.held, "keys' ends": names.texts.ends, "hashes": names.hashes, "order": names.order}
+    arrays |= {f"change {name}": getattr(changes, name) for name in ("rows", "days", "old")}
+    arrays |= {f"status {name}": getattr(statuses, name) for name in ("rows", "days", "kinds")}
+    for name, numbers in columns.numbers.items():
+        if isinstance(numbers, Packed):
+            arrays |= {f"codes of {name}": numbers.codes, f"values of {name}": numbers.values}
+        else:
+            arrays[f"numbers of {name}"] = np.asarray(numbers)
+    arrays |= {f"words of {name}": words.codes for name, words in columns.words.items()}
+    told = {
+        "numbers": list(columns.numbers),
+        "words": {name: list(words.words) for name, words in columns.words.items()},
+        "no_quick_resale": sorted(columns.no_quick_resale),
+        "version": columns.version,
+        "orders": {name: list(order) for name, order in columns.orders.items()},
+    }
+    return told, arrays
+
+
+def _columns(told: Mapping[str, Any], arrays: Mapping[str, NDArray[Any]]) -> Columns:
+    texts = Texts(arrays["keys"], arrays["keys' ends"])
+
+    def numbers(name: str) -> Numbers:
+        if (codes := arrays.get(f"codes of {name}")) is not None:
+            return Packed(codes, arrays[f"values of {name}"])
+        plain: Numbers = arrays[f"numbers of {name}"]
+        return plain
+
+    return Columns(
+        keys=texts,
+        numbers={name: numbers(name) for name in told["numbers"]},
+        words={name: Words(arrays[f"words of {name}"], tuple(words)) for name, words in told["words"].items()},
+        no_quick_resale=frozenset(told["no_quick_resale"]),
+        changes=PriceChanges(*(arrays[f"change {name}"] for name in ("rows", "days", "old"))),
+        statuses=StatusChanges(*(arrays[f"status {name}"] for name in ("rows", "days", "kinds"))),
+        version=told["version"],
+        row_of=Names(texts, arrays["hashes"], arrays["order"]),
+        orders={name: tuple(order) for name, order in told["orders"].items()},
+        **{name: arrays[name] for name in _ARRAYS},
+    )
