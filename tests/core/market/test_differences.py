@@ -21,7 +21,7 @@ def test_differences_are_said_in_words_the_weightiest_first():
         pool_private_yn=1.0,
         architectural_style="Ranch",
     )
-    said = differences(market([row]), 0, subject(architectural_style="Colonial", pool_private_yn=0.0))
+    said = differences(market([row]), np.array([0]), subject(architectural_style="Colonial", pool_private_yn=0.0))[0]
     assert said == (
         "220 sq ft larger",
         "built 16 years later",
@@ -32,8 +32,8 @@ def test_differences_are_said_in_words_the_weightiest_first():
         "ranch",
         "a pool",
     )
-    assert differences(market([sale()]), 0, subject()) == ()
-    assert differences(market([sale(living_area=None)]), 0, subject()) == ()
+    assert differences(market([sale()]), np.array([0]), subject())[0] == ()
+    assert differences(market([sale(living_area=None)]), np.array([0]), subject())[0] == ()
 
 
 @pytest.mark.parametrize(
@@ -53,7 +53,7 @@ def test_differences_are_said_in_words_the_weightiest_first():
     ],
 )
 def test_storeys_and_basement_are_differences_in_words_and_halves_stay_halves(theirs, mine, words):
-    assert differences(market([sale(**theirs)]), 0, subject(**mine)) == (words,)
+    assert differences(market([sale(**theirs)]), np.array([0]), subject(**mine))[0] == (words,)
 
 
 NUMBERS = [f.name for f in CATALOGUE if f.apart and f.numeric and f.stored]
@@ -67,7 +67,7 @@ def test_a_difference_seen_from_the_other_side_says_the_opposite(name):
         few, many = 1.0, 3.0
 
     def said(theirs: float, mine: float) -> tuple[str, ...]:
-        return differences(market([sale(**{name: theirs})]), 0, subject(**{name: mine}))
+        return differences(market([sale(**{name: theirs})]), np.array([0]), subject(**{name: mine}))[0]
 
     assert said(many, many) == ()
     (more,), (fewer,) = said(many, few), said(few, many)
@@ -82,5 +82,5 @@ def test_a_difference_seen_from_the_other_side_says_the_opposite(name):
 def test_condition_is_told_by_what_the_other_is():
     record = market([sale()])
     record = replace(record, numbers={**record.numbers, "condition_grade": np.array([4.0])})
-    assert "well kept" in differences(record, 0, subject(property_condition="Poor"))
-    assert differences(record, 0, subject(property_condition="Good")) == ()
+    assert "well kept" in differences(record, np.array([0]), subject(property_condition="Poor"))[0]
+    assert differences(record, np.array([0]), subject(property_condition="Good"))[0] == ()

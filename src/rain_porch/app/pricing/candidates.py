@@ -42,6 +42,7 @@ def candidates(standpoint: Standpoint, rows: Ints, limit: int = 2000) -> list[Ca
     facts = columns.facts(rows, (*SHOWN_FACTS, *columns.own))
     of_listing = prices_of(columns, view, rows, on_market)
     before = paid_before(columns, view, rows)
+    apart = differences(columns, rows, standpoint.subject)
     roads = by_roads(standpoint.records, columns, standpoint.subject, rows)
     out = []
     for i, row in enumerate(int(r) for r in rows):
@@ -61,7 +62,7 @@ def candidates(standpoint: Standpoint, rows: Ints, limit: int = 2000) -> list[Ca
                 likeness=round(float(score[i]), 2),
                 known_share=round(float(share[i]), 3),
                 facts=facts[i],
-                differences=(*differences(columns, row, standpoint.subject), *([roads[i]] if roads[i] else [])),
+                differences=(*apart[i], *([roads[i]] if roads[i] else [])),
                 flags=flags(columns, view, row),
                 status=status_said(columns, view, row),
                 prices=of_listing[i] | ({"paid_before": told[0]} if (told := before[i]) else {}),

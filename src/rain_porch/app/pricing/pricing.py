@@ -18,7 +18,7 @@ from ...core.market.listing_facts import (
 from ...core.market.market_change import MarketChange
 from ...core.market.own_sale import last_own_sale
 from ...core.price import evidence as ev
-from ...core.price.backtest import Calibration
+from ...core.price.backtest import Calibration, PastCases
 from ...core.price.checks import cautions
 from ...core.price.evidence import Evidence, Rate, evidence
 from ...core.price.grid import Adjusted, Comp, Own, adjust, apart
@@ -38,7 +38,7 @@ from ...core.price.worth import (
     without,
 )
 from ...core.statistics.summary import known
-from ...store.records.backtests import cases_near
+from ...store.records.backtests import cases_of
 from .rates import asked_for, no_evidence, rates_for, source_of, with_typed
 from .standpoint import Standpoint
 from .wide_models import market_fit, wide_model
@@ -92,7 +92,7 @@ def price(
     the warnings say so.
     """
     here = standpoint.subject
-    past = Calibration.from_rows(cases_near(standpoint.records.db, here.home_kind.value, here.latitude, here.longitude))
+    past = _past_cases(standpoint)
     decided = decided or Decided()
     sold = [c for c in comps if c.kind in ("sold", "deed_sale") and c.price and c.date]
     columns, day = standpoint.columns, standpoint.view.day
@@ -203,6 +203,14 @@ def _ways(
     ways = methods(subject, adjusted, weights, per_sqft, found.model_value, found.n_model, once, voice, _fitted(found))
     more = (size_corrected(subject, sold, rates.get("living_area")), _brought_forward(standpoint, found))
     return without([*ways, *(way for way in more if way is not None)], once)
+
+
+def _past_cases(standpoint: Standpoint) -> Calibration:
+    """The cases of the kept backtests around the home."""
+    records, here = standpoint.records, standpoint.subject
+    kind = here.home_kind.value
+    held = records.remember(("past cases", kind), lambda: PastCases.from_rows(cases_of(records.db, kind)))
+    return held.near(here.latitude, here.longitude)
 
 
 def _range(past: Calibration, value: float, half_width: float, day: int) -> Range:

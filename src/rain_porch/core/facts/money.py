@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from functools import lru_cache
 
 
 def half_up(value: float, step: float = 1.0) -> float:
@@ -61,6 +62,7 @@ def rate_rounded(value: float) -> float:
     return round(half_up(value, 10.0**-digits), digits)
 
 
+@lru_cache(4096)
 def rate_words(value: float) -> str:
     """A rate as the screen and the paper write it; a typed one keeps the digits it was given. 8123.0 → "8,123"."""
     digits = _rate_digits(value) if value else 0

@@ -6,26 +6,27 @@ from ..facts.condition import said
 from ..facts.fields import CATALOGUE, Apart, Field, Kind
 from ..facts.homes import Subject, Value
 from ..facts.words import HomeKind
-from .columns import Columns
+from .columns import HOME_KINDS, Columns, Ints
 
 _SAID: tuple[Field, ...] = tuple(
     sorted((f for f in CATALOGUE if f.apart), key=lambda f: -f.weight)  # what weighs most comes first
 )
 
 
-def differences(columns: Columns, row: int, subject: Subject) -> tuple[str, ...]:
-    """What differs from the subject: "220 sq ft larger", "1 full bath fewer"; what is unknown on either side is not said."""
+def differences(columns: Columns, rows: Ints, subject: Subject) -> list[tuple[str, ...]]:
+    """What differs from the subject in each row: "220 sq ft larger", "1 full bath fewer"; what is unknown on either side is not said."""
+    known = [(f, mine) for f in _SAID if (mine := _of_subject(f, subject)) is not None]
     out = []
-    for field in _SAID:
-        mine = subject.number(field.name) if field.numeric else subject.word(field.name)
-        theirs = columns.fact(row, field.name)
-        if mine is not None and theirs is not None and (words := _apart(field, theirs, mine)):
-            out.append(words)
-    if subject.home_kind != HomeKind.UNKNOWN:
-        kind = list(HomeKind)[int(columns.home_kind[row])]
-        if kind != subject.home_kind:
-            out.append(kind.replace("_", " "))
-    return tuple(out)
+    for row, theirs in zip(rows.tolist(), columns.facts(rows, [f.name for f, _ in known]), strict=True):
+        said = [_apart(f, theirs[f.name], mine) for f, mine in known if f.name in theirs]
+        if subject.home_kind != HomeKind.UNKNOWN and (kind := HOME_KINDS[columns.home_kind[row]]) != subject.home_kind:
+            said.append(kind.replace("_", " "))
+        out.append(tuple(filter(None, said)))
+    return out
+
+
+def _of_subject(field: Field, subject: Subject) -> Value | None:
+    return subject.number(field.name) if field.numeric else subject.word(field.name)
 
 
 def _apart(field: Field, theirs: Value, mine: Value) -> str:

@@ -18,6 +18,7 @@ COVERAGE = 0.8
 ENOUGH = 50  # cases from which a range counts as measured
 _RANK_SD = 0.12  # cases whose predicted price stands within this share of all cases' speak most
 _RECENT_DAYS = 540.0
+_REACH_DEGREES, _MOST_NEAR = 0.25, 3000  # cases from further away say nothing of a range here
 
 
 @dataclass(frozen=True)
@@ -129,6 +130,27 @@ class RangeReport:
     hits: float | None
     median_width: float | None
     by_fifth: tuple[Fifth, ...]
+
+
+@dataclass(frozen=True)
+class PastCases:
+    """All cases of a kind of home, the latest first, each (n,): what ranges anywhere in the records are measured by."""
+
+    cases: Calibration
+    lats: Floats
+    lons: Floats
+
+    @classmethod
+    def from_rows(cls, rows: Sequence[tuple[float, float, float, int, float, float]]) -> PastCases:
+        """rows: (actual, value, width, close_day, latitude, longitude), the latest first."""
+        places = np.array([r[4:] for r in rows], dtype=np.float64).reshape(-1, 2)
+        return cls(Calibration.from_rows([r[:4] for r in rows]), places[:, 0], places[:, 1])
+
+    def near(self, lat: float, lon: float) -> Calibration:
+        """From those within about 15 miles, at most the 3,000 latest."""
+        inside = (np.abs(self.lats - lat) <= _REACH_DEGREES) & (np.abs(self.lons - lon) <= _REACH_DEGREES * 1.4)
+        at = np.flatnonzero(inside)[:_MOST_NEAR]
+        return Calibration(self.cases.log_values[at], self.cases.shares[at], self.cases.close_days[at])
 
 
 def check_ranges(cases: Sequence[Case], before: Sequence[Case]) -> RangeReport:

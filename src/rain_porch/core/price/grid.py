@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 import numpy as np
 
@@ -131,7 +132,7 @@ def adjusted_prices(
     return AdjustedPrices(price + net, 100 * gross / price)
 
 
-def feature_line(name: str, rate: float, mine: float | None, theirs: float | None, words: Sequence[str] = ()) -> Line:
+def feature_line(name: str, rate: float, mine: float | None, theirs: float | None, words: tuple[str, ...] = ()) -> Line:
     """One feature's line, its sum in words. Unknown on either side adjusts nothing. words: of a rank, from least to most."""
     if mine is None or theirs is None:
         return Line(name, None, None, theirs, mine, rate, "unknown on one side, not adjusted")
@@ -147,7 +148,8 @@ def feature_line(name: str, rate: float, mine: float | None, theirs: float | Non
     )  # fmt: skip
 
 
-def shown(name: str, value: float, words: Sequence[str] = ()) -> str:
+@lru_cache(4096)
+def shown(name: str, value: float, words: tuple[str, ...] = ()) -> str:
     """A fact's value as people read it: a grade is a word, a rank its own, a year has no thousands mark."""
     if name == "condition_grade":
         return said(value)

@@ -8,9 +8,6 @@ from typing import Any
 
 from ..db import Db, WritableDb, atomic
 
-REACH_DEGREES = 0.25  # about 15 miles: cases from further away say nothing of a range here
-
-
 def save(db: WritableDb, made_at: str, document: Mapping[str, Any], cases: Iterable[tuple[Any, ...]]) -> int:
     """Keep a backtest. cases: (listing_id, home_kind, latitude, longitude, day, close_day, actual, value, width)."""
     with atomic(db):
@@ -30,15 +27,12 @@ def save(db: WritableDb, made_at: str, document: Mapping[str, Any], cases: Itera
     return number
 
 
-def cases_near(
-    db: Db, home_kind: str, lat: float, lon: float, limit: int = 3000
-) -> list[tuple[float, float, float, int]]:
-    """(actual, value, width, close_day) of cases of a kind within about 15 miles, the latest first."""
+def cases_of(db: Db, home_kind: str) -> list[tuple[float, float, float, int, float, float]]:
+    """(actual, value, width, close_day, latitude, longitude) of all cases of a kind, the latest first."""
     rows = db.execute(
-        "SELECT actual, value, width, close_day FROM backtest_cases WHERE home_kind = :kind "
-        "AND latitude BETWEEN :lat - :reach AND :lat + :reach AND abs(longitude - :lon) <= :reach * 1.4 "
-        "ORDER BY close_day DESC LIMIT :n",
-        {"kind": home_kind, "lat": lat, "lon": lon, "reach": REACH_DEGREES, "n": limit},
+        "SELECT actual, value, width, close_day, latitude, longitude FROM backtest_cases WHERE home_kind = :kind "
+        "ORDER BY close_day DESC, listing_id",
+        {"kind": home_kind},
     )
     return [tuple(r) for r in rows]
 

@@ -125,9 +125,9 @@ def addresses_of(db: Db, listing_ids: list[str]) -> dict[str, str]:
             "SELECT listing_id, unparsed_address || coalesce(', unit ' || unit_number, '') AS shown FROM listings "
             f"WHERE listing_id IN ({marks}) AND unparsed_address IS NOT NULL "
             "UNION ALL SELECT 'deed:' || t.transfer_key, p.unparsed_address || coalesce(', unit ' || p.unit_number, '') "
-            f"FROM transfers t JOIN parcels p USING (parcel_number) WHERE 'deed:' || t.transfer_key IN ({marks}) "
+            f"FROM transfers t JOIN parcels p USING (parcel_number) WHERE t.transfer_key IN ({marks}) "
             "AND p.unparsed_address IS NOT NULL",
-            [*part, *part] if any(k.startswith("deed:") for k in part) else [*part, *([""] * len(part))],
+            [*part, *(k.removeprefix(DEED) if k.startswith(DEED) else None for k in part)],
         ):
             out[r["listing_id"]] = r["shown"]
     return out
