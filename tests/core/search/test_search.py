@@ -16,6 +16,7 @@ from rain_porch.core.market.columns import SOLD
 from rain_porch.core.search import search as sr
 from rain_porch.core.search import steps
 from rain_porch.core.search.likeness import days_since, likeness
+from rain_porch.core.search.sales import MarketSales
 from rain_porch.core.search.search import Criterion, Search, Window
 from rain_porch.core.search.sentence import criterion_words, phrases, sentence
 from tests.made import CENTRE, DAY, TODAY, away, market, sale, subject
@@ -224,23 +225,38 @@ def test_loosening_never_loses_and_tightening_never_adds(search):
         assert here >= set(sr.run(step.search, CROWD, view, subject()).rows)
 
 
+@settings(max_examples=150)
+@given(searches())
+def test_what_each_step_adds_is_what_the_search_after_it_finds_more(search):
+    view = CROWD.as_of(DAY)
+    sales = MarketSales(CROWD, view, subject(), lambda search: {})
+
+    def sold(s):
+        rows = sr.run(s, CROWD, view, subject()).rows
+        return rows[view.kind[rows] == SOLD]
+
+    options = steps.steps(search, looser=True)
+    assert sales.found(search).tolist() == sold(search).tolist()
+    for step, added in zip(options, sales.added(search, options), strict=True):
+        assert added.tolist() == np.setdiff1d(sold(step.search), sold(search)).tolist(), step.part
+
+
 def test_left_to_itself_a_search_loosens_until_six_sales_and_tells_each_step():
     columns = market([sale(200 + 10 * i, latitude=away(1.1)) for i in range(7)])
     view, me = columns.as_of(DAY), subject()
-
-    def sold(s):
-        rows = sr.run(s, columns, view, me).rows
-        return rows[view.kind[rows] == SOLD]
+    sales = MarketSales(columns, view, me, lambda search: {})
 
     def alike(rows):
         far = miles(me.latitude, me.longitude, columns.lats[rows], columns.lons[rows])
         return likeness(me, columns, rows, far, days_since(view.date[rows], DAY)).score
 
-    wider, said = steps.loosened_until_enough(sr.proposed_search(me, 2025), sold, alike)
-    assert sold(wider).size >= 6
+    wider, said = steps.loosened_until_enough(sr.proposed_search(me, 2025), sales, alike)
+    assert sales.found(wider).size >= 6
     assert "within 1.25 mi" in said
     assert any(s.startswith("sold in the last") for s in said)
-    empty, told = steps.loosened_until_enough(OPEN, lambda s: np.zeros(0, dtype=np.int64), alike)
+    nothing = market([sale(latitude=away(900))])
+    nobody = MarketSales(nothing, nothing.as_of(DAY), me, lambda search: {})
+    empty, told = steps.loosened_until_enough(OPEN, nobody, alike)
     assert empty.radius_miles == 25 and told
 
 

@@ -7,7 +7,7 @@ import numpy as np
 from ...core.facts.dates import NO_DAY, date_of
 from ...core.facts.fields import FIELDS
 from ...core.facts.homes import Candidate
-from ...core.market.columns import RECORD_KINDS, SOLD, Ints
+from ...core.market.columns import RECORD_KINDS, Ints
 from ...core.market.differences import differences
 from ...core.market.listing_facts import (
     days_on_market,
@@ -18,6 +18,7 @@ from ...core.market.listing_facts import (
     status_said,
 )
 from ...core.search import search as sr
+from ...core.search.sales import MarketSales
 from ...core.search.steps import loosened_until_enough
 from ...core.statistics.summary import known
 from .roads import by_roads
@@ -73,13 +74,17 @@ def candidates(standpoint: Standpoint, rows: Ints, limit: int = 2000) -> list[Ca
 
 
 def sold_rows(standpoint: Standpoint, search: sr.Search) -> Ints:
-    rows = standpoint.run(search).rows
-    return np.asarray(rows[standpoint.view.kind[rows] == SOLD])
+    """The sales that a search finds, in the order of the records: as `run` finds them, without its counts."""
+    return _sales(standpoint).found(search)
+
+
+def _sales(standpoint: Standpoint) -> MarketSales:
+    return MarketSales(standpoint.columns, standpoint.view, standpoint.seen_from, standpoint.records.masks_of)
 
 
 def loosened(standpoint: Standpoint, search: sr.Search) -> tuple[sr.Search, list[str]]:
     """The search as it is, or loosened step by step until it finds six sales."""
-    return loosened_until_enough(search, lambda s: sold_rows(standpoint, s), lambda rows: standpoint.likeness(rows)[0])
+    return loosened_until_enough(search, _sales(standpoint), lambda rows: standpoint.likeness(rows)[0])
 
 
 def most_alike(standpoint: Standpoint, search: sr.Search) -> list[Candidate]:

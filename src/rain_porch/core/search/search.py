@@ -10,6 +10,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..errors import BadInput
 from ..facts.dates import date_of, said
@@ -354,8 +355,28 @@ def let_through(
     return rows
 
 
-def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS) -> Found:
-    """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
+@dataclass(frozen=True)
+class Refusals:
+    """rows: of the windows, but for some that two parts refuse; times: how many parts refuse each; by: the place in `names` of the
+    last one that does; all (n,)."""
+
+    rows: Ints
+    times: NDArray[np.int8]
+    by: NDArray[np.int8]
+    names: tuple[str, ...]
+
+    @property
+    def found(self) -> Ints:
+        """The rows that no part refuses, in the order of the records."""
+        return np.sort(self.rows[self.times == 0])
+
+    def by_alone(self, name: str) -> Ints:
+        """The rows that this part refuses and no other."""
+        return np.asarray(self.rows[(self.times == 1) & (self.by == self.names.index(name))])
+
+
+def refusals(search: Search, columns: Columns, view: AsOf, subject: Subject | None, masks: Masks) -> Refusals:
+    """Which parts of a search refuse which rows of its windows."""
     rows = not_the_home(columns, window_rows(search, columns, view), subject)
     refused = np.zeros(len(rows), dtype=np.int8)
     by = np.zeros(len(rows), dtype=np.int8)
@@ -368,14 +389,21 @@ def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = 
             still = refused < 2  # what two parts refuse is found by leaving out neither
             if np.count_nonzero(still) < _WORTH * len(rows):
                 rows, refused, by = rows[still], refused[still], by[still]
-    found = np.sort(rows[refused == 0])
+    return Refusals(rows, refused, by, tuple(named))
+
+
+def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS) -> Found:
+    """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
+    refused = refusals(search, columns, view, subject, masks)
+    found = refused.found
     counts = counts_of(view, found)
-    once = refused == 1
-    kinds = len(RECORD_KINDS)
-    gained = np.bincount(by[once].astype(np.int64) * kinds + view.kind[rows[once]], minlength=len(named) * kinds)
+    once = refused.times == 1
+    kinds, names = len(RECORD_KINDS), refused.names
+    places = refused.by[once].astype(np.int64) * kinds + view.kind[refused.rows[once]]
+    gained = np.bincount(places, minlength=len(names) * kinds)
     without = {
         name: {kind.value: counts[kind.value] + int(gained[k * kinds + RECORD_KINDS.index(kind)]) for kind in COUNTED}
-        for k, name in enumerate(named)
+        for k, name in enumerate(names)
     }
     unknown = {c.field: int(unknown_mask(c, columns, found).sum()) for c in search.criteria if c.field not in masks}
     return Found(found, counts, {k: n for k, n in unknown.items() if n}, without)

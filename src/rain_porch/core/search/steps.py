@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Protocol
 
 import numpy as np
 
 from ..facts.fields import BY_NAME, Kind
 from ..facts.homes import Subject
 from ..facts.words import RecordKind
-from ..market.columns import AsOf, Columns, Ints
+from ..market.columns import AsOf, Columns, Floats, Ints
 from .search import NO_MASKS, Criterion, Found, Masks, Search, run
 from .sentence import criterion_words
 
@@ -120,11 +121,15 @@ def what_if(
     }
 
 
+class Sales(Protocol):
+    """The sales that searches find, in the order of the records, and those that each of some steps adds to a search."""
+
+    def found(self, search: Search) -> Ints: ...
+    def added(self, search: Search, options: Sequence[Step]) -> list[Ints]: ...
+
+
 def loosened_until_enough(
-    search: Search,
-    find_sold: Callable[[Search], Ints],
-    likeness_of: Callable[[Ints], np.ndarray[tuple[int], np.dtype[np.float64]]],
-    aim: int = AIM_LOW,
+    search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats], aim: int = AIM_LOW
 ) -> tuple[Search, list[str]]:
     """Loosen one step at a time until at least `aim` sales are found; returns the search and each step in words.
 
@@ -133,31 +138,26 @@ def loosened_until_enough(
     when none adds anything.
     """
     said: list[str] = []
-    rows = find_sold(search)
+    count = sales.found(search).size
     for _ in range(40):
-        missing = aim - rows.size
-        if missing <= 0:
-            break
-        options = steps(search, looser=True)
+        missing = aim - count
+        options = steps(search, looser=True) if missing > 0 else []
         if not options:
             break
-        best: tuple[float, Step, Ints] | None = None
-        for step in options:
-            after = find_sold(step.search)
-            added = np.setdiff1d(after, rows, assume_unique=True)
-            if added.size:
-                gain = float(np.sort(likeness_of(added))[::-1][:missing].sum())
-                if best is None or gain > best[0]:
-                    best = (gain, step, after)
-        if best is None:
+        added = sales.added(search, options)
+        every = np.unique(np.concatenate(added))
+        if not every.size:
             for step in options:
                 search = _merge(search, step)
                 said.append(step.words)
-            rows = find_sold(search)
+            count = sales.found(search).size
             continue
-        _, step, rows = best
-        search = step.search
-        said.append(step.words)
+        score = likeness_of(every)
+        gains = [float(np.sort(score[np.searchsorted(every, rows)])[::-1][:missing].sum()) for rows in added]
+        best = max((k for k, rows in enumerate(added) if rows.size), key=lambda k: gains[k])
+        count += added[best].size
+        search = options[best].search
+        said.append(options[best].words)
     return search, said
 
 

@@ -8,6 +8,7 @@ from typing import Any
 
 from ..db import Db, WritableDb, atomic
 
+
 def save(db: WritableDb, made_at: str, document: Mapping[str, Any], cases: Iterable[tuple[Any, ...]]) -> int:
     """Keep a backtest. cases: (listing_id, home_kind, latitude, longitude, day, close_day, actual, value, width)."""
     with atomic(db):
