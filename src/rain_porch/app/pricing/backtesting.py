@@ -29,6 +29,7 @@ from ...core.price.grid import adjusted_prices
 from ...core.price.location import at_its_own_spot, location_pct
 from ...core.price.range_width import half_width
 from ...core.price.weights import beside_model, model_weight, weigh
+from ...core.price.wide_model import ModelWorth, WideModel
 from ...core.price.worth import per_sqft_values
 from ...store.db import Readers, WritableDb, connect
 from ...store.records import backtests
@@ -37,7 +38,7 @@ from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows
 from .rates import rates_for_rows
 from .standpoint import Standpoint
-from .wide_models import quarter, wide_model
+from .wide_models import quarter, said_of
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
@@ -233,13 +234,18 @@ def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[O
     shared = ev.wide_fit(columns, columns.as_of(month), middle, most=SHARED_SALES)
     view = columns.as_of(int(days.max()))
     distressed = Standpoint(records, columns, view, middle).distressed_share()
+    said = said_of(records, subjects, month)
     return [
-        _price_one(Standpoint(records, columns, view.sales_until(int(day)), subject, distressed), int(row), shared)
-        for subject, row, day in zip(subjects, rows, days, strict=True)
+        _price_one(
+            Standpoint(records, columns, view.sales_until(int(day)), subject, distressed), int(row), shared, *spoken
+        )
+        for subject, row, day, spoken in zip(subjects, rows, days, said, strict=True)
     ]
 
 
-def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> Outcome:
+def _price_one(
+    standpoint: Standpoint, row: int, shared: ev.WideFit | None, model: WideModel | None, worth: ModelWorth | None
+) -> Outcome:
     columns, subject, day = standpoint.columns, standpoint.subject, standpoint.view.day
     if shared is None:
         return None, "fewer than five sales before it"
@@ -251,8 +257,8 @@ def _price_one(standpoint: Standpoint, row: int, shared: ev.WideFit | None) -> O
     best = np.argsort(-likeness, kind="stable")[:TAKE]
     comps, likeness = found_rows[best], likeness[best]
     ages = day - price_days(columns, comps)
-    model = wide_model(standpoint.records, subject, day)
-    found = ev.evidence(columns, standpoint.view, subject, int(max(180, ages.max())), shared=shared, model=model)
+    window = int(max(180, ages.max()))
+    found = ev.evidence(columns, standpoint.view, subject, window, shared=shared, model=model, worth=worth)
     if found is None:
         return None, "fewer than five sales before it"
     rates = rates_for_rows(standpoint, found, comps)

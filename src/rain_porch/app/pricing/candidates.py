@@ -84,7 +84,7 @@ def _sales(standpoint: Standpoint) -> MarketSales:
 
 def loosened(standpoint: Standpoint, search: sr.Search) -> tuple[sr.Search, list[str]]:
     """The search as it is, or loosened step by step until it finds six sales."""
-    return loosened_until_enough(search, _sales(standpoint), lambda rows: standpoint.likeness(rows)[0])
+    return loosened_until_enough(search, _sales(standpoint), standpoint.likeness_roughly)
 
 
 def most_alike(standpoint: Standpoint, search: sr.Search) -> list[Candidate]:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
 
 from ...core.facts.dates import date_of
 from ...core.facts.homes import Subject
-from ...core.facts.place import miles
+from ...core.facts.place import miles, near_miles
 from ...core.market.columns import HOME_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ...core.search import search as sr
 from ...core.search.likeness import Likeness, days_since, likeness
@@ -52,9 +53,13 @@ class Standpoint:
         like, far = self._likeness(rows)
         return like.score, like.known, far
 
-    def _likeness(self, rows: Ints) -> tuple[Likeness, Floats]:
+    def likeness_roughly(self, rows: Ints) -> Floats:
+        """The score by distances within 0.01 %, which take a third of the time: to weigh many searches by."""
+        return self._likeness(rows, near_miles)[0].score
+
+    def _likeness(self, rows: Ints, miles_of: Callable[..., Floats] = miles) -> tuple[Likeness, Floats]:
         s, c = self.subject, self.columns
-        far = miles(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
+        far = miles_of(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
         if not s.placed:
             far = np.full(len(rows), np.nan)
         return likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day)), far

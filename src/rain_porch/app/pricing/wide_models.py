@@ -15,7 +15,7 @@ from ...core.market.columns import HOME_KINDS, Columns, Ints
 from ...core.market.features import size_of
 from ...core.market.listing_facts import recent_sale_rows
 from ...core.price.evidence import REACH_DAYS, WideFit, fit_sales, wide_rows
-from ...core.price.wide_model import MOST, WideModel, fit_wide_model
+from ...core.price.wide_model import MOST, ModelWorth, WideModel, fit_wide_model
 from ..snapshot import Snapshot
 from .standpoint import Standpoint
 
@@ -49,6 +49,19 @@ def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | Non
             records.columns, _nearest(records.columns, rows, lat, lon, begun), begun, subject.home_kind
         ),
     )
+
+
+def said_of(
+    records: Snapshot, subjects: Sequence[Subject], day: int
+) -> list[tuple[WideModel | None, ModelWorth | None]]:
+    """The model of each of many homes with a place, and what it says of it: those of one model are asked together."""
+    models = [wide_model(records, subject, day) for subject in subjects]
+    out: list[tuple[WideModel | None, ModelWorth | None]] = [(None, None)] * len(subjects)
+    for model in {id(m): m for m in models if m is not None}.values():
+        at = [i for i, m in enumerate(models) if m is model]
+        for i, worth in zip(at, model.worths([subjects[i] for i in at]), strict=True):
+            out[i] = model, worth
+    return out
 
 
 def make_ahead(records: Snapshot, before: Snapshot) -> None:

@@ -11,7 +11,6 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from scipy.sparse import csr_array
 from scipy.spatial import cKDTree
 
 from ..facts.fields import RANK
@@ -24,6 +23,7 @@ from ..market.listing_facts import price_days, recent_sale_rows
 from ..market.market_change import MarketChange, TimeBasis, basis_for, read_change
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
+from .neighbours import apart
 from .net_price import net_price
 from .own_fields import telling
 from .wide_model import ModelWorth, WideModel
@@ -134,13 +134,6 @@ def wide_rows(
     return rows
 
 
-def _apart(values: Floats, near: Ints) -> Floats:
-    """Each row less the mean of its nearest neighbours (n, k): the worth of the place drops out."""
-    n, k = near.shape
-    mean = csr_array((np.full(n * k, 1.0 / k), near.ravel(), np.arange(0, n * k + 1, k)), shape=(n, n))
-    return np.asarray(values - mean @ values)
-
-
 def wide_fit(
     columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False, most: int = MAX_SALES
 ) -> WideFit | None:
@@ -168,16 +161,16 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     )  # of the sales: the fit is theirs, whoever asks
     places = np.nan_to_num(on_a_plane(lats, columns.lons[rows], about))
     near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
-    apart = _apart(np.column_stack([x, h, y]), near)
-    fit = _fitted(apart, features, basis, errors)
+    seen = apart(np.column_stack([x, h, y]), near)
+    fit = _fitted(seen, features, basis, errors)
     own, more = matrix(columns, rows, own_features(columns, rows))
-    if own and (tell := telling(_apart(more, near), fit.residuals, fit.robust_weights)):
+    if own and (tell := telling(apart(more, near), fit.residuals, fit.robust_weights)):
         features, x = (*features, *(own[j] for j in tell)), np.hstack([x, more[:, tell]])
-        apart = _apart(np.column_stack([x, h, y]), near)
-        fit = _fitted(apart, features, basis, errors)
+        seen = apart(np.column_stack([x, h, y]), near)
+        fit = _fitted(seen, features, basis, errors)
     nx = len(features)
-    xa, ha, ya = apart[:, :nx], apart[:, nx:-1], apart[:, -1]
-    precision, design = _precision(features, basis), apart[:, :-1]
+    xa, ha, ya = seen[:, :nx], seen[:, nx:-1], seen[:, -1]
+    precision, design = _precision(features, basis), seen[:, :-1]
     trend = slice(nx, nx + basis.knots)
     if not errors:
         unknown = np.full((basis.knots, basis.knots), np.nan)
@@ -237,18 +230,21 @@ def evidence(
     leave_out_home: bool = False,
     shared: WideFit | None = None,
     model: WideModel | None = None,
+    worth: ModelWorth | None = None,
 ) -> Evidence | None:
     """Rates, market change, the model's value and the spread of past errors, all before the view's day.
 
     window_days: the span over which market change is stated. shared: a wide fit already made for this kind and
-    day. model: the wide model, where there is one, which then gives the model's value; else the local fit does.
+    day. model: the wide model, where there is one, which then gives the model's value; else the local fit does. worth: what
+    the model says of the subject, where that is known already.
     None where the records hold fewer than 5 usable sales.
     """
     wide = shared or wide_fit(columns, view, subject, leave_out_home)
     if wide is None:
         return None
     w = nearness(wide, columns, subject, view.day)
-    pick = np.argsort(-w)[: min(LOCAL_SALES, w.size)]
+    pick = np.argpartition(-w, min(LOCAL_SALES, w.size) - 1)[:LOCAL_SALES]
+    pick = pick[np.lexsort((pick, -w[pick]))]
     pick = pick[w[pick] > w[pick[0]] * 1e-4]
     w = w[pick] / w[pick].max()
     k = wide.k
@@ -265,7 +261,9 @@ def evidence(
     near = np.abs(left - level) < 3 * max(local.scale, 0.02)
     level = float(np.average(left[near], weights=closest[near]))
     n_model, value = len(pick), float(np.exp(level + subject_vector(wide, subject) @ local.coef))
-    told = model.worth(subject, leave_out_home) if model is not None and subject.placed else None
+    told = worth
+    if told is None and model is not None and subject.placed:
+        told = model.worth(subject, leave_out_home)
     if model is not None and told is not None:
         since = wide.moved(np.array([float(model.day)]), view.day, seasons=False)[0]
         n_model, value = model.n, float(np.exp(told.log_value - since))

@@ -56,16 +56,15 @@ def texts_of(columns: Columns, rows: Ints) -> Texts:
     return of
 
 
-def numbers_of_home(subject: Subject) -> Numbers:
+def numbers_of_homes(subjects: Sequence[Subject]) -> Numbers:
     def of(name: str) -> Floats:
-        value = subject.number(name)
-        return np.array([np.nan if value is None else value])
+        return np.array([np.nan if (value := s.number(name)) is None else value for s in subjects])
 
     return of
 
 
-def texts_of_home(subject: Subject) -> Texts:
-    return lambda name: [subject.home_kind.value if name == KIND else subject.word(name)]
+def texts_of_homes(subjects: Sequence[Subject]) -> Texts:
+    return lambda name: [s.home_kind.value if name == KIND else s.word(name) for s in subjects]
 
 
 def hats(values: Floats, knots: Floats) -> Floats:

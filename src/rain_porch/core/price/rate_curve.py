@@ -46,7 +46,8 @@ def rate_curve(model: WideModel | None, found: Evidence, columns: Columns, subje
     values = _steps(known, mine, BY_NAME[name].kind)
     if len(values) < 2:
         return None
-    logs = np.array([model.worth(replace(subject, facts={**subject.facts, name: float(v)})).log_value for v in values])
+    homes = [replace(subject, facts={**subject.facts, name: float(v)}) for v in values]
+    logs = np.array([worth.log_value for worth in model.worths(homes)])
     at = float(np.interp(mine, values, logs))
     return Curve(np.array(values), found.model_value * np.exp(logs - at), mine, found.model_value, known)
 

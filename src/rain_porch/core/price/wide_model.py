@@ -16,6 +16,7 @@ early county (docs/accuracy.md), confirmed on the other.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -28,7 +29,8 @@ from ..facts.words import HomeKind
 from ..market.columns import Columns, Floats, Ints
 from ..market.listing_facts import price_days
 from ..market.market_change import TimeBasis, basis_for
-from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of_home, texts_of, texts_of_home
+from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of_homes, texts_of, texts_of_homes
+from .neighbours import apart
 from .net_price import net_price
 
 ENOUGH, MOST = 150, 16_000  # sales
@@ -122,15 +124,20 @@ class WideModel:
 
     def worth(self, subject: Subject, leave_out_home: bool = False) -> ModelWorth:
         """Of a home with a place, at the prices of the model's day. leave_out_home: its own earlier sales say nothing."""
-        seen = self.told.of(numbers_of_home(subject), texts_of_home(subject))
-        point = self.points_of(np.array([subject.latitude]), np.array([subject.longitude]))
-        own = np.array([subject.home_id if leave_out_home and subject.home_id is not None else NO_HOME])
-        levels = self.levels(point, own)
-        fitted = self.fitted(seen, point, own, levels)
+        return self.worths([subject], leave_out_home)[0]
+
+    def worths(self, subjects: Sequence[Subject], leave_out_home: bool = False) -> list[ModelWorth]:
+        """The same of many homes at once."""
+        seen = self.told.of(numbers_of_homes(subjects), texts_of_homes(subjects))
+        points = self.points_of(np.array([s.latitude for s in subjects]), np.array([s.longitude for s in subjects]))
+        named = [s.home_id if leave_out_home and s.home_id is not None else NO_HOME for s in subjects]
+        own = np.array(named, dtype=np.int64)
+        levels = self.levels(points, own)
+        fitted = self.fitted(seen, points, own, levels)
         usual = self.usual.of(fitted, seen.core, (levels[1] - self.level_middle[1]) / self.level_spread[1])
-        asked = self.tree.query(point[0], k=min(ASKED, self.n))
+        asked = self.tree.query(points, k=range(1, min(ASKED, self.n) + 1))
         far, at = np.asarray(asked[0]), np.asarray(asked[1])
-        step = np.sqrt((((self.core[at, :4] - seen.core[0, :4]) / _APART) ** 2).sum(axis=1))
+        step = np.sqrt((((self.core[at, :4] - seen.core[:, None, :4]) / _APART) ** 2).sum(axis=2))
         near = 0.7 * np.exp(-far / (_SHORT * self.unit)) + 0.3 * np.exp(-far / (_LONG * self.unit))
         w = (
             near
@@ -138,11 +145,15 @@ class WideModel:
             * 0.5 ** ((self.day - self.days[at]) / _HALF_COMPS)
             / (1 + (self.odd[at] / 2.0) ** 2)
         )
-        w = np.where(self.home_ids[at] == own[0], 0.0, w)
-        heard = float(w.sum())
-        w = np.where(w >= np.sort(w)[::-1][min(SPEAKING, w.size) - 1], w, 0.0)
-        left = float(w @ np.clip(self.left[at], -0.7, 0.7) / (w.sum() + _NOBODY))
-        return ModelWorth(float(fitted[0]) + self.now + left, float(usual[0]), self.usual.typical, heard, self.day)
+        w = np.where(self.home_ids[at] == own[:, None], 0.0, w)
+        heard = w.sum(axis=1)
+        least = np.sort(w, axis=1)[:, -min(SPEAKING, w.shape[1])]
+        w = np.where(w >= least[:, None], w, 0.0)
+        left = (w * np.clip(self.left[at], -0.7, 0.7)).sum(axis=1) / (w.sum(axis=1) + _NOBODY)
+        return [
+            ModelWorth(float(f) + self.now + float(x), float(u), self.usual.typical, float(h), self.day)
+            for f, x, u, h in zip(fitted, left, usual, heard, strict=True)
+        ]
 
     def points_of(self, lats: Floats, lons: Floats) -> Floats:
         """Places on the model's plane, in miles, (n, 2)."""
@@ -158,7 +169,7 @@ class WideModel:
 
     def levels(self, points: Floats, own: Ints) -> tuple[Floats, Floats]:
         """The short level and the long of places, each (n,)."""
-        asked = self.tree.query(points, k=min(max(k for _, k, _ in _levels(self.unit)), self.n))
+        asked = self.tree.query(points, k=range(1, min(max(k for _, k, _ in _levels(self.unit)), self.n) + 1))
         far, at = np.asarray(asked[0]), np.asarray(asked[1])
         out = []
         for reach, k, prior in _levels(self.unit):
@@ -228,14 +239,11 @@ def _first_fit(x: Floats, y: Floats, days: Floats, basis: TimeBasis, near: Ints)
     h = basis.columns(days)
     design = np.hstack([x, h])
 
-    def apart(v: Floats) -> Floats:
-        return np.asarray(v - v[near].mean(axis=1))
-
     k, m = x.shape[1], h.shape[1]
     penalty = np.zeros((k + m, k + m))
     penalty[:k, :k] = 2.0 * np.eye(k)
     penalty[k:, k:] = basis.precision() * 0.02  # in units of what a sale leaves, squared
-    coef, _ = _robust(apart(design), apart(y), np.ones(len(y)), penalty)
+    coef, _ = _robust(apart(design, near), apart(y, near), np.ones(len(y)), penalty)
     time = h @ coef[k:]
     now = float((basis.columns(np.array([float(basis.day)])) @ coef[k:])[0])
     return np.asarray(time), now, np.asarray(y - x @ coef[:k] - time)
