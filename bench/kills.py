@@ -238,7 +238,7 @@ def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
             db.executescript(
                 "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; DROP INDEX listings_found; "
                 "DROP INDEX parcels_found; DROP INDEX listings_same; DROP TABLE inbox_files; DROP TABLE feed_pictures; "
-                "DROP TABLE named_mappings; DROP TABLE word_orders; "
+                "DROP TABLE named_mappings; DROP TABLE word_orders; DELETE FROM meta WHERE name = 'mark'; "
                 + "".join(
                     f"ALTER TABLE {table} DROP COLUMN {column}; "
                     for table, columns in NEWEST.items()

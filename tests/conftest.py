@@ -13,8 +13,11 @@ import pytest
 from hypothesis import settings
 
 from rain_porch.app.agent import Agent, folders_agent
+from rain_porch.app.pricing.wide_models import wide_model
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot
+from rain_porch.core.facts.homes import Subject
+from rain_porch.core.facts.words import HomeKind
 from rain_porch.demo.town import prepare_demo
 from rain_porch.records.import_result import ImportResult
 from rain_porch.records.importing import import_file
@@ -57,15 +60,16 @@ def demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
 def _make_demo(folder: Path) -> None:
     prepare_demo(folder)
     held = Records(folder, today=lambda: NOW.date())
-    held.snapshot()  # from now on its columns lie beside the records
+    now = held.snapshot()  # from now on its columns lie beside the records, and the model of houses
+    wide_model(now, Subject({}, *now.middle(), HomeKind.DETACHED), now.effective_day(None))
     held.close()
 
 
 def copy_demo(demo: Path, folder: Path) -> None:
     """The demo's records and columns, for a test that writes."""
     folder.mkdir(exist_ok=True)
-    for name in ("records.db", "records.columns", "demo.txt"):
-        shutil.copy(demo / name, folder / name)
+    for file in (demo / "records.db", demo / "demo.txt", *demo.glob("records.[cm]*")):
+        shutil.copy(file, folder / file.name)
 
 
 @pytest.fixture

@@ -8,6 +8,8 @@ from pathlib import Path
 
 from .core.errors import Refused
 
+FEED_PORT = 8041  # of the stand-in for a listing feed
+
 
 @dataclass(frozen=True)
 class Setting:

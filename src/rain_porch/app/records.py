@@ -12,7 +12,7 @@ from pathlib import Path
 from ..core.market.columns import MANY
 from ..store import db
 from ..store.records.backtests import newest
-from ..store.records.imports import records_version
+from ..store.records.imports import records_mark, records_version
 from ..store.records.kept_columns import kept_columns
 from .snapshot import Snapshot
 
@@ -70,7 +70,7 @@ class Records:
         else:
             with readers.one() as connection:
                 read = kept_columns(self.folder, connection)
-        taken = Snapshot(self.folder, stamp, read, readers, self.today, self._fits)
+        taken = Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._fits)
         if before is not None and self._ahead is not None:
             threading.Thread(target=self._ahead, args=(taken, before), daemon=True).start()
         return taken

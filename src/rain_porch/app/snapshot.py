@@ -51,6 +51,7 @@ class Snapshot:
     columns: Columns
     db: Readers
     today: Callable[[], dt.date]
+    mark: str = ""  # of the records' state, by which a file knows what it was made from
     turn: threading.Lock = field(repr=False, compare=False, default_factory=threading.Lock)
     _masks: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(MASKS))
     _memo: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(REMEMBERED))

@@ -17,6 +17,7 @@ from ...core.market.listing_facts import recent_sale_rows
 from ...core.price.evidence import REACH_DAYS, WideFit, fit_sales, wide_rows
 from ...core.price.wide_model import MOST, ModelWorth, WideModel, fit_wide_model
 from ..snapshot import Snapshot
+from .kept_models import kept_model
 from .standpoint import Standpoint
 
 # kinds whose sales speak for each other where one has too few for a model of its own: houses on lots of their own
@@ -28,9 +29,9 @@ _CELL = (
 )
 
 
-def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | None:
+def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True) -> WideModel | None:
     """The model of the quarter in which a day lies, from sales closed before the quarter began; None without a place, or where
-    too few are known. It stands on nothing that is dated later."""
+    too few are known. It stands on nothing that is dated later. keep: whether its file is worth keeping beside the records."""
     if not subject.placed:
         return None
     begun = quarter(day)
@@ -41,21 +42,21 @@ def wide_model(records: Snapshot, subject: Subject, day: int) -> WideModel | Non
     if rows.size < _OF_ITS_OWN and subject.home_kind in _TOGETHER:
         key = ("wide model", "several kinds", begun)
         rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, _TOGETHER, begun))
-    if rows.size <= MOST:
-        return records.fits.get(key, lambda: fit_wide_model(records.columns, rows, begun, subject.home_kind))
-    return records.fits.get(
-        (*key, lat, lon),
-        lambda: fit_wide_model(
-            records.columns, _nearest(records.columns, rows, lat, lon, begun), begun, subject.home_kind
-        ),
-    )
+    here: tuple[float, ...] = () if rows.size <= MOST else (lat, lon)
+    of = (*key, *here)
+
+    def fitted() -> WideModel | None:
+        near = _nearest(records.columns, rows, lat, lon, begun) if here else rows
+        return fit_wide_model(records.columns, near, begun, subject.home_kind)
+
+    return records.fits.get(of, lambda: kept_model(records, of, fitted) if keep else fitted())
 
 
 def said_of(
     records: Snapshot, subjects: Sequence[Subject], day: int
 ) -> list[tuple[WideModel | None, ModelWorth | None]]:
     """The model of each of many homes with a place, and what it says of it: those of one model are asked together."""
-    models = [wide_model(records, subject, day) for subject in subjects]
+    models = [wide_model(records, subject, day, keep=False) for subject in subjects]
     out: list[tuple[WideModel | None, ModelWorth | None]] = [(None, None)] * len(subjects)
     for model in {id(m): m for m in models if m is not None}.values():
         at = [i for i, m in enumerate(models) if m is model]

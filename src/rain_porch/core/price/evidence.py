@@ -11,7 +11,6 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ..facts.fields import RANK
 from ..facts.homes import Subject
@@ -23,7 +22,7 @@ from ..market.listing_facts import price_days, recent_sale_rows
 from ..market.market_change import MarketChange, TimeBasis, basis_for, read_change
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
-from .neighbours import apart
+from .neighbours import Places, apart
 from .net_price import net_price
 from .own_fields import telling
 from .wide_model import ModelWorth, WideModel
@@ -160,7 +159,7 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
         float(np.nanmedian(lats)) if np.isfinite(lats).any() else 0.0
     )  # of the sales: the fit is theirs, whoever asks
     places = np.nan_to_num(on_a_plane(lats, columns.lons[rows], about))
-    near = np.asarray(cKDTree(places).query(places, k=k + 1)[1])[:, 1:]
+    near = Places(places).nearest(places, k + 1)[1][:, 1:]
     seen = apart(np.column_stack([x, h, y]), near)
     fit = _fitted(seen, features, basis, errors)
     own, more = matrix(columns, rows, own_features(columns, rows))

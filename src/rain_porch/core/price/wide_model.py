@@ -18,10 +18,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
-from scipy.cluster.vq import kmeans2
-from scipy.spatial import cKDTree
 
 from ..facts.homes import Subject
 from ..facts.place import on_a_plane
@@ -30,7 +29,7 @@ from ..market.columns import Columns, Floats, Ints
 from ..market.listing_facts import price_days
 from ..market.market_change import TimeBasis, basis_for
 from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of_homes, texts_of, texts_of_homes
-from .neighbours import apart
+from .neighbours import Places, apart
 from .net_price import net_price
 
 ENOUGH, MOST = 150, 16_000  # sales
@@ -99,7 +98,6 @@ class WideModel:
     home_ids: Ints
     told: ModelColumns
     points: Floats
-    tree: cKDTree
     origin: float
     first_left: Floats
     louder: Floats
@@ -118,6 +116,11 @@ class WideModel:
     odd: Floats
     usual: Usual
 
+    @cached_property
+    def places(self) -> Places:
+        """Where the sales lie."""
+        return Places(self.points)
+
     @property
     def n(self) -> int:
         return len(self.rows)
@@ -135,8 +138,7 @@ class WideModel:
         levels = self.levels(points, own)
         fitted = self.fitted(seen, points, own, levels)
         usual = self.usual.of(fitted, seen.core, (levels[1] - self.level_middle[1]) / self.level_spread[1])
-        asked = self.tree.query(points, k=range(1, min(ASKED, self.n) + 1))
-        far, at = np.asarray(asked[0]), np.asarray(asked[1])
+        far, at = self.places.nearest(points, ASKED)
         step = np.sqrt((((self.core[at, :4] - seen.core[:, None, :4]) / _APART) ** 2).sum(axis=2))
         near = 0.7 * np.exp(-far / (_SHORT * self.unit)) + 0.3 * np.exp(-far / (_LONG * self.unit))
         w = (
@@ -169,8 +171,7 @@ class WideModel:
 
     def levels(self, points: Floats, own: Ints) -> tuple[Floats, Floats]:
         """The short level and the long of places, each (n,)."""
-        asked = self.tree.query(points, k=range(1, min(max(k for _, k, _ in _levels(self.unit)), self.n) + 1))
-        far, at = np.asarray(asked[0]), np.asarray(asked[1])
+        far, at = self.places.nearest(points, max(k for _, k, _ in _levels(self.unit)))
         out = []
         for reach, k, prior in _levels(self.unit):
             w = np.exp(-far[:, :k] / reach) * self.louder[at[:, :k]]
@@ -198,9 +199,7 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     y = np.log(net_price(columns, rows))
     origin = float(np.median(columns.lats[rows]))
     points = on_a_plane(columns.lats[rows], columns.lons[rows], origin)
-    tree = cKDTree(points)
-    asked = tree.query(points, k=61)
-    far, near = np.asarray(asked[0], dtype=np.float64), np.asarray(asked[1], dtype=np.int64)
+    far, near = Places(points).nearest(points, 61)
     unit = float(np.clip(np.median(far[:, 10]) / _TENTH, 0.5, 6.0))
     louder = 0.5 ** ((day - days) / _HALF_YEARS)
     time, now, first = _first_fit(seen.columns, y, days, basis_for(day, days), near[:, 1 : NEIGHBOURS + 1])
@@ -210,12 +209,14 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     if any(k.size < 2 for k in knots):
         return None
     count = int(min(BUMPS, rows.size // 60))
+    from scipy.cluster.vq import kmeans2
+
     centres = kmeans2(points, count, minit="++", seed=1, iter=15)[0]
-    apart = np.asarray(cKDTree(centres).query(centres, k=2)[0])[:, 1]
+    between = Places(centres).nearest(centres, 2)[0][:, 1]
     bare = WideModel(
-        day, rows, days, columns.home_id[rows].astype(np.int64), told, points, tree, origin, first, louder, unit, (knots[0], knots[1]),
+        day, rows, days, columns.home_id[rows].astype(np.int64), told, points, origin, first, louder, unit, (knots[0], knots[1]),
         (float(levels[0].mean()), float(levels[1].mean())), (max(float(levels[0].std()), 1e-6), max(float(levels[1].std()), 1e-6)), centres,
-        np.clip(1.2 * apart, 0.35 * unit, 4.0 * unit), np.zeros(0), np.zeros(0), 0.0, now, seen.core, np.zeros(0), np.zeros(0), Usual(np.zeros(0), 0.0, 1.0, 1.0),
+        np.clip(1.2 * between, 0.35 * unit, 4.0 * unit), np.zeros(0), np.zeros(0), 0.0, now, seen.core, np.zeros(0), np.zeros(0), Usual(np.zeros(0), 0.0, 1.0, 1.0),
     )  # fmt: skip
     x = _second(seen.columns, seen.core, levels[0], levels[1], points, bare)
     middle = x.mean(axis=0)
@@ -229,7 +230,7 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     around = _left_out_level(np.clip(left, -0.6, 0.6), far, near, louder, _AROUND * unit, 12, 0.5)
     usual = Usual.learnt(left - around, fitted, seen.core, far_level)
     return WideModel(
-        day, rows, days, bare.home_ids, told, points, tree, origin, first, louder, unit, bare.level_knots, bare.level_middle, bare.level_spread,
+        day, rows, days, bare.home_ids, told, points, origin, first, louder, unit, bare.level_knots, bare.level_middle, bare.level_spread,
         centres, bare.widths, coef, middle, base, now, seen.core, left, np.abs(left - around) / usual.of(fitted, seen.core, far_level), usual,
     )  # fmt: skip
 

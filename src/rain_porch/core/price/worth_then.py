@@ -8,7 +8,6 @@ quarter's first day. Nothing later is looked at: a home that sold well for reaso
 from __future__ import annotations
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ..facts.dates import date_of, day_of
 from ..facts.homes import Subject
@@ -16,6 +15,7 @@ from ..facts.place import near_miles, on_a_plane
 from ..market.columns import AsOf, Columns, Floats, Ints
 from ..market.features import matrix_like
 from .evidence import REACH_DAYS, WideFit, fit_sales, wide_rows
+from .neighbours import Places
 
 FIT_SALES = 2000  # of each quarter's fit
 ENOUGH_SALES = 40
@@ -75,8 +75,7 @@ def place_levels(lats: Floats, lons: Floats, sale_lats: Floats, sale_lons: Float
     spread = max(0.05, 1.4826 * float(np.median(np.abs(left - middle))))
     about = float(np.mean(sale_lats))
     most = min(AROUND, left.size)
-    miles, near = cKDTree(on_a_plane(sale_lats, sale_lons, about)).query(on_a_plane(lats, lons, about), k=most)
-    miles, near = np.reshape(miles, (len(lats), most)), np.reshape(near, (len(lats), most))
+    miles, near = Places(on_a_plane(sale_lats, sale_lons, about)).nearest(on_a_plane(lats, lons, about), most)
 
     def mean_of(k: int, level: Floats, prior: float, clip: float) -> Floats:
         weights = 1 / np.maximum(miles[:, :k], _NEAREST_MILES)

@@ -9,12 +9,12 @@ import sys
 from contextlib import closing
 from pathlib import Path
 
-from .app import accounts, sharing
-from .commands import show
-from .core.errors import BadInput, NotAllowed, Refused
-from .documents.wire import AccountDoc
-from .settings import folder_with_records
-from .store.db import PORCH, Database
+from ..app import accounts, sharing
+from ..core.errors import BadInput, NotAllowed, Refused
+from ..documents.wire import AccountDoc
+from ..settings import folder_with_records
+from ..store.db import PORCH, Database
+from .telling import show
 
 
 def may_change_records(folder: Path, user: str | None) -> None:
@@ -27,30 +27,16 @@ def may_change_records(folder: Path, user: str | None) -> None:
         raise NotAllowed(f"{account.name} may not change the records: a manager can let them.")
 
 
-# what the command line does to what an office shares, as the list of who did what says it
-_ACTS = {
-    "import": "took a file into the records", "undo": "took back", "feed": "pulled a feed", "user": "changed accounts",
-    "backup": "backed everything up", "restore": "brought a backup back",
-}  # fmt: skip
-
-
-def note_act(folder: Path, args: argparse.Namespace) -> None:
+def note_act(folder: Path, args: argparse.Namespace, act: str) -> None:
     """Keep who did what, where the folder has accounts' own things to keep it beside; what only asks is no act."""
-    if (
-        args.command not in _ACTS
-        or getattr(args, "act", "") == "list"
-        or getattr(args, "dry_run", False)
-        or getattr(args, "stand_in", None)
-    ):
+    if getattr(args, "act", "") == "list" or getattr(args, "dry_run", False) or getattr(args, "stand_in", None):
         return
     if not (folder / f"{PORCH}.db").is_file():
         return
     of_what = f"import {args.import_id}" if args.command == "undo" else ""
     with closing(Database(folder, PORCH)) as porch:
         account = accounts.account_named(porch, args.user, disabled_too=True)
-        sharing.note_act(
-            porch, account.account_id, f"{_ACTS[args.command]}, on the command line,", of_what, dt.datetime.now()
-        )
+        sharing.note_act(porch, account.account_id, f"{act}, on the command line,", of_what, dt.datetime.now())
 
 
 def run_user(args: argparse.Namespace) -> int:

@@ -1,4 +1,4 @@
-"""`rain-porch import`: files brought in, and what they were taken for."""
+"""`rain-porch import`, `mend`, `mappings`, `undo`, `feed` and `export`: records brought in, taken back, handed out."""
 
 from __future__ import annotations
 
@@ -9,18 +9,24 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from .app.incoming import outcomes
-from .app.records import Records
-from .core.errors import Refused
-from .documents.wire import ColumnLeftDoc, ImportDoc
-from .records import kept_files
-from .records.column_forms import FormsAsked
-from .records.importing import import_file
-from .records.layouts import LAYOUTS
-from .records.mapping import mapping_alone, name_of_mapping
-from .records.unpacking import unpacked
-from .settings import data_folder, folder_with_records
-from .store.records import imports as store
+from ..app.incoming import outcomes
+from ..app.incoming.fetching import line, post
+from ..app.incoming.undoing import undo
+from ..app.records import Records
+from ..core.errors import Refused
+from ..documents.wire import ColumnLeftDoc, ImportDoc
+from ..records import kept_files
+from ..records.column_forms import FormsAsked
+from ..records.exporting import KINDS as KINDS_OUT
+from ..records.exporting import export
+from ..records.feed import pull
+from ..records.importing import import_file
+from ..records.layouts import LAYOUTS
+from ..records.mapping import mapping_alone, name_of_mapping
+from ..records.unpacking import unpacked
+from ..settings import data_folder, folder_with_records
+from ..store.records import imports as store
+from .telling import show
 
 
 def run_import(args: argparse.Namespace) -> int:
@@ -144,3 +150,51 @@ def _left(column: ColumnLeftDoc) -> str:
     if column.why:
         return f"{column.column} ({column.why})"
     return column.column + (f" (perhaps {column.perhaps}, {column.sure:.0%})" if column.perhaps else "")
+
+
+def run_undo(args: argparse.Namespace) -> int:
+    records = Records(folder_with_records(args.data))
+    with records.connection() as db:
+        doc = outcomes.undo_doc(undo(records.folder, db, args.import_id, dt.datetime.now()))
+    lines = [f"import {doc.import_id} undone: {doc.removed:,} records removed, {doc.restored:,} put back"]
+    lines += [f"kept {k.key}: import {k.changed_by} changed it later; undo that one first" for k in doc.kept[:20]]
+    return show(args, doc, "\n".join(lines))
+
+
+def run_export(args: argparse.Namespace) -> int:
+    records = Records(folder_with_records(args.data))
+    if args.kind == "all":
+        args.out.mkdir(parents=True, exist_ok=True)
+        files = {k: args.out / f"{k}{'.geojson' if k == 'areas' else '.csv'}" for k in KINDS_OUT}
+    else:
+        files = {args.kind: args.out}
+    with records.connection() as db:
+        written = {kind: export(db, kind, path) for kind, path in files.items()}
+    doc = [{"kind": kind, "file": str(files[kind]), "rows": rows} for kind, rows in written.items()]
+    return show(args, doc, "\n".join(f"{d['file']}: {d['rows']:,} {d['kind']}" for d in doc))
+
+
+def run_feed(args: argparse.Namespace) -> int:
+    if args.stand_in:
+        import uvicorn
+
+        from ..standins.feed import TOKEN, create_feed
+
+        if not args.stand_in.is_file():
+            raise Refused(f"There is no file {args.stand_in}.")
+        print(f"The feed is at http://127.0.0.1:{args.port}, its token {TOKEN}", flush=True)
+        uvicorn.run(create_feed(args.stand_in), host="127.0.0.1", port=args.port, log_level="warning")
+        return 0
+    if not args.address:
+        raise Refused("Give the feed's address, or --stand-in with a file of listings.")
+    if args.tomorrow:
+        post(f"{args.address.rstrip('/')}/tomorrow", args.token)
+    records = Records(data_folder(args.data))
+    with records.connection() as db:
+        result = pull(
+            db, args.address, args.token,
+            folder=records.folder, now=dt.datetime.now(), source=args.source, **line(nearby=True),
+        )  # fmt: skip
+    doc = outcomes.import_doc(result)
+    told = f"{doc.rows:,} listings: {doc.new:,} new, {doc.changed:,} changed, {doc.same:,} same"
+    return show(args, doc, "\n".join([told, *(f"  {note}" for note in doc.notes)]))

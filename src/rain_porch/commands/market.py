@@ -7,19 +7,19 @@ import csv
 import datetime as dt
 import sys
 
-from .app.agent import folders_agent
-from .app.market import closer_looks as looks
-from .app.market.saved_views import saved_views
-from .app.market.view_tables import table_of
-from .app.market.views import PointDoc, ViewDoc, answer, year_so_far
-from .app.pricing import answers
-from .app.records import Records
-from .app.snapshot import Snapshot
-from .commands import show
-from .core.errors import BadInput, NotFound
-from .core.market.measures import MEASURES, periods
-from .core.market.view_reading import shown
-from .settings import folder_with_records
+from ..app.agent import folders_agent
+from ..app.market import closer_looks as looks
+from ..app.market.saved_views import saved_views
+from ..app.market.view_tables import table_of
+from ..app.market.views import PointDoc, ViewDoc, answer, year_so_far
+from ..app.pricing import answers
+from ..app.records import Records
+from ..app.snapshot import Snapshot
+from ..core.errors import BadInput, NotFound
+from ..core.market.measures import MEASURES, periods
+from ..core.market.view_reading import shown
+from ..settings import folder_with_records
+from .telling import show
 
 
 def run_market(args: argparse.Namespace) -> int:
@@ -68,7 +68,7 @@ def _value(point: PointDoc | None, unit: str) -> str:
 
 
 def _view(args: argparse.Namespace, records: Snapshot) -> int:
-    from .report.market_workbook import market_workbook
+    from ..report.market_workbook import market_workbook
 
     with folders_agent(records, user=args.user) as agent:
         held: dict[str, ViewDoc] = {v["name"]: v["view"] for v in saved_views(agent)}
@@ -93,9 +93,9 @@ def _view(args: argparse.Namespace, records: Snapshot) -> int:
 
 
 def _bulletin(args: argparse.Namespace, records: Snapshot) -> int:
-    from .app.bulletin.documents import READY
-    from .app.bulletin.kept import bulletin_named, ready
-    from .app.handover.bulletin_files import FORMS, bulletin_file
+    from ..app.bulletin.documents import READY
+    from ..app.bulletin.kept import bulletin_named, ready
+    from ..app.handover.bulletin_files import FORMS, bulletin_file
 
     form = next((f for f in FORMS if args.out is not None and args.out.name.lower().endswith(f".{f}")), None)
     if form is None:
