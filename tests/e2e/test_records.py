@@ -168,7 +168,7 @@ def test_the_feed_is_pulled_and_tomorrow_brings_what_changed(page: Page, demo: P
 def test_a_mapping_is_mended_later_and_words_are_given_an_order(empty_records: Page) -> None:
     page = empty_records
     rows = [
-        f"{n},A,{n} Oak St,Alder,3,{1500 + 10 * n},{300 + n}000,{('Fair', 'Good', 'Poor')[n % 3]}" for n in range(1, 31)
+        f"{n},A,{n} Oak St,Alder,3,{1500 + 10 * n},{300 + n}000,{('Dining', 'Grand', 'Galley')[n % 3]}" for n in range(1, 31)
     ]
     file = "\n".join(["MLS #,Status,Address,City,Beds,Sq Ft,List $,Kitchen", *rows]).encode()
     page.get_by_label("Bring in a file").set_input_files({"name": "board.csv", "mimeType": "text/csv", "buffer": file})
@@ -197,8 +197,8 @@ def test_a_mapping_is_mended_later_and_words_are_given_an_order(empty_records: P
     page.get_by_label("Part of a field’s name").fill("kitchen")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="these words have an order").click()
-    page.get_by_label("Words from least to most").fill("Poor, Fair, Good")
+    page.get_by_label("Words from least to most").fill("Galley, Dining, Grand")
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Fair and better").click()
-    expect(page.locator("p.sentence")).to_contain_text("kitchen Fair or Good")
+    page.get_by_role("button", name="Dining and better").click()
+    expect(page.locator("p.sentence")).to_contain_text("kitchen Dining or Grand")
     expect(page.get_by_text("20 homes", exact=True)).to_be_visible()

@@ -97,6 +97,11 @@ class WideFit:
         """Standard deviation of each feature against its neighbours, (k,)."""
         return np.asarray(np.maximum(self.x_apart.std(axis=0), 1e-9))
 
+    @cached_property
+    def covariance(self) -> Floats:
+        """Of the features against their neighbours, (k, k)."""
+        return np.asarray(np.atleast_2d(np.cov(self.x_apart, rowvar=False)))
+
     def moved(self, days: Floats, day: float, seasons: bool = True) -> Floats:
         """Log price that time alone puts on days against one day, (n,): the trend, and the season of each where asked."""
         gamma, knots = self.fit.coef[self.k :], self.basis.knots

@@ -4,7 +4,8 @@ With the wide model, in logarithms:
 
     half = 2 · usual^0.8 · typical^0.2 · ((gross + 5) ÷ 27)^0.3 · ((gap + 5) ÷ 8)^0.1 · (1.7 ÷ heard)^0.1
 
-times √(1 + Σ u²) where facts of the home are unknown: u, what one spread of such a fact moves prices by, against the width without it.
+times √(1 + u²) where facts of the home are unknown: u, what such facts move prices by among homes that are alike in what is known,
+against the width without it.
 
 usual, typical: what the model misses of such a home's price and of the middle home's; gross: percent of the price that is adjusted,
 weighted over the comps; gap: percent between the comps and the model; heard: weight of like sales around (1 is one next door, sold
@@ -58,10 +59,10 @@ def causes(found: Evidence, subject: Subject, comps_value: float, gross_pct: flo
     unknown of the home."""
     told = [] if found.model is None else _of_the_model(found, found.model, comps_value, gross_pct)
     half = _usual_half(found) * float(np.prod([c.factor for c in told]))
-    unknown = _unknown(found, subject)
+    unknown, together = _unknown(found, subject)
     if not unknown:
         return told
-    factor = float(np.sqrt(1 + sum((Z80 * moved / half) ** 2 for moved in unknown.values())))
+    factor = float(np.sqrt(1 + (Z80 * together / half) ** 2))
     most = max(unknown, key=lambda n: unknown[n])
     more = (
         f", and {len(unknown) - 1} more facts"
@@ -70,20 +71,33 @@ def causes(found: Evidence, subject: Subject, comps_value: float, gross_pct: flo
         if len(unknown) > 1
         else ""
     )
-    moved = 100 * float(np.sqrt(sum(x * x for x in unknown.values())))
-    says = f"of the home it is not known: {line_label(most).lower()}{more}; among homes around here that moves prices by some {moved:.0f} %"
+    says = (
+        f"of the home it is not known: {line_label(most).lower()}{more}; among homes that are else alike that moves prices by some "
+        f"{100 * together:.0f} %"
+    )
     return [*told, Cause("unknown", factor, says, "Give it in Home.")]
 
 
-def _unknown(found: Evidence, subject: Subject) -> dict[str, float]:
-    """Facts of which sales around here tell and the home does not: what one spread of each moves prices by, in logarithms."""
+def _unknown(found: Evidence, subject: Subject) -> tuple[dict[str, float], float]:
+    """Facts of which sales around here tell and the home does not: what one spread of each moves prices by, in logarithms, and what
+    all of them do together. A spread is that among sales of the same known facts:
+
+        Σ = S_uu − S_uk S_kk⁻¹ S_ku,   each |b_j| √Σ_jj,   together √(b' Σ b)
+
+    S: covariance of the features, each sale against its neighbours; u: unknown of the home, k: known; b: their coefficients.
+    """
     if found.wide is None or found.coef is None:
-        return {}
-    return {
-        f.name: abs(float(c)) * float(s)
-        for f, c, s in zip(found.wide.features, found.coef, found.wide.spreads, strict=True)
-        if subject.number(f.name) is None
-    }
+        return {}, 0.0
+    names = [f.name for f in found.wide.features]
+    missing = np.array([subject.number(name) is None for name in names], dtype=np.bool_)
+    if not missing.any():
+        return {}, 0.0
+    s, b = found.wide.covariance, found.coef[missing]
+    across = s[np.ix_(missing, ~missing)]
+    left = s[np.ix_(missing, missing)] - across @ np.linalg.pinv(s[np.ix_(~missing, ~missing)]) @ across.T
+    each = np.abs(b) * np.sqrt(np.maximum(np.diag(left), 0.0))
+    unknown = [name for name, gone in zip(names, missing, strict=True) if gone]
+    return dict(zip(unknown, each.tolist(), strict=True)), float(np.sqrt(max(b @ left @ b, 0.0)))
 
 
 def _of_the_model(found: Evidence, told: ModelWorth, comps_value: float, gross_pct: float) -> list[Cause]:
