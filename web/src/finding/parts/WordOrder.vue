@@ -30,7 +30,7 @@ async function keep() {
         body: { words },
       }),
     )
-    await client.invalidateQueries({ queryKey: ['fields'] })
+    await client.invalidateQueries() // the records have changed: every figure that is shown is asked for anew
     open.value = false
   } catch (error) {
     fault.value = (error as Told).message
