@@ -60,7 +60,7 @@ def main() -> None:
     if "accuracy" in args.only:
         told(accuracy.measured(demo, args.folder))
     if "kinds" in args.only:
-        told(kinds.measured(args.folder / f"city-{RECIPE}"))
+        told(kinds.measured(args.folder / f"city-{RECIPE}-{kinds.TOWN}"))
     print()
     print(table(results))
     missed = [r.name for r in results if r.holds is False]

@@ -168,7 +168,8 @@ def test_the_feed_is_pulled_and_tomorrow_brings_what_changed(page: Page, demo: P
 def test_a_mapping_is_mended_later_and_words_are_given_an_order(empty_records: Page) -> None:
     page = empty_records
     rows = [
-        f"{n},A,{n} Oak St,Alder,3,{1500 + 10 * n},{300 + n}000,{('Dining', 'Grand', 'Galley')[n % 3]}" for n in range(1, 31)
+        f"{n},A,{n} Oak St,Alder,3,{1500 + 10 * n},{300 + n}000,{('Dining', 'Grand', 'Galley')[n % 3]}"
+        for n in range(1, 31)
     ]
     file = "\n".join(["MLS #,Status,Address,City,Beds,Sq Ft,List $,Kitchen", *rows]).encode()
     page.get_by_label("Bring in a file").set_input_files({"name": "board.csv", "mimeType": "text/csv", "buffer": file})
