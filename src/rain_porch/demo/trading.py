@@ -269,8 +269,9 @@ class Market:
         if day < self.first or rng.random() < 0.45:
             return
         assert house.log_land is not None
-        price = self._at(house.log_land, day) * math.exp(rng.normal(0, truth.LOT_SALE_NOISE))
+        luck = float(rng.normal(0, truth.LOT_SALE_NOISE))
         contract = day + int(rng.integers(15, 200))
+        price = self._at(house.log_land, min(contract, self.last)) * math.exp(luck)  # of the day on which it was agreed
         close = contract + int(rng.integers(20, 50))
         before = min(self.last, house.built_day - 60)
         if close > before and house.built_day <= self.last:
