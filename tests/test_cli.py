@@ -5,6 +5,8 @@ from __future__ import annotations
 import csv
 import io
 import json
+import subprocess
+import sys
 import zipfile
 from pathlib import Path
 
@@ -265,3 +267,30 @@ def test_files_come_in_in_their_order_and_are_answered_in_the_order_given(run, t
     parcels.write_text("ParcelNumber,UnparsedAddress,LivingArea,Latitude,Longitude\nP1,10 Mill St,1500,41.2,-38.4\n")
     code, done, _ = run("import", str(listings), str(parcels), data=tmp_path / "d")
     assert code == 0 and [(d["kind"], d["import_id"]) for d in done] == [("listings", 2), ("parcels", 1)]
+
+
+def test_a_search_reads_neither_the_service_nor_the_fits(town):
+    """Reading them takes longer than the search: `find` runs in a process of its own without them."""
+    ask = ["find", "--data", str(town), "--address", "630 Hedgerow Terrace", "--json"]
+    told = subprocess.run(
+        [sys.executable, "-c", "import sys; from rain_porch.cli import main; code = main(sys.argv[1:]); "
+         "print(*({m.split('.')[0] for m in sys.modules} & {'scipy', 'fastapi', 'uvicorn'}), file=sys.stderr); sys.exit(code)", *ask],
+        capture_output=True, text=True, check=True,
+    )  # fmt: skip
+    assert json.loads(told.stdout)["candidates"] and not told.stderr.split()
+
+
+@pytest.mark.parametrize(("command", "names"), [("import", "photos"), ("schema", "market-view"), ("user", "manager")])
+def test_what_may_be_chosen_is_told_by_the_help_and_by_a_refusal(command, names, capsys):
+    with pytest.raises(SystemExit):
+        main([command, "--help"])
+    assert names in "".join(capsys.readouterr().out.split())
+    with pytest.raises(SystemExit) as stopped:
+        main(
+            {
+                "import": ["import", "x", "--kind", "no"],
+                "schema": ["schema", "no"],
+                "user": ["user", "add", "--role", "no"],
+            }[command]
+        )
+    assert stopped.value.code == 2 and names in capsys.readouterr().err

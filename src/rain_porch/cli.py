@@ -81,7 +81,9 @@ def parser() -> argparse.ArgumentParser:
 
     p = commands.add_parser("import", parents=[common], help="bring files in")
     p.add_argument("files", nargs="+", type=Path, metavar="FILE")
-    p.add_argument("--kind", choices=Named("records.exporting", "KINDS", "photos"), metavar="KIND")
+    p.add_argument(
+        "--kind", choices=Named("records.exporting", "KINDS", "photos"), metavar="KIND", help="one of %(choices)s"
+    )
     p.add_argument("--source", metavar="NAME")
     p.add_argument(
         "--mapping", type=Path, metavar="FILE", help="JSON: {column: field}, or parts; or the name of one that is kept"
@@ -90,7 +92,7 @@ def parser() -> argparse.ArgumentParser:
         "--decimal",
         choices=Named("core.intake.forms", "NUMBERS"),
         metavar="FORM",
-        help="what stands before the decimals of the file's numbers",
+        help="what stands before the decimals of the file's numbers: %(choices)s",
     )
     p.add_argument(
         "--dates",
@@ -123,7 +125,7 @@ def parser() -> argparse.ArgumentParser:
 
     p = commands.add_parser("mappings", parents=[common], help="mappings that have a name")
     p.add_argument("--save", metavar="NAME", help="keep the one of --mapping under this name")
-    p.add_argument("--kind", choices=LAYOUTS, metavar="KIND", help="what files it is for")
+    p.add_argument("--kind", choices=LAYOUTS, metavar="KIND", help="what files it is for: %(choices)s")
     p.add_argument("--mapping", type=Path, metavar="FILE")
     p.add_argument("--delete", metavar="NAME")
     p.set_defaults(run="incoming.run_mappings")
@@ -133,7 +135,13 @@ def parser() -> argparse.ArgumentParser:
     p.set_defaults(run="incoming.run_undo")
 
     p = commands.add_parser("export", parents=[common], help="write records out: .csv, .json, .geojson, .xlsx")
-    p.add_argument("--kind", choices=Named("records.exporting", "KINDS", "all"), default="all", metavar="KIND")
+    p.add_argument(
+        "--kind",
+        choices=Named("records.exporting", "KINDS", "all"),
+        default="all",
+        metavar="KIND",
+        help="one of %(choices)s",
+    )
     p.add_argument("--out", type=Path, required=True, metavar="FILE", help="a file, or a folder for all kinds")
     p.set_defaults(run="incoming.run_export")
 
@@ -226,7 +234,9 @@ def parser() -> argparse.ArgumentParser:
     p = commands.add_parser("user", parents=[common], help="accounts: who may sign in, and what they may do")
     p.add_argument("act", choices=["add", "list", "password", "disable", "enable"])
     p.add_argument("name", nargs="?", metavar="NAME")
-    p.add_argument("--role", choices=Named("app.accounts", "ROLES"), metavar="ROLE", default="agent")
+    p.add_argument(
+        "--role", choices=Named("app.accounts", "ROLES"), metavar="ROLE", help="one of %(choices)s", default="agent"
+    )
     p.add_argument("--may-import", action="store_true", help="may bring records in and take imports back")
     p.add_argument("--password-stdin", action="store_true", help="read the password from the standard input")
     p.set_defaults(run="users.run_user")
@@ -235,7 +245,7 @@ def parser() -> argparse.ArgumentParser:
     p.set_defaults(run="keeping.run_check")
 
     p = commands.add_parser("schema", parents=[common], help="the JSON schema of a document")
-    p.add_argument("name", choices=Named("app.schemas", "SCHEMAS"), metavar="NAME")
+    p.add_argument("name", choices=Named("app.schemas", "SCHEMAS"), metavar="NAME", help="one of %(choices)s")
     p.set_defaults(run="papers.run_schema")
     return top
 
