@@ -101,13 +101,14 @@ def backtest(
             before.append(case)
     cases.sort(key=lambda c: (c.day, c.listing_id))
     names = ("adjusted_comps", "mean_price_per_sqft", "median_price_per_sqft", "model")
+    ranges = check_ranges(cases, before)
     return BacktestResult(
         cases,
         before,
         dict(skipped),
         {name: s for name in names if (s := score(cases, name)) is not None},
-        check_ranges(cases, before),
-        by_kind(cases, before),
+        ranges,
+        by_kind(cases, before, ranges),
         time.monotonic() - began,
         start,
         end,

@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
-from ..market.columns import Floats
-from ..statistics.regression import weighted_quantile
+from ..market.columns import Floats, Ints
 
 COVERAGE = 0.8
 ENOUGH = 50  # cases from which a range counts as measured
@@ -87,6 +87,11 @@ class Calibration:
         actual, value, width = table[:, 0], table[:, 1], table[:, 2]
         return cls(np.log(value), np.abs(np.log(actual / value)) / width, table[:, 3])
 
+    @cached_property
+    def _orders(self) -> tuple[Ints, Ints]:
+        """The cases by their shares, and by their values: sorted once for all that is asked."""
+        return np.argsort(self.shares, kind="stable"), np.argsort(self.log_values, kind="stable")
+
     def factor(self, value: float, day: int) -> tuple[float, bool]:
         """(what to multiply the fit's half width by, whether enough cases stood behind it) for a value on a day.
 
@@ -97,16 +102,19 @@ class Calibration:
         n = int(past.sum())
         if n == 0:
             return 1.0, False
-        values, shares = self.log_values[past], self.shares[past]
-        rank = np.searchsorted(np.sort(values), values) / n
-        mine = np.searchsorted(np.sort(values), np.log(value)) / n
+        by_share, by_value = self._orders
+        at = by_share[past[by_share]]
+        values, shares = self.log_values[at], self.shares[at]  # the smallest share first
+        ascending = self.log_values[by_value[past[by_value]]]
+        rank = np.searchsorted(ascending, values) / n
+        mine = np.searchsorted(ascending, np.log(value)) / n
         # at the ends the neighbours stand on one side only, and are all less dear (or dearer): nearer ones speak there
         from_end = min(mine, 1 - mine) / (2 * _RANK_SD)
         reach = _RANK_SD * (0.5 + 0.5 * min(1.0, from_end))
-        weights = np.exp(-0.5 * ((rank - mine) / reach) ** 2) * 0.5 ** ((day - self.close_days[past]) / _RECENT_DAYS)
+        weights = np.exp(-0.5 * ((rank - mine) / reach) ** 2) * 0.5 ** ((day - self.close_days[at]) / _RECENT_DAYS)
         behind = float(weights.sum() ** 2 / (weights**2).sum())
         level = min(0.98, COVERAGE * (1 + 1 / behind))
-        measured = weighted_quantile(shares, weights, level)
+        measured = float(np.interp(level, (np.cumsum(weights) - weights / 2) / weights.sum(), shares))
         trust = behind / (behind + 10.0)
         return float(trust * measured + (1 - trust)), n >= ENOUGH
 
@@ -193,8 +201,8 @@ class KindScore:
     few: bool
 
 
-def by_kind(cases: Sequence[Case], before: Sequence[Case]) -> list[KindScore]:
-    """Each kind of home by itself, the commonest first."""
+def by_kind(cases: Sequence[Case], before: Sequence[Case], whole: RangeReport | None = None) -> list[KindScore]:
+    """Each kind of home by itself, the commonest first. whole: the report on all cases, which is that of the only kind."""
     kinds = sorted({c.home_kind for c in cases}, key=lambda k: (-sum(c.home_kind == k for c in cases), k))
     out = []
     for kind in kinds:
@@ -202,7 +210,11 @@ def by_kind(cases: Sequence[Case], before: Sequence[Case]) -> list[KindScore]:
         scored = score(mine, "adjusted_comps")
         assert scored is not None
         few = scored.n < FEW
-        held = None if few else check_ranges(mine, [c for c in before if c.home_kind == kind])
+        held = None
+        if not few and whole is not None and len({c.home_kind for c in (*cases, *before)}) == 1:
+            held = whole
+        elif not few:
+            held = check_ranges(mine, [c for c in before if c.home_kind == kind])
         out.append(
             KindScore(
                 kind,
