@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from rain_porch.app.homes import HomeRef, locate, read_home
-from rain_porch.app.pricing.candidates import loosened, sold_rows
+from rain_porch.app.pricing.candidates import loosened, sales_of, sold_rows
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.core.errors import NotFound
 from rain_porch.core.facts.parcels import read_spans
@@ -115,7 +115,7 @@ def test_the_one_change_that_helps_is_named_with_its_count(standpoint):
     proposed = standpoint.proposed()
 
     def helps(search: Search):
-        return helps_most(search, lambda s: sold_rows(standpoint, s), lambda rows: standpoint.likeness(rows)[0])
+        return helps_most(search, sales_of(standpoint), standpoint.likeness_roughly)
 
     many = wide(standpoint, home_kinds=("detached",), radius_miles=2.0, windows={"sold": Window(days=365)})
     everything = match_everything(proposed, standpoint.subject)
@@ -143,7 +143,7 @@ def test_where_no_single_step_finds_anything_the_nearest_chain_of_them_is_offere
     search = standpoint.proposed()
     find = lambda s: sold_rows(standpoint, s)  # noqa: E731
     assert not find(search).size
-    step, found = helps_most(search, find, lambda rows: standpoint.likeness(rows)[0])
+    step, found = helps_most(search, sales_of(standpoint), standpoint.likeness_roughly)
     assert 0 < found == find(step.search).size < AIM_LOW
     assert step.part == "radius_miles" and step.search.criteria == search.criteria
 

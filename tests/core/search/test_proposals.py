@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from rain_porch.core.facts.fields import BY_NAME, Kind
 from rain_porch.core.search.proposals import helps_most, match_everything, matching
+from rain_porch.core.search.sales import MarketSales
 from rain_porch.core.search.search import Criterion, proposed_search, run
 from rain_porch.core.search.steps import AIM_HIGH, AIM_LOW
 from tests.made import DAY, market, sale, subject
@@ -43,28 +44,28 @@ def _sold(n_near: int, n_far: int):
     columns = market(rows)
     view = columns.as_of(DAY)
     search = replace(proposed_search(HOME, 2025, 0.0), radius_miles=1.0, criteria=())
-    return search, lambda s: run(s, columns, view, HOME).rows, lambda rows: np.full(len(rows), 80.0)
+    return search, MarketSales(columns, view, HOME, lambda s: {}), lambda rows: np.full(len(rows), 80.0)
 
 
 def test_enough_sales_need_no_help():
-    search, find, likeness = _sold(AIM_LOW, 5)
-    assert helps_most(search, find, likeness) is None
+    search, sales, likeness = _sold(AIM_LOW, 5)
+    assert helps_most(search, sales, likeness) is None
 
 
 def test_too_few_are_helped_by_the_limit_that_lets_more_in():
-    search, find, likeness = _sold(3, 9)
-    step, sold = helps_most(search, find, likeness)
+    search, sales, likeness = _sold(3, 9)
+    step, sold = helps_most(search, sales, likeness)
     assert step.part == "radius_miles" and step.search.radius_miles > 1.0
-    assert sold == len(find(step.search)) > len(find(search))
+    assert sold == sales.found(step.search).size > sales.found(search).size
 
 
 def test_too_many_are_helped_by_a_limit_that_leaves_six():
-    search, find, likeness = _sold(AIM_HIGH + 15, 0)
-    step, sold = helps_most(search, find, likeness)
-    assert AIM_LOW <= sold == len(find(step.search)) < len(find(search))
+    search, sales, likeness = _sold(AIM_HIGH + 15, 0)
+    step, sold = helps_most(search, sales, likeness)
+    assert AIM_LOW <= sold == sales.found(step.search).size < sales.found(search).size
 
 
 @pytest.mark.parametrize("part", ["radius_miles"])
 def test_where_nothing_helps_nothing_is_proposed(part):
-    search, find, likeness = _sold(0, 0)
-    assert helps_most(search, find, likeness) is None, part
+    search, sales, likeness = _sold(0, 0)
+    assert helps_most(search, sales, likeness) is None, part

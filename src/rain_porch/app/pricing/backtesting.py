@@ -38,7 +38,7 @@ from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows
 from .rates import rates_for_rows
 from .standpoint import Standpoint
-from .wide_models import quarter, said_of
+from .wide_models import model_worths, quarter
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
@@ -236,7 +236,7 @@ def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[O
     shared = ev.wide_fit(columns, columns.as_of(month), middle, most=SHARED_SALES)
     view = columns.as_of(int(days.max()))
     distressed = Standpoint(records, columns, view, middle).distressed_share()
-    said = said_of(records, subjects, month)
+    said = model_worths(records, subjects, month)
     return [
         _price_one(
             Standpoint(records, columns, view.sales_until(int(day)), subject, distressed), int(row), shared, *spoken

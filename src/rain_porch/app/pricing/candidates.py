@@ -75,16 +75,17 @@ def candidates(standpoint: Standpoint, rows: Ints, limit: int = 2000) -> list[Ca
 
 def sold_rows(standpoint: Standpoint, search: sr.Search) -> Ints:
     """The sales that a search finds, in the order of the records: as `run` finds them, without its counts."""
-    return _sales(standpoint).found(search)
+    return sales_of(standpoint).found(search)
 
 
-def _sales(standpoint: Standpoint) -> MarketSales:
+def sales_of(standpoint: Standpoint) -> MarketSales:
+    """The sales that searches find from here."""
     return MarketSales(standpoint.columns, standpoint.view, standpoint.seen_from, standpoint.records.masks_of)
 
 
 def loosened(standpoint: Standpoint, search: sr.Search) -> tuple[sr.Search, list[str]]:
     """The search as it is, or loosened step by step until it finds six sales."""
-    return loosened_until_enough(search, _sales(standpoint), standpoint.likeness_roughly)
+    return loosened_until_enough(search, sales_of(standpoint), standpoint.likeness_roughly)
 
 
 def most_alike(standpoint: Standpoint, search: sr.Search) -> list[Candidate]:

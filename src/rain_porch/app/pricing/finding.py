@@ -36,7 +36,7 @@ from ...documents.finding import (
 from ...documents.search import CriterionDoc, SearchDoc
 from ...documents.wire import CandidateDoc
 from .answers import candidate_docs
-from .candidates import candidates, sold_rows
+from .candidates import candidates, sales_of
 from .standpoint import Standpoint
 
 THIN_DAYS = (90, 120, 180, 365, 730)
@@ -102,7 +102,7 @@ def spread_of(standpoint: Standpoint, search: sr.Search, field: str) -> FieldSpr
 
 def proposals_for(standpoint: Standpoint, search: sr.Search) -> ProposalsDoc:
     """The search that the home itself suggests, one with every fact of it, and the change that helps most now."""
-    best = helps_most(search, lambda s: sold_rows(standpoint, s), lambda rows: standpoint.likeness(rows)[0])
+    best = helps_most(search, sales_of(standpoint), standpoint.likeness_roughly)
     subject = standpoint.subject
     return ProposalsDoc(
         proposed=SearchDoc.of(standpoint.proposed()), everything=SearchDoc.of(match_everything(search, subject)),

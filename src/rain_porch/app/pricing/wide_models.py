@@ -52,7 +52,7 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
     return records.fits.get(of, lambda: kept_model(records, of, fitted) if keep else fitted())
 
 
-def said_of(
+def model_worths(
     records: Snapshot, subjects: Sequence[Subject], day: int
 ) -> list[tuple[WideModel | None, ModelWorth | None]]:
     """The model of each of many homes with a place, and what it says of it: those of one model are asked together."""

@@ -13,6 +13,7 @@ from functools import cached_property
 import numpy as np
 
 from ..market.columns import Floats, Ints
+from ..statistics.regression import quantile_of_ascending
 
 COVERAGE = 0.8
 ENOUGH = 50  # cases from which a range counts as measured
@@ -114,7 +115,7 @@ class Calibration:
         weights = np.exp(-0.5 * ((rank - mine) / reach) ** 2) * 0.5 ** ((day - self.close_days[at]) / _RECENT_DAYS)
         behind = float(weights.sum() ** 2 / (weights**2).sum())
         level = min(0.98, COVERAGE * (1 + 1 / behind))
-        measured = float(np.interp(level, (np.cumsum(weights) - weights / 2) / weights.sum(), shares))
+        measured = quantile_of_ascending(shares, weights, level)
         trust = behind / (behind + 10.0)
         return float(trust * measured + (1 - trust)), n >= ENOUGH
 
@@ -203,6 +204,7 @@ class KindScore:
 
 def by_kind(cases: Sequence[Case], before: Sequence[Case], whole: RangeReport | None = None) -> list[KindScore]:
     """Each kind of home by itself, the commonest first. whole: the report on all cases, which is that of the only kind."""
+    alone = whole if len({c.home_kind for c in (*cases, *before)}) == 1 else None
     kinds = sorted({c.home_kind for c in cases}, key=lambda k: (-sum(c.home_kind == k for c in cases), k))
     out = []
     for kind in kinds:
@@ -210,11 +212,7 @@ def by_kind(cases: Sequence[Case], before: Sequence[Case], whole: RangeReport | 
         scored = score(mine, "adjusted_comps")
         assert scored is not None
         few = scored.n < FEW
-        held = None
-        if not few and whole is not None and len({c.home_kind for c in (*cases, *before)}) == 1:
-            held = whole
-        elif not few:
-            held = check_ranges(mine, [c for c in before if c.home_kind == kind])
+        held = None if few else alone or check_ranges(mine, [c for c in before if c.home_kind == kind])
         out.append(
             KindScore(
                 kind,

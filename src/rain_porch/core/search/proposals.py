@@ -10,7 +10,7 @@ from ..facts.fields import FIELDS, Kind
 from ..facts.homes import Subject
 from ..market.columns import Floats, Ints
 from .search import Criterion, Search, area_band, share_band
-from .steps import AIM_HIGH, AIM_LOW, Step, steps
+from .steps import AIM_HIGH, AIM_LOW, Sales, Step, adds_most_alike, steps
 
 LOT_PERCENT, YEARS = 25, 10
 MOST_STEPS = 12
@@ -48,47 +48,52 @@ def matching(name: str, kind: Kind, subject: Subject) -> Criterion | None:
     return Criterion(name, number, number)
 
 
-def helps_most(
-    search: Search, find_sold: Callable[[Search], Ints], likeness_of: Callable[[Ints], Floats]
-) -> tuple[Step, int] | None:
+def helps_most(search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats]) -> tuple[Step, int] | None:
     """The single change that helps most, with the sales after it; None where 6 to 15 sales are found already.
 
     Too few: the loosening that adds the most alike sales; where no single step adds any, the limit that does in the
     fewest steps. Too many: the tightening that keeps at least six and leaves out the least alike.
     """
-    rows = find_sold(search)
-    if AIM_LOW <= rows.size <= AIM_HIGH:
-        return None
+    rows = sales.found(search)
+    if rows.size < AIM_LOW:
+        return _lets_in(search, rows.size, sales, likeness_of)
+    return None if rows.size <= AIM_HIGH else _leaves_out(search, rows, sales, likeness_of)
+
+
+def _lets_in(search: Search, n: int, sales: Sales, likeness_of: Callable[[Ints], Floats]) -> tuple[Step, int] | None:
+    ways = steps(search, looser=True)
+    added = sales.added(search, ways)
+    if not any(more.size for more in added):
+        far = [_until_something(search, step, sales) for step in ways]
+        nearest = min((taken for taken, _ in far), default=MOST_STEPS)
+        ways = [step for taken, step in far if taken == nearest < MOST_STEPS]
+        added = sales.added(search, ways)
+    best = adds_most_alike(added, AIM_LOW - n, likeness_of)
+    return None if best is None else (ways[best], n + added[best].size)
+
+
+def _leaves_out(
+    search: Search, rows: Ints, sales: Sales, likeness_of: Callable[[Ints], Floats]
+) -> tuple[Step, int] | None:
     best: tuple[float, Step, int] | None = None
-    few = rows.size < AIM_LOW
-    ways = [(step, find_sold(step.search)) for step in steps(search, looser=few)]
-    if few and not any(np.setdiff1d(after, rows).size for _, after in ways):
-        far = [_until_something(step, rows, find_sold) for step, _ in ways]
-        nearest = min((n for n, _ in far), default=MOST_STEPS)
-        ways = [(step, find_sold(step.search)) for n, step in far if n == nearest < MOST_STEPS]
-    for step, after in ways:
-        if few:
-            added = np.setdiff1d(after, rows, assume_unique=True)
-            if not added.size:
-                continue
-            gain = float(np.sort(likeness_of(added))[::-1][: AIM_LOW - rows.size].sum())
-        else:
-            lost = np.setdiff1d(rows, after, assume_unique=True)
-            if not lost.size or after.size < AIM_LOW:
-                continue
-            gain = float(np.minimum(lost.size, rows.size - AIM_HIGH) * (100 - likeness_of(lost).mean()))
+    for step in steps(search, looser=False):
+        after = sales.found(step.search)
+        lost = np.setdiff1d(rows, after, assume_unique=True)
+        if not lost.size or after.size < AIM_LOW:
+            continue
+        gain = float(np.minimum(lost.size, rows.size - AIM_HIGH) * (100 - likeness_of(lost).mean()))
         if best is None or gain > best[0]:
             best = gain, step, int(after.size)
     return None if best is None else (best[1], best[2])
 
 
-def _until_something(step: Step, rows: Ints, find_sold: Callable[[Search], Ints]) -> tuple[int, Step]:
+def _until_something(search: Search, step: Step, sales: Sales) -> tuple[int, Step]:
     """The same limit loosened further until sales come in, and how many more steps that takes; MOST_STEPS: never."""
     for taken in range(1, MOST_STEPS):
         further = next((s for s in steps(step.search, looser=True) if s.part == step.part), None)
         if further is None:
             break
         step = further
-        if np.setdiff1d(find_sold(step.search), rows).size:
+        if sales.added(search, [step])[0].size:
             return taken, step
     return MOST_STEPS, step

@@ -145,20 +145,28 @@ def loosened_until_enough(
         if not options:
             break
         added = sales.added(search, options)
-        every = np.unique(np.concatenate(added))
-        if not every.size:
+        best = adds_most_alike(added, missing, likeness_of)
+        if best is None:
             for step in options:
                 search = _merge(search, step)
                 said.append(step.words)
             count = sales.found(search).size
             continue
-        score = likeness_of(every)
-        gains = [float(np.sort(score[np.searchsorted(every, rows)])[::-1][:missing].sum()) for rows in added]
-        best = max((k for k, rows in enumerate(added) if rows.size), key=lambda k: gains[k])
         count += added[best].size
         search = options[best].search
         said.append(options[best].words)
     return search, said
+
+
+def adds_most_alike(added: Sequence[Ints], missing: int, likeness_of: Callable[[Ints], Floats]) -> int | None:
+    """Which of several sets of sales has the largest total likeness of its best, no more of them than are missing; None where all
+    are empty."""
+    every = np.unique(np.concatenate(added)) if added else np.zeros(0, dtype=np.int64)
+    if not every.size:
+        return None
+    score = likeness_of(every)
+    gains = [float(np.sort(score[np.searchsorted(every, rows)])[::-1][:missing].sum()) for rows in added]
+    return max((k for k, rows in enumerate(added) if rows.size), key=lambda k: gains[k])
 
 
 def _merge(search: Search, step: Step) -> Search:

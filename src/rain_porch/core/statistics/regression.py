@@ -37,9 +37,12 @@ def mad_scale(residuals: Floats, weights: Floats | None = None) -> float:
 def weighted_quantile(values: Floats, weights: Floats, q: float) -> float:
     """The value below which the share q of the weight lies (midpoint rule, linear between)."""
     order = np.argsort(values)
-    v, w = values[order], weights[order]
-    at = (np.cumsum(w) - w / 2) / w.sum()
-    return float(np.interp(q, at, v))
+    return quantile_of_ascending(values[order], weights[order], q)
+
+
+def quantile_of_ascending(values: Floats, weights: Floats, q: float) -> float:
+    """The same of values that stand in order already."""
+    return float(np.interp(q, (np.cumsum(weights) - weights / 2) / weights.sum(), values))
 
 
 def _solve(a: Floats, b: Floats) -> Floats:
