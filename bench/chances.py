@@ -31,6 +31,7 @@ from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import HOME_KINDS
 from rain_porch.core.price import contract_chance as cc
 from rain_porch.core.price import list_price as lp
+from rain_porch.core.price.contract_fit import ODD, fit
 from rain_porch.core.price.evidence import wide_fit
 from rain_porch.core.price.worth_then import worths_then
 from rain_porch.demo import truth
@@ -102,7 +103,7 @@ def measured(records: Snapshot, true: dict[str, float]) -> Told:
         known, worth = known[np.isfinite(worth)], worth[np.isfinite(worth)]
         wide = wide_fit(columns, standpoint.view, centre)
         seen = seen_of(standpoint, wide, known, worth)
-        model = cc.fit(seen.where(lp.usable(columns, standpoint.view, known)))
+        model = fit(seen.where(lp.usable(columns, standpoint.view, known)))
         if model is None:
             continue
         held = lp.outcomes(columns, standpoint.view, known, np.exp(worth))
@@ -113,7 +114,7 @@ def measured(records: Snapshot, true: dict[str, float]) -> Told:
         asked, start, end, signed, _ = lp.courses(columns, now, rows)
         above = np.log(asked) - np.array([true[str(columns.keys[r])] for r in rows])
         r = np.log(asked) - worth
-        fits = np.isfinite(r) & (np.abs(r) < cc.ODD) & lp.usable(columns, now, rows)
+        fits = np.isfinite(r) & (np.abs(r) < ODD) & lp.usable(columns, now, rows)
         rows, r, above, start, end, signed = (x[fits] for x in (rows, r, above, start, end, signed))
         turns = 2 * np.pi * start / 365.25
         assert wide is not None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import gc
 import ipaddress
 import re
 from pathlib import Path
@@ -42,6 +43,10 @@ def _served(folder: Path, host: str, port: int) -> None:
     print(said_of_accounts(app.state.porch), end="", flush=True)
     plan_daily_backup(app.state.porch.agent_of(FOLDERS_OWNER))
     app.state.porch.schedule.start()
+    # what is there now stays: only what requests leave behind is looked through, and less often than by default
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 50)
     # many requests at once are worth more than one on all processors: each computes on one
     with threadpool_limits(1, user_api="blas"):
         uvicorn.run(app, host=host, port=port, log_level="warning")

@@ -78,7 +78,7 @@ class Asked:
         return self.state.tests
 
 
-def asked(request: Request) -> Asked:
+async def asked(request: Request) -> Asked:
     """What the request works on; `who.may` has let it in."""
     return Asked(request.state.agent, request.app.state.porch)
 
@@ -88,7 +88,7 @@ def new_code() -> str:
     return "-".join("".join(secrets.choice("ABCDEFGHJKMNPQRSTUVWXYZ23456789") for _ in range(4)) for _ in range(4))
 
 
-def incoming_files(request: Request) -> IncomingFiles:
+async def incoming_files(request: Request) -> IncomingFiles:
     """Files on their way in."""
     state: State = request.app.state.porch
     return state.incoming

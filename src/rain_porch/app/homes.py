@@ -45,6 +45,14 @@ class Home:
     from_lease: bool = False
 
 
+def parcel_of(records: Snapshot, text: str) -> dict[str, Any] | None:
+    """The parcel of a number, also where it is typed with other signs between its parts."""
+    if held := store.parcel(records.db, text):
+        return held
+    forms = records.remember("forms of parcel numbers", lambda: store.number_forms(records.db))
+    return store.parcel_as_typed(records.db, text, forms)
+
+
 def locate(
     records: Snapshot,
     *,
@@ -55,7 +63,7 @@ def locate(
 ) -> HomeRef:
     """The one home that is meant. NotFound offers the nearest addresses; Ambiguous lists the choices."""
     if parcel:
-        held = store.parcel(records.db, parcel) or store.parcel_as_typed(records.db, parcel)
+        held = parcel_of(records, parcel)
         if held is None:
             raise NotFound(f"No parcel has the number {parcel}.", parcel=parcel)
         return HomeRef("parcel", held["parcel_number"])

@@ -10,6 +10,7 @@ from pydantic import Field
 from ..documents.base import Doc
 from ..store.records import homes
 from .agent import Agent
+from .homes import parcel_of
 from .snapshot import Snapshot
 from .workups import titles
 
@@ -63,7 +64,7 @@ def _places(records: Snapshot, text: str) -> list[HitDoc]:
 
 def _by_number(records: Snapshot, text: str) -> list[HitDoc]:
     out = []
-    if parcel := homes.parcel(records.db, text) or homes.parcel_as_typed(records.db, text):
+    if parcel := parcel_of(records, text):
         number = parcel["parcel_number"]
         out.append(hit_doc(homes.Hit("parcel", number, parcel["unparsed_address"] or number), f"parcel {number}"))
     if listing := homes.listing(records.db, text) or homes.listing(records.db, text.upper()):

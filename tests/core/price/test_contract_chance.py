@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 
 from rain_porch.core.price import contract_chance as cc
+from rain_porch.core.price.contract_fit import fit
 
 WITHIN = (14, 30, 60, 90)
 
@@ -57,7 +58,7 @@ def truth() -> dict[float, np.ndarray]:
 @pytest.mark.parametrize("missed", [0.03, 0.06, 0.10])
 def test_the_makers_curve_is_found_again_whatever_the_worth_is_missed_by(truth, missed):
     seen, _ = made(int(1000 * missed), 4000, missed)
-    model = cc.fit(seen)
+    model = fit(seen)
     assert model.sd_u == pytest.approx(missed, abs=0.009) and model.sd_a == pytest.approx(0.055, rel=0.15)
     assert model.bias == pytest.approx(0.02, abs=0.015) and model.sd_v == pytest.approx(0.035, rel=0.2)
     for above, shares in truth.items():
@@ -69,7 +70,7 @@ def test_the_makers_curve_is_found_again_whatever_the_worth_is_missed_by(truth, 
 
 def test_left_in_the_error_of_the_worth_hides_the_effect_of_price(truth):
     """What is seen among listings at a ratio is flatter than what a price does: the two questions have two answers."""
-    model = cc.fit(made(5, 4000, 0.09)[0])
+    model = fit(made(5, 4000, 0.09)[0])
     fair, dear = 0.0, 0.10
     a, b = (model.if_listed_at(x, 0.0, cc.When(0.0), (30,))[0].share for x in (fair, dear))
     seen = [model.of_those_seen_at(x + model.bias, cc.When(0.0), (30,))[0].share for x in (fair, dear)]
@@ -79,7 +80,7 @@ def test_left_in_the_error_of_the_worth_hides_the_effect_of_price(truth):
 
 
 def test_what_is_stated_of_later_listings_is_what_becomes_of_them():
-    model = cc.fit(made(1, 4000, 0.07)[0])
+    model = fit(made(1, 4000, 0.07)[0])
     later, _ = made(2, 4500, 0.07, watched=0)
     stated = np.array(
         [
@@ -102,7 +103,7 @@ def test_what_is_stated_of_later_listings_is_what_becomes_of_them():
 def test_stated_intervals_hold_the_truth_about_as_often_as_they_say(truth):
     held = []
     for seed in range(12):
-        model = cc.fit(made(100 + seed, 1000, 0.06)[0])
+        model = fit(made(100 + seed, 1000, 0.06)[0])
         for above in (-0.02, 0.02, 0.06, 0.10):
             told = model.if_listed_at(above, 0.0, cc.When(0.0), (30, 60))
             held += [c.low <= s <= c.high for c, s in zip(told, truth[above][1:3], strict=True)]
@@ -110,7 +111,7 @@ def test_stated_intervals_hold_the_truth_about_as_often_as_they_say(truth):
 
 
 def test_a_higher_price_never_shortens_the_time_and_a_longer_wait_never_lowers_the_chance():
-    model = cc.fit(made(3, 2000, 0.05)[0])
+    model = fit(made(3, 2000, 0.05)[0])
     table = np.array(
         [[c.share for c in model.if_listed_at(x, 0.03, cc.When(1.0), WITHIN)] for x in np.arange(-0.08, 0.15, 0.02)]
     )
@@ -122,10 +123,10 @@ def test_nothing_is_said_where_nothing_can_be():
     seen, _ = made(4, 2000, 0.05)
     few = np.zeros(2000, dtype=bool)
     few[:60] = True
-    assert cc.fit(seen.where(few)) is None
-    assert cc.fit(replace(seen, q=np.full(2000, np.nan))) is None, "no price was ever paid: the error cannot be told"
-    assert cc.fit(replace(seen, contract=np.zeros(2000, dtype=bool))) is None
-    model = cc.fit(seen)
+    assert fit(seen.where(few)) is None
+    assert fit(replace(seen, q=np.full(2000, np.nan))) is None, "no price was ever paid: the error cannot be told"
+    assert fit(replace(seen, contract=np.zeros(2000, dtype=bool))) is None
+    model = fit(seen)
     assert (
         model.if_listed_at(0.5, 0.03, cc.When(0.0), WITHIN) is None
         and model.if_listed_at(-0.4, 0.03, cc.When(0.0), WITHIN) is None
@@ -137,12 +138,12 @@ def test_slips_and_wrecks_do_not_move_it(truth):
     rng = np.random.default_rng(7)
     odd = rng.random(3000) < 0.02
     worse = replace(seen, r=np.where(odd, seen.r + np.log(10), seen.r), q=np.where(odd, -3.0, seen.q))
-    a, b = (cc.fit(x).if_listed_at(0.04, 0.0, cc.When(0.0), (30,))[0].share for x in (seen, worse))
+    a, b = (fit(x).if_listed_at(0.04, 0.0, cc.When(0.0), (30,))[0].share for x in (seen, worse))
     assert a == pytest.approx(b, abs=0.02)
 
 
 def test_rising_prices_make_a_dear_one_less_so_with_the_days():
-    model = cc.fit(made(8, 2000, 0.05)[0])
+    model = fit(made(8, 2000, 0.05)[0])
     flat, rising, falling = (model.at(0.06, cc.When(0.0, m), WITHIN) for m in (0.0, 0.0003, -0.0003))
     gain = [r.share - f.share for r, f in zip(rising, flat, strict=True)]
     assert all(f.share < r.share for f, r in zip(falling, rising, strict=True)) and gain[2] > gain[0] > 0

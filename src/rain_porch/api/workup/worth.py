@@ -184,9 +184,11 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
         CheckDoc(name=c.name, label=c.label, ok=c.ok, says=c.says, do=c.do, homes=list(c.homes))
         for c in checked(opened, pricing)
     ]
+    factors = factors_of(pricing)
     return WorthDoc(
-        price=doc, grid=grid, checks=asked, weights_say=weights_say(pricing, [c.address for c in doc.comps]),
-        factors=[[FactorDoc(**vars(f)) for f in mine] for mine in factors_of(pricing)],
+        price=doc, grid=grid, checks=asked,
+        weights_say=weights_say(pricing, [c.address for c in doc.comps], factors),
+        factors=[[FactorDoc(**vars(f)) for f in mine] for mine in factors],
     )  # fmt: skip
 
 

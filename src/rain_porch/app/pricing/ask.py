@@ -82,7 +82,7 @@ def asking(standpoint: Standpoint, pricing: Pricing, search: Search, rivals: Int
     worth = value or (found.model_value if found else None)
     worth = half_up(worth, 100) if worth else None  # as it is shown: a price against it is the same everywhere
     position = list_price / worth if worth else None
-    past = past_listings(standpoint, found) if found is not None and found.wide is not None else None
+    past = past_listings(standpoint) if found is not None and found.wide is not None else None
     told = _chances(standpoint, pricing, past, worth, list_price)
     here = next((p for p in told if p.price == list_price), None)
     near, share, failed = _near(past, here)
@@ -93,7 +93,7 @@ def asking(standpoint: Standpoint, pricing: Pricing, search: Search, rivals: Int
     return Asking(
         list_price, position, told, here, _curve(standpoint, pricing, past, here),
         past.model.n if past and past.model else 0, near, share, failed,
-        lp.by_position(past.outcomes) if past else [], quick, slow, ladder,
+        past.groups if past else [], quick, slow, ladder,
         1 + sum(r.price < list_price for r in ladder),
         None if per is None else 1 + sum(r.price_per_sqft is not None and r.price_per_sqft < per for r in ladder),
         lp.against(list_price, _bases(standpoint, pricing)), lp.thresholds(list_price * 0.85, list_price * 1.15),

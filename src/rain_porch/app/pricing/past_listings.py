@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ...core.facts.dates import NO_DAY
+from ...core.facts.homes import Subject
 from ...core.facts.place import near_miles
-from ...core.market.columns import HOME_KINDS, SOLD, Floats, Ints
+from ...core.market.columns import HOME_KINDS, SOLD, Bools, Floats, Ints
 from ...core.price import contract_chance as cc
 from ...core.price import list_price as lp
-from ...core.price.evidence import Evidence, WideFit
+from ...core.price.contract_fit import fit, taken
+from ...core.price.evidence import WideFit, wide_fit
 from ...core.price.net_price import net_price
 from ...core.price.worth_then import worths_then
 from .standpoint import Standpoint
 
 REACH_MILES, REACH_DAYS, LISTINGS = 6.0, 3 * 365, 1200
+CELL_DEGREES = 0.01  # homes whose places fall into one cell of such a width look at the same listings
 
 
 @dataclass(frozen=True)
@@ -26,45 +30,70 @@ class PastListings:
     outcomes: lp.Outcomes
     model: cc.ChanceModel | None
     seen: lp.Outcomes  # the listings that the model was fitted to, in its order
+    groups: list[lp.Group]  # what became of them, by position
 
 
-def past_listings(standpoint: Standpoint, found: Evidence) -> PastListings:
-    """Of the subject's kind, of the last three years, the nearest. Kept for a version of the records, a home and a day."""
-    s = standpoint.subject
-    key = (
-        "past listings",
-        s.home_kind,
-        s.home_id,
-        s.own_listing,
-        round(s.latitude, 4),
-        round(s.longitude, 4),
-        standpoint.view.day,
+@dataclass(frozen=True)
+class Around:
+    """Listings around a place that can be learnt from, (n,): what they were worth on their first day in logarithms, and as the
+    model of chances sees them; with that model."""
+
+    rows: Ints
+    worth: Floats
+    seen: cc.Seen
+    model: cc.ChanceModel | None
+
+
+def past_listings(standpoint: Standpoint) -> PastListings:
+    """Of the subject's kind, of the last three years, the nearest; the home's own left out.
+
+    Kept for a version of the records, a cell of the map and a day; a home that was itself listed meanwhile has its own.
+    """
+    s, records, day = standpoint.subject, standpoint.records, standpoint.view.day
+    cell = math.floor(s.latitude / CELL_DEGREES), math.floor(s.longitude / CELL_DEGREES)
+    centre = Subject({}, (cell[0] + 0.5) * CELL_DEGREES, (cell[1] + 0.5) * CELL_DEGREES, s.home_kind)
+    around = records.fitted(
+        ("listings around", s.home_kind, *cell, day), lambda: _around(replace(standpoint, subject=centre))
     )
-    return standpoint.records.fitted(key, lambda: _past_listings(standpoint, found))
+    own = _of_the_home(standpoint, around.rows)
+    key = ("past listings", s.home_kind, *cell, day, tuple(around.rows[own].tolist()))
+    return records.fitted(key, lambda: _without(standpoint, around, own))
 
 
-def _past_listings(standpoint: Standpoint, found: Evidence) -> PastListings:
-    columns, view = standpoint.columns, standpoint.view
+def _of_the_home(standpoint: Standpoint, rows: Ints) -> Bools:
+    """Which of some listings, (n,), are of the subject's own home."""
+    s, columns = standpoint.subject, standpoint.columns
+    own = np.zeros(len(rows), dtype=np.bool_) if s.home_id is None else columns.home_id[rows] == s.home_id
+    return own if (row := columns.row(s.own_listing)) is None else own | (rows == row)
+
+
+def _around(standpoint: Standpoint) -> Around:
+    columns, view, centre = standpoint.columns, standpoint.view, standpoint.subject
     rows = listings_around(standpoint)
-    worth = worths_then(columns, view, standpoint.subject, rows)
-    rows, worth = rows[np.isfinite(worth)], worth[np.isfinite(worth)]
-    usable = lp.usable(columns, view, rows)
-    rows, worth = rows[usable], worth[usable]
-    seen = seen_of(standpoint, found.wide, rows, worth)
-    model = cc.fit(seen)
+    worth = worths_then(columns, view, centre, rows)
+    told = np.isfinite(worth)
+    told[told] = lp.usable(columns, view, rows[told])
+    seen = seen_of(standpoint, wide_fit(columns, view, centre), rows[told], worth[told])
+    return Around(rows[told], worth[told], seen, fit(seen))
+
+
+def _without(standpoint: Standpoint, around: Around, own: Bools) -> PastListings:
+    """What became of those listings but the home's own."""
+    rows, worth, seen, model = around.rows, around.worth, around.seen, around.model
+    if own.any():
+        rows, worth, seen = rows[~own], worth[~own], seen.where(~own)
+        model = fit(seen, start=model)
     off = np.zeros(len(rows)) if model is None else model.bias + model.drift * seen.age
-    held = lp.outcomes(columns, view, rows, np.exp(worth + off))
-    return PastListings(held, model, held.where(cc.taken(seen)))
+    held = lp.outcomes(standpoint.columns, standpoint.view, rows, np.exp(worth + off))
+    return PastListings(held, model, held.where(taken(seen)), lp.by_position(held))
 
 
 def listings_around(standpoint: Standpoint) -> Ints:
-    """Listings of the subject's kind of the last three years within 6 miles, the nearest 1,200; the home's own left out."""
+    """Listings of the subject's kind of the last three years within 6 miles, the nearest 1,200."""
     columns, view, subject = standpoint.columns, standpoint.view, standpoint.subject
     good = (columns.home_kind == HOME_KINDS.index(subject.home_kind)) & ~columns.lease & ~columns.deed
     good &= ~columns.not_arms_length & ~columns.distressed & (columns.on_market != NO_DAY)
     good &= (columns.on_market <= view.day) & (columns.on_market >= view.day - REACH_DAYS)
-    if subject.home_id is not None:
-        good &= columns.home_id != subject.home_id
     rows = np.flatnonzero(good)
     far = near_miles(subject.latitude, subject.longitude, columns.lats[rows], columns.lons[rows])
     near = np.flatnonzero(far <= REACH_MILES)

@@ -108,9 +108,9 @@ def factors_of(pricing: Pricing) -> list[list[Factor]]:
     )
 
 
-def weights_say(pricing: Pricing, names: Sequence[str]) -> str:
+def weights_say(pricing: Pricing, names: Sequence[str], factors: list[list[Factor]]) -> str:
     """Why the heaviest of the comps weighs most; nothing before any is kept."""
     if not pricing.comps:
         return ""
     named = [name or c.listing_id for name, c in zip(names, pricing.comps, strict=True)]
-    return why_heaviest(named, np.array(pricing.weights), factors_of(pricing))
+    return why_heaviest(named, np.array(pricing.weights), factors)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -27,44 +28,65 @@ def spread(
         return []
     r = np.array(radii, dtype=float)
     least, most = np.column_stack([r + 1, top + r + 1]), np.column_stack([width - r - 1, height - r - 1])
-    true = np.clip(np.array(points, dtype=float), least, np.maximum(least, most))
-    turn = np.arange(len(points)) * 2.399963  # the golden angle: equal points leave each other in all directions
-    away = np.column_stack([np.cos(turn), np.sin(turn)])
+    most = np.maximum(least, most)
+    true = _inside(np.array([complex(x, y) for x, y in points]), least, most)
+    away = np.exp(
+        2.399963j * np.arange(len(points))
+    )  # the golden angle: equal points leave each other in all directions
+    twice = np.concatenate([away, away])
     at = true + 0.01 * away
-    block = np.array(fixed, dtype=float).reshape(-1, 3)
-    if not _pushed(true, r, block).any():
-        return [(float(x), float(y)) for x, y in true]
+    others = _Others.of(r, fixed)
+    if not others.push(true).any():
+        return [(float(z.real), float(z.imag)) for z in true]
     for left in range(ROUNDS, 0, -1):
-        at += 0.03 * (true - at) * (left > ROUNDS - PULLED)
-        push = _pushed(at, r, block)
-        far = np.hypot(push[:, 0], push[:, 1])
-        if left <= ROUNDS - PULLED and not (far > 0.02).any():
+        pulled = left > ROUNDS - PULLED
+        if pulled:
+            at = at + 0.03 * (true - at)
+        push = others.push(at)
+        far = np.abs(push)
+        moved = far > 0.02
+        if not pulled and not moved.any():
             break
-        push *= np.minimum(1.0, 14.0 / np.where(far > 0, far, 1.0))[:, None]
-        at += push + 0.02 * np.roll(away, left, axis=0) * (far > 0.02)[:, None]  # a nudge, lest marks in a row stay one
-        over = np.maximum(0.0, least - at) - np.maximum(0.0, at - most)
-        at = np.clip(at + 1.3 * over, least, np.maximum(least, most))  # off the edge a little further than it was over
-    return [(float(x), float(y)) for x, y in at]
+        push = push * np.minimum(1.0, 14.0 / np.maximum(far, 1e-9))
+        turn = -left % len(away)
+        at = at + push + 0.02 * twice[turn : turn + len(away)] * moved  # a nudge, lest marks in a row stay one
+        over = _inside(at, least, most) - at
+        if over.any():  # off the edge a little further than it was over
+            at = _inside(at + 1.3 * over, least, most)
+    return [(float(z.real), float(z.imag)) for z in at]
 
 
-def _pushed(at: Any, r: Any, block: Any) -> Any:
-    """How far each mark is pushed by what it overlaps: half by another mark, wholly by what keeps its place."""
-    moved = _apart(at, r, at, r, 0.5, True) + _apart(at, r, block[:, :2], block[:, 2], 1.0, False)
-    # marks on one and the same point push each other nowhere: they count as overlapping all the same
-    same = (np.hypot(*(at[:, None, :] - at[None, :, :]).transpose(2, 0, 1)) < 1e-9).sum(axis=1) > 1
-    return np.where(same[:, None] & (moved == 0), 1e-6, moved)
+def _inside(at: Any, least: Any, most: Any) -> Any:
+    """Points, x + iy, brought within a frame of (n, 2)."""
+    held = np.minimum(np.maximum(at.view(float).reshape(-1, 2), least), most)
+    return held.view(complex)[:, 0]
 
 
-def _apart(at: Any, r: Any, other: Any, other_r: Any, share: float, same: bool) -> Any:
-    """How far each mark is pushed by the others that it overlaps."""
-    if not len(other):
-        return np.zeros_like(at)
-    apart = at[:, None, :] - other[None, :, :]
-    far = np.hypot(apart[..., 0], apart[..., 1])
-    over = np.maximum(0.0, r[:, None] + other_r[None, :] + GAP - far)
-    if same:
-        np.fill_diagonal(over, 0.0)
-    return (apart / np.where(far > 1e-9, far, 1.0)[..., None] * (over * share)[..., None]).sum(axis=1)
+@dataclass(frozen=True)
+class _Others:
+    """What marks must not lie on: one another, and what keeps its place. near: distances within which two of them overlap,
+    (n, n + fixed); share: of an overlap by which a mark gives way, half to another mark, wholly to what keeps its place."""
+
+    fixed: Any
+    near: Any
+    share: Any
+
+    @classmethod
+    def of(cls, r: Any, fixed: Sequence[tuple[float, float, float]]) -> _Others:
+        at, radii = np.array([complex(x, y) for x, y, _ in fixed]), np.array([f[2] for f in fixed], dtype=float)
+        near = r[:, None] + np.concatenate([r, radii])[None, :] + GAP
+        np.fill_diagonal(near, -1.0)
+        return cls(at, near, np.where(np.arange(near.shape[1]) < len(r), 0.5, 1.0)[None, :])
+
+    def push(self, at: Any) -> Any:
+        """How far each mark is pushed by what it overlaps, x + iy."""
+        apart = at[:, None] - np.concatenate([at, self.fixed])[None, :]
+        far = np.abs(apart)
+        over = np.maximum(0.0, self.near - far) * self.share
+        moved = (apart * (over / np.maximum(far, 1e-9))).sum(axis=1)
+        # marks on one and the same point push each other nowhere: they count as overlapping all the same
+        same = (far[:, : len(at)] < 1e-9).sum(axis=1) > 1
+        return np.where(same & (moved == 0), 1e-6 + 0j, moved) if same.any() else moved
 
 
 def leader(at: tuple[float, float], true: tuple[float, float], radius: float) -> list[str]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 import sqlite3
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -34,16 +34,19 @@ def parcel(db: Db, number: str) -> dict[str, Any] | None:
     return dict(row) if row else None
 
 
-def parcel_as_typed(db: Db, text: str) -> dict[str, Any] | None:
-    """The parcel of a number typed with other signs between its parts, or with none: "0312" may be "03-12"."""
+def number_forms(db: Db) -> tuple[str, ...]:
+    """How parcel numbers are written here, each sign but those between the parts an x: "xx-xxxx"; by the first 400 of them."""
+    rows = db.execute("SELECT parcel_number FROM parcels LIMIT 400")
+    return tuple(sorted({re.sub(r"[A-Za-z0-9]", "x", r["parcel_number"]) for r in rows}))
+
+
+def parcel_as_typed(db: Db, text: str, forms: Iterable[str]) -> dict[str, Any] | None:
+    """The parcel of a number typed with other signs between its parts, or with none: "0312" may be "03-12". forms: as from
+    `number_forms`."""
     bare = plain(text)
     if not bare or not any(ch.isdigit() for ch in bare):
         return None
-    forms = {
-        re.sub(r"[A-Za-z0-9]", "x", r["parcel_number"])
-        for r in db.execute("SELECT parcel_number FROM parcels LIMIT 400")
-    }
-    for form in sorted(forms):
+    for form in forms:
         if form.count("x") == len(bare):
             signs = iter(bare)
             number = "".join(next(signs) if ch == "x" else ch for ch in form)
