@@ -13,6 +13,7 @@ from threadpoolctl import threadpool_limits
 
 from ..app.accounts import somebody_signs_in
 from ..app.agent import FOLDERS_OWNER
+from ..app.handover.paper_process import PaperProcess
 from ..app.schedule import plan_daily_backup
 from ..core.errors import BadInput
 from ..settings import setting
@@ -41,6 +42,8 @@ def _served(folder: Path, host: str, port: int) -> None:
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
     print(said_of_accounts(app.state.porch), end="", flush=True)
+    app.state.porch.papers = PaperProcess(folder)
+    app.state.porch.papers.start()
     plan_daily_backup(app.state.porch.agent_of(FOLDERS_OWNER))
     app.state.porch.schedule.start()
     # what is there now stays: only what requests leave behind is looked through, and less often than by default

@@ -14,6 +14,7 @@ from fastapi import Depends, Path, Query, Request
 from ..app import accounts
 from ..app.agent import Agent
 from ..app.handover.delivering import let_wait
+from ..app.handover.paper_process import PaperProcess
 from ..app.incoming.files import IncomingFiles
 from ..app.pricing.backtester import Testing
 from ..app.pricing.wide_models import make_ahead
@@ -40,9 +41,12 @@ class State:
         self.tests: dict[int, Testing] = {}  # running or done, by workup
         let_wait(self.porch)
         self.schedule = Schedule(self.porch, self.agent_of, now)
+        self.papers: PaperProcess | None = None  # where papers are made beside
 
     def close(self) -> None:
         self.schedule.end()
+        if self.papers:
+            self.papers.stop()
         self.porch.close()
         self.records.close()
 

@@ -11,15 +11,17 @@ from pydantic import BaseModel, Field
 from ...app import choices as chosen
 from ...app.handover import branding, saved_layouts
 from ...app.handover.branding import CardDoc, OwnPageDoc, WrittenDoc
+from ...app.handover.paper_process import Wanted, paper_made
 from ...app.handover.report_input import report_input
 from ...app.sharing import own_picture
+from ...app.workups import open_workup
 from ...core.errors import NotFound
 from ...documents.base import Line
 from ...documents.stored import PaperDoc
 from ...report.layouts import LABELS, LAYOUTS, SPEAKING
 from ...report.pages.opening import HOME_ROWS
 from ...report.pages.readings import STATISTICS
-from ...report.papers import FORMS, PICTURE_MEDIA, PictureForm, page_pictures, pages_of, without_words
+from ...report.papers import PICTURE_MEDIA, PictureForm, pages_of, without_words
 from ...report.speaking import spoken_of
 from ...report.wording import label
 from ..attachments import attached
@@ -182,7 +184,7 @@ def page(
 ) -> Response:
     """One page as a picture, just as it will print, the sheet of it that is asked for, else the first; without a layout of the
     workup's own pages. Nothing (204) for a page that has nothing to say."""
-    made = page_pictures(report_input(porch.agent, workup_id, layout), layout, number, form)
+    made = _made(porch, {"workup": workup_id, "layout": layout, "number": number, "form": form})
     if not made:
         return Response(status_code=204)
     if sheet is not None and sheet > len(made):
@@ -198,13 +200,20 @@ class SheetsDoc(BaseModel):
 
 @router.get("/workups/{workup_id}/pages/{number}")
 def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> SheetsDoc:
-    given = report_input(porch.agent, workup_id, layout)
-    return SheetsDoc(sheets=len(page_pictures(given, layout, number, "svg")))
+    made = _made(porch, {"workup": workup_id, "layout": layout, "number": number, "form": "svg"})
+    return SheetsDoc(sheets=len(made))
 
 
 @router.get("/workups/{workup_id}/report.{form}", response_class=Response)
 def report(
     porch: Porch, workup_id: Number, form: Literal["pdf", "html", "xlsx"], layout: LayoutName = None
 ) -> Response:
-    given = report_input(porch.agent, workup_id, layout)
-    return attached(FORMS[f".{form}"](given, layout), given.title, form)
+    made = _made(porch, {"workup": workup_id, "layout": layout, "number": None, "form": form})
+    return attached(made[0], open_workup(porch.agent, workup_id).state.address, form)
+
+
+def _made(porch: Porch, wanted: Wanted) -> list[bytes]:
+    """Beside where that is under way, else here."""
+    beside = porch.state.papers
+    made = None if beside is None else beside.made(porch.agent, wanted)
+    return paper_made(porch.agent, wanted) if made is None else made

@@ -1,0 +1,167 @@
+"""Papers made by a process of its own: prices and counts stay quick while pages are drawn and typeset.
+
+It reads the same folder, and is asked for one paper after the other. Where it has not started yet, stands on other records, or
+fails, the service makes the paper itself: what is wrong with a request is told there.
+"""
+
+from __future__ import annotations
+
+import base64
+import datetime as dt
+import importlib
+import itertools
+import json
+import queue
+import sys
+import threading
+from collections.abc import Iterator
+from concurrent.futures import Future
+from contextlib import suppress
+from pathlib import Path
+from typing import Any, TypedDict
+
+from threadpoolctl import threadpool_limits
+
+from ...core.errors import RainPorchError
+from ...report.papers import FORMS, PICTURE_MEDIA, page_pictures
+from ...store.db import PORCH, Database
+from ..agent import Agent
+from ..records import Records
+from ..side_process import Beside, Step, say
+from .report_input import report_input
+
+MODULE = "rain_porch.app.handover.paper_process"
+IDLE_SECONDS, LONGEST_SECONDS = 600.0, 60.0
+MOST_WAITING = 3  # beyond so many the service makes papers too
+
+
+class Wanted(TypedDict):
+    """A paper of a workup: a page as "svg" or "png", numbered from 1, or the whole report in a form of FORMS, number None."""
+
+    workup: int
+    layout: str | None
+    number: int | None
+    form: str
+
+
+def paper_made(agent: Agent, wanted: Wanted) -> list[bytes]:
+    """The sheets of a page, or the one file of a report. Raises what report_input and page_pictures raise."""
+    given, number = report_input(agent, wanted["workup"], wanted["layout"]), wanted["number"]
+    if number is None:
+        return [FORMS[f".{wanted['form']}"](given, wanted["layout"])]
+    form = next(f for f in PICTURE_MEDIA if f == wanted["form"])
+    return page_pictures(given, wanted["layout"], number, form)
+
+
+class PaperProcess:
+    """It ends where no paper is asked for ten minutes, and starts again with the next one."""
+
+    def __init__(self, folder: Path) -> None:
+        self._folder = folder
+        self._lock = threading.Lock()
+        self._numbers = itertools.count(1)
+        self._beside: Beside | None = None
+        self._ready = False
+        self._waiting: dict[int, Future[list[bytes] | None]] = {}
+
+    def start(self) -> None:
+        """Begin to get ready, where it has not."""
+        with self._lock:
+            if self._beside is None:
+                self._beside = Beside(MODULE, {"folder": str(self._folder)}, self._told, self._ended)
+
+    def made(self, agent: Agent, wanted: Wanted) -> list[bytes] | None:
+        """The paper as `paper_made` gives it; None where it must be made here."""
+        answer: Future[list[bytes] | None] = Future()
+        self.start()
+        with self._lock:
+            if self._beside is None or not self._ready or len(self._waiting) >= MOST_WAITING:
+                return None
+            number = next(self._numbers)
+            self._waiting[number] = answer
+            asked = {
+                "asked": number, "wanted": wanted, "owner": agent.owner, "hand": agent.hand,
+                "is_manager": agent.is_manager, "may_edit": agent.may_edit, "now": agent.now().isoformat(),
+                "records": _state_of(agent),
+            }  # fmt: skip
+            self._beside.say(json.dumps(asked))
+        try:
+            return answer.result(LONGEST_SECONDS)
+        except TimeoutError:
+            return None
+        finally:
+            self._waiting.pop(number, None)
+
+    def stop(self) -> None:
+        """End it, where it runs."""
+        if beside := self._beside:
+            beside.stop()
+
+    def _told(self, step: Step) -> None:
+        if step.get("ready"):
+            self._ready = True
+        elif answer := self._waiting.get(step.get("asked", 0)):
+            sheets = step.get("sheets")
+            answer.set_result(None if sheets is None else [base64.b64decode(s) for s in sheets])
+
+    def _ended(self) -> None:
+        with self._lock:
+            self._beside, self._ready = None, False
+            left = list(self._waiting.values())
+        for answer in left:
+            if not answer.done():
+                answer.set_result(None)
+
+
+def _state_of(agent: Agent) -> list[Any]:
+    return [*agent.records.stamp, agent.records.mark]
+
+
+def _lines() -> Iterator[str]:
+    """What the service says, until it says nothing for long or is gone."""
+    said: queue.Queue[str] = queue.Queue()
+
+    def read() -> None:
+        for line in sys.stdin:
+            said.put(line)
+        said.put("")
+
+    threading.Thread(target=read, daemon=True).start()
+    while True:
+        try:
+            line = said.get(timeout=IDLE_SECONDS)
+        except queue.Empty:
+            return
+        if not line:
+            return
+        yield line
+
+
+def _agent_as(asked: Step, porch: Database, records: Records, now: dt.datetime) -> Agent:
+    who = asked["hand"], asked["is_manager"], asked["may_edit"]
+    return Agent(asked["owner"], porch, records.snapshot(), lambda: now, *who)
+
+
+def main() -> None:
+    lines = _lines()
+    folder = Path(json.loads(next(lines))["folder"])
+    clock = {"now": dt.datetime.now()}
+    records, porch = Records(folder, today=lambda: clock["now"].date()), Database(folder, PORCH)
+    records.snapshot()
+    importlib.import_module("scipy.spatial")  # what takes longest to read of all that a paper needs
+    say(ready=True)
+    with threadpool_limits(1, user_api="blas"):
+        for line in lines:
+            asked = json.loads(line)
+            clock["now"], sheets = dt.datetime.fromisoformat(asked["now"]), None
+            with suppress(RainPorchError):  # the service meets with it too, and tells it
+                agent = _agent_as(asked, porch, records, clock["now"])
+                if _state_of(agent) == asked["records"]:
+                    sheets = [base64.b64encode(s).decode() for s in paper_made(agent, asked["wanted"])]
+            say(asked=asked["asked"], sheets=sheets)
+    records.close()
+    porch.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,88 @@
+"""Papers that a process beside makes are those that the service would make, of the workup as it is; where it cannot, the service does."""
+
+from __future__ import annotations
+
+import threading
+import time
+
+import pytest
+
+from rain_porch.app.handover import paper_process as pp
+from rain_porch.app.pricing.opened import suggested
+from rain_porch.app.workups import open_workup
+from rain_porch.core.errors import BadInput
+from rain_porch.store.db import RECORDS, Database, atomic
+from rain_porch.store.records.imports import bump_version
+from tests.app.test_changes import begun, change
+
+
+@pytest.fixture
+def workup(agent):
+    n = begun(agent)
+    change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
+    return n
+
+
+@pytest.fixture
+def beside(agent):
+    """The process, ready."""
+    process = pp.PaperProcess(agent.records.folder)
+    process.start()
+    until_ready(process)
+    yield process
+    process.stop()
+
+
+def until_ready(process):
+    until = time.monotonic() + 60
+    while not process._ready:
+        assert time.monotonic() < until, "it never got ready"
+        time.sleep(0.05)
+
+
+def page(workup, number=1, form="svg", layout=None):
+    return pp.Wanted(workup=workup, layout=layout, number=number, form=form)
+
+
+def test_it_makes_the_same_papers_of_the_workup_as_it_is(agent, workup, beside):
+    for wanted in (page(workup), page(workup, 2, "png"), page(workup, None, "html", "one_page")):
+        made = beside.made(agent, wanted)
+        assert made is not None and made == pp.paper_made(agent, wanted), wanted
+    before = beside.made(agent, page(workup))
+    change(agent, workup, change="set_list_price", list_price=351_000)
+    after = beside.made(agent, page(workup))
+    assert after == pp.paper_made(agent, page(workup)) != before
+
+
+def test_what_it_cannot_make_is_left_to_the_service_which_says_why(agent, workup, beside):
+    assert beside.made(agent, page(workup, 99)) is None
+    with pytest.raises(BadInput, match="There is no page 99"):
+        pp.paper_made(agent, page(workup, 99))
+    assert beside.made(agent, page(workup)) is not None, "it goes on with the next"
+
+
+def test_it_makes_no_paper_from_other_records_than_the_request_reads(agent, workup, beside):
+    live = Database(agent.records.folder, RECORDS)
+    with atomic(live):
+        bump_version(live)
+    live.close()
+    assert beside.made(agent, page(workup)) is None
+
+
+def test_where_it_is_killed_at_work_the_service_goes_on_and_the_next_finds_a_new_one(agent, workup, beside):
+    threading.Timer(0.02, beside._beside._process.kill).start()
+    for _ in range(50):
+        if beside.made(agent, page(workup, 2, "png")) is None:
+            break
+    else:
+        pytest.fail("nobody noticed that it is gone")
+    beside.start()
+    until_ready(beside)
+    assert beside.made(agent, page(workup)) == pp.paper_made(agent, page(workup))
+
+
+def test_it_ends_with_whoever_started_it(agent, beside):
+    process = beside._beside._process
+    beside.stop()
+    assert process.wait(5) is not None
+    assert beside.made(agent, page(1)) is None, "a new one is not ready at once"
