@@ -16,11 +16,12 @@ from ...core.price import list_price as lp
 from ...core.price.contract_fit import fit, taken
 from ...core.price.evidence import WideFit, wide_fit
 from ...core.price.net_price import net_price
-from ...core.price.worth_then import worths_then
+from ...core.price.worth_then import QuarterFit, quarterly_fits, quarters_of, worths_by
 from .standpoint import Standpoint
 
 REACH_MILES, REACH_DAYS, LISTINGS = 6.0, 3 * 365, 1200
-CELL_DEGREES = 0.01  # homes whose places fall into one cell of such a width look at the same listings
+# homes whose places fall into one cell of such a width look at the same listings; those of a wider one at the same fits
+CELL_DEGREES, WIDE_CELL_DEGREES = 0.01, 0.05
 
 
 @dataclass(frozen=True)
@@ -49,15 +50,19 @@ def past_listings(standpoint: Standpoint) -> PastListings:
 
     Kept for a version of the records, a cell of the map and a day; a home that was itself listed meanwhile has its own.
     """
-    s, records, day = standpoint.subject, standpoint.records, standpoint.view.day
-    cell = math.floor(s.latitude / CELL_DEGREES), math.floor(s.longitude / CELL_DEGREES)
-    centre = Subject({}, (cell[0] + 0.5) * CELL_DEGREES, (cell[1] + 0.5) * CELL_DEGREES, s.home_kind)
-    around = records.fitted(
-        ("listings around", s.home_kind, *cell, day), lambda: _around(replace(standpoint, subject=centre))
-    )
+    records, day, centre = standpoint.records, standpoint.view.day, _middle_of_cell(standpoint.subject, CELL_DEGREES)
+    cell = (centre.home_kind, centre.latitude, centre.longitude, day)
+    here = replace(standpoint, subject=centre)
+    around = records.fitted(("listings around", *cell), lambda: _around(here))
     own = _of_the_home(standpoint, around.rows)
-    key = ("past listings", s.home_kind, *cell, day, tuple(around.rows[own].tolist()))
+    key = ("past listings", *cell, tuple(around.rows[own].tolist()))
     return records.fitted(key, lambda: _without(standpoint, around, own))
+
+
+def _middle_of_cell(s: Subject, width: float) -> Subject:
+    """A home of the subject's kind in the middle of its cell of the map, of which nothing else is known."""
+    lat, lon = ((math.floor(at / width) + 0.5) * width for at in (s.latitude, s.longitude))
+    return Subject({}, lat, lon, s.home_kind)
 
 
 def _of_the_home(standpoint: Standpoint, rows: Ints) -> Bools:
@@ -70,11 +75,20 @@ def _of_the_home(standpoint: Standpoint, rows: Ints) -> Bools:
 def _around(standpoint: Standpoint) -> Around:
     columns, view, centre = standpoint.columns, standpoint.view, standpoint.subject
     rows = listings_around(standpoint)
-    worth = worths_then(columns, view, centre, rows)
+    worth = worths_by(columns, _fits(standpoint), rows)
     told = np.isfinite(worth)
     told[told] = lp.usable(columns, view, rows[told])
     seen = seen_of(standpoint, wide_fit(columns, view, centre), rows[told], worth[told])
     return Around(rows[told], worth[told], seen, fit(seen))
+
+
+def _fits(standpoint: Standpoint) -> list[QuarterFit]:
+    """The fits of each quarter from which listings are looked at, for a wide cell."""
+    columns, view = standpoint.columns, standpoint.view
+    middle = _middle_of_cell(standpoint.subject, WIDE_CELL_DEGREES)
+    key = ("fits then", middle.home_kind, middle.latitude, middle.longitude, view.day)
+    firsts = quarters_of(np.arange(view.day - REACH_DAYS, view.day + 1))
+    return standpoint.records.fits.get(key, lambda: quarterly_fits(columns, view, middle, firsts))
 
 
 def _without(standpoint: Standpoint, around: Around, own: Bools) -> PastListings:

@@ -7,13 +7,16 @@ quarter's first day. Nothing later is looked at: a home that sold well for reaso
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
 import numpy as np
 
 from ..facts.dates import date_of, day_of
 from ..facts.homes import Subject
 from ..facts.place import near_miles, on_a_plane
 from ..market.columns import AsOf, Columns, Floats, Ints
-from ..market.features import matrix_like
+from ..market.features import Feature, matrix_like
 from .evidence import REACH_DAYS, WideFit, fit_sales, wide_rows
 from .neighbours import Places
 
@@ -24,19 +27,62 @@ NEAR_PRIOR, AROUND_PRIOR = 3.0, 2.0  # sales' worth of belief in the wider level
 _NEAREST_MILES = 0.05
 
 
+@dataclass(frozen=True)
+class QuarterFit:
+    """What is kept of a quarter's fit: `first` its first day, beta and usual, (k,), its features' rates and means; rows, (n,), its
+    sales and what is left of each log price besides features and time. time: the fit without its sales, for its trend."""
+
+    first: int
+    features: tuple[Feature, ...]
+    beta: Floats
+    usual: Floats
+    rows: Ints
+    left: Floats
+    time: WideFit
+
+    @classmethod
+    def of(cls, wide: WideFit, first: int) -> QuarterFit:
+        """What is needed later, and not the sales' features, which take most of the room."""
+        beta = wide.fit.coef[: wide.k]
+        left = wide.y - wide.x @ beta - wide.moved(wide.days, first)
+        none, usual = wide.x[:0], wide.x.mean(axis=0)
+        fit = replace(wide.fit, residuals=left[:0], robust_weights=left[:0])
+        time = replace(
+            wide,
+            rows=wide.rows[:0],
+            days=left[:0],
+            x=none,
+            y=left[:0],
+            fit=fit,
+            x_apart=none,
+            y_apart=left[:0],
+            h_apart=none,
+        )
+        return cls(first, wide.features, beta, usual, wide.rows, left, time)
+
+
 def worths_then(columns: Columns, view: AsOf, subject: Subject, rows: Ints) -> Floats:
     """Log worth of the listings in `rows`, (n,), each on its on-market day; NaN where too few sales were known by then, or
     where it has no place.
 
     subject: the home around which sales are looked for, and whose kind it is; its own sales are left out.
     """
-    out = np.full(len(rows), np.nan)
     starts = columns.on_market[rows].astype(np.int64)
-    placed = np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])
+    return worths_by(columns, quarterly_fits(columns, view, subject, quarters_of(starts)), rows)
+
+
+def quarters_of(days: Ints) -> Ints:
+    """The first days of the quarters in which days lie, in order."""
+    return np.unique([_quarter(int(d)) for d in np.unique(days)]).astype(np.int64)
+
+
+def quarterly_fits(columns: Columns, view: AsOf, subject: Subject, firsts: Ints) -> list[QuarterFit]:
+    """For each quarter, by its first day, the fit of what had closed before it; none where that was too little. subject: as
+    above."""
+    out = []
     sales = wide_rows(columns, view, subject, leave_out_home=True, most=len(columns), reach_days=2 * REACH_DAYS)
     closed = columns.close[sales]
-    quarters = np.array([_quarter(int(d)) for d in starts], dtype=np.int64)
-    for first in np.unique(quarters):
+    for first in firsts.tolist():
         known = sales[(closed < first) & (closed >= first - REACH_DAYS)]
         if known.size < ENOUGH_SALES:
             continue
@@ -44,11 +90,21 @@ def worths_then(columns: Columns, view: AsOf, subject: Subject, rows: Ints) -> F
             far = near_miles(subject.latitude, subject.longitude, columns.lats[known], columns.lons[known])
             cost = far + (first - columns.close[known]) / 365.0
             known = np.sort(known[np.argpartition(cost, FIT_SALES)[:FIT_SALES]])
-        wide = fit_sales(columns, known, int(first), subject, errors=False)
-        if wide is None:
-            continue
-        these = np.flatnonzero((quarters == first) & placed)
-        out[these] = _log_worths(columns, wide, int(first), rows[these], starts[these])
+        if (wide := fit_sales(columns, known, first, subject, errors=False)) is not None:
+            out.append(QuarterFit.of(wide, first))
+    return out
+
+
+def worths_by(columns: Columns, fits: Sequence[QuarterFit], rows: Ints) -> Floats:
+    """Log worth of listings by the fits of the quarters in which they came, (n,), as from `worths_then`."""
+    out = np.full(len(rows), np.nan)
+    starts = columns.on_market[rows].astype(np.int64)
+    placed = np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])
+    quarters = np.array([_quarter(int(d)) for d in starts], dtype=np.int64)
+    for fit in fits:
+        these = np.flatnonzero((quarters == fit.first) & placed)
+        if these.size:
+            out[these] = _log_worths(columns, fit, rows[these], starts[these])
     return out
 
 
@@ -58,13 +114,11 @@ def _quarter(day: int) -> int:
     return day_of(date.replace(month=(date.month - 1) // 3 * 3 + 1, day=1))
 
 
-def _log_worths(columns: Columns, wide: WideFit, first: int, rows: Ints, days: Ints) -> Floats:
-    beta = wide.fit.coef[: wide.k]
-    left = wide.y - wide.x @ beta - wide.moved(wide.days, first)
+def _log_worths(columns: Columns, fit: QuarterFit, rows: Ints, days: Ints) -> Floats:
     lats, lons = columns.lats, columns.lons
-    place = place_levels(lats[rows], lons[rows], lats[wide.rows], lons[wide.rows], left)
-    x = matrix_like(columns, rows, wide.features, wide.x.mean(axis=0))
-    return np.asarray(x @ beta + place + carried_on(wide, first, days))
+    place = place_levels(lats[rows], lons[rows], lats[fit.rows], lons[fit.rows], fit.left)
+    x = matrix_like(columns, rows, fit.features, fit.usual)
+    return np.asarray(x @ fit.beta + place + carried_on(fit.time, fit.first, days))
 
 
 def place_levels(lats: Floats, lons: Floats, sale_lats: Floats, sale_lons: Floats, left: Floats) -> Floats:
