@@ -8,11 +8,11 @@ import time
 import numpy as np
 
 from bench.timing import Result
-from rain_porch.app.agent import folders_agent
 from rain_porch.app.bulletin.documents import BulletinDoc
 from rain_porch.app.bulletin.kept import ready
 from rain_porch.app.handover.bulletin_papers import bulletin_model
 from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.snapshot import Snapshot
 from rain_porch.report import typesetting
 from rain_porch.report.papers import as_pdf, as_pictures

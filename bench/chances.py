@@ -29,11 +29,11 @@ from rain_porch.core.facts.dates import date_of
 from rain_porch.core.facts.homes import Subject
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import HOME_KINDS
-from rain_porch.core.price import contract_chance as cc
-from rain_porch.core.price import list_price as lp
-from rain_porch.core.price.contract_fit import ODD, fit
+from rain_porch.core.price.chances import contract_chance as cc
+from rain_porch.core.price.chances import list_price as lp
+from rain_porch.core.price.chances.contract_fit import ODD, fit
+from rain_porch.core.price.chances.worth_then import worths_then
 from rain_porch.core.price.evidence import wide_fit
-from rain_porch.core.price.worth_then import worths_then
 from rain_porch.demo import truth
 from rain_porch.demo.files import write_town
 from rain_porch.demo.houses import build

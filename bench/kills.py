@@ -206,10 +206,10 @@ NEWEST = {
 
 def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
     """A folder with the records and one workup; of an earlier schema where `old`."""
-    from rain_porch.app.agent import folders_agent
-    from rain_porch.app.homes import HomeRef
+    from rain_porch.app.home.homes import HomeRef
+    from rain_porch.app.office.agent import folders_agent
     from rain_porch.app.records import Records
-    from rain_porch.app.workups import begin_workup
+    from rain_porch.app.workup.workups import begin_workup
 
     folder.mkdir()
     database.open_database(records, RECORDS).close()

@@ -18,7 +18,7 @@ import numpy as np
 from threadpoolctl import threadpool_limits
 
 from bench.timing import Result
-from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers
 from rain_porch.app.pricing.backtesting import backtest, keep
 from rain_porch.app.records import Records

@@ -13,12 +13,12 @@ import numpy as np
 from bench import market_rows
 from bench.timing import Result
 from bench.whole_market import LAST
-from rain_porch.app.agent import folders_agent
-from rain_porch.app.changes import SetClient
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home.homes import HomeRef
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot
-from rain_porch.app.workups import begin_workup, change_workup, open_workup
+from rain_porch.app.workup.changes import SetClient
+from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.search import search as sr
 

@@ -12,15 +12,15 @@ from typing import Any
 import numpy as np
 
 from bench.timing import Result, times
-from rain_porch.app.agent import folders_agent
-from rain_porch.app.changes import Decide
 from rain_porch.app.handover.report_input import report_input
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home.homes import HomeRef
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.pricing.candidates import most_alike
 from rain_porch.app.pricing.pricing import Decided, price
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.records import Records
-from rain_porch.app.workups import begin_workup, change_workup, open_workup
+from rain_porch.app.workup.changes import Decide
+from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup
 from rain_porch.core.price.evidence import wide_fit
 from rain_porch.report.layouts import LAYOUTS
 from rain_porch.report.papers import page_pictures, pdf

@@ -26,8 +26,8 @@ from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 from rain_porch.api.app import create_app
-from rain_porch.app.agent import FOLDERS_OWNER
 from rain_porch.app.market.saved_views import save_view
+from rain_porch.app.office.agent import FOLDERS_OWNER
 from rain_porch.demo.town import VIEWS, prepare_demo
 from rain_porch.standins.mail import serve_mail
 from rain_porch.store.backups import copy_database

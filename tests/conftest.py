@@ -12,7 +12,7 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
-from rain_porch.app.agent import Agent, folders_agent
+from rain_porch.app.office.agent import Agent, folders_agent
 from rain_porch.app.pricing.wide_models import wide_model
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot

@@ -14,11 +14,11 @@ import jsonschema_rs
 import pytest
 from pypdf import PdfReader
 
-from rain_porch.app.agent import folders_agent
 from rain_porch.app.bulletin.documents import BulletinDoc, BulletinPartDoc
 from rain_porch.app.bulletin.kept import add_bulletin
 from rain_porch.app.market.saved_views import save_view
 from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.app.schemas import SCHEMAS
 from rain_porch.cli import main

@@ -9,7 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rain_porch.api.app import create_app
-from rain_porch.app import accounts
+from rain_porch.app.office import accounts
 from tests.conftest import LOCAL, NOW
 
 PASSWORD = "seven grey herons wading"

@@ -206,7 +206,7 @@ def test_what_a_workbook_holds_waits_sheet_by_sheet(porch, tmp_path):
 
 def test_a_large_archive_is_unpacked_while_one_waits_or_lets_it_go(porch, tmp_path, monkeypatch):
     monkeypatch.setattr("rain_porch.app.incoming.files.PATIENT_SECONDS", 0.0)
-    monkeypatch.setattr("rain_porch.records.containers._BLOCK", 64)
+    monkeypatch.setattr("rain_porch.records.files.containers._BLOCK", 64)
     rows = "MLS #,Status,Address,List $\n" + "".join(f"{n},A,{n} Oak St,{300_000 + n}\n" for n in range(20_000))
     data = gzip.compress(rows.encode())
 

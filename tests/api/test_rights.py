@@ -8,7 +8,8 @@ from fastapi import HTTPException, Request
 
 from rain_porch.api.rights import RIGHTS, Right
 from rain_porch.api.who import COOKIE, may
-from rain_porch.app import accounts, schedule
+from rain_porch.app import schedule
+from rain_porch.app.office import accounts
 from tests.api.conftest import PASSWORD
 from tests.conftest import NOW
 

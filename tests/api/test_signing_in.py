@@ -10,7 +10,7 @@ from fastapi.testclient import TestClient
 
 from rain_porch.api.app import create_app
 from rain_porch.api.who import COOKIE
-from rain_porch.app import accounts
+from rain_porch.app.office import accounts
 from tests.api.conftest import PASSWORD
 from tests.conftest import LOCAL, NOW
 

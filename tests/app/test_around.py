@@ -6,12 +6,12 @@ import statistics
 
 import pytest
 
-from rain_porch.app.agent import folders_agent
 from rain_porch.app.around import LookAsk, figures_around, look_around
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home.homes import HomeRef
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.app.saved_searches import carried_to_look, save_looked, saved_searches
-from rain_porch.app.workups import begin_looked, open_workup
+from rain_porch.app.workup.workups import begin_looked, open_workup
 from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.documents.search import SearchDoc
 from tests.conftest import NOW

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home.homes import HomeRef
 from rain_porch.app.lookup import MOST_HOMES, looked_up
-from rain_porch.app.workups import begin_workup
+from rain_porch.app.workup.workups import begin_workup
 
 
 def kinds(agent, text):

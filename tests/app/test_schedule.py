@@ -11,7 +11,7 @@ from contextlib import closing
 import pytest
 
 from rain_porch.app import schedule, work_kinds
-from rain_porch.app.agent import Agent, folders_agent
+from rain_porch.app.office.agent import Agent, folders_agent
 from rain_porch.core.errors import BadInput, NotFound, Refused
 from rain_porch.store import backups
 from rain_porch.store.db import PORCH, Database
@@ -133,7 +133,7 @@ def test_a_feed_is_pulled_by_its_rhythm_and_planned_once(agent, clock, monkeypat
         return (503, None) if len(asked) == 1 else (200, {"value": []})
 
     monkeypatch.setattr(work_kinds, "line", lambda nearby: {"get": fetch})
-    monkeypatch.setattr("rain_porch.records.feed_asking.TRIES", 1)
+    monkeypatch.setattr("rain_porch.records.feeds.feed_asking.TRIES", 1)
     details = {"address": "https://feed.example/listings", "token": "t", "source": "", "nearby": True}
     for _ in range(2):
         schedule.plan_once(agent, "feed", details, 60, NOW)

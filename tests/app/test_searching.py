@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from rain_porch.app.homes import HomeRef, locate, read_home
+from rain_porch.app.home.homes import HomeRef, locate, read_home
 from rain_porch.app.pricing.candidates import loosened, sales_of, sold_rows
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.core.errors import NotFound

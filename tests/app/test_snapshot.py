@@ -11,12 +11,12 @@ import pytest
 
 from rain_porch.app import records as of_folder
 from rain_porch.app import snapshot as of_records
-from rain_porch.app.agent import folders_agent
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home.homes import HomeRef
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.pricing.opened import priced, suggested
-from rain_porch.app.workups import begin_workup, change_workup, open_workup, undo_change
+from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup, undo_change
 from rain_porch.core.search.search import Search
-from tests.app.test_changes import change
+from tests.app.workup.test_changes import change
 
 HEAD = "ListingId,StandardStatus,ListPrice,ClosePrice,CloseDate,City,Latitude,Longitude\n"
 
@@ -128,8 +128,8 @@ def test_one_price_is_worked_out_once_for_a_state_and_never_given_for_another(to
 
 
 def test_a_change_needs_the_revision_it_was_made_on(town):
-    from rain_porch.app.changes import SetClient
     from rain_porch.app.records import Records
+    from rain_porch.app.workup.changes import SetClient
     from rain_porch.core.errors import OutOfDate
 
     held = Records(town)

@@ -13,7 +13,7 @@ import numpy as np
 import pytest
 import statsmodels.api as sm
 
-from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.price import evidence as ev
 from rain_porch.demo import truth

@@ -6,17 +6,17 @@ import json
 
 import pytest
 
-from rain_porch.app.agent import Agent
 from rain_porch.app.bulletin.documents import BulletinDoc
-from rain_porch.app.changes import SetClient
 from rain_porch.app.market.views import ViewDoc
-from rain_porch.app.workups import change_workup, list_workups, open_workup
+from rain_porch.app.office.agent import Agent
+from rain_porch.app.workup.changes import SetClient
+from rain_porch.app.workup.workups import change_workup, list_workups, open_workup
 from rain_porch.core.errors import Refused
 from rain_porch.documents import versions
 from rain_porch.documents.stored import PaperDoc, WorkupDoc
 from rain_porch.documents.versions import read, written
 from rain_porch.store.porch import workups as store
-from tests.app.test_changes import begun
+from tests.app.workup.test_changes import begun
 
 # a workup as it was written before documents said their version
 FIRST = {

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from rain_porch.app import accounts
+from rain_porch.app.office import accounts
 from tests.e2e.conftest import Server
 from tests.e2e.test_evening import find_home, room
 

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput

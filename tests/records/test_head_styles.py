@@ -8,7 +8,7 @@ import math
 import pytest
 
 from rain_porch.records.importing import import_file
-from rain_porch.records.layouts import LAYOUTS
+from rain_porch.records.mapping.layouts import LAYOUTS
 from rain_porch.store.db import RECORDS, open_database
 from tests.records.head_styles import STYLES, as_csv, columns_of, listings, table, wanted
 

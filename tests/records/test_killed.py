@@ -14,10 +14,10 @@ from pathlib import Path
 
 import pytest
 
-from rain_porch.app.agent import folders_agent
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home.homes import HomeRef
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
-from rain_porch.app.workups import begin_workup, change_workup, open_workup
+from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup
 from rain_porch.demo.crowd import write_crowd
 from tests.conftest import NOW
 
@@ -77,7 +77,7 @@ def test_saves_of_workups_do_not_wait_for_an_import(crowd, town):
         saved = 0
         while process.poll() is None:
             opened = open_workup(agent, n)
-            from rain_porch.app.changes import SetClient
+            from rain_porch.app.workup.changes import SetClient
 
             change_workup(agent, n, opened.revision, SetClient(change="set_client", client=f"Client {saved}"))
             saved += 1

@@ -8,7 +8,7 @@ import pytest
 
 from rain_porch.cli import main
 from rain_porch.core.errors import NotFound, Refused
-from rain_porch.records import kept_files
+from rain_porch.records.files import kept_files
 from rain_porch.records.importing import import_file
 from rain_porch.store.records.undo import undo_import
 from tests.conftest import NOW

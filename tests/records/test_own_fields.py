@@ -10,8 +10,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from rain_porch.app.full_record import full_record
-from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.home.full_record import full_record
+from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers
 from rain_porch.app.pricing.candidates import candidates, loosened, most_alike
 from rain_porch.app.pricing.pricing import Decided, price

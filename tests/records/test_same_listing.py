@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.app.full_record import full_record
+from rain_porch.app.home.full_record import full_record
 from rain_porch.app.records import Records
 from rain_porch.core.facts.same_listing import DAYS, pairs
 from rain_porch.records.importing import import_file

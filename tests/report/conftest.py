@@ -7,14 +7,14 @@ from pathlib import Path
 
 import pytest
 
-from rain_porch.app.agent import Agent, folders_agent
 from rain_porch.app.handover.report_input import report_input
+from rain_porch.app.office.agent import Agent, folders_agent
 from rain_porch.app.pricing.opened import found_candidates, suggested
 from rain_porch.app.records import Records
-from rain_porch.app.workups import open_workup
+from rain_porch.app.workup.workups import open_workup
 from rain_porch.report.layouts import PAGES
 from rain_porch.report.model import ReportInput
-from tests.app.test_changes import begun, change
+from tests.app.workup.test_changes import begun, change
 from tests.conftest import NOW, copy_demo
 
 

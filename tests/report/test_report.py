@@ -15,7 +15,7 @@ from rain_porch.app.handover.report_input import report_input
 from rain_porch.app.handover.saved_layouts import delete_layout, save_layout, saved_layouts
 from rain_porch.app.market.views import ViewDoc
 from rain_porch.app.pricing.opened import suggested
-from rain_porch.app.workups import open_workup
+from rain_porch.app.workup.workups import open_workup
 from rain_porch.core.errors import BadInput
 from rain_porch.core.facts.money import dollars, half_up, priced
 from rain_porch.documents.stored import PaperDoc
@@ -24,7 +24,7 @@ from rain_porch.report.model import Paper
 from rain_porch.report.papers import document, html, page_pictures, pdf, without_words, write_report
 from rain_porch.report.pictures.maps import map_svg
 from rain_porch.report.workbook import workbook
-from tests.app.test_changes import begun, change
+from tests.app.workup.test_changes import begun, change
 
 
 def text_of(made: bytes) -> list[str]:

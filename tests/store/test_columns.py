@@ -7,7 +7,7 @@ import json
 import numpy as np
 import pytest
 
-from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.core.facts.dates import date_of
 from rain_porch.core.facts.fields import BY_NAME
 from rain_porch.store.records.columns import load_columns

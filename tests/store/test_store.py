@@ -7,7 +7,7 @@ import pytest
 
 from rain_porch.core.errors import NotFound, OutOfDate, Refused
 from rain_porch.core.facts.fields import FIELDS, PARCEL
-from rain_porch.records.layouts import LAYOUTS
+from rain_porch.records.mapping.layouts import LAYOUTS
 from rain_porch.store import db
 from rain_porch.store.porch import workups
 from rain_porch.store.records import areas, homes

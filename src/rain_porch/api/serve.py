@@ -11,9 +11,9 @@ from pathlib import Path
 import uvicorn
 from threadpoolctl import threadpool_limits
 
-from ..app.accounts import somebody_signs_in
-from ..app.agent import FOLDERS_OWNER
 from ..app.handover.paper_process import PaperProcess
+from ..app.office.accounts import somebody_signs_in
+from ..app.office.agent import FOLDERS_OWNER
 from ..app.schedule import plan_daily_backup
 from ..core.errors import BadInput
 from ..settings import setting

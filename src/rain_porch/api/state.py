@@ -11,11 +11,11 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Query, Request
 
-from ..app import accounts
-from ..app.agent import Agent
 from ..app.handover.delivering import let_wait
 from ..app.handover.paper_process import PaperProcess
 from ..app.incoming.files import IncomingFiles
+from ..app.office import accounts
+from ..app.office.agent import Agent
 from ..app.pricing.backtester import Testing
 from ..app.pricing.wide_models import make_ahead
 from ..app.records import Records

@@ -12,10 +12,10 @@ from dataclasses import dataclass
 
 from fastapi import Request
 
-from ..app import accounts
-from ..app.accounts import Account
-from ..app.agent import FOLDERS_OWNER, Agent
-from ..app.sharing import agent_for_delivery, agent_for_workup, note_act
+from ..app.office import accounts
+from ..app.office.accounts import Account
+from ..app.office.agent import FOLDERS_OWNER, Agent
+from ..app.office.sharing import agent_for_delivery, agent_for_workup, note_act
 from ..core.errors import NotAllowed, NotSignedIn
 from .act_words import act_in_words
 from .rights import RIGHTS, Right, path_of_route

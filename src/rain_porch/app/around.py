@@ -25,8 +25,8 @@ from ..documents.finding import CandidatesDoc
 from ..documents.search import Place, SearchDoc
 from ..documents.stored import HomeRefDoc
 from ..documents.wire import SubjectDoc
-from .homes import Home, HomeRef, read_home
-from .photos import front_listing
+from .home.homes import Home, HomeRef, read_home
+from .home.photos import front_listing
 from .pricing import finding
 from .pricing.answers import candidate_docs, subject_doc
 from .pricing.candidates import candidates, loosened

@@ -9,10 +9,10 @@ from pydantic import Field
 
 from ..documents.base import Doc
 from ..store.records import homes
-from .agent import Agent
-from .homes import parcel_of
+from .home.homes import parcel_of
+from .office.agent import Agent
 from .snapshot import Snapshot
-from .workups import titles
+from .workup.workups import titles
 
 MOST_WORKUPS, MOST_PLACES, MOST_HOMES, MOST_UNITS = 4, 4, 14, 120
 UNIT = ", unit "

@@ -9,9 +9,9 @@ from ..documents.search import SearchDoc
 from ..documents.stored import SavedSearchDoc
 from ..documents.versions import read, written
 from ..store.porch import searches as store
-from .agent import Agent
 from .around import LookAsk, searched, standpoint_of
-from .workups import open_workup
+from .office.agent import Agent
+from .workup.workups import open_workup
 
 
 def saved_searches(agent: Agent) -> list[tuple[int, str, str]]:

@@ -13,7 +13,7 @@ from ..core.errors import BadInput, RainPorchError
 from ..store.db import Database, atomic
 from ..store.porch import choices, kept
 from ..store.porch import due_work as store
-from .agent import Agent
+from .office.agent import Agent
 from .work_kinds import KINDS, check
 
 BACKUP_PLANNED = "daily backup was planned"

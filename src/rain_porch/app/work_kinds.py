@@ -8,14 +8,14 @@ from contextlib import closing, contextmanager
 from typing import Any
 
 from ..core.errors import BadInput, Refused
-from ..records.feed import pull
+from ..records.feeds.feed import pull
 from ..records.inbox import take_in
 from ..store import backups, db
-from .accounts import read_account
-from .agent import Agent
 from .handover.bulletin_sending import make_if_due
 from .handover.delivering import post
 from .incoming.fetching import line
+from .office.accounts import read_account
+from .office.agent import Agent
 
 Work = Callable[[Agent, Mapping[str, Any]], str]
 

@@ -15,14 +15,14 @@ from ..app.incoming.undoing import undo
 from ..app.records import Records
 from ..core.errors import Refused
 from ..documents.wire import ColumnLeftDoc, ImportDoc
-from ..records import kept_files
-from ..records.column_forms import FormsAsked
 from ..records.exporting import KINDS as KINDS_OUT
 from ..records.exporting import export
-from ..records.feed import pull
+from ..records.feeds.feed import pull
+from ..records.files import kept_files
 from ..records.importing import import_file
-from ..records.layouts import LAYOUTS
-from ..records.mapping import mapping_alone, name_of_mapping
+from ..records.mapping.column_forms import FormsAsked
+from ..records.mapping.layouts import LAYOUTS
+from ..records.mapping.mapping import mapping_alone, name_of_mapping
 from ..records.unpacking import unpacked
 from ..settings import data_folder, folder_with_records
 from ..store.records import imports as store

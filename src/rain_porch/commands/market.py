@@ -7,11 +7,11 @@ import csv
 import datetime as dt
 import sys
 
-from ..app.agent import folders_agent
 from ..app.market import closer_looks as looks
 from ..app.market.saved_views import saved_views
 from ..app.market.view_tables import table_of
 from ..app.market.views import PointDoc, ViewDoc, answer, year_so_far
+from ..app.office.agent import folders_agent
 from ..app.pricing import answers
 from ..app.records import Records
 from ..app.snapshot import Snapshot

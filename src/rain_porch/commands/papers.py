@@ -5,12 +5,12 @@ from __future__ import annotations
 import argparse
 import json
 
-from ..app.agent import folders_agent
 from ..app.handover.report_input import report_input
+from ..app.office.agent import folders_agent
+from ..app.office.sharing import agent_for_workup
 from ..app.records import Records
 from ..app.schemas import SCHEMAS
-from ..app.sharing import agent_for_workup
-from ..app.workups import list_workups
+from ..app.workup.workups import list_workups
 from ..report.papers import write_report
 from ..settings import folder_with_records
 from .telling import show

@@ -11,7 +11,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from ..app import homes
+from ..app.home import homes
 from ..app.pricing import answers
 from ..app.records import Records
 from ..app.snapshot import Snapshot
@@ -65,8 +65,8 @@ def run_price(args: argparse.Namespace) -> int:
     search = read_search(args.search)
     doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self)
     if args.save:
-        from ..app.agent import folders_agent
-        from ..app.workups import begin_priced
+        from ..app.office.agent import folders_agent
+        from ..app.workup.workups import begin_priced
 
         with folders_agent(records, user=args.user) as agent:
             doc.workup_id = begin_priced(agent, home, doc, comps)

@@ -9,7 +9,7 @@ import sys
 from contextlib import closing
 from pathlib import Path
 
-from ..app import accounts, sharing
+from ..app.office import accounts, sharing
 from ..core.errors import BadInput, NotAllowed, Refused
 from ..documents.wire import AccountDoc
 from ..settings import folder_with_records

@@ -9,9 +9,9 @@ from pathlib import Path
 
 import numpy as np
 
-from ..app.agent import folders_agent
 from ..app.market.saved_views import save_view
 from ..app.market.views import ViewDoc
+from ..app.office.agent import folders_agent
 from ..app.records import Records
 from ..records.importing import import_file
 from .files import write_town

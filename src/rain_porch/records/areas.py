@@ -16,7 +16,7 @@ from shapely.geometry import shape
 from ..core.errors import Refused
 from ..store.records import imports as store
 from .chunks import Tally
-from .readers import CHUNK_ROWS, read_json
+from .files.readers import CHUNK_ROWS, read_json
 
 MAX_POINTS = 200_000
 MOST_CROSSING = (

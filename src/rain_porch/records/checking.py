@@ -6,7 +6,7 @@ import datetime as dt
 import statistics
 from collections.abc import Sequence
 
-from .layouts import Held, Layout
+from .mapping.layouts import Held, Layout
 
 TIMES_USUAL = 10.0
 ENOUGH = 20

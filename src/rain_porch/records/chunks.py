@@ -20,10 +20,10 @@ from ..core.facts.words import Status
 from ..core.intake.status_words import FAILED
 from ..store.records import imports as store
 from .checking import Checker, Odd
-from .layouts import Layout
-from .mapping import Part
+from .mapping.layouts import Layout
+from .mapping.mapping import Part
+from .mapping.reading import Read, unpacked
 from .places import CELLS_PER_DEGREE, Places
-from .reading import Read, unpacked
 
 AGAIN = ""  # why a row is left out that says the same as an earlier one
 LATER = "left as a later import has it"

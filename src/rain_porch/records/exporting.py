@@ -18,7 +18,7 @@ from ..core.errors import Refused
 from ..core.facts.fields import BY_NAME, Field, Kind
 from ..core.intake.parsing import guarded, written
 from ..store.records import exports
-from .layouts import LAYOUTS
+from .mapping.layouts import LAYOUTS
 
 FORMATS = (".csv", ".json", ".geojson", ".xlsx")
 KINDS = (*LAYOUTS, "areas")

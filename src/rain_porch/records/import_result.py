@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from ..core.facts.words import HomeKind, home_kind_of, plain
 from ..core.intake.status_words import means_status
-from .column_forms import FormRead
+from .mapping.column_forms import FormRead
 
 
 @dataclass(frozen=True)

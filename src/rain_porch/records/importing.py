@@ -18,11 +18,14 @@ from typing import Any
 from ..core.errors import Refused
 from ..store.db import atomic
 from ..store.records import imports as store
-from . import areas, column_forms, kept_files, mapping, photos, proposing
+from . import areas
 from .chunks import ChunkWork, Tally
-from .column_forms import FormsAsked
+from .files import kept_files
 from .import_result import ImportResult, words_read
-from .layouts import LAYOUTS, Layout
+from .mapping import column_forms, mapping, proposing
+from .mapping.column_forms import FormsAsked
+from .mapping.layouts import LAYOUTS, Layout
+from .pictures import photos
 from .previewing import Preview, columns_key, preview, taken_and_left
 from .read_ahead import read_ahead
 

@@ -18,9 +18,9 @@ from ..core.errors import RainPorchError, Refused
 from ..core.facts.fields import own_field
 from ..store.records import imports as store
 from ..store.records import inbox
-from .containers import Piece
+from .files.containers import Piece
 from .importing import import_file
-from .layouts import LAYOUTS
+from .mapping.layouts import LAYOUTS
 from .previewing import preview
 from .unpacking import unpacked
 

@@ -17,10 +17,13 @@ from ..core.facts.words import plain
 from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.kinds import kind_of
 from ..store.records import imports as store
-from . import areas, column_forms, mapping, photos, proposing, readers
-from .column_forms import FormRead, FormsAsked
+from . import areas
+from .files import readers
 from .import_result import ColumnLeft, ColumnTaken, WordRead, words_read
-from .layouts import LAYOUTS, Layout, recognise
+from .mapping import column_forms, mapping, proposing
+from .mapping.column_forms import FormRead, FormsAsked
+from .mapping.layouts import LAYOUTS, Layout, recognise
+from .pictures import photos
 
 SAMPLE_ROWS = 1000
 

@@ -16,9 +16,9 @@ from pathlib import Path
 from typing import IO
 
 from ..core.errors import RainPorchError, Refused
-from .mapping import Part
-from .readers import read_table
-from .reading import Read, Reader
+from .files.readers import read_table
+from .mapping.mapping import Part
+from .mapping.reading import Read, Reader
 
 _LENGTH = struct.Struct(">Q")
 LARGE = 16_000_000  # bytes from which a process of its own pays

@@ -12,7 +12,9 @@ from pathlib import Path
 
 from ..core.errors import Refused
 from ..core.intake.cells import profiles_of
-from . import areas, containers, photos
+from . import areas
+from .files import containers
+from .pictures import photos
 from .previewing import first_rows, kind_of_table
 
 

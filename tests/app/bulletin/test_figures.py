@@ -8,7 +8,6 @@ from pathlib import Path
 import pandas as pd
 import pytest
 
-from rain_porch.app.agent import folders_agent
 from rain_porch.app.bulletin import figures
 from rain_porch.app.bulletin.documents import READY, BulletinDoc, BulletinPartDoc
 from rain_porch.app.bulletin.kept import parts_of, ready
@@ -17,6 +16,7 @@ from rain_porch.app.bulletin.places import places
 from rain_porch.app.handover.bulletin_papers import bulletin_model
 from rain_porch.app.market.closer_looks import BehindAsk, behind
 from rain_porch.app.market.views import ViewDoc, answer
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.records.importing import import_file

@@ -30,7 +30,7 @@ from rain_porch.app.handover.report_input import report_input
 from rain_porch.core.errors import BadInput, NotFound, Refused
 from rain_porch.report import papers
 from rain_porch.report.pictures.ink import readable
-from tests.app.test_changes import begun, change
+from tests.app.workup.test_changes import begun, change
 
 
 def picture(form: str = "PNG", size: tuple[int, int] = (300, 100)) -> bytes:

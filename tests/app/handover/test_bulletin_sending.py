@@ -12,11 +12,11 @@ import pytest
 
 from rain_porch.app.bulletin.documents import BulletinDoc, ReaderDoc
 from rain_porch.app.bulletin.kept import add_bulletin, change_bulletin, delete_bulletin, read_bulletin, ready
-from rain_porch.app.clients import add_clients
-from rain_porch.app.erasing import erase_client
 from rain_porch.app.handover import bulletin_sending as sending
 from rain_porch.app.handover.delivering import DeliverAsk, compared, deliver_copy, delivered_paper, deliveries
 from rain_porch.app.market.views import ViewDoc
+from rain_porch.app.office.clients import add_clients
+from rain_porch.app.office.erasing import erase_client
 from rain_porch.app.schedule import Schedule, waiting
 from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.store.porch import deliveries as store

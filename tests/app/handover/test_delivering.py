@@ -31,12 +31,12 @@ from rain_porch.app.handover.delivering import (
 )
 from rain_porch.app.pricing.opened import suggested
 from rain_porch.app.schedule import Schedule
-from rain_porch.app.workups import delete_workup, list_workups, open_workup
+from rain_porch.app.workup.workups import delete_workup, list_workups, open_workup
 from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.standins.mail import Pigeonhole
 from rain_porch.store.porch import deliveries as store
 from rain_porch.store.porch import due_work
-from tests.app.test_changes import begun, change
+from tests.app.workup.test_changes import begun, change
 from tests.conftest import NOW
 
 

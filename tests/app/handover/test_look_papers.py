@@ -9,9 +9,9 @@ import openpyxl
 import pytest
 from pypdf import PdfReader
 
-from rain_porch.app.agent import folders_agent
 from rain_porch.app.around import LookAsk, look_around
 from rain_porch.app.handover.look_papers import LookPaper, paper_of_look
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput
 from tests.conftest import NOW

@@ -9,11 +9,11 @@ import pytest
 
 from rain_porch.app.handover import paper_process as pp
 from rain_porch.app.pricing.opened import suggested
-from rain_porch.app.workups import open_workup
+from rain_porch.app.workup.workups import open_workup
 from rain_porch.core.errors import BadInput
 from rain_porch.store.db import RECORDS, Database, atomic
 from rain_porch.store.records.imports import bump_version
-from tests.app.test_changes import begun, change
+from tests.app.workup.test_changes import begun, change
 
 
 @pytest.fixture

@@ -14,14 +14,14 @@ from pypdf import PdfReader
 from rain_porch.app.handover.delivering import DeliverAsk, deliver, delivered_paper
 from rain_porch.app.handover.report_input import report_input
 from rain_porch.app.pricing.opened import found_candidates, suggested
-from rain_porch.app.workups import open_workup
+from rain_porch.app.workup.workups import open_workup
 from rain_porch.documents.versions import written
 from rain_porch.report import papers
 from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.pictures.maps import map_svg
 from rain_porch.store.db import atomic
 from rain_porch.store.porch import workups
-from tests.app.test_changes import begun, change
+from tests.app.workup.test_changes import begun, change
 
 
 @pytest.fixture

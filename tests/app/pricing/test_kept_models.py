@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from rain_porch.app.homes import HomeRef, read_home
+from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers, kept_models, wide_models
 from rain_porch.app.records import Records
 from rain_porch.store.records.imports import bump_version

@@ -11,8 +11,8 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from rain_porch.app import homes
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home import homes
+from rain_porch.app.home.homes import HomeRef
 from rain_porch.app.pricing import answers
 from rain_porch.app.pricing.ask import asking
 from rain_porch.app.pricing.candidates import candidates, most_alike, sold_rows

@@ -6,12 +6,12 @@ import statistics
 
 import pytest
 
-from rain_porch.app import changes
-from rain_porch.app.homes import HomeRef
+from rain_porch.app.home.homes import HomeRef
 from rain_porch.app.lookup import looked_up
 from rain_porch.app.pricing.opened import found_candidates
 from rain_porch.app.pricing.summaries import LABELS, summaries_of_workup
-from rain_porch.app.workups import begin_workup, change_workup, open_workup
+from rain_porch.app.workup import changes
+from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup
 
 
 @pytest.fixture

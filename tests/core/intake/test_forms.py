@@ -13,8 +13,8 @@ from rain_porch.core.errors import Refused
 from rain_porch.core.facts.fields import BY_NAME
 from rain_porch.core.intake.forms import evidence_of, judge, likely
 from rain_porch.core.intake.parsing import number, written
-from rain_porch.records.column_forms import FormsAsked
 from rain_porch.records.importing import import_file
+from rain_porch.records.mapping.column_forms import FormsAsked
 from rain_porch.store.db import RECORDS, open_database
 
 NOW = dt.datetime(2025, 6, 30)

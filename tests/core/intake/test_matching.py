@@ -14,7 +14,7 @@ from rain_porch.core.intake.matching import SURE, match, without_prefix
 from rain_porch.core.intake.shapes import SHAPES, fit
 from rain_porch.core.intake.units import unit_of
 from rain_porch.core.intake.vocabulary import TARGETS
-from rain_porch.records.layouts import LAYOUTS
+from rain_porch.records.mapping.layouts import LAYOUTS
 
 
 @pytest.mark.parametrize(

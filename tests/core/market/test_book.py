@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from rain_porch.core.market import measures as mk
-from rain_porch.core.market.figure_records import changed_since, records_behind, rows_touched
+from rain_porch.core.market.bulletin.figure_records import changed_since, records_behind, rows_touched
 from rain_porch.core.market.listing_facts import days_on_market
 from tests.made import DAY, TODAY, market, sale
 from tests.made_market import ON, START, crowd, run, wanderers

@@ -7,7 +7,7 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ...app import accounts, sharing
+from ...app.office import accounts, sharing
 from ...core.errors import NotAllowed
 from ...documents.wire import AccountDoc
 from ..errors import RESPONSES

@@ -10,11 +10,11 @@ from pydantic import BaseModel
 from ...app import around as looking
 from ...app.around import LookAsk, LookDoc
 from ...app.handover.look_papers import LookPaper, paper_of_look
-from ...app.homes import HomeRef
+from ...app.home.homes import HomeRef
 from ...app.pricing import finding
 from ...app.pricing.standpoint import Standpoint
 from ...app.pricing.summaries import SummariesDoc
-from ...app.workups import begin_looked
+from ...app.workup.workups import begin_looked
 from ...core.search.search import Search
 from ...documents.finding import CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.stored import HomeRefDoc

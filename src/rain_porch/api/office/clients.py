@@ -8,10 +8,10 @@ from fastapi import APIRouter, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
-from ...app import accounts, erasing
-from ...app import clients as people
 from ...app.handover import delivering
 from ...app.handover.delivering import ChangeDoc, DeliverAsk, DeliveryDoc, deliver, send_again
+from ...app.office import accounts, erasing
+from ...app.office import clients as people
 from ...core.errors import BadInput
 from ...documents.base import Line
 from ...records.contacts import EMAIL, read_people

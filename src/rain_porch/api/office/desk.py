@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
-from ...app.homes import HomeRef, read_home
+from ...app.home.homes import HomeRef, read_home
 from ...app.lookup import HitsDoc, hit_doc, looked_up
 from ...core.errors import BadInput
 from ...core.facts.fields import BY_NAME, CATALOGUE

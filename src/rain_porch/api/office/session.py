@@ -5,7 +5,8 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
 
-from ...app import accounts, photos
+from ...app.home import photos
+from ...app.office import accounts
 from ...core.errors import NotAllowed, NotSignedIn
 from ..errors import RESPONSES
 from ..state import Porch, State

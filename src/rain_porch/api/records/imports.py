@@ -16,15 +16,17 @@ from fastapi.responses import FileResponse
 from pydantic import BaseModel, Field
 from starlette.background import BackgroundTask
 
-from ...app import accounts, schedule
+from ...app import schedule
 from ...app.incoming import outcomes, undoing
 from ...app.incoming.fetching import line
+from ...app.office import accounts
 from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
 from ...core.intake.parsing import guarded
 from ...documents.wire import ImportDoc, UndoneDoc
-from ...records import exporting, inbox, kept_files
-from ...records.feed import pull
+from ...records import exporting, inbox
+from ...records.feeds.feed import pull
+from ...records.files import kept_files
 from ...store import health
 from ...store.records import feeds, imports
 from ...store.records import inbox as store_inbox

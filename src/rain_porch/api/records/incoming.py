@@ -18,8 +18,8 @@ from ...core.facts.words import HomeKind, Status
 from ...core.intake.matching import SURE
 from ...documents.wire import FormReadDoc, WordReadDoc
 from ...records import previewing
-from ...records.mapping import Part, takes_own
-from ...records.proposing import own_of
+from ...records.mapping.mapping import Part, takes_own
+from ...records.mapping.proposing import own_of
 from ..errors import RESPONSES
 from ..limits import parts_of_file
 from ..state import Files, Number, Porch

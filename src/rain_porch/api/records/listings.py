@@ -7,8 +7,8 @@ from typing import Annotated
 
 from fastapi import APIRouter, Path, Response
 
-from ...app import photos
-from ...app.full_record import FullRecordDoc, full_record
+from ...app.home import photos
+from ...app.home.full_record import FullRecordDoc, full_record
 from ..errors import RESPONSES
 from ..state import Number, Porch
 

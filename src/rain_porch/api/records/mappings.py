@@ -9,8 +9,8 @@ from pydantic import BaseModel, Field
 
 from ...core.errors import BadInput, NotFound
 from ...core.facts.fields import Kind, own_field
-from ...records.layouts import LAYOUTS
-from ...records.mapping import mapping_alone, name_of_mapping
+from ...records.mapping.layouts import LAYOUTS
+from ...records.mapping.mapping import mapping_alone, name_of_mapping
 from ...store.records import imports, word_orders
 from ..errors import RESPONSES
 from ..state import Porch

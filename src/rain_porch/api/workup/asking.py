@@ -9,9 +9,9 @@ from pydantic import BaseModel
 
 from ...app.pricing.ask import AtPrice, asking
 from ...app.pricing.opened import priced, rival_rows
-from ...app.workups import open_workup
+from ...app.workup.workups import open_workup
 from ...core.price import proceeds as pr
-from ...core.price.list_price import WITHIN_DAYS, Group
+from ...core.price.chances.list_price import WITHIN_DAYS, Group
 from ...store.records.homes import addresses_of
 from ..errors import RESPONSES
 from ..state import Number, Porch

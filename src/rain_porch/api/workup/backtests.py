@@ -6,7 +6,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app.pricing.backtester import Testing
-from ...app.workups import open_workup
+from ...app.workup.workups import open_workup
 from ...core.errors import NotFound
 from ...documents.wire import BacktestDoc
 from ..errors import RESPONSES

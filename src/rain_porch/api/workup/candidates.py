@@ -7,13 +7,13 @@ from typing import Annotated, Literal
 
 from fastapi import APIRouter, Path, Query
 
-from ...app.homes import HomeRef, read_home
+from ...app.home.homes import HomeRef, read_home
 from ...app.pricing import finding
 from ...app.pricing.answers import candidate_docs
 from ...app.pricing.candidates import candidates
 from ...app.pricing.opened import Opened, found, found_candidates, suggested
 from ...app.pricing.summaries import SummariesDoc, summaries_of_workup
-from ...app.workups import open_workup
+from ...app.workup.workups import open_workup
 from ...core.errors import BadInput, NotFound
 from ...documents.finding import CandidatesDoc, CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.search import SearchDoc

@@ -7,7 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ...app import choices as chosen
+from ...app.office import choices as chosen
 from ..errors import RESPONSES
 from ..state import Porch
 

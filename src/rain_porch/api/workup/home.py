@@ -8,10 +8,11 @@ from fastapi import APIRouter, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
-from ...app import erasing, photos, sharing
-from ...app.workups import open_workup
+from ...app.home import photos
+from ...app.office import erasing, sharing
+from ...app.workup.workups import open_workup
 from ...core.facts.improvements import KINDS, QUALITIES, returned
-from ...records.photos import MAX_BYTES
+from ...records.pictures.photos import MAX_BYTES
 from ...store.records.areas import near_features, streets_beside
 from ..bodies import read_body
 from ..errors import RESPONSES

@@ -8,13 +8,13 @@ from fastapi import APIRouter, Path, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
-from ...app import choices as chosen
 from ...app.handover import branding, saved_layouts
 from ...app.handover.branding import CardDoc, OwnPageDoc, WrittenDoc
 from ...app.handover.paper_process import Wanted, paper_made
 from ...app.handover.report_input import report_input
-from ...app.sharing import own_picture
-from ...app.workups import open_workup
+from ...app.office import choices as chosen
+from ...app.office.sharing import own_picture
+from ...app.workup.workups import open_workup
 from ...core.errors import NotFound
 from ...documents.base import Line
 from ...documents.stored import PaperDoc

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from ...app import sharing
+from ...app.office import sharing
 from ..errors import RESPONSES
 from ..state import Number, Porch
 

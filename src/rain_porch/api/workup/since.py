@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from ...app.since import SinceDoc, StandingDoc, since_then, standing
-from ...app.workups import open_workup
+from ...app.workup.since import SinceDoc, StandingDoc, since_then, standing
+from ...app.workup.workups import open_workup
 from ..errors import RESPONSES
 from ..state import Number, Porch
 

@@ -9,13 +9,14 @@ from urllib.parse import quote
 from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
-from ...app import photos, sharing
-from ...app import workups as book
-from ...app.changes import Change
-from ...app.homes import FACT_FIELDS, HomeRef, by_hand
+from ...app.home import photos
+from ...app.home.homes import FACT_FIELDS, HomeRef, by_hand
+from ...app.home.story import story_of_home
+from ...app.office import sharing
 from ...app.pricing.answers import subject_doc
 from ...app.pricing.opened import Opened
-from ...app.story import story_of_home
+from ...app.workup import workups as book
+from ...app.workup.changes import Change
 from ...documents.base import Line, Value
 from ...documents.stored import WorkupDoc
 from ...documents.wire import SubjectDoc

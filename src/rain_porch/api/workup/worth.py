@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from ...app.pricing.answers import pricing_doc
 from ...app.pricing.opened import priced
 from ...app.pricing.scrutiny import checked, factors_of, opened_place, opened_rate, weights_say
-from ...app.workups import open_workup
+from ...app.workup.workups import open_workup
 from ...core.facts.dates import date_of
 from ...core.facts.fields import BY_NAME, line_label
 from ...core.price.rate_evidence import market_index

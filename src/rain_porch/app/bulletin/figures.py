@@ -8,9 +8,10 @@ from collections.abc import Sequence
 import numpy as np
 
 from ...core.facts.dates import add_months, day_of
-from ...core.market import bulletin, market_conditions
-from ...core.market import bulletin_sections as sections
+from ...core.market import market_conditions
 from ...core.market import measures as mk
+from ...core.market.bulletin import bulletin
+from ...core.market.bulletin import bulletin_sections as sections
 from ...core.market.view_reading import shown
 from ...documents.base import Doc
 from ...store.records import series as store_series

@@ -7,11 +7,11 @@ from ...core.facts.dates import day_of
 from ...core.market.columns import Bools
 from ...core.market.view_reading import twelve_months
 from ...documents.search import ShapeDoc
-from ..agent import Agent
 from ..market.outlines import KeptOutlineDoc
 from ..market.views import ViewDoc, market_of
+from ..office.agent import Agent
 from ..pricing.opened import Opened
-from ..workups import open_workup, titles
+from ..workup.workups import open_workup, titles
 
 ENOUGH = 12  # closings in twelve months without which a subdivision says too little
 CIRCLES = 12  # newest workups whose circles are offered

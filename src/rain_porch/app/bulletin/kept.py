@@ -13,9 +13,9 @@ from ...core.market.measures import MEASURES
 from ...documents.base import Doc, check_line
 from ...documents.versions import read, written
 from ...store.porch import kept
-from ..agent import Agent
 from ..market import closer_looks as looks
 from ..market.views import ViewDoc, answer, place_words, year_so_far
+from ..office.agent import Agent
 from ..snapshot import Snapshot
 from . import figures, places
 from .documents import BulletinDoc, BulletinPartDoc, Ready, ready_parts

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from ...core.errors import BadInput
 from ...core.market import measures as mk
-from ...core.market.figure_records import values_behind
+from ...core.market.bulletin.figure_records import values_behind
 from ...core.market.value_spread import spread
 from ...documents.base import Doc
 from ..market.closer_looks import SHOWN, BehindAsk, RecordDoc, asked_figure, records_of

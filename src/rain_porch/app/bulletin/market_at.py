@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from ...core.market import bulletin
 from ...core.market import measures as mk
+from ...core.market.bulletin import bulletin
 from ...core.market.view_reading import twelve_months
 from ...core.memo import Memo
 from ...documents.base import Doc

@@ -5,8 +5,8 @@ from __future__ import annotations
 import datetime as dt
 
 from ...core.facts.dates import add_months
-from ...core.market import bulletin_sections as sections
 from ...core.market import measures as mk
+from ...core.market.bulletin import bulletin_sections as sections
 from ...documents.base import Doc
 from ..market import closer_looks as looks
 from ..market.views import ChangeDoc, PointDoc, change_doc

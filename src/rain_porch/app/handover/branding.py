@@ -14,15 +14,16 @@ from pydantic import Field
 
 from ...core.errors import BadInput, NotFound, Refused
 from ...documents.base import Doc, check_line
-from ...records.photos import kind_of
+from ...records.pictures.photos import kind_of
 from ...report.model import Brand, OwnPages
 from ...report.pages.own import OWN
 from ...report.pictures.ink import readable
 from ...report.typesetting import own_picture
 from ...store.porch import choices
-from .. import photos, sharing
-from ..agent import Agent
-from ..choices import agent_card, set_agent_card
+from ..home import photos
+from ..office import sharing
+from ..office.agent import Agent
+from ..office.choices import agent_card, set_agent_card
 from .mail import check_address
 from .pictures import kept_picture
 

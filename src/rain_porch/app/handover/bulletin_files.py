@@ -14,12 +14,12 @@ from ...report.bulletin_rows import rows_of
 from ...report.bulletin_workbook import bulletin_csv, bulletin_workbook
 from ...report.papers import as_pdf
 from ...report.posts import post
-from ..agent import Agent
 from ..bulletin.documents import BulletinDoc, BulletinPartDoc
 from ..bulletin.kept import last_day, parts_of
 from ..bulletin.market_at import MarketAt
-from ..choices import agent_card
 from ..market.closer_looks import records_of
+from ..office.agent import Agent
+from ..office.choices import agent_card
 from .branding import brand
 from .bulletin_papers import bulletin_html, bulletin_model
 

@@ -10,10 +10,10 @@ from ...report.papers import bulletin_document
 from ...report.pictures import ink
 from ...report.pictures.base_lines import base_lines
 from ...report.webpage import web_page
-from ..agent import Agent
 from ..bulletin.documents import BulletinDoc
 from ..bulletin.kept import last_day, parts_of
-from ..choices import agent_card
+from ..office.agent import Agent
+from ..office.choices import agent_card
 from ..snapshot import Snapshot
 from .branding import brand
 from .pictures import front_picture

@@ -15,10 +15,10 @@ from ...report.papers import as_pdf
 from ...store import db as database
 from ...store.porch import deliveries as store
 from ...store.porch import due_work
-from ..agent import Agent
 from ..bulletin.documents import BulletinDoc
 from ..bulletin.kept import parts_of, read_bulletin
-from ..choices import agent_card
+from ..office.agent import Agent
+from ..office.choices import agent_card
 from . import mail as mailing
 from .bulletin_papers import html_of, model_of
 from .delivering import ChangeDoc, compared, plan_message

@@ -19,9 +19,9 @@ from ...report.model import ReportInput
 from ...store import db as database
 from ...store.porch import deliveries as store
 from ...store.porch import due_work
-from ..agent import Agent
-from ..choices import agent_card
-from ..workups import open_workup
+from ..office.agent import Agent
+from ..office.choices import agent_card
+from ..workup.workups import open_workup
 from . import mail as mailing
 from . import reader_links
 from .report_input import report_input

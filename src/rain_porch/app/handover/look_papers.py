@@ -12,9 +12,9 @@ from ...documents.base import Line
 from ...report.look_workbook import look_csv, look_workbook
 from ...report.pages import look as pages
 from ...report.papers import as_pdf
-from ..agent import Agent
 from ..around import LookAsk, LookDoc, figures_around, look_around
-from ..choices import agent_card
+from ..office.agent import Agent
+from ..office.choices import agent_card
 from .branding import brand
 from .pictures import front_picture
 

@@ -25,7 +25,7 @@ from threadpoolctl import threadpool_limits
 from ...core.errors import RainPorchError
 from ...report.papers import FORMS, PICTURE_MEDIA, page_pictures
 from ...store.db import PORCH, Database
-from ..agent import Agent
+from ..office.agent import Agent
 from ..records import Records
 from ..side_process import Beside, Step, say
 from .report_input import report_input

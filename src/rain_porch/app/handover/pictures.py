@@ -8,10 +8,10 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from ...core.errors import NotFound
-from ...records.picture_files import opened_picture
+from ...records.pictures.picture_files import opened_picture
 from ...store.records.homes import DEED
-from .. import photos
-from ..agent import Agent
+from ..home import photos
+from ..office.agent import Agent
 from ..pricing.opened import Opened
 from ..snapshot import Snapshot
 

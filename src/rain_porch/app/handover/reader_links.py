@@ -10,8 +10,8 @@ from ...core.errors import NotFound
 from ...store.db import Database
 from ...store.porch import deliveries
 from ...store.porch import links as store
-from ..accounts import digest
-from ..agent import Agent
+from ..office.accounts import digest
+from ..office.agent import Agent
 
 
 def make(agent: Agent, delivery_id: int, days: int) -> tuple[int, str, dt.datetime]:

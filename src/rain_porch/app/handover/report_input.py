@@ -16,24 +16,24 @@ from ...core.facts.money import dollars
 from ...core.facts.words import COUNTED
 from ...core.market.columns import RECORD_KINDS, Ints
 from ...core.price import proceeds as pr
-from ...core.price.list_price import WITHIN_DAYS
+from ...core.price.chances.list_price import WITHIN_DAYS
 from ...documents.stored import ImprovementDoc, ScenarioDoc
 from ...report.layouts import LAYOUTS
 from ...report.model import Paper, ReportInput
 from ...report.pages.bulletin import part_pages
 from ...report.pictures.base_lines import base_lines
 from ...store.health import sources
-from ..agent import Agent
 from ..bulletin.home_market import home_view
 from ..bulletin.kept import parts_of, read_bulletin, ready
-from ..choices import agent_card
+from ..home.story import story_of_home
+from ..office.agent import Agent
+from ..office.choices import agent_card
 from ..pricing.answers import candidate_docs, pricing_doc, subject_doc
 from ..pricing.ask import Asking, asking
 from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
 from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
-from ..story import story_of_home
-from ..workups import open_workup
+from ..workup.workups import open_workup
 from .branding import brand, own_files, own_pages
 from .bulletin_papers import drawn_parts
 from .pictures import damaged, fronts, insides

@@ -6,7 +6,7 @@ from ...documents.stored import PaperDoc
 from ...documents.versions import read, written
 from ...store.db import atomic
 from ...store.porch import kept
-from ..agent import Agent
+from ..office.agent import Agent
 
 
 def saved_layouts(agent: Agent) -> list[tuple[int, str, PaperDoc]]:

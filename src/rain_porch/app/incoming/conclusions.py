@@ -13,7 +13,7 @@ from ...core.facts.dates import NO_DAY, date_of
 from ...core.facts.words import HomeKind
 from ...core.market.columns import Columns, Ints
 from ...core.market.listing_facts import resold_from
-from ...records.layouts import LAYOUTS
+from ...records.mapping.layouts import LAYOUTS
 from ...store.db import Db, WritableDb
 from ...store.records import conclusions, homes
 from ..snapshot import Snapshot

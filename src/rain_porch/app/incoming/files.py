@@ -13,7 +13,8 @@ from pathlib import Path
 from typing import Any
 
 from ...core.errors import NotFound, RainPorchError, Refused
-from ...records import importing, kept_files, unpacking
+from ...records import importing, unpacking
+from ...records.files import kept_files
 from ...store.db import Db
 from ..side_process import Beside, Step
 

@@ -14,9 +14,9 @@ from ...core.errors import BadInput
 from ...core.facts.dates import NO_DAY, date_of, day_of, said
 from ...core.market import measures as mk
 from ...core.market.bands import bands
+from ...core.market.bulletin.figure_records import KINDS, Event, changed_since, records_behind
 from ...core.market.columns import RECORD_KINDS, SOLD, Ints, list_price_at
 from ...core.market.conditions import values_of
-from ...core.market.figure_records import KINDS, Event, changed_since, records_behind
 from ...core.market.listing_facts import days_on_market, price_per_sqft
 from ...core.market.view_reading import twelve_months
 from ...core.statistics.summary import known

@@ -11,7 +11,7 @@ from ...documents.base import Doc, StoredDoc, check_line
 from ...documents.search import ShapeDoc
 from ...documents.versions import read, written
 from ...store.porch import kept
-from ..agent import Agent
+from ..office.agent import Agent
 
 
 class OutlineDoc(StoredDoc):

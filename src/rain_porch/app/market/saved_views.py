@@ -8,7 +8,7 @@ from ...core.errors import Refused
 from ...documents.versions import read, written
 from ...store.db import atomic
 from ...store.porch import views as store
-from ..agent import Agent
+from ..office.agent import Agent
 from .views import ViewDoc
 
 

@@ -24,7 +24,7 @@ from ...core.statistics.summary import known
 from ...documents import wire as d
 from ...documents.search import SearchDoc
 from ...store.records.homes import addresses_of
-from ..homes import Home, own_sale
+from ..home.homes import Home, own_sale
 from ..snapshot import Snapshot
 from .backtesting import BacktestResult
 from .candidates import candidates, loosened, most_alike

@@ -11,8 +11,8 @@ from ...core.facts.dates import DAYS_PER_MONTH, NO_DAY, date_of
 from ...core.facts.money import half_up, priced
 from ...core.market.columns import FOR_SALE, Ints
 from ...core.market.own_sale import last_own_sale
-from ...core.price import list_price as lp
-from ...core.price.contract_chance import Chance, ChanceModel, When
+from ...core.price.chances import list_price as lp
+from ...core.price.chances.contract_chance import Chance, ChanceModel, When
 from ...core.search.search import Search, let_through
 from ...core.statistics.regression import Z80, weighted_quantile
 from .past_listings import PastListings, past_listings

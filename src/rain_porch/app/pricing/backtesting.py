@@ -33,7 +33,7 @@ from ...core.price.wide_model import ModelWorth, WideModel
 from ...core.price.worth import per_sqft_values
 from ...store.db import Readers, WritableDb, connect
 from ...store.records import backtests
-from ..homes import FACT_FIELDS
+from ..home.homes import FACT_FIELDS
 from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows
 from .rates import rates_for_rows

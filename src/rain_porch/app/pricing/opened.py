@@ -16,7 +16,7 @@ from ...core.price.evidence import Evidence, evidence
 from ...core.price.grid import Own
 from ...core.search.search import Found
 from ...documents.stored import WorkupDoc
-from ..homes import Home
+from ..home.homes import Home
 from .candidates import TAKE, candidates, most_alike
 from .pricing import Decided, Pricing, price
 from .standpoint import Standpoint

@@ -11,12 +11,12 @@ from ...core.facts.dates import NO_DAY
 from ...core.facts.homes import Subject
 from ...core.facts.place import near_miles
 from ...core.market.columns import HOME_KINDS, SOLD, Bools, Floats, Ints
-from ...core.price import contract_chance as cc
-from ...core.price import list_price as lp
-from ...core.price.contract_fit import fit, taken
+from ...core.price.chances import contract_chance as cc
+from ...core.price.chances import list_price as lp
+from ...core.price.chances.contract_fit import fit, taken
+from ...core.price.chances.worth_then import QuarterFit, quarterly_fits, quarters_of, worths_by
 from ...core.price.evidence import WideFit, wide_fit
 from ...core.price.net_price import net_price
-from ...core.price.worth_then import QuarterFit, quarterly_fits, quarters_of, worths_by
 from .standpoint import Standpoint
 
 REACH_MILES, REACH_DAYS, LISTINGS = 6.0, 3 * 365, 1200

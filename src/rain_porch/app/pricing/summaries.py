@@ -8,8 +8,8 @@ import numpy as np
 from pydantic import Field
 
 from ...core.facts.words import COUNTED
+from ...core.market.bulletin.home_figures import home_figures
 from ...core.market.columns import FOR_SALE, RECORD_KINDS, UNDER_CONTRACT, Floats, Ints
-from ...core.market.home_figures import home_figures
 from ...core.statistics.summary import DISPLAY_STEP, far_from_rest, pulls, summarise
 from ...documents.base import Doc
 from ...store.records.homes import addresses_of
