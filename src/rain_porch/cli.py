@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import datetime as dt
+import gc
 import json
 import os
 import sqlite3
@@ -17,6 +18,10 @@ from .core.errors import RainPorchError
 from .settings import FEED_PORT, SETTINGS, data_folder
 from .store.backups import finish_restore
 from .store.db import unreadable
+
+gc.set_threshold(
+    50_000, 20, 50
+)  # most of what a command reads in stays to its end: it need not be looked through so often
 
 # what changes what an office shares, as the list of who did what says it
 ACTS = {
@@ -39,7 +44,7 @@ class Named(Container[str]):
         return asked in tuple(self)
 
 
-LAYOUTS = Named("records.layouts", "LAYOUTS")
+LAYOUTS = Named("records.mapping.layouts", "LAYOUTS")
 
 
 def date_argument(text: str) -> dt.date:
@@ -235,7 +240,11 @@ def parser() -> argparse.ArgumentParser:
     p.add_argument("act", choices=["add", "list", "password", "disable", "enable"])
     p.add_argument("name", nargs="?", metavar="NAME")
     p.add_argument(
-        "--role", choices=Named("app.accounts", "ROLES"), metavar="ROLE", help="one of %(choices)s", default="agent"
+        "--role",
+        choices=Named("app.office.accounts", "ROLES"),
+        metavar="ROLE",
+        help="one of %(choices)s",
+        default="agent",
     )
     p.add_argument("--may-import", action="store_true", help="may bring records in and take imports back")
     p.add_argument("--password-stdin", action="store_true", help="read the password from the standard input")

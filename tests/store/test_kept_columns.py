@@ -12,7 +12,9 @@ import numpy as np
 import pytest
 
 from rain_porch.app.records import Records
+from rain_porch.core.market.book import followed
 from rain_porch.core.market.columns import Columns
+from rain_porch.core.market.listing_facts import resold_from
 from rain_porch.records.importing import import_file
 from rain_porch.store import array_file
 from rain_porch.store.array_file import write_arrays
@@ -76,6 +78,10 @@ def test_columns_from_the_file_are_those_read_anew(town):
     got, anew = read_both(town)
     assert is_mapped(got) and not is_mapped(anew) and same(got, anew)
     assert len(got) > 6000 and "numbers" and got.changes.rows.size and got.statuses.rows.size
+    assert "by home" in got.memo.kept() and not anew.memo.kept(), "what takes long to work out is kept too"
+    assert resold_from(got) == resold_from(anew) != {}
+    for a, b in zip((*got.by_home(), *followed(got)), (*anew.by_home(), *followed(anew)), strict=True):
+        assert np.array_equal(a, b)
 
 
 def test_an_import_an_undo_and_what_is_said_of_words_make_them_anew(bring, records):

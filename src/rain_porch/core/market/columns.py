@@ -128,14 +128,18 @@ class Columns:
         """The ways of the listings whose history tells more than their dates."""
         return told_by_history(self)
 
-    @cached_property
-    def _by_home(self) -> tuple[Rows, Rows]:
-        order = np.argsort(self.home_id, kind="stable").astype(np.int32)
-        return order, self.home_id[order]
+    def by_home(self) -> tuple[Rows, Rows]:
+        """(rows in the order of their homes, those homes), (n,) each; worked out once."""
+
+        def find() -> tuple[Rows, Rows]:
+            order = np.argsort(self.home_id, kind="stable").astype(np.int32)
+            return order, self.home_id[order]
+
+        return self.memo.get("by home", find)
 
     def rows_of_home(self, home_id: int) -> Ints:
         """All records of one home, in the order of the records."""
-        order, sorted_ids = self._by_home
+        order, sorted_ids = self.by_home()
         first, last = np.searchsorted(sorted_ids, np.array([home_id, home_id + 1], dtype=sorted_ids.dtype))
         return order[first:last].astype(np.int64)
 

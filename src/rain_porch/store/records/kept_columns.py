@@ -18,7 +18,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ... import core
+from ...core.market.book import followed
 from ...core.market.columns import Columns, PriceChanges, Words
+from ...core.market.listing_facts import resold_from
 from ...core.market.packed import Names, Numbers, Packed, Texts
 from ...core.market.status_history import StatusChanges
 from ..array_file import read_arrays, write_arrays
@@ -37,10 +39,29 @@ def kept_columns(folder: Path, db: sqlite3.Connection) -> Columns:
     made_from = f"{records_mark(db)} {code_digest()}"
     path = folder / FILE
     if (held := read_arrays(path, made_from)) is not None:
-        return _columns(*held)
+        mapped = _columns(*held)
+        _know(mapped, held[1])
+        return mapped
     read = load_columns(db)
-    write_arrays(path, made_from, *_parts(read))
+    told, arrays = _parts(read)
+    write_arrays(path, made_from, told, arrays | _worked_out(read))
     return read
+
+
+def _worked_out(columns: Columns) -> dict[str, NDArray[Any]]:
+    """What a first price needs of all records, and takes a second of a million of them."""
+    order, homes = columns.by_home()
+    back, before = followed(columns)
+    resold = resold_from(columns)
+    pairs = np.array([*resold.items()], dtype=np.int64).reshape(-1, 2)
+    return {"by home": order, "homes": homes, "back": back, "followed": before, "resold": pairs}
+
+
+def _know(columns: Columns, arrays: Mapping[str, NDArray[Any]]) -> None:
+    """Let columns know what `_worked_out` of them has kept."""
+    columns.memo.get("by home", lambda: (arrays["by home"], arrays["homes"]))
+    columns.memo.get("followed", lambda: (arrays["back"], arrays["followed"]))
+    columns.memo.get("resold from", lambda: dict(arrays["resold"].tolist()))
 
 
 @cache
