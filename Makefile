@@ -58,8 +58,7 @@ $(STAMPS)/web: $(STAMPS)/npm $(WEB_SOURCES)
 
 # the browser of the interface's tests, and a proxy to stand behind
 $(STAMPS)/browser:
-	test -x /usr/bin/chromium -a -x /usr/sbin/nginx -a -x /usr/bin/openssl || \
-	  (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium nginx-light openssl)
+	scripts/install_browser.sh
 	@mkdir -p $(STAMPS)
 	@touch $@
 
