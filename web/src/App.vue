@@ -14,6 +14,7 @@ import {
 import Me from './session/Me.vue'
 import { useSession } from './session/useSession'
 import Legend from './shared/Legend.vue'
+import RecordsStanding from './shared/RecordsStanding.vue'
 import { useLight } from './shared/useTheme'
 
 const places = [
@@ -51,7 +52,7 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
         </router-link>
         <div class="foot"><Me /></div>
       </nav>
-      <header class="top"><CommandField /></header>
+      <header class="top"><CommandField /><RecordsStanding v-if="!isOut" /></header>
       <main class="room"><router-view /></main>
     </div>
     <Legend />

@@ -48,7 +48,7 @@ _TABLE = {
         DELETE /api/bulletins/{bulletin_id}   GET /api/bulletins/{bulletin_id}/bulletin.{form}
         GET /api/bulletins/{bulletin_id}/sheets   GET /api/bulletins/{bulletin_id}/sheets/{number}.{form}
         GET /api/bulletins/{bulletin_id}/editions   POST /api/bulletins/{bulletin_id}/editions
-        GET /api/records   GET /api/records/room   GET /api/records/health   GET /api/records/spreads
+        GET /api/records   GET /api/records/standing   GET /api/records/room   GET /api/records/health   GET /api/records/spreads
         GET /api/records/conclusions   GET /api/records/conclusions/{what}   GET /api/records/rulings
         GET /api/records/imports/{import_id}/rows   GET /api/records/imports/{import_id}/rejects.csv
         GET /api/records/export/{kind}.{ending}

@@ -55,6 +55,11 @@ class Records:
             return held
         return self._renew()
 
+    def is_behind(self) -> bool:
+        """Whether records newer than the newest snapshot's are there already, and are being read."""
+        held = self._newest
+        return held is not None and held.stamp != _stamp(self.live)
+
     def _renew(self) -> Snapshot:
         with self._reading:
             held = self._newest

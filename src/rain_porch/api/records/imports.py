@@ -129,6 +129,27 @@ def service_health(request: Request) -> Health:
     return Health(status="ok", records=state.records.snapshot().stamp[0])
 
 
+class RecordsStandingDoc(BaseModel):
+    """On which records all figures stand: their version, the newest import among them and when it was taken in. is_behind: newer
+    records are there and are being read, while these go on being shown."""
+
+    version: int
+    is_behind: bool
+    newest_import: str | None
+    taken_in: dt.datetime | None
+
+
+@router.get("/records/standing")
+def standing(porch: Porch) -> RecordsStandingDoc:
+    newest = imports.newest_import(porch.records.db)
+    return RecordsStandingDoc(
+        version=porch.records.stamp[0],
+        is_behind=porch.state.records.is_behind(),
+        newest_import=newest[0] if newest else None,
+        taken_in=dt.datetime.fromisoformat(newest[1]) if newest else None,
+    )
+
+
 @router.get("/records")
 def records(porch: Porch) -> RecordsDoc:
     db, kept = porch.live, kept_files.kept_numbers(porch.records.folder)

@@ -265,6 +265,14 @@ def list_imports(db: Db) -> list[dict[str, Any]]:
     return [{**dict(r), "reasons": json.loads(r["reasons"])} for r in rows]
 
 
+def newest_import(db: Db) -> tuple[str, str] | None:
+    """(file name, when it was taken in) of the newest import that was not taken back; None where there is none."""
+    row = db.execute(
+        "SELECT file_name, finished_at FROM imports WHERE undone_at IS NULL ORDER BY import_id DESC LIMIT 1"
+    ).fetchone()
+    return tuple(row) if row else None
+
+
 def reported_rows(db: Db, import_id: int, limit: int = 500) -> list[dict[str, Any]]:
     """Rows of an import that were rejected, suspect or partly blanked, as they stood in the file."""
     rows = db.execute(
