@@ -138,7 +138,7 @@ def begin(port: int) -> list[int]:
         return json.loads(http_.getresponse().read())
 
     out = []
-    hits = [h for h in ask("GET", "/api/lookup?text=terrace")["hits"] if h["kind"] == "parcel"]
+    hits = [h for h in ask("GET", "/api/lookup?text=terrace")["hits"] if h["kind"] in ("parcel", "listing")]
     for i in range(CLIENTS):
         n = ask("POST", "/api/workups", {"kind": "parcel", "key": hits[i % len(hits)]["key"]})["workup_id"]
         found = ask("GET", f"/api/workups/{n}/candidates")

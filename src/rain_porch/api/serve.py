@@ -43,7 +43,6 @@ def _served(folder: Path, host: str, port: int) -> None:
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
     print(said_of_accounts(app.state.porch), end="", flush=True)
     app.state.porch.papers = PaperProcess(folder)
-    app.state.porch.papers.start()
     plan_daily_backup(app.state.porch.agent_of(FOLDERS_OWNER))
     app.state.porch.schedule.start()
     # what is there now stays: only what requests leave behind is looked through, and less often than by default

@@ -140,6 +140,8 @@ def enter_by_hand(porch: Porch, body: EnteredHome) -> Made:
 def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
     opened = book.open_workup(porch.agent, workup_id)
     history = book.history_of(porch.agent, workup_id)
+    if porch.state.papers:  # somebody is at work: its papers will be asked for
+        porch.state.papers.start()
     return OpenDoc(
         workup_id=workup_id,
         revision=opened.revision,

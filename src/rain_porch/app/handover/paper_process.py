@@ -54,7 +54,7 @@ def paper_made(agent: Agent, wanted: Wanted) -> list[bytes]:
 
 
 class PaperProcess:
-    """It ends where no paper is asked for ten minutes, and starts again with the next one."""
+    """It is started where a workup is opened or a paper asked for, and ends where no paper is asked for ten minutes."""
 
     def __init__(self, folder: Path) -> None:
         self._folder = folder

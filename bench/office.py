@@ -1,0 +1,139 @@
+"""An office at work: twenty agents, each an act every two seconds, while files come in one after the other.
+
+usage: python -m bench.office --records FOLDER --file LISTINGS.csv [--minutes 10]
+
+The mix is that of many_clients.py. The file is imported over and over on the command line, its prices moved each time, so that every
+row is a change. Printed: waits by act, imports and their speed, and what the service's own process held in its first and last minutes.
+"""
+
+from __future__ import annotations
+
+import argparse
+import csv
+import shutil
+import subprocess
+import sys
+import threading
+import time
+from dataclasses import dataclass, field
+from pathlib import Path
+
+import numpy as np
+
+from .many_clients import CLIENTS, Client, begin, told
+from .serving import serving
+
+PAUSE = 2.0
+
+
+def moved(file: Path, out: Path, by: int) -> Path:
+    """The same listings at prices that are so many dollars higher."""
+    with file.open(newline="", encoding="utf-8") as f, out.open("w", newline="", encoding="utf-8") as g:
+        reader = csv.DictReader(f)
+        writer = csv.DictWriter(g, reader.fieldnames or [])
+        writer.writeheader()
+        for row in reader:
+            writer.writerow({**row, "ListPrice": int(float(row["ListPrice"])) + by})
+    return out
+
+
+@dataclass
+class Watch:
+    """Megabytes of the service's own process, and of it with all that it started, with the second at which they were seen."""
+
+    process: int
+    seen: list[tuple[float, float, float]] = field(default_factory=list)
+
+    def look(self, until: float) -> None:
+        start = time.perf_counter()
+        while time.perf_counter() < until:
+            ours = [self.process, *children(self.process)]
+            each = [held_mb(p) for p in ours]
+            self.seen.append((time.perf_counter() - start, each[0], sum(each)))
+            time.sleep(5)
+
+    def between(self, first: float, last: float, of: int) -> float:
+        held = [x[of] for x in self.seen if first <= x[0] <= last]
+        return float(np.median(held)) if held else float("nan")
+
+
+def children(process: int) -> list[int]:
+    try:
+        return [int(x) for x in Path(f"/proc/{process}/task/{process}/children").read_text().split()]
+    except OSError:
+        return []
+
+
+def held_mb(process: int) -> float:
+    """Its share of memory: pages that it shares with others count by their share."""
+    try:
+        told_ = Path(f"/proc/{process}/smaps_rollup").read_text()
+    except OSError:
+        return 0.0
+    return sum(int(line.split()[1]) for line in told_.splitlines() if line.startswith("Pss:")) / 1024
+
+
+def bring_in(files: list[Path], folder: Path, until: float, took: list[float]) -> None:
+    turn = 0
+    while time.perf_counter() < until:
+        start = time.perf_counter()
+        command = [
+            sys.executable,
+            "-m",
+            "rain_porch.cli",
+            "import",
+            str(files[turn % 2]),
+            "--data",
+            str(folder),
+            "--source",
+            "More",
+        ]
+        done = subprocess.run(command, capture_output=True, text=True)
+        if done.returncode:
+            print("an import failed:", done.stderr[-300:])
+            return
+        took.append(time.perf_counter() - start)
+        turn += 1
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--records", type=Path, required=True)
+    parser.add_argument("--file", type=Path, required=True)
+    parser.add_argument("--minutes", type=float, default=10)
+    args = parser.parse_args()
+    work = args.records.parent / "office"
+    shutil.rmtree(work, ignore_errors=True)
+    work.mkdir(parents=True)
+    for name in ("records.db", "records.columns", "demo.txt"):
+        if (args.records / name).exists():
+            shutil.copy(args.records / name, work / name)
+    files = [moved(args.file, work / f"more-{by}.csv", by) for by in (0, 1000)]
+    rows = sum(1 for _ in files[0].open()) - 1
+    with serving(work) as (url, process):
+        port = int(url.rsplit(":", 1)[1])
+        clients = [Client(port, n, seed) for seed, n in enumerate(begin(port))]
+        until = time.perf_counter() + args.minutes * 60
+        imports: list[float] = []
+        watch = Watch(process)
+        threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
+        threads += [
+            threading.Thread(target=bring_in, args=(files, work, until, imports)),
+            threading.Thread(target=watch.look, args=(until,)),
+        ]
+        for t in threads:
+            t.start()
+        for t in threads:
+            t.join()
+        told(f"{CLIENTS} agents, an act every {PAUSE:g} s, imports of {rows:,} rows", clients, args.minutes * 60)
+        end = args.minutes * 60
+        for of, name in ((1, "the service's process"), (2, "with all that it started")):
+            print(
+                f"   {name}: second minute {watch.between(60, 120, of):,.0f} MB, last {watch.between(end - 60, end, of):,.0f} MB, most {max(x[of] for x in watch.seen):,.0f} MB"
+            )
+        print(f"   {len(imports)} imports, median {np.median(imports):,.0f} s, {rows / np.median(imports):,.0f} rows/s")
+    shutil.rmtree(work)
+
+
+if __name__ == "__main__":
+    main()
