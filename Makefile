@@ -1,13 +1,13 @@
 # make demo   sets everything up and starts the application on the demo records, http://127.0.0.1:8040
 # make test   sets everything up and runs all tests
 # make fuzz   the properties on cases never seen before, with the seed that makes them again
-# make check  linters and types     make bench  benchmarks     make shots  docs/screenshots
+# make check  linters and types     make bench  benchmarks     make shots  docs/screenshots     make wheel  one file to install
 PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
 API_SOURCES := $(shell find src/rain_porch -name '*.py')
 
-.PHONY: demo test fuzz check bench shots types clean
+.PHONY: demo test fuzz check bench shots wheel types clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
@@ -32,6 +32,10 @@ check: $(STAMPS)/python-dev $(STAMPS)/npm web/src/shared/api/schema.d.ts
 
 bench: $(STAMPS)/python-dev
 	$(PY) -m bench
+
+# everything but Python and its packages in one file
+wheel: $(STAMPS)/python-dev $(STAMPS)/web
+	$(PY) -m pip wheel -q --no-deps -w dist .
 
 shots: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
 	$(PY) scripts/make_screenshots.py

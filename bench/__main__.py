@@ -30,7 +30,7 @@ def main() -> None:
     parser.add_argument("--only", nargs="+", choices=PARTS, default=PARTS)
     args = parser.parse_args()
     demo = args.folder / "demo"
-    prepare_demo(demo, say=print)
+    prepare_demo(demo, say=print, with_work=False)
     results: list[Result] = []
 
     def told(more: list[Result]) -> None:

@@ -140,7 +140,8 @@ def begin(port: int) -> list[int]:
     out = []
     hits = [h for h in ask("GET", "/api/lookup?text=terrace")["hits"] if h["kind"] in ("parcel", "listing")]
     for i in range(CLIENTS):
-        n = ask("POST", "/api/workups", {"kind": "parcel", "key": hits[i % len(hits)]["key"]})["workup_id"]
+        hit = hits[i % len(hits)]
+        n = ask("POST", "/api/workups", {"kind": hit["kind"], "key": hit["key"]})["workup_id"]
         found = ask("GET", f"/api/workups/{n}/candidates")
         keep = {"change": "decide", "listing_ids": found["suggested"], "choice": "kept", "reason": ""}
         ask("POST", f"/api/workups/{n}/changes", {"revision": 1, "change": keep})

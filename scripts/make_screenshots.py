@@ -355,7 +355,7 @@ def beside(pictures: list[Image.Image], across: bool) -> Image.Image:
 
 def main(out: Path, names: list[str]) -> None:
     demo = ROOT / ".demo"
-    prepare_demo(demo, say=print)
+    prepare_demo(demo, say=print, with_work=False)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
         copy_database(demo / "records.db", Path(folder) / "records.db")
         shutil.copy(demo / "demo.txt", folder)

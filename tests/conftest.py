@@ -58,7 +58,7 @@ def demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
 
 
 def _make_demo(folder: Path) -> None:
-    prepare_demo(folder)
+    prepare_demo(folder, with_work=False)
     held = Records(folder, today=lambda: NOW.date())
     now = held.snapshot()  # from now on its columns lie beside the records, and the model of houses
     wide_model(now, Subject({}, *now.middle(), HomeKind.DETACHED), now.effective_day(None))

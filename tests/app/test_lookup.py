@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from rain_porch.app.home.homes import HomeRef
-from rain_porch.app.lookup import MOST_HOMES, looked_up
+from rain_porch.app.lookup import MOST_HOMES, looked_up, newest_for_sale
 from rain_porch.app.workup.workups import begin_workup
 
 
@@ -61,3 +61,17 @@ def test_what_is_nowhere_finds_nothing_and_marks_are_only_letters(agent):
         told = looked_up(agent, text)
         assert not any(h.kind == "area" for h in told.hits)
     assert agent.records.db.execute("SELECT count(*) FROM parcels").fetchone()[0] > 9000
+
+
+def test_homes_to_begin_with_are_the_newest_still_for_sale_of_each_kind(agent, records):
+    hits = newest_for_sale(agent.records)
+    assert [h.note.split(",")[0] for h in hits] == ["detached", "attached", "land"], "no unit is for sale in the demo"
+    for kind, hit in zip(("detached", "attached", "land"), hits, strict=True):
+        newest = agent.records.db.execute(
+            "SELECT max(on_market_date) FROM listings WHERE home_kind = ? AND standard_status = 'Active'", (kind,)
+        ).fetchone()[0]
+        mine = agent.records.db.execute(
+            "SELECT on_market_date, standard_status FROM listings WHERE listing_id = ?", (hit.key,)
+        )
+        assert tuple(mine.fetchone()) == (newest, "Active")
+    assert newest_for_sale(records.snapshot()) == [], "nothing is offered where nothing is"

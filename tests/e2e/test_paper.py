@@ -143,9 +143,14 @@ WCAG = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]
 
 
 def failings(page: Page, only: list[str] = WCAG) -> list[str]:
-    """What axe-core finds against WCAG 2 A and AA, or by some of its rules only, as "rule: where"."""
+    """What axe-core finds against WCAG 2 A and AA, or by some of its rules only, as "rule: where"; where a dialog is open, in it: what
+    lies behind was looked at before."""
     page.evaluate("axe => window.axe || (0, eval)(axe)", AXE)
-    told = page.evaluate("only => axe.run(document, {runOnly: only})", only)
+    told = page.evaluate(
+        "only => axe.run([...document.querySelectorAll('.v-overlay--active')].at(-1) ?? document, "
+        "{runOnly: only, resultTypes: ['violations']})",
+        only,
+    )
     return [
         f"{v['id']}: {v['nodes'][0]['html'][:120]} ({v['nodes'][0]['failureSummary'][:160]})"
         for v in told["violations"]

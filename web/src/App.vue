@@ -13,8 +13,10 @@ import {
 } from '@mdi/js'
 import Me from './session/Me.vue'
 import { useSession } from './session/useSession'
+import KeysPage from './shared/KeysPage.vue'
 import Legend from './shared/Legend.vue'
 import RecordsStanding from './shared/RecordsStanding.vue'
+import { useWalk } from './walk/useWalk'
 import { useLight } from './shared/useTheme'
 
 const places = [
@@ -25,6 +27,8 @@ const places = [
   { to: '/settings', label: 'Settings', icon: mdiCogOutline },
 ]
 useLight().follow()
+const WalkCard = defineAsyncComponent(() => import('./walk/WalkCard.vue'))
+const walk = useWalk()
 const SignIn = defineAsyncComponent(() => import('./session/SignIn.vue'))
 const { isOut } = useSession()
 const queries = useQueryClient()
@@ -56,6 +60,8 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
       <main class="room"><router-view /></main>
     </div>
     <Legend />
+    <KeysPage />
+    <WalkCard v-if="walk.at.value >= 0 && !isOut" />
   </v-app>
 </template>
 

@@ -20,13 +20,18 @@ from ..settings import setting
 from ..store.folder_lock import held
 from . import journal
 from .app import create_app
+from .memory import share_arenas
 from .state import State
+
+
+KEEP_ALIVE_SECONDS = 75  # that an idle connection stays open: as long as a proxy in front keeps it
 
 
 def serve(folder: Path, host: str | None = None, port: int | None = None) -> None:
     """Run until stopped, on the given address or the settings'."""
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
+    share_arenas()
     with held(folder, "serving", dt.datetime.now()):
         _served(folder, host, port)
 
@@ -51,7 +56,7 @@ def _served(folder: Path, host: str, port: int) -> None:
     gc.set_threshold(20_000, 20, 50)
     # many requests at once are worth more than one on all processors: each computes on one
     with threadpool_limits(1, user_api="blas"):
-        uvicorn.run(app, host=host, port=port, log_level="warning")
+        uvicorn.run(app, host=host, port=port, log_level="warning", timeout_keep_alive=KEEP_ALIVE_SECONDS)
     app.state.porch.close()
 
 

@@ -5,8 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
+import numpy as np
 from pydantic import Field
 
+from ..core.facts.dates import NO_DAY, date_of, said
+from ..core.facts.words import HomeKind
+from ..core.market.columns import FOR_SALE, HOME_KINDS
 from ..documents.base import Doc
 from ..store.records import homes
 from .home.homes import parcel_of
@@ -16,6 +20,12 @@ from .workup.workups import titles
 
 MOST_WORKUPS, MOST_PLACES, MOST_HOMES, MOST_UNITS = 4, 4, 14, 120
 UNIT = ", unit "
+_TO_BEGIN_WITH = {
+    HomeKind.DETACHED: "detached",
+    HomeKind.ATTACHED: "attached",
+    HomeKind.CONDOMINIUM: "a unit",
+    HomeKind.LAND: "land",
+}
 
 
 class HitDoc(Doc):
@@ -48,10 +58,28 @@ def looked_up(agent: Agent, text: str) -> HitsDoc:
         *_places(records, text),
         *(HitDoc(kind="workup", key=str(n), shown=title, note="workup") for n, title in titled),
         *_by_number(records, text),
-        *map(hit_doc, _with_its_units(homes.search_address(records.db, text, MOST_UNITS))),
+        *map(hit_doc, _with_its_units(homes.search_address(records.db, text, records.address_terms(), MOST_UNITS))),
     ]
-    near = [] if hits else homes.nearest_addresses(records.db, text)
+    near = [] if hits else homes.nearest_addresses(records.db, text, records.address_terms())
     return HitsDoc(hits=hits, nearest=[hit_doc(h) for h in near])
+
+
+def newest_for_sale(records: Snapshot) -> list[HitDoc]:
+    """Homes to begin with: of each of a few kinds the one that came on the market last and is still for sale."""
+    if not len(records.columns):
+        return []
+    columns, view = records.columns, records.columns.as_of(records.effective_day(None))
+    out = []
+    for kind, word in _TO_BEGIN_WITH.items():
+        rows = np.flatnonzero((view.kind == FOR_SALE) & (columns.home_kind == HOME_KINDS.index(kind)) & ~columns.lease)
+        rows = rows[columns.on_market[rows] != NO_DAY]
+        if rows.size:
+            row = int(rows[np.argmax(columns.on_market[rows])])
+            key = str(columns.keys[row])
+            if address := homes.addresses_of(records.db, [key]).get(key):
+                came = said(date_of(int(columns.on_market[row])))
+                out.append(hit_doc(homes.Hit("listing", key, address), f"{word}, for sale since {came}"))
+    return out
 
 
 def _places(records: Snapshot, text: str) -> list[HitDoc]:

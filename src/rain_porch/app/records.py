@@ -13,10 +13,10 @@ from ..core.market.columns import MANY
 from ..store import db
 from ..store.records.backtests import newest
 from ..store.records.imports import records_mark, records_version
-from ..store.records.kept_columns import kept_columns
+from ..store.records.kept_columns import kept_columns, read_beside
 from .snapshot import Snapshot
 
-READERS = 3
+READERS, BESIDE_TRIES = 3, 3
 
 
 class Records:
@@ -68,7 +68,15 @@ class Records:
             return held
 
     def _taken(self, before: Snapshot | None) -> Snapshot:
-        """A new snapshot; columns that have not changed are taken over."""
+        """A new snapshot; columns that have not changed are taken over, many new ones read by a process beside."""
+        if before is not None and len(before.columns) >= MANY:
+            for _ in range(BESIDE_TRIES):  # what is taken in meanwhile makes them old again
+                version = records_version(self.live)
+                if version == before.stamp[0]:
+                    break
+                read_beside(self.folder)
+                if records_version(self.live) == version:
+                    break
         stamp, readers = db.frozen(self.folder / "records.db", _stamp, READERS)
         if before is not None and before.stamp[0] == stamp[0]:
             read = before.columns

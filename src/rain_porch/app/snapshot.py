@@ -97,6 +97,10 @@ class Snapshot:
     def effective_day(self, given: dt.date | None) -> int:
         return day_of(given or self.through())
 
+    def address_terms(self) -> tuple[str, ...]:
+        """The words of all addresses, to tell slips by."""
+        return self.remember("words of addresses", lambda: homes.address_terms(self.db))
+
     def area_mask(self, names: tuple[str, ...]) -> Bools | None:
         """Rows in any of the named areas (`*` stands for any letters); None when no area is asked for.
 

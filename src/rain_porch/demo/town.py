@@ -18,9 +18,10 @@ from .files import write_town
 from .houses import build
 from .plan import lay_out
 from .trading import Market
+from .work import furnish
 
 SEED = 1847
-RECIPE = "12"  # changed when the generator makes another town, so that an old demo is made anew
+RECIPE = "13"  # changed when the generator makes another town, so that an old demo is made anew
 
 
 def make_town(folder: Path, seed: int = SEED) -> list[Path]:
@@ -42,8 +43,10 @@ VIEWS = {
 }
 
 
-def prepare_demo(folder: Path, seed: int = SEED, say: Callable[[str], None] = lambda text: None) -> None:
-    """Make and import the demo records unless this recipe's are there already."""
+def prepare_demo(
+    folder: Path, seed: int = SEED, say: Callable[[str], None] = lambda text: None, with_work: bool = True
+) -> None:
+    """Make and import the demo records unless this recipe's are there already. with_work: with workups and a bulletin begun."""
     marker = folder / "demo.txt"
     recipe = f"{RECIPE} {seed}"
     if marker.is_file() and marker.read_text(encoding="utf-8").strip() == recipe:
@@ -64,5 +67,8 @@ def prepare_demo(folder: Path, seed: int = SEED, say: Callable[[str], None] = la
     with folders_agent(records.snapshot()) as agent:
         for name, view in VIEWS.items():
             save_view(agent, name, view, pinned=True)
+        if with_work:
+            say("Beginning three workups and a bulletin …")
+            furnish(agent)
     records.close()
     marker.write_text(recipe + "\n", encoding="utf-8")

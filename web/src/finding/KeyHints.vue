@@ -1,30 +1,13 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
+import { KEEPING, ofHomes, TICKING } from '@/shared/keyTable'
 import { useFinding } from './useFinding'
 
 defineOptions({ inheritAttrs: false })
 /** The keys of the room, for whoever asks. */
 const { way } = useFinding()
-const CHOOSING = {
-  keep: [
-    ['K', 'keep it, or take that back'],
-    ['X', 'set it aside, with a reason'],
-    ['U', 'leave it undecided'],
-    ['1 … 6', 'its condition: new … damaged'],
-    ['Z', 'undo'],
-  ],
-  tick: [['Space', 'tick it, or take that back']],
-}
-const KEYS = [
-  ['↑ ↓', 'the home before, the next'],
-  ['Enter', 'open it'],
-  ...CHOOSING[way],
-  ['P', 'its pictures beside your home’s'],
-  ['S', 'side by side, and back'],
-  ['F', 'in figures, and back'],
-  ['L', 'what the marks mean'],
-]
+const rows = ofHomes(way === 'keep' ? KEEPING : TICKING)
 </script>
 
 <template>
@@ -33,7 +16,7 @@ const KEYS = [
       <ActButton v-bind="{ ...activator, ...$attrs }" plain>Keys</ActButton>
     </template>
     <ul class="sheet hints" aria-label="Keys of this room">
-      <li v-for="[pressed, words] in KEYS" :key="pressed">
+      <li v-for="[pressed, words] in rows" :key="pressed">
         <kbd>{{ pressed }}</kbd> {{ words }}
       </li>
     </ul>

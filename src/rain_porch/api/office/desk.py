@@ -8,7 +8,7 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from ...app.home.homes import HomeRef, read_home
-from ...app.lookup import HitsDoc, hit_doc, looked_up
+from ...app.lookup import HitsDoc, hit_doc, looked_up, newest_for_sale
 from ...core.errors import BadInput
 from ...core.facts.fields import BY_NAME, CATALOGUE
 from ...core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
@@ -46,6 +46,12 @@ class SpotDoc(BaseModel):
 def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc:
     """Homes, places and workups that a text may mean."""
     return looked_up(porch.agent, text)
+
+
+@router.get("/newest-for-sale")
+def homes_for_sale(porch: Porch) -> HitsDoc:
+    """Homes to begin with: of each of a few kinds the one that came on the market last."""
+    return HitsDoc(hits=newest_for_sale(porch.records))
 
 
 @router.get("/nearest")

@@ -78,11 +78,11 @@ def locate(
         return HomeRef(*found)
     if not address or not address.strip():
         raise BadInput("address", "Give an address, a parcel number, a listing number or a place.")
-    hits = store.search_address(records.db, address)
+    hits = store.search_address(records.db, address, records.address_terms())
     if len(hits) == 1:
         return HomeRef(hits[0].kind, hits[0].key)
     if not hits:
-        near = [h.shown for h in store.nearest_addresses(records.db, address)]
+        near = [h.shown for h in store.nearest_addresses(records.db, address, records.address_terms())]
         offer = f" The nearest are: {'; '.join(near)}." if near else ""
         raise NotFound(f"No home has the address “{address}”.{offer}", nearest=near)
     choices = [h.shown for h in hits]

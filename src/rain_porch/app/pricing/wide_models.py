@@ -69,7 +69,7 @@ def make_ahead(records: Snapshot, before: Snapshot) -> None:
     """Make the models that were asked of the records before, of the newest day's quarter, from the new records: whoever prices a home
     after an import finds them there."""
     asked = [key for key in before.fits.kept() if isinstance(key, tuple) and key[0] == _ASKED]
-    for _, kind, lat, lon in asked:
+    for _, kind, lat, lon in asked if len(records.columns) else ():  # all may have been taken back
         wide_model(records, Subject({}, lat, lon, kind), records.effective_day(None))
 
 

@@ -144,9 +144,14 @@ def _match(db: Db, query: str, limit: int) -> list[Hit]:
     return [Hit(r["kind"], r["key"], r["shown"]) for r in rows]
 
 
-def search_address(db: Db, text: str, limit: int = 12) -> list[Hit]:
+def address_terms(db: Db) -> tuple[str, ...]:
+    """The words of all addresses, house numbers left out. Gathering them looks through the whole index."""
+    return tuple(r["term"] for r in db.execute("SELECT term FROM address_words") if not r["term"][0].isdigit())
+
+
+def search_address(db: Db, text: str, terms: Sequence[str], limit: int = 12) -> list[Hit]:
     """Homes whose address has all the words, in any order, the last one perhaps unfinished; else with one slip a word;
-    else as `addresses.readings` reads them."""
+    else as `addresses.readings` reads them. terms: as from `address_terms`."""
     parts = addresses.words(text)
     if not parts:
         return []
@@ -154,10 +159,10 @@ def search_address(db: Db, text: str, limit: int = 12) -> list[Hit]:
     found = (
         _match(db, " AND ".join(exact), limit)
         or _match(db, " AND ".join([*exact[:-1], _unfinished(parts[-1])]), limit)
-        or _match(db, " AND ".join(_with_slips(db, p) for p in parts), limit)
+        or _match(db, " AND ".join(_with_slips(terms, p) for p in parts), limit)
     )
     for other in addresses.readings(parts):
-        found = found or _match(db, " AND ".join(_with_slips(db, p) for p in other), limit)
+        found = found or _match(db, " AND ".join(_with_slips(terms, p) for p in other), limit)
     return found
 
 
@@ -165,25 +170,20 @@ def _unfinished(word: str) -> str:
     return "(" + " OR ".join([f'"{word}" *', *(f'"{w}"' for w in addresses.unfinished(word))]) + ")"
 
 
-def nearest_addresses(db: Db, text: str, limit: int = 5) -> list[Hit]:
+def nearest_addresses(db: Db, text: str, terms: Sequence[str], limit: int = 5) -> list[Hit]:
     """What comes close to an address that fits nothing: any of its words, house numbers last."""
     parts = addresses.words(text)
     words = [p for p in parts if not p[0].isdigit()]
     if not words:
         return []
-    return _match(db, " OR ".join(_with_slips(db, p) for p in words), limit)
+    return _match(db, " OR ".join(_with_slips(terms, p) for p in words), limit)
 
 
-def _with_slips(db: Db, word: str) -> str:
+def _with_slips(terms: Sequence[str], word: str) -> str:
     """The word, its continuations, and the words of the records one typing slip away, as an FTS5 expression."""
     if word[0].isdigit() or len(word) < 4:
         return f'"{word}"'
-    near = [
-        r["term"]
-        for r in db.execute("SELECT term FROM address_words WHERE length(term) BETWEEN :a AND :b",
-                            {"a": len(word) - 1, "b": len(word) + 1})
-        if not r["term"][0].isdigit() and addresses.one_slip(r["term"], word)
-    ]  # fmt: skip
+    near = [t for t in terms if abs(len(t) - len(word)) <= 1 and addresses.one_slip(t, word)]
     near = [*addresses.slips_of_usual(word), *near]
     return "(" + " OR ".join([f'"{word}" *', *(f'"{n}"' for n in near[:20])]) + ")"
 

@@ -8,7 +8,10 @@ damaged, it is no longer looked at, and the columns are read from the database, 
 from __future__ import annotations
 
 import hashlib
+import os
 import sqlite3
+import subprocess
+import sys
 from collections.abc import Mapping
 from functools import cache
 from pathlib import Path
@@ -24,6 +27,7 @@ from ...core.market.listing_facts import resold_from
 from ...core.market.packed import Names, Numbers, Packed, Texts
 from ...core.market.status_history import StatusChanges
 from ..array_file import read_arrays, write_arrays
+from ..db import frozen
 from .columns import load_columns
 from .imports import records_mark
 
@@ -46,6 +50,21 @@ def kept_columns(folder: Path, db: sqlite3.Connection) -> Columns:
     told, arrays = _parts(read)
     write_arrays(path, made_from, told, arrays | _worked_out(read))
     return read
+
+
+def read_beside(folder: Path) -> None:
+    """Have the newest columns read and kept by a process of its own, which leaves this one its time and its memory. Where that
+    fails, nothing is kept, and who needs them reads them."""
+    command = [sys.executable, "-m", "rain_porch.store.records.kept_columns", str(folder)]
+    subprocess.run(command, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, check=False)
+
+
+def main(folder: Path) -> None:
+    os.nice(5)
+    _, readers = frozen(folder / "records.db", records_mark, 1)
+    with readers.one() as connection:
+        kept_columns(folder, connection)
+    readers.close()
 
 
 def _worked_out(columns: Columns) -> dict[str, NDArray[Any]]:
@@ -120,3 +139,7 @@ def _columns(told: Mapping[str, Any], arrays: Mapping[str, NDArray[Any]]) -> Col
         orders={name: tuple(order) for name, order in told["orders"].items()},
         **{name: arrays[name] for name in _ARRAYS},
     )
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))
