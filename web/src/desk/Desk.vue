@@ -54,7 +54,7 @@ const held = computed(() => (records.data.value?.inbox.files ?? []).filter((f) =
           : 'Walk through the job in nine steps'
       }}</LinkButton>
     </p>
-    <WorkupList class="mt-8" :limit="8" />
+    <WorkupList v-if="!isEmpty" class="mt-8" :limit="8" />
     <BeginWith v-if="hasFew" />
     <PinnedViews />
     <p v-if="records.isError.value" class="lamp mt-6" role="alert">{{ records.error.value?.message }}</p>

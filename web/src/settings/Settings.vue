@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import RadioButton from '@/shared/ui/RadioButton.vue'
+import { keysShown } from '@/shared/keyTable'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useSession } from '@/session/useSession'
 import { useLight } from '@/shared/useTheme'
 import Accounts from './Accounts.vue'
@@ -20,6 +22,12 @@ const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } a
         <label><RadioButton name="light" :on="choice === name" @taken="choice = name" /> {{ words }}</label>
       </p>
     </div>
+    <h2 class="mt-6 mb-1">Keys</h2>
+    <p>
+      Whatever the mouse does, keys do too:
+      <LinkButton @click="keysShown = true">the page of keys</LinkButton>, or press ? wherever nothing is
+      typed.
+    </p>
     <Accounts v-if="isManager" />
     <DueWork />
     <Acts v-if="isManager" />

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 /** The page of keys: opened and closed by “?”. */
-import { ref } from 'vue'
-import { KEYS } from './keyTable'
+import { KEYS, keysShown as open } from './keyTable'
 import { isTyping, useKeys } from './keys'
 import DialogBox from './ui/DialogBox.vue'
 
-const open = ref(false)
 useKeys((event) => {
   if (event.key !== '?' || isTyping(event) || event.ctrlKey || event.metaKey) return
   open.value = !open.value

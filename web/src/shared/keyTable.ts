@@ -1,3 +1,8 @@
+import { ref } from 'vue'
+
+/** Whether the page of keys lies over the page. */
+export const keysShown = ref(false)
+
 /** Every key and what it does, by where it does it: the page of keys and each room's own list read it here. */
 export type Row = readonly [pressed: string, words: string]
 

@@ -52,7 +52,12 @@ function look() {
       : null
 }
 const timer = setInterval(look, 400)
-watch([at, () => route.name], () => setTimeout(look, 50), { immediate: true })
+function point() {
+  const found = isHere.value && step.value ? document.querySelector(step.value.at) : null
+  found?.scrollIntoView({ block: 'nearest' })
+  look()
+}
+watch([at, () => route.name], () => setTimeout(point, 600), { immediate: true })
 onBeforeUnmount(() => clearInterval(timer))
 watch(card, (shown) => shown?.focus())
 </script>
@@ -84,10 +89,10 @@ watch(card, (shown) => shown?.focus())
 <style scoped>
 .card {
   position: fixed;
-  right: 20px;
-  bottom: 118px;
+  left: 88px;
+  bottom: 112px;
   z-index: 40;
-  width: min(340px, calc(100vw - 40px));
+  width: min(300px, calc(100vw - 40px));
   padding: 12px 16px 14px;
   box-shadow: 0 10px 30px rgba(20, 40, 50, 0.22);
 }
@@ -101,6 +106,12 @@ footer {
 footer {
   margin-top: 12px;
   justify-content: flex-end;
+}
+@media (max-width: 620px) {
+  .card {
+    left: 20px;
+    bottom: 70px;
+  }
 }
 .ring {
   position: fixed;

@@ -37,7 +37,7 @@ export const STEPS: readonly Step[] = [
   },
   {
     room: 'worth',
-    at: '[aria-label="Adjustment grid"]',
+    at: '[aria-label="Adjustment grid"], .worth .lamp',
     title: 'Follow the price line by line',
     words:
       'Each sale is brought to your home. Press the name of a line to see which sales speak for its rate; type your own over it.',
@@ -51,14 +51,14 @@ export const STEPS: readonly Step[] = [
   },
   {
     room: 'paper',
-    at: '[aria-label="Pages"]',
+    at: 'nav.pages',
     title: 'Look at the pages',
     words:
       'Just as they will print. Choose a layout, move and leave out pages, write a note under any of them.',
   },
   {
     room: 'paper',
-    at: '.hand-over, button[title^="Hand"]',
+    at: '.hand-over',
     title: 'Hand it over',
     words:
       'As a PDF, a web page or a message. What was handed over is kept as it was, whatever you change later.',

@@ -31,7 +31,9 @@ const current = computed(() => on.value[at.value])
       <ReportSettings :current="current" />
       <OwnPages @added="move($event, on.length)" />
       <AgentCard />
-      <ActButton class="mt-4" block :icon="mdiSend" strong @click="handing = true"> Hand it over </ActButton>
+      <ActButton class="mt-4 hand-over" block :icon="mdiSend" strong @click="handing = true">
+        Hand it over
+      </ActButton>
       <ActButton
         class="mt-2"
         block
