@@ -1,6 +1,7 @@
 """How each cost grows with the records, from ten thousand listings to ten million.
 
 usage: python -m bench.growth --from RECORDS-1000000 [--sizes 10000 100000 1000000 10000000] [--out growth.json]
+       python -m bench.growth --out growth.json --draw growth.png
 
 Records of each size are rows of the folder given, taken or repeated: a repeated row is a listing of its own, of another home,
 a degree further east. They are written with SQL, since it is not the import that is measured.
@@ -117,13 +118,38 @@ def measured(folder: Path) -> dict[str, Any]:
     return out
 
 
+def drawn(found: list[dict[str, Any]], to: Path) -> None:
+    """Each cost against the number of listings, both by powers of ten: in seconds, and in megabytes."""
+    from matplotlib.figure import Figure
+
+    figure = Figure(figsize=(11, 4.4), layout="constrained")
+    for ax, ends, unit in zip(
+        figure.subplots(1, 2), ((", s", ", ms"), (", MB",)), ("seconds", "megabytes"), strict=True
+    ):
+        for name in found[0]:
+            if name.endswith(ends):
+                by = 1000.0 if name.endswith(", ms") else 1.0
+                line = [f[name] / by for f in found]
+                ax.loglog([f["listings"] for f in found], line, marker="o", markersize=4, label=name.rsplit(",", 1)[0])
+        ax.set_xlabel("listings")
+        ax.set_ylabel(unit)
+        ax.legend(fontsize=7, frameon=False)
+        for side in ("top", "right"):
+            ax.spines[side].set_visible(False)
+    figure.savefig(to, dpi=110)
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--from", dest="source", type=Path, required=True)
+    parser.add_argument("--draw", type=Path, help="a picture of what --out has kept")
+    parser.add_argument("--from", dest="source", type=Path)
     parser.add_argument("--sizes", type=int, nargs="+", default=SIZES)
     parser.add_argument("--out", type=Path)
     parser.add_argument("--one", action="store_true", help="measure the folder itself and print it as JSON")
     args = parser.parse_args()
+    if args.draw:
+        drawn(json.loads(args.out.read_text()), args.draw)
+        return
     if args.one:
         print(json.dumps(measured(args.source)))
         return

@@ -35,10 +35,10 @@ def ready(): print("ready", flush=True)
 def done(n): print(n, flush=True)
 """
 AGENT = """
-from rain_porch.app.agent import folders_agent
+from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
-from rain_porch.app.workups import change_workup, open_workup
-from rain_porch.app.changes import SetClient
+from rain_porch.app.workup.workups import change_workup, open_workup
+from rain_porch.app.workup.changes import SetClient
 """
 # what is killed: each says when it begins and acknowledges each time that it has done something
 WORK = {

@@ -31,7 +31,6 @@ def dist(tmp_path_factory: pytest.TempPathFactory) -> Path:
         "wheel",
         "-q",
         "--no-deps",
-        "--no-build-isolation",
         "-w",
         source / "dist",
         source,
@@ -80,10 +79,12 @@ def test_the_steps_of_the_container_file_give_a_service_in_a_bare_folder(dist, t
     (site / "packages.pth").write_text(sysconfig.get_path("purelib") + "\n")
     (command,) = (rest for word, rest in steps if word == "CMD")
     program, _serve = re.findall(r'"([^"]+)"', here(command))
-    where = [program, "check", "--data", env["RAIN_PORCH_DATA"]]
-    bring = [program, "import", str(ROOT / "tests/reference/data/ames.csv"), "--data", env["RAIN_PORCH_DATA"]]
-    subprocess.run(bring, check=True, env=env, cwd=tmp_path, capture_output=True)
-    assert "2,930" in subprocess.run(where, check=True, env=env, cwd=tmp_path, capture_output=True, text=True).stdout
+    at = ["--data", env["RAIN_PORCH_DATA"]]
+    bring = [program, "import", str(ROOT / "tests/reference/data/ames.csv"), *at]
+    done = subprocess.run(bring, check=True, env=env, cwd=tmp_path, capture_output=True, text=True)
+    assert "2,930 new" in done.stdout
+    checked = subprocess.run([program, "check", *at], check=True, env=env, cwd=tmp_path, capture_output=True, text=True)
+    assert "all is well" in checked.stdout
     told = [str(root / "opt/rain-porch/bin/python"), "-c", "import rain_porch; print(rain_porch.__file__)"]
     file = subprocess.run(told, check=True, env=env, cwd=tmp_path, capture_output=True, text=True).stdout.strip()
     assert file.startswith(str(site)), "what was installed is what ran"

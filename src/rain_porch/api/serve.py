@@ -23,7 +23,6 @@ from .app import create_app
 from .memory import share_arenas
 from .state import State
 
-
 KEEP_ALIVE_SECONDS = 75  # that an idle connection stays open: as long as a proxy in front keeps it
 
 
