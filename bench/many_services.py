@@ -46,6 +46,8 @@ def main() -> None:
             port = int(url.rsplit(":", 1)[1])
             clients.append(Client(port, begin(port)[0], n))
         print(f"{args.services} services: started in {np.median(starts):.1f} s each, the last in {starts[-1]:.1f} s")
+        for c in clients:
+            c.http.close()  # the first have waited longer than a connection stays open; the next act opens a new one
         idle = sum(held_mb(p) for p in processes)
         until = time.perf_counter() + args.seconds
         threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
@@ -59,7 +61,7 @@ def main() -> None:
             f"memory: {idle:,.0f} MB before, {sum(busy):,.0f} MB after ({np.median(busy):,.0f} each), {len(papers)} processes for papers with {sum(papers):,.0f} MB"
         )
         told(f"one agent in each, an act every {PAUSE:g} s", clients, args.seconds)
-    shutil.rmtree(work)
+    shutil.rmtree(work, ignore_errors=True)
 
 
 if __name__ == "__main__":

@@ -58,8 +58,10 @@ class Watch:
 
 
 def children(process: int) -> list[int]:
+    """What any of its threads has started."""
     try:
-        return [int(x) for x in Path(f"/proc/{process}/task/{process}/children").read_text().split()]
+        tasks = [*Path(f"/proc/{process}/task").iterdir()]
+        return [int(x) for task in tasks for x in (task / "children").read_text().split()]
     except OSError:
         return []
 
@@ -132,7 +134,7 @@ def main() -> None:
                 f"   {name}: second minute {watch.between(60, 120, of):,.0f} MB, last {watch.between(end - 60, end, of):,.0f} MB, most {max(x[of] for x in watch.seen):,.0f} MB"
             )
         print(f"   {len(imports)} imports, median {np.median(imports):,.0f} s, {rows / np.median(imports):,.0f} rows/s")
-    shutil.rmtree(work)
+    shutil.rmtree(work, ignore_errors=True)
 
 
 if __name__ == "__main__":
