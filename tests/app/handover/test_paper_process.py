@@ -59,6 +59,12 @@ def test_it_makes_the_same_papers_of_the_workup_as_it_is_and_leaves_to_the_servi
         pp.paper_made(agent, page(workup, 99))
     assert beside.made(agent, page(workup)) is not None, "it goes on with the next"
 
+    beside.prepare(agent, workup)
+    beside.prepare(agent, 99)
+    assert beside.made(agent, page(workup)) == pp.paper_made(agent, page(workup)), (
+        "what is only prepared answers nobody"
+    )
+
     live = Database(agent.records.folder, RECORDS)
     with atomic(live):
         bump_version(live)

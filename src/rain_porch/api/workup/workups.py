@@ -141,7 +141,7 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
     opened = book.open_workup(porch.agent, workup_id)
     history = book.history_of(porch.agent, workup_id)
     if porch.state.papers:  # somebody is at work: its papers will be asked for
-        porch.state.papers.start()
+        porch.state.papers.prepare(porch.agent, workup_id)
     return OpenDoc(
         workup_id=workup_id,
         revision=opened.revision,

@@ -35,6 +35,9 @@ IDLE_SECONDS, LONGEST_SECONDS = 600.0, 60.0
 MOST_WAITING = 3  # beyond so many the service makes papers too
 
 
+NOTHING = ""  # the form of what is only prepared
+
+
 class Wanted(TypedDict):
     """A paper of a workup: a page as "svg" or "png", numbered from 1, or the whole report in a form of FORMS, number None."""
 
@@ -47,6 +50,8 @@ class Wanted(TypedDict):
 def paper_made(agent: Agent, wanted: Wanted) -> list[bytes]:
     """The sheets of a page, or the one file of a report. Raises what report_input and page_pictures raise."""
     given, number = report_input(agent, wanted["workup"], wanted["layout"]), wanted["number"]
+    if wanted["form"] == NOTHING:
+        return []
     if number is None:
         return [FORMS[f".{wanted['form']}"](given, wanted["layout"])]
     form = next(f for f in PICTURE_MEDIA if f == wanted["form"])
@@ -70,6 +75,14 @@ class PaperProcess:
             if self._beside is None:
                 self._beside = Beside(MODULE, {"folder": str(self._folder)}, self._told, self._ended)
 
+    def prepare(self, agent: Agent, workup: int) -> None:
+        """Let it work out what the papers of a workup are made from, when it has nothing else to do."""
+        self.start()
+        with self._lock:
+            if self._beside is not None:
+                wanted = Wanted(workup=workup, layout=None, number=None, form=NOTHING)
+                self._beside.say(json.dumps(_asked(0, agent, wanted)))
+
     def made(self, agent: Agent, wanted: Wanted) -> list[bytes] | None:
         """The paper as `paper_made` gives it; None where it must be made here."""
         answer: Future[list[bytes] | None] = Future()
@@ -79,12 +92,7 @@ class PaperProcess:
                 return None
             number = next(self._numbers)
             self._waiting[number] = answer
-            asked = {
-                "asked": number, "wanted": wanted, "owner": agent.owner, "hand": agent.hand,
-                "is_manager": agent.is_manager, "may_edit": agent.may_edit, "now": agent.now().isoformat(),
-                "records": _state_of(agent),
-            }  # fmt: skip
-            self._beside.say(json.dumps(asked))
+            self._beside.say(json.dumps(_asked(number, agent, wanted)))
         try:
             return answer.result(LONGEST_SECONDS)
         except TimeoutError:
@@ -113,28 +121,37 @@ class PaperProcess:
                 answer.set_result(None)
 
 
+def _asked(number: int, agent: Agent, wanted: Wanted) -> dict[str, Any]:
+    return {
+        "asked": number, "wanted": wanted, "owner": agent.owner, "hand": agent.hand, "is_manager": agent.is_manager,
+        "may_edit": agent.may_edit, "now": agent.now().isoformat(), "records": _state_of(agent),
+    }  # fmt: skip
+
+
 def _state_of(agent: Agent) -> list[Any]:
     return [*agent.records.stamp, agent.records.mark]
 
 
-def _lines() -> Iterator[str]:
-    """What the service says, until it says nothing for long or is gone."""
-    said: queue.Queue[str] = queue.Queue()
+def _tasks() -> Iterator[Step]:
+    """What the service says, papers before what is only prepared, until it says nothing for long or is gone."""
+    said: queue.PriorityQueue[tuple[int, int, Step]] = queue.PriorityQueue()
 
     def read() -> None:
-        for line in sys.stdin:
-            said.put(line)
-        said.put("")
+        n = 0
+        for n, line in enumerate(sys.stdin):
+            task = json.loads(line)
+            said.put((task.get("wanted", {}).get("form") == NOTHING, n, task))
+        said.put((-1, n + 1, {}))
 
     threading.Thread(target=read, daemon=True).start()
     while True:
         try:
-            line = said.get(timeout=IDLE_SECONDS)
+            task = said.get(timeout=IDLE_SECONDS)[2]
         except queue.Empty:
             return
-        if not line:
+        if not task:
             return
-        yield line
+        yield task
 
 
 def _agent_as(asked: Step, porch: Database, records: Records, now: dt.datetime) -> Agent:
@@ -143,22 +160,22 @@ def _agent_as(asked: Step, porch: Database, records: Records, now: dt.datetime) 
 
 
 def main() -> None:
-    lines = _lines()
-    folder = Path(json.loads(next(lines))["folder"])
+    tasks = _tasks()
+    folder = Path(next(tasks)["folder"])
     clock = {"now": dt.datetime.now()}
     records, porch = Records(folder, today=lambda: clock["now"].date()), Database(folder, PORCH)
     records.snapshot()
     importlib.import_module("scipy.spatial")  # what takes longest to read of all that a paper needs
     say(ready=True)
     with threadpool_limits(1, user_api="blas"):
-        for line in lines:
-            asked = json.loads(line)
-            clock["now"], sheets = dt.datetime.fromisoformat(asked["now"]), None
+        for task in tasks:
+            clock["now"], sheets = dt.datetime.fromisoformat(task["now"]), None
             with suppress(RainPorchError):  # the service meets with it too, and tells it
-                agent = _agent_as(asked, porch, records, clock["now"])
-                if _state_of(agent) == asked["records"]:
-                    sheets = [base64.b64encode(s).decode() for s in paper_made(agent, asked["wanted"])]
-            say(asked=asked["asked"], sheets=sheets)
+                agent = _agent_as(task, porch, records, clock["now"])
+                if _state_of(agent) == task["records"]:
+                    sheets = [base64.b64encode(s).decode() for s in paper_made(agent, task["wanted"])]
+            if task["asked"]:
+                say(asked=task["asked"], sheets=sheets)
     records.close()
     porch.close()
 
