@@ -58,6 +58,7 @@ def test_the_steps_of_the_container_file_give_a_service_in_a_bare_folder(dist, t
     root = tmp_path / "root"
     (root / "opt").mkdir(parents=True)
     env = {**os.environ, "PIP_NO_DEPS": "1", "PIP_DISABLE_PIP_VERSION_CHECK": "1"}
+    env["PATH"] = f"{Path(sys.executable).parent}{os.pathsep}{env['PATH']}"  # the Python of these packages
     env.pop("PYTHONPATH", None)
 
     def here(text: str) -> str:
