@@ -129,7 +129,7 @@ def served(tree: Path, folder: Path) -> Iterator[int]:
         server.wait(20)
 
 
-def begin(port: int) -> list[int]:
+def begin(port: int, clients: int = CLIENTS) -> list[int]:
     """A workup with twelve comps for each client."""
     http_ = http.client.HTTPConnection("127.0.0.1", port, timeout=120)
 
@@ -139,7 +139,7 @@ def begin(port: int) -> list[int]:
 
     out = []
     hits = [h for h in ask("GET", "/api/lookup?text=terrace")["hits"] if h["kind"] in ("parcel", "listing")]
-    for i in range(CLIENTS):
+    for i in range(clients):
         hit = hits[i % len(hits)]
         n = ask("POST", "/api/workups", {"kind": hit["kind"], "key": hit["key"]})["workup_id"]
         found = ask("GET", f"/api/workups/{n}/candidates")

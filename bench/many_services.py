@@ -14,7 +14,6 @@ from pathlib import Path
 
 import numpy as np
 
-from . import many_clients
 from .many_clients import Client, begin, told
 from .office import children, held_mb
 from .serving import serving
@@ -28,7 +27,6 @@ def main() -> None:
     parser.add_argument("--services", type=int, default=50)
     parser.add_argument("--seconds", type=float, default=120)
     args = parser.parse_args()
-    many_clients.CLIENTS = 1
     work = args.records.parent / "services"
     shutil.rmtree(work, ignore_errors=True)
     with ExitStack() as open_:
@@ -44,7 +42,7 @@ def main() -> None:
             starts.append(time.perf_counter() - start)
             processes.append(process)
             port = int(url.rsplit(":", 1)[1])
-            clients.append(Client(port, begin(port)[0], n))
+            clients.append(Client(port, begin(port, 1)[0], n))
         print(f"{args.services} services: started in {np.median(starts):.1f} s each, the last in {starts[-1]:.1f} s")
         for c in clients:
             c.http.close()  # the first have waited longer than a connection stays open; the next act opens a new one

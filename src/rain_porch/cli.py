@@ -19,9 +19,8 @@ from .settings import FEED_PORT, SETTINGS, data_folder
 from .store.backups import finish_restore
 from .store.db import unreadable
 
-gc.set_threshold(
-    50_000, 20, 50
-)  # most of what a command reads in stays to its end: it need not be looked through so often
+# most of what a command reads in stays to its end: it need not be looked through so often
+gc.set_threshold(50_000, 20, 50)
 
 # what changes what an office shares, as the list of who did what says it
 ACTS = {

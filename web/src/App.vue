@@ -15,7 +15,7 @@ import Me from './session/Me.vue'
 import { useSession } from './session/useSession'
 import KeysPage from './shared/KeysPage.vue'
 import Legend from './shared/Legend.vue'
-import RecordsStanding from './shared/RecordsStanding.vue'
+import RecordsStanding from './records/RecordsStanding.vue'
 import { useWalk } from './walk/useWalk'
 import { useLight } from './shared/useTheme'
 

@@ -49,10 +49,9 @@ def _served(folder: Path, host: str, port: int) -> None:
     app.state.porch.papers = PaperProcess(folder)
     plan_daily_backup(app.state.porch.agent_of(FOLDERS_OWNER))
     app.state.porch.schedule.start()
-    # what is there now stays: only what requests leave behind is looked through, and less often than by default
+    # what is there now stays: only what requests leave behind is looked through
     gc.collect()
     gc.freeze()
-    gc.set_threshold(20_000, 20, 50)
     # many requests at once are worth more than one on all processors: each computes on one
     with threadpool_limits(1, user_api="blas"):
         uvicorn.run(app, host=host, port=port, log_level="warning", timeout_keep_alive=KEEP_ALIVE_SECONDS)

@@ -20,12 +20,7 @@ from .workup.workups import titles
 
 MOST_WORKUPS, MOST_PLACES, MOST_HOMES, MOST_UNITS = 4, 4, 14, 120
 UNIT = ", unit "
-_TO_BEGIN_WITH = {
-    HomeKind.DETACHED: "detached",
-    HomeKind.ATTACHED: "attached",
-    HomeKind.CONDOMINIUM: "a unit",
-    HomeKind.LAND: "land",
-}
+_TO_BEGIN_WITH = (HomeKind.DETACHED, HomeKind.ATTACHED, HomeKind.CONDOMINIUM, HomeKind.LAND)
 
 
 class HitDoc(Doc):
@@ -70,7 +65,7 @@ def newest_for_sale(records: Snapshot) -> list[HitDoc]:
         return []
     columns, view = records.columns, records.columns.as_of(records.effective_day(None))
     out = []
-    for kind, word in _TO_BEGIN_WITH.items():
+    for kind in _TO_BEGIN_WITH:
         rows = np.flatnonzero((view.kind == FOR_SALE) & (columns.home_kind == HOME_KINDS.index(kind)) & ~columns.lease)
         rows = rows[columns.on_market[rows] != NO_DAY]
         if rows.size:
@@ -78,7 +73,7 @@ def newest_for_sale(records: Snapshot) -> list[HitDoc]:
             key = str(columns.keys[row])
             if address := homes.addresses_of(records.db, [key]).get(key):
                 came = said(date_of(int(columns.on_market[row])))
-                out.append(hit_doc(homes.Hit("listing", key, address), f"{word}, for sale since {came}"))
+                out.append(hit_doc(homes.Hit("listing", key, address), f"{kind.value}, for sale since {came}"))
     return out
 
 

@@ -70,13 +70,12 @@ class Records:
     def _taken(self, before: Snapshot | None) -> Snapshot:
         """A new snapshot; columns that have not changed are taken over, many new ones read by a process beside."""
         if before is not None and len(before.columns) >= MANY:
+            read_of = before.stamp[0]
             for _ in range(BESIDE_TRIES):  # what is taken in meanwhile makes them old again
-                version = records_version(self.live)
-                if version == before.stamp[0]:
+                if (newest := records_version(self.live)) == read_of:
                     break
+                read_of = newest
                 read_beside(self.folder)
-                if records_version(self.live) == version:
-                    break
         stamp, readers = db.frozen(self.folder / "records.db", _stamp, READERS)
         if before is not None and before.stamp[0] == stamp[0]:
             read = before.columns

@@ -14,6 +14,7 @@ from ..app.pricing.opened import priced, suggested
 from ..app.workup.changes import Change, Decide, SetClient, SetListPrice
 from ..app.workup.workups import begin_workup, change_workup, delete_workup, open_workup
 from ..core.facts.money import half_up
+from ..store.records.homes import parcels_of_kind
 
 ENOUGH_COMPS = 8  # of a home that is shown as an example
 EARLIER = dt.timedelta(days=60)  # how long ago the first of them was begun: something has happened since
@@ -38,9 +39,7 @@ def furnish(agent: Agent) -> None:
 
 def _examples(agent: Agent) -> Iterator[HomeRef]:
     """Detached homes with sales enough around them, far from each other in the order of the parcels."""
-    numbers = [r[0] for r in agent.records.db.execute(
-        "SELECT parcel_number FROM parcels WHERE home_kind = 'detached' AND living_area IS NOT NULL ORDER BY parcel_number"
-    )]  # fmt: skip
+    numbers = parcels_of_kind(agent.records.db, "detached")
     step = max(1, len(numbers) // 7)
     for start in range(step):
         for number in numbers[start::step]:

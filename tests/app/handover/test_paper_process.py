@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import threading
 import time
+from dataclasses import replace
 
 import pytest
 
 from rain_porch.app.handover import paper_process as pp
 from rain_porch.app.pricing.opened import suggested
+from rain_porch.app.records import Records
 from rain_porch.app.workup.workups import open_workup
 from rain_porch.core.errors import BadInput
 from rain_porch.store.db import RECORDS, Database, atomic
@@ -69,7 +71,14 @@ def test_it_makes_the_same_papers_of_the_workup_as_it_is_and_leaves_to_the_servi
     with atomic(live):
         bump_version(live)
     live.close()
+    assert beside.made(agent, page(workup)) == pp.paper_made(agent, page(workup)), "still those that the request reads"
+    records = Records(agent.records.folder, today=agent.records.today)
+    newer = replace(agent, records=records.snapshot())
+    assert beside.made(newer, page(workup)) == pp.paper_made(newer, page(workup)), (
+        "and the newer ones for who reads those"
+    )
     assert beside.made(agent, page(workup)) is None, "it stands on other records than the request"
+    records.close()
 
 
 def test_where_it_is_killed_at_work_the_service_goes_on_and_the_next_finds_a_new_one(agent, workup, beside):
@@ -86,3 +95,30 @@ def test_where_it_is_killed_at_work_the_service_goes_on_and_the_next_finds_a_new
     beside.stop()
     assert process.wait(5) is not None
     assert beside.made(agent, page(workup)) is None, "a new one is not ready at once"
+
+
+def test_where_there_is_no_room_for_another_process_the_service_makes_the_papers(agent, workup, monkeypatch):
+    def full(*_args):
+        raise OSError("no room")
+
+    monkeypatch.setattr(pp, "Beside", full)
+    process = pp.PaperProcess(agent.records.folder)
+    process.prepare(agent, workup)
+    assert process.made(agent, page(workup)) is None
+
+
+def test_a_workup_is_prepared_once_for_a_version_of_the_records_however_often_it_is_opened(agent, workup, monkeypatch):
+    said = []
+
+    class Listening:
+        def __init__(self, *_args):
+            pass
+
+        def say(self, line):
+            said.append(line)
+
+    monkeypatch.setattr(pp, "Beside", Listening)
+    process = pp.PaperProcess(agent.records.folder)
+    for _ in range(3):
+        process.prepare(agent, workup)
+    assert len(said) == 1

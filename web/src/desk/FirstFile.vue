@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The desk of a folder in which nothing is yet: what to do first, and a place to drop a file on. */
-import FilePick from '@/shared/ui/FilePick.vue'
+import BringFile from '@/records/BringFile.vue'
 import { useSession } from '@/session/useSession'
 
 defineProps<{ sending: string; fault: string; over: boolean }>()
@@ -16,21 +16,16 @@ const { mayImport } = useSession()
       file of listings.
     </p>
     <template v-else>
-      <FilePick
-        class="drop"
-        :class="{ over }"
-        area
-        several
+      <BringFile
+        class="mt-3"
+        large
         name="Bring in a first file"
-        accept=".csv,.tsv,.tab,.txt,.dat,.json,.geojson,.xlsx,.xlsm,.xls,.ods,.gz,.zip,.gpkg,.kml,.kmz"
-        @all="(files) => emit('bring', files)"
-      >
-        <b>{{ sending ? `Sending ${sending} …` : 'Drop a file here, or choose one' }}</b>
-        <span class="quiet small">
-          an export of closed and current listings, as a table, a workbook or a ZIP; five years of them serve
-          best
-        </span>
-      </FilePick>
+        title="Drop a file here, or choose one"
+        words="an export of closed and current listings, as a table, a workbook or a ZIP; five years of them serve best"
+        :sending="sending"
+        :over="over"
+        @bring="(files) => emit('bring', files)"
+      />
       <p v-if="fault" class="lamp mt-2" role="alert">{{ fault }}</p>
       <ol class="quiet">
         <li>You see how each column was understood, and say what was not.</li>
@@ -45,26 +40,6 @@ const { mayImport } = useSession()
 </template>
 
 <style scoped>
-.drop {
-  display: grid;
-  gap: 4px;
-  justify-items: center;
-  margin-top: 12px;
-  padding: 34px 20px;
-  border: 1.5px dashed rgb(var(--v-theme-rain));
-  border-radius: 8px;
-  background: rgb(var(--v-theme-surface));
-  cursor: pointer;
-}
-.drop b {
-  color: rgb(var(--v-theme-rain));
-  font-size: var(--text-l);
-}
-.drop.over,
-.drop:focus-within {
-  border-style: solid;
-  background: rgba(var(--v-theme-rain), 0.08);
-}
 ol {
   margin: 16px 0 12px;
   padding-left: 20px;

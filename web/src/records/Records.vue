@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import FilePick from '@/shared/ui/FilePick.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, got } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
 import { useSession } from '@/session/useSession'
+import BringFile from './BringFile.vue'
 import { useBring, useRecords } from './useRecords'
 
 const records = useRecords()
@@ -50,19 +50,16 @@ function dropped(event: DragEvent) {
       <p v-if="!mayImport" class="quiet small">
         Your account reads the records. A manager lets you bring files in.
       </p>
-      <FilePick
+      <BringFile
         v-else
-        class="drop"
-        :class="{ over }"
-        area
-        several
+        class="bring"
         name="Bring in a file"
-        accept=".csv,.tsv,.tab,.txt,.dat,.json,.geojson,.xlsx,.xlsm,.xls,.ods,.gz,.zip,.gpkg,.kml,.kmz"
-        @all="bring"
-      >
-        <b>{{ sending ? `Sending ${sending} …` : 'Bring in a file' }}</b>
-        <span class="quiet small">or drop it anywhere here: tables, workbooks, map files, photos as ZIP</span>
-      </FilePick>
+        title="Bring in a file"
+        words="or drop it anywhere here: tables, workbooks, map files, photos as ZIP"
+        :sending="sending"
+        :over="over"
+        @bring="bring"
+      />
     </header>
     <p v-if="fault" class="lamp" role="alert">{{ fault }}</p>
     <p v-if="records.isError.value" class="lamp" role="alert">{{ records.error.value?.message }}</p>
@@ -99,29 +96,8 @@ header {
   align-items: flex-start;
   gap: 32px;
 }
-.drop {
-  display: grid;
-  gap: 2px;
+.bring {
   flex: none;
-  padding: 10px 20px;
-  border: 1.5px dashed rgb(var(--v-theme-rain));
-  border-radius: 8px;
-  background: rgb(var(--v-theme-surface));
-  cursor: pointer;
-}
-.drop b {
-  color: rgb(var(--v-theme-rain));
-}
-.drop.over,
-.drop:focus-within {
-  border-style: solid;
-  background: rgba(var(--v-theme-rain), 0.08);
-}
-.hidden {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  opacity: 0;
 }
 .lamp,
 .waiting:not(:empty) {

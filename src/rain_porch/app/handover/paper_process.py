@@ -28,13 +28,12 @@ from ...store.db import PORCH, Database
 from ..office.agent import Agent
 from ..records import Records
 from ..side_process import Beside, Step, say
+from ..snapshot import Snapshot
 from .report_input import report_input
 
 MODULE = "rain_porch.app.handover.paper_process"
 IDLE_SECONDS, LONGEST_SECONDS = 600.0, 60.0
 MOST_WAITING = 3  # beyond so many the service makes papers too
-
-
 NOTHING = ""  # the form of what is only prepared
 
 
@@ -68,18 +67,25 @@ class PaperProcess:
         self._beside: Beside | None = None
         self._ready = False
         self._waiting: dict[int, Future[list[bytes] | None]] = {}
+        self._prepared: set[tuple[int, ...]] = (
+            set()
+        )  # workups, each by its owner, number and the version of the records
 
     def start(self) -> None:
-        """Begin to get ready, where it has not."""
+        """Begin to get ready, where it has not. A machine that has no room for it goes without."""
         with self._lock:
             if self._beside is None:
-                self._beside = Beside(MODULE, {"folder": str(self._folder)}, self._told, self._ended)
+                with suppress(OSError):
+                    self._beside = Beside(MODULE, {"folder": str(self._folder)}, self._told, self._ended)
 
     def prepare(self, agent: Agent, workup: int) -> None:
-        """Let it work out what the papers of a workup are made from, when it has nothing else to do."""
+        """Let it work out what the papers of a workup are made from, when it has nothing else to do: once for each version of the
+        records, since what takes long hangs on the home and not on what is decided."""
         self.start()
+        which = (agent.owner, workup, *agent.records.stamp)
         with self._lock:
-            if self._beside is not None:
+            if self._beside is not None and which not in self._prepared:
+                self._prepared.add(which)
                 wanted = Wanted(workup=workup, layout=None, number=None, form=NOTHING)
                 self._beside.say(json.dumps(_asked(0, agent, wanted)))
 
@@ -115,6 +121,7 @@ class PaperProcess:
     def _ended(self) -> None:
         with self._lock:
             self._beside, self._ready = None, False
+            self._prepared.clear()
             left = list(self._waiting.values())
         for answer in left:
             if not answer.done():
@@ -124,12 +131,12 @@ class PaperProcess:
 def _asked(number: int, agent: Agent, wanted: Wanted) -> dict[str, Any]:
     return {
         "asked": number, "wanted": wanted, "owner": agent.owner, "hand": agent.hand, "is_manager": agent.is_manager,
-        "may_edit": agent.may_edit, "now": agent.now().isoformat(), "records": _state_of(agent),
+        "may_edit": agent.may_edit, "now": agent.now().isoformat(), "records": _state_of(agent.records),
     }  # fmt: skip
 
 
-def _state_of(agent: Agent) -> list[Any]:
-    return [*agent.records.stamp, agent.records.mark]
+def _state_of(records: Snapshot) -> list[Any]:
+    return [*records.stamp, records.mark]
 
 
 def _tasks() -> Iterator[Step]:
@@ -154,25 +161,30 @@ def _tasks() -> Iterator[Step]:
         yield task
 
 
-def _agent_as(asked: Step, porch: Database, records: Records, now: dt.datetime) -> Agent:
+def _agent_as(asked: Step, porch: Database, records: Snapshot, now: dt.datetime) -> Agent:
     who = asked["hand"], asked["is_manager"], asked["may_edit"]
-    return Agent(asked["owner"], porch, records.snapshot(), lambda: now, *who)
+    return Agent(asked["owner"], porch, records, lambda: now, *who)
 
 
 def main() -> None:
     tasks = _tasks()
-    folder = Path(next(tasks)["folder"])
-    clock = {"now": dt.datetime.now()}
+    if (first := next(tasks, None)) is None:
+        return
+    folder, clock = Path(first["folder"]), {"now": dt.datetime.now()}
     records, porch = Records(folder, today=lambda: clock["now"].date()), Database(folder, PORCH)
-    records.snapshot()
+    held = records.snapshot()
     importlib.import_module("scipy.spatial")  # what takes longest to read of all that a paper needs
     say(ready=True)
     with threadpool_limits(1, user_api="blas"):
         for task in tasks:
             clock["now"], sheets = dt.datetime.fromisoformat(task["now"]), None
-            with suppress(RainPorchError):  # the service meets with it too, and tells it
-                agent = _agent_as(task, porch, records, clock["now"])
-                if _state_of(agent) == task["records"]:
+            if (
+                _state_of(held) != task["records"]
+            ):  # the service has read newer ones, and kept them: here they are only mapped
+                held = records.snapshot()
+            if _state_of(held) == task["records"]:
+                with suppress(RainPorchError):  # the service meets with it too, and tells it
+                    agent = _agent_as(task, porch, held, clock["now"])
                     sheets = [base64.b64encode(s).decode() for s in paper_made(agent, task["wanted"])]
             if task["asked"]:
                 say(asked=task["asked"], sheets=sheets)

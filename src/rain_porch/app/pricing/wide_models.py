@@ -68,8 +68,10 @@ def model_worths(
 def make_ahead(records: Snapshot, before: Snapshot) -> None:
     """Make the models that were asked of the records before, of the newest day's quarter, from the new records: whoever prices a home
     after an import finds them there."""
+    if not len(records.columns):  # all was taken back
+        return
     asked = [key for key in before.fits.kept() if isinstance(key, tuple) and key[0] == _ASKED]
-    for _, kind, lat, lon in asked if len(records.columns) else ():  # all may have been taken back
+    for _, kind, lat, lon in asked:
         wide_model(records, Subject({}, lat, lon, kind), records.effective_day(None))
 
 

@@ -34,6 +34,15 @@ def parcel(db: Db, number: str) -> dict[str, Any] | None:
     return dict(row) if row else None
 
 
+def parcels_of_kind(db: Db, kind: str) -> list[str]:
+    """The numbers of the parcels with a home of a kind whose size is known, in order."""
+    rows = db.execute(
+        "SELECT parcel_number FROM parcels WHERE home_kind = :k AND living_area IS NOT NULL ORDER BY parcel_number",
+        {"k": kind},
+    )
+    return [r[0] for r in rows]
+
+
 def number_forms(db: Db) -> tuple[str, ...]:
     """How parcel numbers are written here, each sign but those between the parts an x: "xx-xxxx"; by the first 400 of them."""
     rows = db.execute("SELECT parcel_number FROM parcels LIMIT 400")

@@ -147,3 +147,13 @@ def test_rising_prices_make_a_dear_one_less_so_with_the_days():
     flat, rising, falling = (model.at(0.06, cc.When(0.0, m), WITHIN) for m in (0.0, 0.0003, -0.0003))
     gain = [r.share - f.share for r, f in zip(rising, flat, strict=True)]
     assert all(f.share < r.share for f, r in zip(falling, rising, strict=True)) and gain[2] > gain[0] > 0
+
+
+def test_a_fit_that_begins_from_nearly_the_same_listings_ends_where_one_from_nothing_does():
+    seen, _ = made(21, 1500, 0.06)
+    fewer = seen.where(np.arange(1500) != 7)
+    begun, anew = fit(fewer, start=fit(seen)), fit(fewer)
+    assert begun.n == anew.n == 1499
+    for above in (-0.03, 0.03, 0.09):
+        a, b = ([c.share for c in m.if_listed_at(above, 0.03, cc.When(0.0), WITHIN)] for m in (begun, anew))
+        assert a == pytest.approx(b, abs=0.005)

@@ -146,14 +146,20 @@ def _shares_of(log: Floats) -> tuple[Floats, Floats]:
     return shares, (top + np.log(each))[:, 0]
 
 
+def _weighed(known: _Known, guess: _Guess, alpha: Floats, gamma: Floats, spread: Floats) -> tuple[Floats, Floats]:
+    """What `_shares_of` gives for listings by their prices at a guess and by their days at hazards. spread: the logarithm of how a
+    is spread, (grid,)."""
+    line, square, _ = guess.by_price(known)
+    rates = _log_rates(alpha, gamma)
+    by = np.column_stack([-_spent(known, gamma), known.happened, line, square, np.ones(len(line))])
+    return _shares_of(by @ np.vstack([np.exp(rates), rates, GRID, GRID**2, spread]))
+
+
 def _where_a_lies(known: _Known, guess: _Guess) -> tuple[Floats, float]:
     """(the chance of each a for each listing, (n, grid), the log likelihood of all with the priors')."""
-    line, square, rest = guess.by_price(known)
-    rates = _log_rates(guess.alpha, guess.gamma)
     spread = -0.5 * ((GRID - guess.mean_a) / guess.sd_a) ** 2 - np.log(guess.sd_a)
-    by = np.column_stack([-_spent(known, guess.gamma), known.happened, line, square, np.ones(len(line))])
-    shares, sums = _shares_of(by @ np.vstack([np.exp(rates), rates, GRID, GRID**2, spread]))
-    whole = float((sums + rest).sum()) - 0.5 * ((guess.kappa - KAPPA_PRIOR) / KAPPA_SD) ** 2
+    shares, sums = _weighed(known, guess, guess.alpha, guess.gamma, spread)
+    whole = float((sums + guess.by_price(known)[2]).sum()) - 0.5 * ((guess.kappa - KAPPA_PRIOR) / KAPPA_SD) ** 2
     return shares, whole - 0.5 * (guess.drift / DRIFT_SD) ** 2
 
 
@@ -208,14 +214,11 @@ def _plain_hazard(happened: Floats, exposure: Floats, turn: Floats) -> tuple[Flo
 def _as_seen(known: _Known, used: _Guess, guess: _Guess) -> AsSeen:
     """The spread of a and the hazards brought nearer to what is seen, from where the fit has them, by some steps of EM with
     smoothing. used: the guess by which prices are weighed, time apart."""
-    line, square, _ = used.by_price(known)
     alpha, gamma, spread = guess.alpha, guess.gamma, normal(GRID, guess.mean_a, guess.sd_a)
     for _ in range(_SPREAD_ROUNDS):
-        rates, spent = _log_rates(alpha, gamma), _spent(known, gamma)
-        by = np.column_stack([-spent, known.happened, line, square, np.ones(len(line))])
-        shares, _sums = _shares_of(by @ np.vstack([np.exp(rates), rates, GRID, GRID**2, np.log(spread)]))
+        shares = _weighed(known, used, alpha, gamma, np.log(spread))[0]
         spread = _smooth(shares.mean(axis=0))
-        alpha, gamma = _hazard(known.happened.T @ shares, spent.T @ shares, alpha, gamma)
+        alpha, gamma = _hazard(known.happened.T @ shares, _spent(known, gamma).T @ shares, alpha, gamma)
     return AsSeen(spread, alpha, gamma)
 
 

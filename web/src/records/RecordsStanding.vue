@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** Says in the head that newer records are being read while all figures still stand on those of before; asks anew once they are here. */
 import { api, got } from '@/shared/api/client'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
-import { moment } from './format'
+import { moment } from '@/shared/format'
+import { useRecordsChanged } from './useRecords'
 
-const KEY = 'records standing'
-const queries = useQueryClient()
+const changed = useRecordsChanged()
 const standing = useQuery({
-  queryKey: [KEY],
+  queryKey: ['records standing'],
   queryFn: () => got(api.GET('/api/records/standing')),
   refetchInterval: (query) => (query.state.data?.is_behind ? 1500 : 5000),
   staleTime: 0,
@@ -17,10 +17,7 @@ const standing = useQuery({
 watch(
   () => standing.data.value?.version,
   (now, before) => {
-    if (before === undefined || now === undefined || now === before) return
-    void queries.invalidateQueries({
-      predicate: ({ queryKey }) => queryKey[0] !== 'session' && queryKey[0] !== KEY,
-    })
+    if (before !== undefined && now !== undefined && now !== before) void changed()
   },
 )
 const through = computed(() => {
