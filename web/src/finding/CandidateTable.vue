@@ -174,6 +174,9 @@ const depends = (row: Candidate) => [mine.value, reason(row.listing_id), props.e
 }
 .address {
   cursor: pointer;
+  /* what is pressed is taller than its words, without moving the line beneath */
+  padding: 5px 0;
+  margin: -5px 0;
 }
 .address:hover {
   text-decoration: underline;

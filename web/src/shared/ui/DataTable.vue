@@ -192,6 +192,7 @@ function addSort(key: string) {
   color: inherit;
   cursor: pointer;
   max-width: 110px;
+  min-height: 24px;
 }
 .by {
   white-space: nowrap;
