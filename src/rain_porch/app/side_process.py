@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import subprocess
 import sys
 import threading
@@ -55,5 +56,9 @@ class Beside:
 
 
 def say(**step: Any) -> None:
-    """One line of a process that runs beside."""
-    print(json.dumps(step, ensure_ascii=False, default=str), flush=True)
+    """One line of a process that runs beside. Where nobody listens any longer, it ends without a word."""
+    try:
+        print(json.dumps(step, ensure_ascii=False, default=str), flush=True)
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # what is left to be written goes nowhere
+        raise SystemExit(1) from None

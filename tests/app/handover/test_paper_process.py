@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import json
+import subprocess
+import sys
 import threading
 import time
 from dataclasses import replace
@@ -122,3 +125,14 @@ def test_a_workup_is_prepared_once_for_a_version_of_the_records_however_often_it
     for _ in range(3):
         process.prepare(agent, workup)
     assert len(said) == 1
+
+
+def test_where_the_service_is_gone_before_it_is_ready_it_ends_without_a_word(town):
+    command = [sys.executable, "-m", pp.MODULE]
+    process = subprocess.Popen(
+        command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
+    )
+    process.stdin.write(json.dumps({"folder": str(town)}) + "\n")
+    process.stdin.flush()
+    process.stdout.close()
+    assert process.wait(60) == 1 and process.stderr.read() == ""
