@@ -236,7 +236,7 @@ def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
             )  # fmt: skip
         with closing(sqlite3.connect(folder / "records.db")) as db:
             db.executescript(
-                "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; DROP INDEX listings_found; "
+                "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; ALTER TABLE photos DROP COLUMN address; DROP INDEX listings_found; "
                 "DROP INDEX parcels_found; DROP INDEX listings_same; DROP TABLE inbox_files; DROP TABLE feed_pictures; "
                 "DROP TABLE named_mappings; DROP TABLE word_orders; DELETE FROM meta WHERE name = 'mark'; "
                 + "".join(

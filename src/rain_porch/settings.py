@@ -46,6 +46,11 @@ def setting(name: str) -> str:
     return os.environ.get(name) or next(s.default for s in SETTINGS if s.name == name)
 
 
+def feeds_nearby() -> bool:
+    """Whether what feeds and lists name may be fetched from the office's own network too, whoever brought them in."""
+    return setting("RAIN_PORCH_FEEDS_NEARBY") == "yes"
+
+
 def data_folder(given: str | None) -> Path:
     return Path(given or setting("RAIN_PORCH_DATA")).expanduser()
 

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rain_porch.core.errors import NotFound
 from rain_porch.standins import camera
 
 RECORD = {
@@ -71,6 +72,26 @@ def test_every_home_has_its_pictures_each_well_formed_small_and_always_the_same(
     for wrong in (0, len(names) + 1):
         with pytest.raises(IndexError):
             camera.draw(scene, wrong)
+
+
+@given(scenes, st.integers(1, 9))
+def test_a_picture_s_address_leads_to_it_and_to_nothing_else(scene, number):
+    address = camera.address_of(scene, number)
+    if number <= len(camera.captions(scene)):
+        assert camera.drawn_at(address) == camera.draw(scene, number)
+    else:
+        with pytest.raises(NotFound):
+            camera.drawn_at(address)
+
+
+@pytest.mark.parametrize(
+    "address",
+    ["", "drawn:", "drawn:1", "drawn:0?day=2025-06-01", "drawn:1?day=x", "drawn:1?day=2025-06-01&garage=1e9", "drawn:1?stories=nan",
+     "drawn:1?day=2025-13-01", "drawn:1?day=2025-06-01&cladding=gold", "drawn:1?day=2025-06-01&condition=7", "http://x/1.jpg"],
+)  # fmt: skip
+def test_an_address_of_no_picture_is_told(address):
+    with pytest.raises(NotFound, match="No picture stands at"):
+        camera.drawn_at(address)
 
 
 def test_the_record_is_read_with_what_it_does_not_say_taken_as_plain():

@@ -21,7 +21,7 @@ from ..app.pricing.wide_models import make_ahead
 from ..app.records import Records
 from ..app.schedule import Schedule
 from ..app.snapshot import Snapshot
-from ..settings import setting
+from ..settings import feeds_nearby
 from ..store import db as database
 
 
@@ -52,9 +52,7 @@ class State:
 
     def feeds_nearby(self) -> bool:
         """Whether a feed may stand on this machine or its network: where whoever asks sits here, or the settings allow it."""
-        return setting("RAIN_PORCH_FEEDS_NEARBY") == "yes" or (
-            self.is_open_here and not accounts.somebody_signs_in(self.porch)
-        )
+        return feeds_nearby() or (self.is_open_here and not accounts.somebody_signs_in(self.porch))
 
     def agent_of(self, owner: int) -> Agent:
         """The agent of an account, on the newest records."""

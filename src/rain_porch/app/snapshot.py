@@ -27,7 +27,7 @@ from ..store.records import areas, homes, series
 
 T = TypeVar("T")
 # so many are kept of each: a fit takes some 2 MB, a table up to 4
-MASKS, REMEMBERED, FITS, TABLES, PICTURES, PAPERS, SCENES = 60, 400, 160, 60, 300, 8, 3000
+MASKS, REMEMBERED, FITS, TABLES, PICTURES, PAPERS = 60, 400, 160, 60, 300, 8
 
 # what else may be named as an area, beside the polygons of the map: field → how it is called
 _PLACE_WORDS = {
@@ -58,7 +58,6 @@ class Snapshot:
     fits: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(FITS))
     tables: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(TABLES))
     pictures: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(PICTURES))
-    scenes: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(SCENES))
     papers: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(PAPERS))
 
     def remember(self, key: Hashable, make: Callable[[], T]) -> T:

@@ -12,6 +12,7 @@ from typing import Any
 import numpy as np
 
 from ..core.facts.dates import date_of
+from ..standins import camera
 from . import truth
 from .areas import footprint, standing, write_areas
 from .houses import House
@@ -37,6 +38,7 @@ def write_town(folder: Path, plan: Plan, houses: Sequence[House], trade: Trade, 
         _csv(folder / "parcels.csv", (_parcel(h, rng) for h in houses)),
         _csv(folder / "listings.csv", (_listing(x, rng, faults) for x in trade.listings)),
         _csv(folder / "history.csv", (row for x in trade.listings for row in _history(x))),
+        _csv(folder / "pictures.csv", (row for x in trade.listings for row in _pictures(x))),
         _csv(folder / "transfers.csv", (_transfer(t) for t in trade.transfers)),
         _csv(folder / "assessments.csv", (row for h in houses for row in _assessments(h, rng))),
         _csv(folder / "mortgage rates.csv", _rates(rng)),
@@ -314,6 +316,20 @@ def _history(x: Listing) -> Iterable[dict[str, str]]:
             "OldValue": old,
             "NewValue": new,
         }
+
+
+def _pictures(x: Listing) -> Iterable[dict[str, Any]]:
+    """What the photographer saw of a home that day, at the addresses of the pictures."""
+    f, w, h = x.house.facts, x.house.words, x.house
+    scene = camera.scene_of({
+        **f, **w, "listing_id": x.listing_id, "parcel_number": h.parcel, "home_kind": "land" if x.land else h.kind,
+        "architectural_style": h.style, "construction_materials": w.get("cladding", ""), "on_market_date": _iso(x.start),
+        "property_condition": CONDITIONS[_condition(x)],
+    })  # fmt: skip
+    for place, caption in enumerate(camera.captions(scene), start=1):
+        yield {
+            "ListingId": x.listing_id, "Order": place, "MediaURL": camera.address_of(scene, place), "ShortDescription": caption,
+        }  # fmt: skip
 
 
 def _transfer(t: Any) -> dict[str, Any]:

@@ -70,7 +70,7 @@ def prepare(
     started = time.monotonic()
     staging = folder / f"staging-{os.getpid()}-{time.monotonic_ns()}.db"
     with _no_collecting():
-        if kind == "photos" or (kind is None and photos.is_bundle(path)):
+        if kind == "photos" or (kind is None and photos.are_in(path)):
             counted, take = photos.plan(db, path, folder)
             result = ImportResult(None, "photos", **counted)
 

@@ -51,7 +51,7 @@ def fields_of(kind: str) -> tuple[Field, ...]:
 
 def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = None) -> Preview:
     """How a file would be read. Raises Refused for one that cannot be used."""
-    if kind == "photos" or (kind is None and photos.is_bundle(path)):
+    if kind == "photos" or (kind is None and photos.are_in(path)):
         return Preview("photos", [], [], (), [], False)
     if kind == "areas" or (kind is None and areas.is_geojson(path)):
         return Preview("areas", [], [], (), [], False)

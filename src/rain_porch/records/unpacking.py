@@ -43,7 +43,7 @@ def unpacked(
 def kind_of_piece(piece: containers.Piece) -> str:
     """The kind of a plain file; "" where it is none that is known, or cannot be read."""
     path = piece.path
-    if photos.is_bundle(path):
+    if photos.are_in(path):
         return "photos"
     if areas.is_geojson(path):
         return "areas"

@@ -1,16 +1,20 @@
-"""A stand-in for the photographer: pictures drawn from a listing's record, and true to it.
+"""A stand-in for the photographer: pictures drawn from a listing's record, and true to it, each at an address of its own.
 
-Every picture is an SVG of 640 × 420, a pure function of the record; the same record gives the same picture.
+Every picture is an SVG of 640 × 420, a pure function of the record; the same record gives the same picture. Its address tells
+the scene, as the address of a true photographer's picture would lead to it: `drawn:2?kind=detached&stories=2…`.
 """
 
 from __future__ import annotations
 
 import hashlib
 import random
+import re
 from collections.abc import Mapping
-from dataclasses import dataclass
-from typing import Any
+from dataclasses import dataclass, fields
+from typing import Any, get_type_hints
+from urllib.parse import parse_qsl, urlencode
 
+from ..core.errors import NotFound
 from .rooms import bath, bedroom, kitchen, living_room
 from .sketch import H, W, circle, path, picture, rect
 
@@ -123,6 +127,45 @@ def draw(scene: Scene, number: int) -> str:
         "Bath": bath, "Bedroom": bedroom, "Garden": garden, "The river": river,
     }[caption]  # fmt: skip
     return picture(made(scene), f"{caption}, {CONDITIONS[scene.condition]}")
+
+
+SCHEME = "drawn:"
+_MOST = 200.0  # of anything that can be counted in a picture
+
+
+def address_of(scene: Scene, number: int) -> str:
+    """Where picture `number` (from 1) of a scene stands; what is plain is left out."""
+    told = {f.name: getattr(scene, f.name) for f in fields(Scene)}
+    return f"{SCHEME}{number}?" + urlencode({k: _short(v) for k, v in told.items() if v not in (0, "")})
+
+
+def drawn_at(address: str) -> str:
+    """The picture at an address, as SVG. NotFound for one that leads to no picture."""
+    match = re.fullmatch(r"drawn:(\d{1,3})\?(.*)", address)
+    missing = NotFound(f"No picture stands at {address[:80]}.")
+    if match is None:
+        raise missing
+    given = dict(parse_qsl(match[2]))
+    try:
+        kinds = get_type_hints(Scene)
+        scene = Scene(**{name: _read(kind, given.get(name, "")) for name, kind in kinds.items()})
+        return draw(scene, int(match[1]))
+    except (ValueError, IndexError, KeyError):
+        raise missing from None
+
+
+def _short(value: Any) -> str:
+    return f"{value:g}" if isinstance(value, float) else str(int(value)) if isinstance(value, bool) else str(value)
+
+
+def _read(kind: type, told: str) -> Any:
+    """A value of the kind as an address tells it. Raises ValueError."""
+    if kind is str:
+        return told
+    number = float(told or 0)
+    if not 0 <= number <= _MOST:
+        raise ValueError(told)
+    return kind(number)
 
 
 def _outside(scene: Scene) -> list[str]:

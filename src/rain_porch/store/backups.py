@@ -137,7 +137,7 @@ def check_photos(folder: Path) -> tuple[list[str], list[str]]:
         schemas = [int(db.execute("PRAGMA user_version").fetchone()[0]) for db in (records, porch)]
         if schemas != [newest_schema(RECORDS), newest_schema(PORCH)]:
             return [], []  # of an earlier version, which looking does not bring along
-        theirs = {r[0] for r in records.execute("SELECT file_name FROM photos")}
+        theirs = {r[0] for r in records.execute("SELECT file_name FROM photos WHERE file_name <> ''")}
         before = {r[0] for r in records.execute("SELECT json_extract(before, '$.file_name') FROM import_changes")}
         own = own_files.named(porch)
     there = {p.name for p in (folder / "photos").glob("*")}

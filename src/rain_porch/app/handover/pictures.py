@@ -84,14 +84,14 @@ def _held(records: Snapshot, which: tuple[str, int | str]) -> str:
     """One picture as SVG, made once for these records; "" where it is gone or damaged."""
 
     def made() -> str:
-        try:
-            if which[0] == "own":
-                return framed(*photos.own_picture(records.folder, str(which[1])))
-            return framed(*photos.picture(records, which[0], int(which[1])))
-        except NotFound:
-            return ""
+        if which[0] == "own":
+            return framed(*photos.own_picture(records.folder, str(which[1])))
+        return framed(*photos.picture(records, which[0], int(which[1])))
 
-    return records.pictures.get(str(which), made)
+    try:
+        return records.pictures.get(str(which), made)
+    except NotFound:  # and asked for again the next time
+        return ""
 
 
 def framed(data: bytes, media: str) -> str:

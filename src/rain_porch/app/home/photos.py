@@ -1,4 +1,4 @@
-"""Pictures of a listing: photos that came in, else, for the demo, those of the stand-in for the photographer."""
+"""Pictures of a listing, as they came in: files that are here, and addresses from which a picture is fetched when it is looked at."""
 
 from __future__ import annotations
 
@@ -8,13 +8,16 @@ from pathlib import Path
 from typing import Any
 
 from ...core.errors import NotFound, Refused
+from ...records.pictures.by_address import picture_at
 from ...records.pictures.photos import MAX_BYTES, kind_of
 from ...records.pictures.picture_files import fault_of, opened_picture
+from ...settings import feeds_nearby
 from ...standins import camera
-from ...store.records import homes
+from ...store.records import homes, pictures
+from ..incoming.fetching import fetch_data, fetch_data_from_afar
 from ..snapshot import Snapshot
 
-DEMO_SOURCE, DEMO_MARK = "Demo", "demo.txt"  # what the sources of the demo begin with; the file in its folder
+DEMO_MARK = "demo.txt"  # the file in the demo's folder
 _MEDIA = {".jpg": "image/jpeg", ".png": "image/png", ".webp": "image/webp"}
 
 
@@ -23,27 +26,10 @@ def is_demo(folder: Path) -> bool:
     return (folder / DEMO_MARK).is_file()
 
 
-def _scene(records: Snapshot, listing_id: str) -> camera.Scene | None:
-    """What the stand-in saw; None but of the demo's own listings: a source of anybody's may be called as ours are."""
-
-    def seen() -> camera.Scene | None:
-        record = homes.listing(records.db, listing_id)
-        if record is None:
-            raise NotFound(f"No listing has the number {listing_id}.", listing=listing_id)
-        is_ours = records.remember("demo", lambda: is_demo(records.folder))
-        ours = is_ours and homes.source_of(records.db, record).startswith(DEMO_SOURCE)
-        return camera.scene_of(record) if ours else None
-
-    return records.scenes.get(listing_id, seen)
-
-
 def captions(records: Snapshot, listing_id: str) -> list[str]:
     """What the pictures of a listing show, in their order; none where it has none."""
-    scene = _scene(records, listing_id)
-    kept = homes.photos_of(records.db, listing_id)
-    if kept:
-        return [caption or f"Photo {place}" for place, _, caption in kept]
-    return camera.captions(scene) if scene else []
+    kept = pictures.of_listing(records.db, listing_id)
+    return [caption or f"Photo {n}" for n, (_, _, caption) in enumerate(kept, start=1)]
 
 
 def front_listing(records: Snapshot, listings: Iterable[Mapping[str, Any]]) -> str | None:
@@ -54,18 +40,23 @@ def front_listing(records: Snapshot, listings: Iterable[Mapping[str, Any]]) -> s
 
 
 def picture(records: Snapshot, listing_id: str, number: int) -> tuple[bytes, str]:
-    """One picture, numbered from 1, and its media type. NotFound for one that is not there."""
-    scene = _scene(records, listing_id)
+    """One picture, numbered from 1, and its media type. NotFound for one that is not there, or that its address does not give."""
     missing = NotFound(f"Listing {listing_id} has no picture {number}.")
-    kept = homes.photos_of(records.db, listing_id)
-    if kept:
-        file = records.folder / "photos" / kept[number - 1][1] if number <= len(kept) else None
-        if file is None or not file.is_file():
-            raise missing
-        return file.read_bytes(), _MEDIA[file.suffix]
-    if scene is None or number > len(camera.captions(scene)):
+    kept = pictures.of_listing(records.db, listing_id)
+    if number > len(kept):
         raise missing
-    return camera.draw(scene, number).encode(), "image/svg+xml"
+    name, address, _ = kept[number - 1]
+    if address and address.startswith(camera.SCHEME):
+        return camera.drawn_at(address).encode(), "image/svg+xml"
+    if address:
+        data = picture_at(records.folder, address, fetch_data if feeds_nearby() else fetch_data_from_afar)
+        if data is None:
+            raise NotFound(f"The address of picture {number} of listing {listing_id} gives no picture now.")
+        return data, _MEDIA[kind_of(data[:12]) or ".jpg"]
+    file = records.folder / "photos" / name
+    if not file.is_file():
+        raise missing
+    return file.read_bytes(), _MEDIA[file.suffix]
 
 
 def keep_own(folder: Path, data: bytes) -> str:

@@ -1,4 +1,4 @@
-"""Photos come in as a folder or a zip file, matched to listings by the number at the start of their names.
+"""Photos come in as a folder or a zip file, matched to listings by the number at the start of their names, or as a list of addresses.
 
 `BF100500_2.jpg`, `BF100500-2.jpg` and `BF100500/2.jpg` are all the second photo of listing BF100500.
 """
@@ -11,6 +11,7 @@ import sqlite3
 import zipfile
 from collections import Counter
 from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -18,6 +19,8 @@ from ...core.errors import Refused
 from ...store.db import atomic
 from ...store.records import imports as store
 from ...store.records import photo_undo
+from ...store.records import pictures as store_pictures
+from . import picture_lists
 from .picture_files import fault_of
 
 MAX_BYTES, MAX_PHOTOS, MAX_RATIO = 25_000_000, 100_000, 200
@@ -35,54 +38,63 @@ def kind_of(head: bytes) -> str | None:
     return next((ext for magic, ext in _KINDS.items() if head.startswith(magic)), None)
 
 
+@dataclass(frozen=True)
+class Offered:
+    """One picture that a file offers. row: from 1; name: what the file calls it; place: among the listing's, from 1. It comes as a
+    file of the photos folder or by its address, the other is "". fault: why it cannot be taken in."""
+
+    row: int
+    name: str
+    listing: str
+    place: int
+    file: str
+    address: str
+    caption: str | None
+    fault: str
+
+    @property
+    def kept(self) -> tuple[str, str | None, str | None]:
+        """As photos holds it: file_name, address, caption."""
+        return self.file, self.address or None, self.caption
+
+
+def are_in(path: Path) -> bool:
+    """Whether a file or folder brings pictures: their files, or a list of their addresses."""
+    return is_bundle(path) or picture_lists.is_list(path)
+
+
 def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Callable[[Mapping[str, Any]], int]]:
-    """What a bundle would bring, and what takes it in. Refused for a zip file that is broken or swells out of reason."""
+    """What a bundle or a list would bring, and what takes it in. Refused for a zip file that is broken or swells out of reason,
+    and for a list without the columns that it needs."""
     known = {r[0] for r in db.execute("SELECT listing_id FROM listings")}
-    held = {(r[0], r[1]): r[2] for r in db.execute("SELECT listing_id, place, file_name FROM photos")}
+    held = store_pictures.held(db)
     counts: Counter[str] = Counter(rows=0, new=0, changed=0, same=0, suspect=0, rejected=0)
     reasons: Counter[str] = Counter()
     rejected: list[tuple[int, str, str]] = []
-    wanted: dict[tuple[str, int], tuple[str, str]] = {}
-    for number, (name, head, digest, fault) in enumerate(_read(path), start=1):
+    wanted: dict[tuple[str, int], Offered] = {}
+    for x in _bundled(path) if is_bundle(path) else _listed(path):
         counts["rows"] += 1
-        match = _NAME.match("/".join(Path(name).parts[-2:])) or _NAME.match(Path(name).name)
-        kind = kind_of(head)
-        listing = Path(match["listing"]).name if match else ""
-        why = None
-        if match is None:
-            why = "a name that gives no listing and number: write LISTING_1.jpg"
-        elif kind is None:
-            why = "no JPEG, PNG or WebP picture"
-        elif fault is not None:
-            why = fault.partition(" of ")[0]
-        elif listing not in known:
-            why = f"no listing {listing[:40]}"
-        elif (listing, int(match["place"])) in wanted:
-            why = "the same listing and number twice"
-        if why is not None or match is None or kind is None:
+        place = (x.listing, x.place)
+        fault = x.fault or ("no such listing" if x.listing not in known else "")
+        if not fault and place in wanted:
+            fault = "the same listing and number twice"
+        if fault:
             counts["rejected"] += 1
-            reasons[
-                re.sub(r"listing .*", "such listing", why or "") if (why or "").startswith("no listing") else str(why)
-            ] += 1
-            rejected.append((number, str(why), name))
+            reasons[fault] += 1
+            shown = f"no listing {x.listing[:40]}" if fault == "no such listing" else fault
+            rejected.append((x.row, shown, x.name))
             continue
-        place = (listing, int(match["place"]))
-        file = f"{digest}{kind}"
-        wanted[place] = (file, name)
-        counts["new" if place not in held else "same" if held[place] == file else "changed"] += 1
-    fresh = {place: x for place, x in wanted.items() if held.get(place) != x[0]}
+        wanted[place] = x
+        counts["new" if place not in held else "same" if _stands(held[place], x) else "changed"] += 1
+    fresh = {place: x for place, x in wanted.items() if place not in held or not _stands(held[place], x)}
 
     def take(record: Mapping[str, Any]) -> int:
-        _keep_files(path, folder / "photos", {name: file for file, name in fresh.values()})
+        if is_bundle(path):
+            _keep_files(path, folder / "photos", {x.name: x.file for x in fresh.values()})
         with atomic(db):
             number = store.write_record(db, record)
             photo_undo.note_replaced(db, number, {place: held[place] for place in fresh if place in held})
-            db.executemany(
-                "INSERT INTO photos (listing_id, place, file_name, first_import, last_import) VALUES (?, ?, ?, ?, ?) "
-                "ON CONFLICT (listing_id, place) DO UPDATE SET file_name = excluded.file_name, "
-                "last_import = excluded.last_import",
-                [(listing, place, file, number, number) for (listing, place), (file, _) in fresh.items()],
-            )
+            store_pictures.write(db, number, {place: x.kept for place, x in fresh.items()})
             db.executemany(
                 "INSERT INTO import_rows VALUES (?, ?, 'rejected', json_array(?), json_object('File', ?))",
                 [(number, row, why, name) for row, why, name in rejected],
@@ -91,6 +103,29 @@ def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Cal
         return number
 
     return {**counts, "reasons": dict(reasons)}, take
+
+
+def _stands(held: store_pictures.Kept, x: Offered) -> bool:
+    """Whether what is held in a place is the picture that is offered; what says no caption leaves the one that is there."""
+    return (held[0], held[1] or "") == (x.file, x.address) and x.caption in (None, held[2])
+
+
+def _bundled(path: Path) -> Iterator[Offered]:
+    for row, (name, head, digest, fault) in enumerate(_read(path), start=1):
+        match = _NAME.match("/".join(Path(name).parts[-2:])) or _NAME.match(Path(name).name)
+        kind = kind_of(head)
+        why = (
+            "a name that gives no listing and number: write LISTING_1.jpg" if match is None
+            else "no JPEG, PNG or WebP picture" if kind is None
+            else fault.partition(" of ")[0] if fault else ""
+        )  # fmt: skip
+        listing, place = (Path(match["listing"]).name, int(match["place"])) if match else ("", 0)
+        yield Offered(row, name, listing, place, f"{digest}{kind}", "", None, why)
+
+
+def _listed(path: Path) -> Iterator[Offered]:
+    for x in picture_lists.listed(path):
+        yield Offered(x.row, x.address[:200], x.listing, x.place, "", x.address, x.caption, x.fault)
 
 
 def _read(path: Path) -> Iterator[tuple[str, bytes, str, str | None]]:

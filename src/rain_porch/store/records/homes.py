@@ -109,14 +109,6 @@ def events_of(db: Db, listing_id: str) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
-def photos_of(db: Db, listing_id: str) -> list[tuple[int, str, str | None]]:
-    """(place, file name, caption) of a listing's photos, in order."""
-    rows = db.execute(
-        "SELECT place, file_name, caption FROM photos WHERE listing_id = :n ORDER BY place", {"n": listing_id}
-    )
-    return [tuple(r) for r in rows]
-
-
 def transfers_of_parcel(db: Db, number: str) -> list[dict[str, Any]]:
     """Transfers of a parcel, newest first, without the parties' names."""
     rows = db.execute(

@@ -11,7 +11,7 @@ from rain_porch.records.importing import import_file
 from rain_porch.store.backups import check_photos
 from rain_porch.store.db import PORCH, Database
 from rain_porch.store.porch import shares
-from rain_porch.store.records import homes
+from rain_porch.store.records import pictures
 from tests.app.test_snapshot import HEAD, sale
 from tests.conftest import NOW
 from tests.pictures import picture
@@ -33,7 +33,9 @@ def album(records, bring, tmp_path):
 
     def shown() -> list[bytes]:
         """The marks of the pictures, in their places."""
-        held = [(records.folder / "photos" / file).read_bytes() for _, file, _ in homes.photos_of(records.live, "A1")]
+        held = [
+            (records.folder / "photos" / file).read_bytes() for file, _, _ in pictures.of_listing(records.live, "A1")
+        ]
         return [next(mark for mark in MARKS if picture(mark=mark.decode()) == data) for data in held]
 
     def taken_back(number: int):
