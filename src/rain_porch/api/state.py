@@ -43,6 +43,11 @@ class State:
         self.schedule = Schedule(self.porch, self.agent_of, now)
         self.papers: PaperProcess | None = None  # where papers are made beside
 
+    def at_work(self) -> None:
+        """Somebody is at work, and papers will be asked for: what makes them gets ready meanwhile."""
+        if self.papers:
+            self.papers.start()
+
     def close(self) -> None:
         self.schedule.end()
         if self.papers:

@@ -126,6 +126,7 @@ def list_workups(
 
 @router.post("/workups", status_code=201)
 def make_workup(porch: Porch, body: NewWorkup) -> Made:
+    porch.state.at_work()
     return Made(workup_id=book.begin_workup(porch.agent, HomeRef(body.kind, body.key), body.as_of))
 
 
@@ -140,7 +141,7 @@ def enter_by_hand(porch: Porch, body: EnteredHome) -> Made:
 def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
     opened = book.open_workup(porch.agent, workup_id)
     history = book.history_of(porch.agent, workup_id)
-    if porch.state.papers:  # somebody is at work: its papers will be asked for
+    if porch.state.papers:
         porch.state.papers.prepare(porch.agent, workup_id)
     return OpenDoc(
         workup_id=workup_id,

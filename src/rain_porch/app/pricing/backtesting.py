@@ -38,7 +38,7 @@ from ..snapshot import Snapshot
 from .candidates import TAKE, loosened, sold_rows
 from .rates import rates_for_rows
 from .standpoint import Standpoint
-from .wide_models import model_worths, quarter
+from .wide_models import model_worths, quarter, told_by_others
 
 CALIBRATE, CALIBRATE_DAYS = 400, 730
 SHARED_SALES = 20_000
@@ -233,7 +233,8 @@ def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[O
     subjects = [subject_of(columns, int(r)) for r in rows]
     middle = Subject({}, float(np.median(columns.lats[rows])), float(np.median(columns.lons[rows])), HOME_KINDS[kind])
     days = price_days(columns, rows) - 1
-    shared = ev.wide_fit(columns, columns.as_of(month), middle, most=SHARED_SALES)
+    others = told_by_others(records, middle, month)
+    shared = ev.wide_fit(columns, columns.as_of(month), middle, most=SHARED_SALES, others=others)
     view = columns.as_of(int(days.max()))
     distressed = Standpoint(records, columns, view, middle).distressed_share()
     said = model_worths(records, subjects, month)

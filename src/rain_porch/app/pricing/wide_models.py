@@ -14,8 +14,9 @@ from ...core.facts.words import HomeKind
 from ...core.market.columns import HOME_KINDS, Columns, Ints
 from ...core.market.features import size_of
 from ...core.market.listing_facts import recent_sale_rows
-from ...core.price.evidence import REACH_DAYS, WideFit, fit_sales, wide_rows
-from ...core.price.wide_model import MOST, ModelWorth, WideModel, fit_wide_model
+from ...core.market.time_prior import TimeTold
+from ...core.price.evidence import MAX_SALES, REACH_DAYS, WideFit, fit_sales, wide_rows
+from ...core.price.wide_model import ENOUGH, MOST, ModelWorth, WideModel, fit_wide_model
 from ..snapshot import Snapshot
 from .kept_models import kept_model
 from .standpoint import Standpoint
@@ -35,7 +36,7 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
     if not subject.placed:
         return None
     begun = quarter(day)
-    lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
+    lat, lon = cell(subject)
     records.fits.get((_ASKED, subject.home_kind, lat, lon), lambda: None)
     key = ("wide model", subject.home_kind.value, begun)
     rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, (subject.home_kind,), begun))
@@ -47,7 +48,8 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
 
     def fitted() -> WideModel | None:
         near = _nearest(records.columns, rows, lat, lon, begun) if here else rows
-        return fit_wide_model(records.columns, near, begun, subject.home_kind)
+        others = told_by_others(records, subject, begun)
+        return fit_wide_model(records.columns, near, begun, subject.home_kind, others)
 
     return records.fits.get(of, lambda: kept_model(records, of, fitted) if keep else fitted())
 
@@ -80,7 +82,42 @@ def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit 
     s = standpoint
     rows = wide_rows(s.columns, s.view, s.subject, leave_out_home)
     key = ("market fit", s.subject.home_kind.value, s.view.day, rows.tobytes())
-    return s.records.fits.get(key, lambda: fit_sales(s.columns, rows, s.view.day, s.subject))
+
+    def fitted() -> WideFit | None:
+        others = told_by_others(s.records, s.subject, s.view.day)
+        return fit_sales(s.columns, rows, s.view.day, s.subject, others=others)
+
+    return s.records.fits.get(key, fitted)
+
+
+def told_by_others(records: Snapshot, subject: Subject, day: int) -> list[TimeTold]:
+    """What sales of other kinds around say of the market's time on a day, where there are more of them than of the home's own
+    kind: the larger part of a market knows best itself."""
+    columns = records.columns
+    lat, lon = cell(subject)
+    around: dict[HomeKind, Subject] = {kind: Subject({}, lat, lon, kind) for kind in HomeKind if kind is not HomeKind.UNKNOWN}
+
+    def sales(kind: HomeKind) -> Ints:
+        key = ("sales of a kind", kind.value, day, lat, lon)
+        return records.fits.get(key, lambda: wide_rows(columns, columns.as_of(day), around[kind], False))
+
+    own = sales(subject.home_kind).size if subject.home_kind in around else 0
+    others = [kind for kind in around if kind is not subject.home_kind and sales(kind).size >= ENOUGH]
+    if own >= MAX_SALES or sum(sales(kind).size for kind in others) <= own:
+        return []
+
+    def told(kind: HomeKind) -> TimeTold | None:
+        fit = fit_sales(columns, sales(kind), day, around[kind])
+        return None if fit is None else fit.told
+
+    found = [records.fits.get(("time of a kind", k.value, day, lat, lon), lambda k=k: told(k)) for k in others]  # type: ignore[misc]
+    return [t for t in found if t is not None]
+
+
+def cell(subject: Subject) -> tuple[float, float]:
+    """The middle of the cell in which a home lies: latitude, longitude."""
+    lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
+    return lat, lon
 
 
 def quarter(day: int) -> int:

@@ -20,6 +20,7 @@ from ..market.columns import HOME_KINDS, AsOf, Columns, Floats, Ints
 from ..market.features import Feature, features_of, matrix, own_features, size_of, transformed
 from ..market.listing_facts import price_days, recent_sale_rows
 from ..market.market_change import MarketChange, TimeBasis, basis_for, read_change
+from ..market.time_prior import TimePrior, TimeTold, time_prior
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
 from .neighbours import Places, apart
@@ -102,6 +103,12 @@ class WideFit:
         """Of the features against their neighbours, (k, k)."""
         return np.asarray(np.atleast_2d(np.cov(self.x_apart, rowvar=False)))
 
+    @property
+    def told(self) -> TimeTold:
+        """What these sales say of time, for kinds of home that have few of their own."""
+        gamma, knots = self.fit.coef[self.k :], self.basis.knots
+        return TimeTold(gamma[:knots], self.cov_time, gamma[knots:], len(self.rows))
+
     def moved(self, days: Floats, day: float, seasons: bool = True) -> Floats:
         """Log price that time alone puts on days against one day, (n,): the trend, and the season of each where asked."""
         gamma, knots = self.fit.coef[self.k :], self.basis.knots
@@ -139,16 +146,25 @@ def wide_rows(
 
 
 def wide_fit(
-    columns: Columns, view: AsOf, subject: Subject, leave_out_home: bool = False, most: int = MAX_SALES
+    columns: Columns,
+    view: AsOf,
+    subject: Subject,
+    leave_out_home: bool = False,
+    most: int = MAX_SALES,
+    others: Sequence[TimeTold] = (),
 ) -> WideFit | None:
-    """The fit over the wider market; None where there are fewer than 5 sales."""
-    return fit_sales(columns, wide_rows(columns, view, subject, leave_out_home, most), view.day, subject)
+    """The fit over the wider market; None where there are fewer than 5 sales. others: as of `fit_sales`."""
+    rows = wide_rows(columns, view, subject, leave_out_home, most)
+    return fit_sales(columns, rows, view.day, subject, others=others)
 
 
-def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: bool = True) -> WideFit | None:
+def fit_sales(
+    columns: Columns, rows: Ints, day: int, subject: Subject, errors: bool = True, others: Sequence[TimeTold] = ()
+) -> WideFit | None:
     """The fit over some sales of the subject's kind, its prices those of `day`; None where there are fewer than 5.
 
-    errors: whether it is to be told how sure it is: else its errors are NaN.
+    errors: whether it is to be told how sure it is: else its errors are NaN. others: what fits of other kinds of home, of
+    the same day, say of time.
     """
     if rows.size < 5:
         return None
@@ -157,6 +173,7 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     features, x = matrix(columns, rows, known)
     y = np.log(net_price(columns, rows))
     basis = basis_for(day, days)
+    believed = time_prior(others, basis)
     h = basis.columns(days)
     k = min(NEIGHBOURS, rows.size - 1)
     lats = columns.lats[rows]
@@ -166,15 +183,15 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     places = np.nan_to_num(on_a_plane(lats, columns.lons[rows], about))
     near = Places(places).nearest(places, k + 1)[1][:, 1:]
     seen = apart(np.column_stack([x, h, y]), near)
-    fit = _fitted(seen, features, basis, errors)
+    fit = _fitted(seen, features, basis, believed, errors)
     own, more = matrix(columns, rows, own_features(columns, rows))
     if own and (tell := telling(apart(more, near), fit.residuals, fit.robust_weights)):
         features, x = (*features, *(own[j] for j in tell)), np.hstack([x, more[:, tell]])
         seen = apart(np.column_stack([x, h, y]), near)
-        fit = _fitted(seen, features, basis, errors)
+        fit = _fitted(seen, features, basis, believed, errors)
     nx = len(features)
     xa, ha, ya = seen[:, :nx], seen[:, nx:-1], seen[:, -1]
-    precision, design = _precision(features, basis), seen[:, :-1]
+    precision, design = _precision(features, basis, believed), seen[:, :-1]
     trend = slice(nx, nx + basis.knots)
     if not errors:
         unknown = np.full((basis.knots, basis.knots), np.nan)
@@ -184,20 +201,23 @@ def fit_sales(columns: Columns, rows: Ints, day: int, subject: Subject, errors: 
     return WideFit(rows, days, features, x, y, basis, fit, cov[trend, trend], xa, ya, ha)
 
 
-def _precision(features: Sequence[Feature], basis: TimeBasis) -> Floats:
+def _precision(features: Sequence[Feature], basis: TimeBasis, believed: TimePrior | None) -> Floats:
     n = len(features)
-    time = basis.precision()
+    time = basis.precision() + (0.0 if believed is None else believed.precision)
     out = np.zeros((n + len(time),) * 2)
     out[:n, :n] = np.diag([1 / f.prior_sd**2 for f in features])
     out[n:, n:] = time
     return out
 
 
-def _fitted(apart: Floats, features: Sequence[Feature], basis: TimeBasis, errors: bool) -> Fit:
+def _fitted(
+    apart: Floats, features: Sequence[Feature], basis: TimeBasis, believed: TimePrior | None, errors: bool
+) -> Fit:
     """apart: the features, the columns of time and last the log price, (n, k + 1), each against its neighbours."""
     design = np.ascontiguousarray(apart[:, :-1])
-    prior = np.concatenate([[f.prior for f in features], np.zeros(design.shape[1] - len(features))])
-    precision = _precision(features, basis)
+    of_time = np.zeros(design.shape[1] - len(features)) if believed is None else believed.mean
+    prior = np.concatenate([[f.prior for f in features], of_time])
+    precision = _precision(features, basis, believed)
     return robust_fit(design, apart[:, -1], prior=prior, precision=precision, rounds=5, tolerance=1e-5, errors=errors)
 
 

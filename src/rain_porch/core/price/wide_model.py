@@ -28,6 +28,7 @@ from ..facts.words import HomeKind
 from ..market.columns import Columns, Floats, Ints
 from ..market.listing_facts import price_days
 from ..market.market_change import TimeBasis, basis_for
+from ..market.time_prior import TimePrior, TimeTold, time_prior
 from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of_homes, texts_of, texts_of_homes
 from .neighbours import Places, apart
 from .net_price import net_price
@@ -185,8 +186,11 @@ def _levels(unit: float) -> tuple[tuple[float, int, float], ...]:
     return (_NEAR * unit, 40, 1.0), (_FAR * unit, 60, 1.5)
 
 
-def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> WideModel | None:
-    """The model over sales of one kind, all dated before `day`; None where fewer than 150 of them have a place."""
+def fit_wide_model(
+    columns: Columns, rows: Ints, day: int, kind: HomeKind, others: Sequence[TimeTold] = ()
+) -> WideModel | None:
+    """The model over sales of one kind, all dated before `day`; None where fewer than 150 of them have a place. others: what fits
+    of other kinds of home, of the same day, say of time."""
     rows = rows[np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])]
     if rows.size < ENOUGH:
         return None
@@ -202,7 +206,7 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     far, near = Places(points).nearest(points, 61)
     unit = float(np.clip(np.median(far[:, 10]) / _TENTH, 0.5, 6.0))
     louder = 0.5 ** ((day - days) / _HALF_YEARS)
-    time, now, first = _first_fit(seen.columns, y, days, basis_for(day, days), near[:, 1 : NEIGHBOURS + 1])
+    time, now, first = _first_fit(seen.columns, y, days, basis_for(day, days), near[:, 1 : NEIGHBOURS + 1], others)
     first = np.clip(first - np.median(first), -0.8, 0.8)
     levels = [_left_out_level(first, far, near, louder, reach, k, prior) for reach, k, prior in _levels(unit)]
     knots = tuple(np.unique(np.quantile(level, _LEVEL_QUANTILES)) for level in levels)
@@ -235,7 +239,9 @@ def fit_wide_model(columns: Columns, rows: Ints, day: int, kind: HomeKind) -> Wi
     )  # fmt: skip
 
 
-def _first_fit(x: Floats, y: Floats, days: Floats, basis: TimeBasis, near: Ints) -> tuple[Floats, float, Floats]:
+def _first_fit(
+    x: Floats, y: Floats, days: Floats, basis: TimeBasis, near: Ints, others: Sequence[TimeTold] = ()
+) -> tuple[Floats, float, Floats]:
     """Trend and season of each sale's day, those of the model's own day, and what features and time leave of each price."""
     h = basis.columns(days)
     design = np.hstack([x, h])
@@ -243,10 +249,12 @@ def _first_fit(x: Floats, y: Floats, days: Floats, basis: TimeBasis, near: Ints)
     k, m = x.shape[1], h.shape[1]
     penalty = np.zeros((k + m, k + m))
     penalty[:k, :k] = 2.0 * np.eye(k)
-    penalty[k:, k:] = basis.precision() * 0.02  # in units of what a sale leaves, squared
-    coef, _ = _robust(apart(design, near), apart(y, near), np.ones(len(y)), penalty)
-    time = h @ coef[k:]
-    now = float((basis.columns(np.array([float(basis.day)])) @ coef[k:])[0])
+    believed = time_prior(others, basis) or TimePrior(np.zeros(m), np.zeros((m, m)))
+    penalty[k:, k:] = (basis.precision() + believed.precision) * 0.02  # in units of what a sale leaves, squared
+    coef, _ = _robust(apart(design, near), apart(y - h @ believed.mean, near), np.ones(len(y)), penalty)
+    of_time = coef[k:] + believed.mean
+    time = h @ of_time
+    now = float((basis.columns(np.array([float(basis.day)])) @ of_time)[0])
     return np.asarray(time), now, np.asarray(y - x @ coef[:k] - time)
 
 
