@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import shutil
 import signal
 import socket
+import sqlite3
 import subprocess
 import sys
 import threading
@@ -16,6 +18,9 @@ from bench.serving import wait_until_open
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from rain_porch.api.app import create_app
+from rain_porch.app.pricing.wide_models import make_ahead
+from rain_porch.app.records import Records
+from tests.conftest import copy_demo
 
 # the one without windows of its own opens a page in half the time
 BROWSERS = ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")
@@ -38,8 +43,9 @@ class Server:
     is_open_here = True  # nobody has to sign in until there are accounts
     path = ""  # under which a proxy offers it
 
-    def __init__(self, folder: Path) -> None:
-        self.folder = folder
+    def __init__(self, folder: Path, records: Records | None = None) -> None:
+        """records: those of the folder, where they are open already; else the server opens them, and closes them in the end."""
+        self.folder, self._records = folder, records
         with socket.socket() as s:
             s.bind(("127.0.0.1", 0))
             self.port = s.getsockname()[1]
@@ -47,6 +53,9 @@ class Server:
 
     def start(self) -> None:
         self.app = create_app(self.folder, is_open_here=self.is_open_here, path=self.path)
+        if self._records:
+            self.app.state.porch.records.close()
+            self.app.state.porch.records = self._records
         self._server = uvicorn.Server(uvicorn.Config(self.app, host="127.0.0.1", port=self.port, log_level="warning"))
         self._thread = threading.Thread(target=self._server.run, daemon=True)
         self._thread.start()
@@ -56,8 +65,48 @@ class Server:
         self._server.should_exit = True
         self._server.force_exit = True
         self._thread.join(20)
-        self.app.state.porch.close()
+        self.app.state.porch.close(with_records=self._records is None)
         del self.app, self._server  # with the columns that they hold
+
+
+class SharedTown:
+    """One folder with the demo's records for all the servers of a run that only read them: what one test had worked out from
+    them, fits and tables, the next finds there. What agents keep goes after each test; where a test changed the records, the
+    next has a folder anew."""
+
+    KEPT = ("records.", "demo.txt")
+
+    def __init__(self, demo: Path, made: Path) -> None:
+        self._demo, self._made = demo, made
+        self._number = 0
+        self._begin()
+
+    def _begin(self) -> None:
+        self._number += 1
+        self.folder = self._made / f"town-{self._number}"
+        copy_demo(self._demo, self.folder)
+        self.records = Records(self.folder, ahead=make_ahead)
+        self._watch = sqlite3.connect(self.folder / "records.db")
+        self._seen = self._version()
+
+    def _version(self) -> int:
+        """Another number once any other connection has changed the records."""
+        return int(self._watch.execute("PRAGMA data_version").fetchone()[0])
+
+    def after(self) -> None:
+        """Ready for the next test."""
+        if self._version() != self._seen:
+            self.close()
+            self._begin()
+            return
+        for left in self.folder.iterdir():
+            if not left.name.startswith(self.KEPT):
+                shutil.rmtree(left) if left.is_dir() else left.unlink()
+
+    def close(self) -> None:
+        self._watch.close()
+        self.records.close()
+        shutil.rmtree(self.folder, ignore_errors=True)
 
 
 class ServerProcess(Server):
@@ -74,13 +123,28 @@ class ServerProcess(Server):
         self.process.wait(20)
 
 
+@pytest.fixture(scope="session")
+def shared_town(demo: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[SharedTown]:
+    held = SharedTown(demo, tmp_path_factory.mktemp("shared"))
+    yield held
+    held.close()
+
+
 @pytest.fixture
-def server(town: Path, request: pytest.FixtureRequest) -> Iterator[Server]:
-    """In this process; as one of its own where a test is marked with `own_process`."""
-    held = (ServerProcess if request.node.get_closest_marker("own_process") else Server)(town)
+def server(request: pytest.FixtureRequest) -> Iterator[Server]:
+    """In this process, on the town that tests share; as a process on a folder of its own where a test is marked with `own_process`."""
+    if request.node.get_closest_marker("own_process"):
+        own = ServerProcess(request.getfixturevalue("town"))
+        own.start()
+        yield own
+        own.stop()
+        return
+    town: SharedTown = request.getfixturevalue("shared_town")
+    held = Server(town.folder, town.records)
     held.start()
     yield held
     held.stop()
+    town.after()
 
 
 @pytest.fixture(scope="session")

@@ -48,12 +48,14 @@ class State:
         if self.papers:
             self.papers.start()
 
-    def close(self) -> None:
+    def close(self, with_records: bool = True) -> None:
+        """with_records: else whoever opened the records has more to read in them."""
         self.schedule.end()
         if self.papers:
             self.papers.stop()
         self.porch.close()
-        self.records.close()
+        if with_records:
+            self.records.close()
 
     def feeds_nearby(self) -> bool:
         """Whether a feed may stand on this machine or its network: where whoever asks sits here, or the settings allow it."""
