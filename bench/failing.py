@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from rain_porch.app.pricing.backtesting import BacktestResult
-from rain_porch.core.facts.place import near_miles, on_a_plane
+from rain_porch.core.facts.places.place import near_miles, on_a_plane
 from rain_porch.core.market.columns import Columns
 from rain_porch.core.market.listing_facts import price_days, recent_sale_rows
 

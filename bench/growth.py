@@ -20,7 +20,7 @@ import time
 from pathlib import Path
 from typing import Any
 
-from rain_porch.store.records.imports import bump_version
+from rain_porch.store.records.incoming.imports import bump_version
 
 SIZES = (10_000, 100_000, 1_000_000, 10_000_000)
 

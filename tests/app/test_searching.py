@@ -11,7 +11,7 @@ from rain_porch.app.home.homes import HomeRef, locate, read_home
 from rain_porch.app.pricing.candidates import loosened, sales_of, sold_rows
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.core.errors import NotFound
-from rain_porch.core.facts.parcels import read_spans
+from rain_porch.core.facts.places.parcels import read_spans
 from rain_porch.core.search.proposals import helps_most, match_everything
 from rain_porch.core.search.search import Criterion, Search, Window
 from rain_porch.core.search.shapes import Fence

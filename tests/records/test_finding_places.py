@@ -14,12 +14,12 @@ from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput
-from rain_porch.core.facts.finding_places import ADDRESS, STREET, SUBDIVISION, Located, Neighbourhood
+from rain_porch.core.facts.places.finding_places import ADDRESS, STREET, SUBDIVISION, Located, Neighbourhood
 from rain_porch.core.search.search import Search
 from rain_porch.records.exporting import export
 from rain_porch.records.importing import import_file
 from rain_porch.store.db import RECORDS, open_database
-from rain_porch.store.records.undo import undo_import
+from rain_porch.store.records.incoming.undo import undo_import
 from tests.records.head_styles import as_csv, table
 from tests.records.head_styles import listings as made_listings
 

@@ -11,7 +11,8 @@ import pytest
 
 from rain_porch.core.errors import Refused
 from rain_porch.records.importing import import_file
-from rain_porch.store.records import homes, imports
+from rain_porch.store.records import homes
+from rain_porch.store.records.incoming import imports
 from tests.conftest import NOW
 from tests.pictures import picture
 

@@ -7,7 +7,8 @@ import sqlite3
 import pytest
 
 from rain_porch.core.errors import Refused
-from rain_porch.store.records import homes, imports, indexing
+from rain_porch.store.records import homes
+from rain_porch.store.records.incoming import imports, indexing
 
 LISTINGS = """ListingId,StandardStatus,UnparsedAddress,City,Latitude,Longitude,LivingArea,CloseDate,ClosePrice,ListPrice
 A1,Closed,14 N Ferry Ln,Alder,41.2,-38.4,1800,2025-05-01,"$412,500",415000

@@ -9,7 +9,7 @@ import pytest
 
 from rain_porch.records.inbox import folder_of, take_in
 from rain_porch.store.db import RECORDS, open_database
-from rain_porch.store.records import inbox
+from rain_porch.store.records.incoming import inbox
 from tests.records.head_styles import as_csv, listings, table
 
 NOW = dt.datetime(2026, 6, 30, 9)

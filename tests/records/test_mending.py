@@ -10,7 +10,7 @@ from rain_porch.cli import main
 from rain_porch.core.errors import NotFound, Refused
 from rain_porch.records.files import kept_files
 from rain_porch.records.importing import import_file
-from rain_porch.store.records.undo import undo_import
+from rain_porch.store.records.incoming.undo import undo_import
 from tests.conftest import NOW
 
 FILE = """Num,Stat,Addr,Ask,First Ask,Sqft,Kitchen

@@ -23,8 +23,8 @@ from rain_porch.core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from rain_porch.core.search.search import Criterion, Search
 from rain_porch.records.exporting import export
 from rain_porch.records.importing import import_file
-from rain_porch.store.records.imports import bump_version
-from rain_porch.store.records.undo import undo_import
+from rain_porch.store.records.incoming.imports import bump_version
+from rain_porch.store.records.incoming.undo import undo_import
 from rain_porch.store.records.word_orders import set_order
 
 NOW = dt.datetime(2026, 6, 30)

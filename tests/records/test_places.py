@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from rain_porch.records.importing import import_file
 from rain_porch.records.places import AT_ZERO, FAR, SWAPPED, Places, cell_of
 from rain_porch.store.db import RECORDS, open_database
-from rain_porch.store.records import imports
+from rain_porch.store.records.incoming import imports
 
 NOW = dt.datetime(2025, 6, 30)
 HEAD = "ListingId,UnparsedAddress,StandardStatus,Latitude,Longitude\n"

@@ -13,7 +13,7 @@ from rain_porch.app.home.full_record import full_record
 from rain_porch.app.records import Records
 from rain_porch.core.facts.same_listing import DAYS, pairs
 from rain_porch.records.importing import import_file
-from rain_porch.store.records.undo import undo_import
+from rain_porch.store.records.incoming.undo import undo_import
 
 NOW = dt.datetime(2026, 6, 30)
 FIRST = (

@@ -13,8 +13,8 @@ from rain_porch.app.records import Records
 from rain_porch.core.errors import NotFound, Refused
 from rain_porch.records.importing import import_file
 from rain_porch.store.db import RECORDS, open_database
-from rain_porch.store.records import imports
-from rain_porch.store.records.undo import TABLES, undo_import
+from rain_porch.store.records.incoming import imports
+from rain_porch.store.records.incoming.undo import TABLES, undo_import
 from tests.conftest import NOW
 
 HEAD = "ListingId,StandardStatus,UnparsedAddress,ParcelNumber,Latitude,Longitude,LivingArea,CloseDate,ClosePrice,ListPrice\n"

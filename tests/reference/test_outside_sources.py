@@ -14,7 +14,7 @@ from geographiclib.geodesic import Geodesic
 
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.homes import Subject
-from rain_porch.core.facts.place import METRES_PER_MILE, miles
+from rain_porch.core.facts.places.place import METRES_PER_MILE, miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market import measures as mk
 from rain_porch.core.market.columns import Columns

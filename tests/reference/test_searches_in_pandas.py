@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.homes import Subject
-from rain_porch.core.facts.place import METRES_PER_MILE
+from rain_porch.core.facts.places.place import METRES_PER_MILE
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.search import search as sr
 from tests.made import market

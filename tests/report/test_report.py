@@ -23,7 +23,7 @@ from rain_porch.report.layouts import LAYOUTS, PAGES
 from rain_porch.report.model import Paper
 from rain_porch.report.papers import document, html, page_pictures, pdf, without_words, write_report
 from rain_porch.report.pictures.maps import map_svg
-from rain_porch.report.workbook import workbook
+from rain_porch.report.workbooks.workbook import workbook
 from tests.app.workup.test_changes import begun, change
 
 

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.facts.place import miles
+from rain_porch.core.facts.places.place import miles
 from rain_porch.standins.routing import Network, Stop, short_order
 
 STEP = 0.01  # degrees

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { served } from '@/shared/servicePath'
-import CommandField from '@/shared/ui/CommandField.vue'
+import CommandField from '@/shared/ui/fields/CommandField.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { defineAsyncComponent } from 'vue'
 import { onSignedOut } from '@/shared/api/client'
@@ -13,11 +13,11 @@ import {
 } from '@mdi/js'
 import Me from './session/Me.vue'
 import { useSession } from './session/useSession'
-import KeysPage from './shared/KeysPage.vue'
-import Legend from './shared/Legend.vue'
+import KeysPage from './shared/keys/KeysPage.vue'
+import Legend from './shared/map/Legend.vue'
 import RecordsStanding from './records/RecordsStanding.vue'
 import { useWalk } from './walk/useWalk'
-import { useLight } from './shared/useTheme'
+import { useLight } from './shared/style/useTheme'
 
 const places = [
   { to: '/', label: 'Desk', icon: mdiHomeSearchOutline },

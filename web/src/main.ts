@@ -1,4 +1,4 @@
-import './shared/reset.css'
+import './shared/style/reset.css'
 import '@fontsource/figtree/latin-400.css'
 import '@fontsource/figtree/latin-500.css'
 import '@fontsource/figtree/latin-600.css'
@@ -6,8 +6,8 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
-import './shared/base.css'
-import { vuetify } from './shared/vuetify'
+import './shared/style/base.css'
+import { vuetify } from './shared/style/vuetify'
 
 createApp(App)
   .use(router)

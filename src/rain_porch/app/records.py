@@ -12,7 +12,7 @@ from pathlib import Path
 from ..core.market.columns import MANY
 from ..store import db
 from ..store.records.backtests import newest
-from ..store.records.imports import records_mark, records_version
+from ..store.records.incoming.imports import records_mark, records_version
 from ..store.records.kept_columns import kept_columns, read_beside
 from .snapshot import Snapshot
 

@@ -16,8 +16,8 @@ import numpy as np
 from ..core.errors import NotEnough, NotFound
 from ..core.facts.dates import NO_DAY, date_of, day_of
 from ..core.facts.fields import BY_NAME, Kind
-from ..core.facts.parcels import Span, inside
-from ..core.facts.place import in_area
+from ..core.facts.places.parcels import Span, inside
+from ..core.facts.places.place import in_area
 from ..core.market.columns import Bools, Columns, Ints
 from ..core.memo import Memo
 from ..core.search.search import Masks, Search

@@ -25,7 +25,7 @@ from ..records.mapping.layouts import LAYOUTS
 from ..records.mapping.mapping import mapping_alone, name_of_mapping
 from ..records.unpacking import unpacked
 from ..settings import data_folder, folder_with_records
-from ..store.records import imports as store
+from ..store.records.incoming import imports as store
 from .telling import show
 
 

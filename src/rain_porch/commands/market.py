@@ -68,7 +68,7 @@ def _value(point: PointDoc | None, unit: str) -> str:
 
 
 def _view(args: argparse.Namespace, records: Snapshot) -> int:
-    from ..report.market_workbook import market_workbook
+    from ..report.workbooks.market_workbook import market_workbook
 
     with folders_agent(records, user=args.user) as agent:
         held: dict[str, ViewDoc] = {v["name"]: v["view"] for v in saved_views(agent)}

@@ -8,9 +8,9 @@ from typing import Annotated
 from pydantic import Field
 
 from ..core.errors import BadInput
-from ..core.facts import parcels as parcel_spans
 from ..core.facts.dates import date_of, day_of
 from ..core.facts.fields import BY_NAME, Kind
+from ..core.facts.places import parcels as parcel_spans
 from ..core.search import search as sr
 from ..core.search.shapes import Fence, Point, Shape
 from .base import Doc, FiniteNumber

@@ -14,7 +14,7 @@ import shapely
 from shapely.geometry import shape
 
 from ..core.errors import Refused
-from ..store.records import imports as store
+from ..store.records.incoming import imports as store
 from .chunks import Tally
 from .files.readers import CHUNK_ROWS, read_json
 

@@ -14,11 +14,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..core.facts import addresses
 from ..core.facts.fields import own_field
+from ..core.facts.places import addresses
 from ..core.facts.words import Status
 from ..core.intake.status_words import FAILED
-from ..store.records import imports as store
+from ..store.records.incoming import imports as store
 from .checking import Checker, Odd
 from .mapping.layouts import Layout
 from .mapping.mapping import Part

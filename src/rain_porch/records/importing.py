@@ -17,7 +17,7 @@ from typing import Any
 
 from ..core.errors import Refused
 from ..store.db import atomic
-from ..store.records import imports as store
+from ..store.records.incoming import imports as store
 from . import areas
 from .chunks import ChunkWork, Tally
 from .files import kept_files

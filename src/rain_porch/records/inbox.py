@@ -16,8 +16,8 @@ from pathlib import Path
 
 from ..core.errors import RainPorchError, Refused
 from ..core.facts.fields import own_field
-from ..store.records import imports as store
-from ..store.records import inbox
+from ..store.records.incoming import imports as store
+from ..store.records.incoming import inbox
 from .files.containers import Piece
 from .importing import import_file
 from .mapping.layouts import LAYOUTS

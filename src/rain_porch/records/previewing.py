@@ -16,7 +16,7 @@ from ..core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from ..core.facts.words import plain
 from ..core.intake.cells import Profile, profiles_of
 from ..core.intake.kinds import kind_of
-from ..store.records import imports as store
+from ..store.records.incoming import imports as store
 from . import areas
 from .files import readers
 from .import_result import ColumnLeft, ColumnTaken, WordRead, words_read

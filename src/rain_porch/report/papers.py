@@ -19,7 +19,7 @@ from .pictures import ink
 from .typesetting import compiled
 from .webpage import web_page
 from .wording import day
-from .workbook import workbook
+from .workbooks.workbook import workbook
 
 PictureForm = Literal["svg", "png"]
 PICTURE_MEDIA: Mapping[PictureForm, str] = {"svg": "image/svg+xml", "png": "image/png"}

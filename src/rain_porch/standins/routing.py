@@ -15,7 +15,7 @@ from shapely import STRtree
 from shapely.geometry import shape
 from shapely.ops import substring
 
-from ..core.facts.place import miles
+from ..core.facts.places.place import miles
 
 STREETS = ("street", "main street", "highway")
 REACH_MILES = 0.6  # farther from any street a home is not reached by one

@@ -15,7 +15,7 @@ from queue import Empty, SimpleQueue
 from typing import Any, TypeAlias, TypeVar
 
 from ..core.errors import Refused
-from ..core.facts import addresses
+from ..core.facts.places import addresses
 
 RECORDS, PORCH = "records", "porch"
 FIRST_TABLE = {RECORDS: "listings", PORCH: "workups"}

@@ -20,8 +20,8 @@ from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.records.importing import import_file
-from rain_porch.report.bulletin_rows import rows_of
 from rain_porch.report.webpage import web_page
+from rain_porch.report.workbooks.bulletin_rows import rows_of
 from tests.app.bulletin.twin import Twin, days_of, frame_of
 from tests.conftest import NOW
 

@@ -17,7 +17,7 @@ from rain_porch.app.records import Records
 from rain_porch.app.workup.workups import open_workup
 from rain_porch.core.errors import BadInput
 from rain_porch.store.db import RECORDS, Database, atomic
-from rain_porch.store.records.imports import bump_version
+from rain_porch.store.records.incoming.imports import bump_version
 from tests.app.workup.test_changes import begun, change
 
 

@@ -11,7 +11,7 @@ from rain_porch.app.market.closer_looks import BandsAsk, BehindAsk, ChangesAsk, 
 from rain_porch.app.market.views import ViewDoc, answer
 from rain_porch.app.pricing.answers import market_doc
 from rain_porch.core.errors import BadInput
-from rain_porch.core.facts.place import miles
+from rain_porch.core.facts.places.place import miles
 from rain_porch.core.market import measures as mk
 from rain_porch.documents.search import ShapeDoc
 

@@ -20,7 +20,7 @@ from rain_porch.app.records import Records
 from rain_porch.cli import main
 from rain_porch.core.errors import BadInput, NotEnough
 from rain_porch.core.price.evidence import evidence
-from rain_porch.store.records.imports import bump_version
+from rain_porch.store.records.incoming.imports import bump_version
 from tests.conftest import NOW
 
 FROM, TO = dt.date(2025, 7, 1), dt.date(2026, 6, 30)

@@ -7,7 +7,7 @@ import pytest
 from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers, kept_models, wide_models
 from rain_porch.app.records import Records
-from rain_porch.store.records.imports import bump_version
+from rain_porch.store.records.incoming.imports import bump_version
 from tests.conftest import NOW
 
 

@@ -22,7 +22,7 @@ from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.core.errors import Ambiguous, BadInput, NotEnough, NotFound
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.homes import Subject
-from rain_porch.core.facts.place import miles
+from rain_porch.core.facts.places.place import miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.search import search as sr
 from rain_porch.store.records.areas import barriers

@@ -9,7 +9,7 @@ from rain_porch.app.pricing.candidates import most_alike
 from rain_porch.app.pricing.rates import asked_for, no_evidence, rates_for, with_typed
 from rain_porch.core.errors import NotEnough
 from rain_porch.core.facts.fields import ADJUSTED
-from rain_porch.core.market.market_change import MarketChange
+from rain_porch.core.market.change.market_change import MarketChange
 from rain_porch.core.price.evidence import Rate, evidence
 
 

@@ -6,9 +6,9 @@ from pathlib import Path
 import pytest
 
 from rain_porch.core.facts.fields import ADJUSTED, BY_NAME, CATALOGUE, FIELDS, OWN_LINE, PRIVATE, field, line_label
-from rain_porch.report import workbook
 from rain_porch.report.pages import chosen as pages
 from rain_porch.report.pages import grid, opening
+from rain_porch.report.workbooks import workbook
 
 
 def test_the_catalogue_names_each_field_once_and_finds_it_by_either_name():

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.facts.money import half_up, signed
-from rain_porch.core.market.market_change import compounded
+from rain_porch.core.market.change.market_change import compounded
 from rain_porch.core.price.evidence import Rate
 from rain_porch.core.price.grid import Comp, Own, adjust, adjusted_prices, apart, over_limits
 from rain_porch.core.price.weights import comp_weights

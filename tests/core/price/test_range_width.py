@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.market.market_change import MarketChange
+from rain_porch.core.market.change.market_change import MarketChange
 from rain_porch.core.price.evidence import Evidence, evidence
 from rain_porch.core.price.range_width import causes, half_width, why_wide
 from rain_porch.core.price.wide_model import ModelWorth

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from rain_porch.core.errors import BadInput
 from rain_porch.core.facts.dates import day_of
-from rain_porch.core.facts.place import miles
+from rain_porch.core.facts.places.place import miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import SOLD
 from rain_porch.core.search import search as sr

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.errors import BadInput
-from rain_porch.core.facts.place import miles
+from rain_porch.core.facts.places.place import miles
 from rain_porch.core.search.search import Search, Window, check
 from rain_porch.core.search.sentence import sentence
 from rain_porch.core.search.shapes import Fence, Shape, across_any, crossings, in_shapes

@@ -12,8 +12,8 @@ from rain_porch.app.records import Records
 from rain_porch.core.errors import Refused
 from rain_porch.records.feeds.feed import pull
 from rain_porch.standins.feed import TOKEN, create_feed
-from rain_porch.store.records import feeds, imports
-from rain_porch.store.records.undo import undo_import
+from rain_porch.store.records.incoming import feeds, imports
+from rain_porch.store.records.incoming.undo import undo_import
 from tests.conftest import NOW
 
 ADDRESS = "http://feed.test"

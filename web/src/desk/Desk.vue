@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import CommandField from '@/shared/ui/CommandField.vue'
+import CommandField from '@/shared/ui/fields/CommandField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'

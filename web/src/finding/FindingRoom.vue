@@ -2,29 +2,29 @@
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
 import { computed, defineAsyncComponent, provide, ref, watchEffect } from 'vue'
-import type { DrawnFence, DrawnShape, Tool } from '@/shared/mapShapes'
-import MapTools from '@/shared/MapTools.vue'
-import { CHOSEN } from '@/shared/marks'
+import type { DrawnFence, DrawnShape, Tool } from '@/shared/map/mapShapes'
+import MapTools from '@/shared/map/MapTools.vue'
+import { CHOSEN } from '@/shared/map/marks'
 import SplitPane from '@/shared/SplitPane.vue'
 import { useNarrow } from '@/shared/useNarrow'
 import Ways from '@/shared/Ways.vue'
 import CandidateTable from './CandidateTable.vue'
 import ChosenFigures from './ChosenFigures.vue'
 import ColumnsMenu from './ColumnsMenu.vue'
-import FoundCounts from './FoundCounts.vue'
+import FoundCounts from './search/FoundCounts.vue'
 import InFigures from './InFigures.vue'
 import KeyHints from './KeyHints.vue'
 import MapCard from './MapCard.vue'
-import RecordPanel from './RecordPanel.vue'
-import SavedSearches from './SavedSearches.vue'
-import SearchSentence from './SearchSentence.vue'
-import SideBySide from './SideBySide.vue'
-import TwoHomes from './TwoHomes.vue'
+import RecordPanel from './record/RecordPanel.vue'
+import SavedSearches from './search/SavedSearches.vue'
+import SearchSentence from './search/SearchSentence.vue'
+import SideBySide from './record/SideBySide.vue'
+import TwoHomes from './record/TwoHomes.vue'
 import type { Choosing } from './useChoosing'
 import { useFinding, type Candidate } from './useFinding'
 import { useFrame } from './useFrame'
 import { NARROW_WAYS, useFindingKeys, WAYS, type Way } from './useFindingKeys'
-import { useSearch } from './useSearch'
+import { useSearch } from './search/useSearch'
 import { useSelection } from './useSelection'
 
 /**
@@ -32,7 +32,7 @@ import { useSelection } from './useSelection'
  * stand in it alike; what they add comes through the slots.
  */
 const props = defineProps<{ choosing: Choosing; sortedBy?: string }>()
-const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
+const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
 const { home, found, choices, lit, kept, way: choosingBy } = useFinding()
 const search = useSearch()
 const selection = useSelection(props.sortedBy ?? 'likeness')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
-import { KEEPING, ofHomes, TICKING } from '@/shared/keyTable'
+import { KEEPING, ofHomes, TICKING } from '@/shared/keys/keyTable'
 import { useFinding } from './useFinding'
 
 defineOptions({ inheritAttrs: false })

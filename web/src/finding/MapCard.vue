@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import HomeCard from '@/shared/HomeCard.vue'
+import HomeCard from '@/shared/map/HomeCard.vue'
 import { useFinding, type Candidate } from './useFinding'
 import Choose from './Choose.vue'
 

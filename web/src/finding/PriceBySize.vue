@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { money, number } from '@/shared/format'
-import { KIND_WORDS, markSvg } from '@/shared/marks'
-import { useLight } from '@/shared/useTheme'
+import { KIND_WORDS, markSvg } from '@/shared/map/marks'
+import { useLight } from '@/shared/style/useTheme'
 import { useFinding, type Candidate } from './useFinding'
 
 /** Each home by its size and price; the home itself at what it is offered for. A mark opens its home; the table holds the same. */

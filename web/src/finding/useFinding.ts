@@ -1,6 +1,6 @@
 import { inject, provide, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { Docs, Told } from '@/shared/api/client'
-import type { Choice } from '@/shared/marks'
+import type { Choice } from '@/shared/map/marks'
 
 export type Candidate = Docs['CandidateDoc']
 export type Search = Docs['SearchDoc']

@@ -1,5 +1,5 @@
 import { computed, ref, watch, type Ref } from 'vue'
-import { isTyping, useKeys } from '@/shared/keys'
+import { isTyping, useKeys } from '@/shared/keys/keys'
 import { useFinding, type Candidate } from './useFinding'
 import type { Choosing } from './useChoosing'
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { mdiPrinterOutline } from '@mdi/js'
 import { ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'

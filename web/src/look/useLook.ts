@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, got, Told, type Docs } from '@/shared/api/client'
-import type { Choice } from '@/shared/marks'
+import type { Choice } from '@/shared/map/marks'
 import type { Finding, Search } from '@/finding/useFinding'
 import { fromHash, toHash } from './address'
 

@@ -5,14 +5,14 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { day, number, perSqft } from '@/shared/format'
-import Mark from '@/shared/Mark.vue'
-import { KIND_WORDS } from '@/shared/marks'
+import Mark from '@/shared/map/Mark.vue'
+import { KIND_WORDS } from '@/shared/map/marks'
 import { shownAs } from './useView'
 
 /** The records behind one figure, on the map and as a table. */
 const props = defineProps<{ ask: Docs['BehindAsk']; title: string }>()
 const emit = defineEmits<{ close: [] }>()
-const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
+const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
 const told = useQuery({
   queryKey: ['behind', computed(() => props.ask)],
   queryFn: () => got(api.POST('/api/market/behind', { body: props.ask })),

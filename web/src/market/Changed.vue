@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import DateField from '@/shared/ui/DateField.vue'
+import DateField from '@/shared/ui/fields/DateField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import TextField from '@/shared/ui/TextField.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { vFocus } from '@/shared/vFocus'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { inTurn } from '@/shared/useDraft'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'

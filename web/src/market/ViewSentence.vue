@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import PlaceField from '@/shared/ui/PlaceField.vue'
+import PlaceField from '@/shared/ui/fields/PlaceField.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'

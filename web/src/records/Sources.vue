@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { day, number } from '@/shared/format'

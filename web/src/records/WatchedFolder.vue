@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import { day } from '@/shared/format'

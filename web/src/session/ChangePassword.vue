@@ -2,7 +2,7 @@
 import { vFocus } from '@/shared/vFocus'
 import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
-import LabelledField from '@/shared/ui/LabelledField.vue'
+import LabelledField from '@/shared/ui/fields/LabelledField.vue'
 import { ref } from 'vue'
 import { api, got, type Told } from '@/shared/api/client'
 

@@ -2,7 +2,7 @@
 import { served } from '@/shared/servicePath'
 import { vFocus } from '@/shared/vFocus'
 import ActButton from '@/shared/ui/ActButton.vue'
-import LabelledField from '@/shared/ui/LabelledField.vue'
+import LabelledField from '@/shared/ui/fields/LabelledField.vue'
 import { computed, ref } from 'vue'
 import type { Told } from '@/shared/api/client'
 import { useSession } from './useSession'

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
-import TextField from '@/shared/ui/TextField.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { ref } from 'vue'
 import type { Told } from '@/shared/api/client'
 import { useSession } from '@/session/useSession'

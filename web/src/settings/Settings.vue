@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import RadioButton from '@/shared/ui/RadioButton.vue'
-import { keysShown } from '@/shared/keyTable'
+import { keysShown } from '@/shared/keys/keyTable'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useSession } from '@/session/useSession'
-import { useLight } from '@/shared/useTheme'
+import { useLight } from '@/shared/style/useTheme'
 import Accounts from './Accounts.vue'
 import Acts from './Acts.vue'
 import DueWork from './DueWork.vue'

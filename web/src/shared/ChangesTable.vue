@@ -4,7 +4,7 @@ import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'
 import type { Docs } from './api/client'
 import { day, number, signedPct } from './format'
-import Mark from './Mark.vue'
+import Mark from './map/Mark.vue'
 
 /** What happened to homes, the newest first; each kind of change switched on and off. `notes`: a word beside a home. */
 const props = defineProps<{ told: Docs['ChangesDoc']; notes?: Record<string, string> }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { money, priced } from '@/shared/format'
-import { markBody } from '@/shared/marks'
-import { useLight } from '@/shared/useTheme'
+import { markBody } from '@/shared/map/marks'
+import { useLight } from '@/shared/style/useTheme'
 import RailEnd from './RailEnd.vue'
 import RailWords from './RailWords.vue'
 import { useRail, WAYS } from './useRail'

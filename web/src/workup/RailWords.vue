@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { noNumber, number, perSqft, priced, signedPct, typedNumber } from '@/shared/format'
 import { useAsking, within as chanceWithin } from './worth/useAsking'

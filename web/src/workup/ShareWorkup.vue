@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'

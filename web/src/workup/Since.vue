@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import DateField from '@/shared/ui/DateField.vue'
+import DateField from '@/shared/ui/fields/DateField.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useQuery } from '@tanstack/vue-query'

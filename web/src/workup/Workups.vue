@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { useSession } from '@/session/useSession'
 import { useRested } from '@/shared/useRested'
 import Ways from '@/shared/Ways.vue'

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, onScopeDispose, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { api, got, sooner, Told, type Docs } from '@/shared/api/client'
-import type { Choice } from '@/shared/marks'
+import type { Choice } from '@/shared/map/marks'
 import { inTurn } from '@/shared/useDraft'
 
 export type Change = Docs['ChangeRequest']['change']

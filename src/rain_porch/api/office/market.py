@@ -25,8 +25,8 @@ from ...app.pricing.answers import market_doc
 from ...core.market.measures import MEASURES
 from ...documents.base import Line
 from ...documents.wire import MarketDoc
-from ...report.market_workbook import market_workbook
-from ...report.sheet import sheet
+from ...report.workbooks.market_workbook import market_workbook
+from ...report.workbooks.sheet import sheet
 from ..attachments import MEDIA
 from ..errors import RESPONSES
 from ..state import Number, Porch

@@ -28,8 +28,8 @@ from ...records import exporting, inbox
 from ...records.feeds.feed import pull
 from ...records.files import kept_files
 from ...store import health
-from ...store.records import feeds, imports
-from ...store.records import inbox as store_inbox
+from ...store.records.incoming import feeds, imports
+from ...store.records.incoming import inbox as store_inbox
 from ..errors import RESPONSES
 from ..state import Number, Porch, State
 

@@ -11,7 +11,8 @@ from ...core.errors import BadInput, NotFound
 from ...core.facts.fields import Kind, own_field
 from ...records.mapping.layouts import LAYOUTS
 from ...records.mapping.mapping import mapping_alone, name_of_mapping
-from ...store.records import imports, word_orders
+from ...store.records import word_orders
+from ...store.records.incoming import imports
 from ..errors import RESPONSES
 from ..state import Porch
 from .incoming import KindName, PartDoc

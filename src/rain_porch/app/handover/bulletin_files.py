@@ -10,10 +10,10 @@ import numpy as np
 
 from ...core.errors import BadInput
 from ...core.facts.dates import day_of, said
-from ...report.bulletin_rows import rows_of
-from ...report.bulletin_workbook import bulletin_csv, bulletin_workbook
 from ...report.papers import as_pdf
 from ...report.posts import post
+from ...report.workbooks.bulletin_rows import rows_of
+from ...report.workbooks.bulletin_workbook import bulletin_csv, bulletin_workbook
 from ..bulletin.documents import BulletinDoc, BulletinPartDoc
 from ..bulletin.kept import last_day, parts_of
 from ..bulletin.market_at import MarketAt

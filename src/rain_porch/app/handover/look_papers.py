@@ -9,9 +9,9 @@ from pydantic import Field
 from ...core.errors import BadInput
 from ...core.facts.dates import said
 from ...documents.base import Line
-from ...report.look_workbook import look_csv, look_workbook
 from ...report.pages import look as pages
 from ...report.papers import as_pdf
+from ...report.workbooks.look_workbook import look_csv, look_workbook
 from ..around import LookAsk, LookDoc, figures_around, look_around
 from ..office.agent import Agent
 from ..office.choices import agent_card

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from ...core.facts.homes import Candidate, Subject
-from ...core.facts.place import miles
+from ...core.facts.places.place import miles
 from ...core.market.columns import SOLD
 from ...store.records.homes import parcels_within
 from ..pricing.answers import candidate_docs

@@ -11,7 +11,7 @@ import numpy as np
 from ...core.errors import NotFound
 from ...core.facts.dates import day_of
 from ...core.facts.fields import BY_NAME, CATALOGUE, Field
-from ...core.facts.finding_places import SAID
+from ...core.facts.places.finding_places import SAID
 from ...core.market.columns import RECORD_KINDS
 from ...core.market.listing_facts import days_on_market, prices_of, status_said
 from ...core.market.stages import NOTHING

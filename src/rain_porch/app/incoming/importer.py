@@ -14,7 +14,7 @@ from pathlib import Path
 from ...core.errors import RainPorchError
 from ...records.importing import prepare
 from ...store import db as database
-from ...store.records.imports import sampled_places, staged_rows
+from ...store.records.incoming.imports import sampled_places, staged_rows
 from ..side_process import say
 from .outcomes import import_doc
 

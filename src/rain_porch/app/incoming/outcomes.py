@@ -7,7 +7,7 @@ import dataclasses
 from ...documents import wire as d
 from ...records.import_result import ImportResult
 from ...records.places import FAR, SWAPPED
-from ...store.records.undo import Undone
+from ...store.records.incoming.undo import Undone
 
 
 def undo_doc(undone: Undone) -> d.UndoneDoc:

@@ -9,8 +9,8 @@ from pathlib import Path
 
 from ...store import own_files
 from ...store.db import PORCH, Database
-from ...store.records import photo_undo
-from ...store.records.undo import Undone, undo_import
+from ...store.records.incoming import photo_undo
+from ...store.records.incoming.undo import Undone, undo_import
 
 
 def undo(folder: Path, db: sqlite3.Connection, import_id: int, now: dt.datetime) -> Undone:

@@ -10,7 +10,7 @@ from ...core.errors import NotFound
 from ...store import db as database
 from ...store import own_files
 from ...store.porch import clients, deliveries, kept, shares, workups
-from ...store.records import photo_undo
+from ...store.records.incoming import photo_undo
 from .agent import Agent
 
 

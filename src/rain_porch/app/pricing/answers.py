@@ -14,7 +14,7 @@ from ...core.facts.dates import date_of, day_of
 from ...core.facts.fields import line_label
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.money import half_up
-from ...core.facts.place import miles
+from ...core.facts.places.place import miles
 from ...core.market import measures as mk
 from ...core.market.columns import SOLD
 from ...core.market.conditions import condition_mask, read_condition

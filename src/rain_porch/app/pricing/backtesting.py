@@ -18,7 +18,7 @@ from threadpoolctl import threadpool_limits
 from ...core.errors import BadInput, NotEnough
 from ...core.facts.dates import date_of, day_of
 from ...core.facts.homes import Subject
-from ...core.facts.place import near_miles
+from ...core.facts.places.place import near_miles
 from ...core.facts.words import LAND_KINDS
 from ...core.market.columns import HOME_KINDS, Columns, Floats, Ints
 from ...core.market.listing_facts import price_days, recent_sale_rows

@@ -9,7 +9,7 @@ import numpy as np
 
 from ...core.facts.dates import NO_DAY
 from ...core.facts.homes import Subject
-from ...core.facts.place import near_miles
+from ...core.facts.places.place import near_miles
 from ...core.market.columns import HOME_KINDS, SOLD, Bools, Floats, Ints
 from ...core.price.chances import contract_chance as cc
 from ...core.price.chances import list_price as lp

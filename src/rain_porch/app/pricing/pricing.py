@@ -11,11 +11,11 @@ import numpy as np
 from ...core.facts.dates import date_of
 from ...core.facts.fields import RANK, line_label
 from ...core.facts.homes import Candidate, Subject
+from ...core.market.change.market_change import MarketChange
 from ...core.market.columns import Floats
 from ...core.market.listing_facts import (
     price_days,
 )
-from ...core.market.market_change import MarketChange
 from ...core.market.own_sale import last_own_sale
 from ...core.price import evidence as ev
 from ...core.price.backtest import Calibration, PastCases

@@ -11,9 +11,9 @@ from ...core.errors import NotEnough
 from ...core.facts.fields import ADJUSTED, RANK, line_label, own_field
 from ...core.facts.homes import Candidate, Subject
 from ...core.facts.money import rate_words
+from ...core.market.change.market_change import MarketChange
 from ...core.market.columns import Ints
 from ...core.market.features import features_of
-from ...core.market.market_change import MarketChange
 from ...core.price.evidence import Evidence, Rate, house_rate, location_rate
 from .standpoint import Standpoint
 

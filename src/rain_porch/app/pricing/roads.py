@@ -8,7 +8,7 @@ import numpy as np
 import shapely
 
 from ...core.facts.homes import Subject
-from ...core.facts.place import on_a_plane
+from ...core.facts.places.place import on_a_plane
 from ...core.market.columns import Columns, Floats, Ints
 from ...store.records import areas
 from ..snapshot import Snapshot

@@ -9,7 +9,7 @@ import numpy as np
 
 from ...core.facts.dates import date_of
 from ...core.facts.homes import Subject
-from ...core.facts.place import miles, near_miles
+from ...core.facts.places.place import miles, near_miles
 from ...core.market.columns import HOME_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ...core.search import search as sr
 from ...core.search.likeness import Likeness, days_since, likeness

@@ -9,12 +9,12 @@ import numpy as np
 
 from ...core.facts.dates import date_of, day_of
 from ...core.facts.homes import Subject
-from ...core.facts.place import near_miles
+from ...core.facts.places.place import near_miles
 from ...core.facts.words import HomeKind
+from ...core.market.change.time_prior import TimeTold
 from ...core.market.columns import HOME_KINDS, Columns, Ints
 from ...core.market.features import size_of
 from ...core.market.listing_facts import recent_sale_rows
-from ...core.market.time_prior import TimeTold
 from ...core.price.evidence import MAX_SALES, REACH_DAYS, WideFit, fit_sales, wide_rows
 from ...core.price.wide_model import ENOUGH, MOST, ModelWorth, WideModel, fit_wide_model
 from ..snapshot import Snapshot
@@ -95,7 +95,9 @@ def told_by_others(records: Snapshot, subject: Subject, day: int) -> list[TimeTo
     kind: the larger part of a market knows best itself."""
     columns = records.columns
     lat, lon = cell(subject)
-    around: dict[HomeKind, Subject] = {kind: Subject({}, lat, lon, kind) for kind in HomeKind if kind is not HomeKind.UNKNOWN}
+    around: dict[HomeKind, Subject] = {
+        kind: Subject({}, lat, lon, kind) for kind in HomeKind if kind is not HomeKind.UNKNOWN
+    }
 
     def sales(kind: HomeKind) -> Ints:
         key = ("sales of a kind", kind.value, day, lat, lon)

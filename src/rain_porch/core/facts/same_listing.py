@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from . import addresses
+from .places import addresses
 
 DAYS = 10
 Ints = NDArray[np.int64]

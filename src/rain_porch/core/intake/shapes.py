@@ -7,8 +7,8 @@ from collections.abc import Callable, Mapping, Sequence
 
 import numpy as np
 
-from ..facts.addresses import DIRECTIONS, STREET_TYPES
 from ..facts.condition import grade_of
+from ..facts.places.addresses import DIRECTIONS, STREET_TYPES
 from ..facts.words import HomeKind, home_kind_of, sale_manner
 from .cell_forms import ADDRESS, BATHS, BEDS_BATHS, DIMENSIONS, POINT, date_of, number_of
 from .cells import Profile

@@ -16,8 +16,8 @@ import numpy as np
 from ..errors import BadInput
 from ..facts.dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
 from .book import Book, Dated, Entered
+from .change.same_home import SameHome, same_home_index
 from .columns import Bools, Columns, Days, Floats, Ints, list_price_at
-from .same_home import SameHome, same_home_index
 
 SMALL = 5
 _FEW = 8  # a market with less than an eighth of the records

@@ -15,12 +15,12 @@ import numpy as np
 from ..facts.fields import RANK
 from ..facts.homes import Subject
 from ..facts.money import rate_rounded, rate_words
-from ..facts.place import near_miles, on_a_plane
+from ..facts.places.place import near_miles, on_a_plane
+from ..market.change.market_change import MarketChange, TimeBasis, basis_for, read_change
+from ..market.change.time_prior import TimePrior, TimeTold, time_prior
 from ..market.columns import HOME_KINDS, AsOf, Columns, Floats, Ints
 from ..market.features import Feature, features_of, matrix, own_features, size_of, transformed
 from ..market.listing_facts import price_days, recent_sale_rows
-from ..market.market_change import MarketChange, TimeBasis, basis_for, read_change
-from ..market.time_prior import TimePrior, TimeTold, time_prior
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
 from .neighbours import Places, apart

@@ -17,8 +17,8 @@ from ..facts.condition import said
 from ..facts.fields import BY_NAME, RANK
 from ..facts.homes import Subject
 from ..facts.money import dollars, pct_words, rate_words, signed
+from ..market.change.market_change import OneOrMany, compounded
 from ..market.columns import Floats
-from ..market.market_change import OneOrMany, compounded
 from .evidence import Rate
 
 LINE_LIMIT_PCT, NET_LIMIT_PCT, GROSS_LIMIT_PCT = 10.0, 15.0, 25.0

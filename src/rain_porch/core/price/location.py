@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..facts.homes import Subject
-from ..facts.place import MILES_EAST, MILES_NORTH, near_miles
+from ..facts.places.place import MILES_EAST, MILES_NORTH, near_miles
 from ..market.columns import Floats, Ints
 
 NEIGHBOURS = 10

@@ -9,7 +9,7 @@ import numpy as np
 from ..facts.fields import BY_NAME, RANK, Field, Kind, Pairing
 from ..facts.homes import Subject
 from ..facts.money import rate_rounded
-from ..facts.place import near_miles
+from ..facts.places.place import near_miles
 from ..market.columns import Columns, Floats
 from ..market.features import features_of
 from ..statistics.regression import Z80

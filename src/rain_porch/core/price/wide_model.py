@@ -23,12 +23,12 @@ from functools import cached_property
 import numpy as np
 
 from ..facts.homes import Subject
-from ..facts.place import on_a_plane
+from ..facts.places.place import on_a_plane
 from ..facts.words import HomeKind
+from ..market.change.market_change import TimeBasis, basis_for
+from ..market.change.time_prior import TimePrior, TimeTold, time_prior
 from ..market.columns import Columns, Floats, Ints
 from ..market.listing_facts import price_days
-from ..market.market_change import TimeBasis, basis_for
-from ..market.time_prior import TimePrior, TimeTold, time_prior
 from .model_columns import Described, ModelColumns, hats, numbers_of, numbers_of_homes, texts_of, texts_of_homes
 from .neighbours import Places, apart
 from .net_price import net_price

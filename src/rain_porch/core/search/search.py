@@ -16,8 +16,8 @@ from ..errors import BadInput
 from ..facts.dates import date_of, said
 from ..facts.fields import BY_NAME, Kind
 from ..facts.homes import Subject
-from ..facts.parcels import Span, check_spans
-from ..facts.place import within_radius
+from ..facts.places.parcels import Span, check_spans
+from ..facts.places.place import within_radius
 from ..facts.words import COUNTED, KIND_OF_STATUS, LAND_KINDS, RECORD_LABEL, STATUS_SAID, HomeKind, RecordKind
 from ..market.columns import HOME_KINDS, KIND_CODE, RECORD_KINDS, STATUSES, AsOf, Bools, Columns, Ints
 from .shapes import Fence, Shape, across_any, check_shapes, in_shapes

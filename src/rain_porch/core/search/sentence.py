@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ..facts.dates import date_of, said
 from ..facts.fields import BY_NAME, Kind
-from ..facts.parcels import words as parcel_words
+from ..facts.places.parcels import words as parcel_words
 from ..facts.words import COUNTED, HOME_PLURAL, RECORD_LABEL, STATUS_SAID, HomeKind, RecordKind, Status
 from .search import Criterion, Search, Window
 

@@ -14,7 +14,7 @@ import numpy as np
 import shapely
 
 from ..errors import BadInput
-from ..facts.place import Bools, Floats, across_fence, in_area, within_radius
+from ..facts.places.place import Bools, Floats, across_fence, in_area, within_radius
 
 Point = tuple[float, float]
 MAX_SHAPES, MAX_POINTS = 20, 2000

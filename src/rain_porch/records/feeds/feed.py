@@ -16,7 +16,7 @@ from typing import Any
 
 from ...core.errors import Refused
 from ...core.facts.keys import made_key
-from ...store.records import feeds
+from ...store.records.incoming import feeds
 from .. import importing
 from ..import_result import ImportResult
 from . import feed_pictures

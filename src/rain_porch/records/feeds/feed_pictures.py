@@ -12,8 +12,8 @@ from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
 
-from ...store.records import feeds
-from ...store.records import imports as store
+from ...store.records.incoming import feeds
+from ...store.records.incoming import imports as store
 from ..pictures import photos
 from ..pictures.picture_files import fault_of
 from .feed_asking import Asking, GetData, key_of, lies_within

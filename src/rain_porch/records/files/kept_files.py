@@ -8,7 +8,7 @@ from pathlib import Path
 
 from ...core.errors import NotFound, Refused
 from ...store.db import Db
-from ...store.records import imports as store
+from ...store.records.incoming import imports as store
 
 FOLDER, MOST_BYTES = "files", 4_000_000_000  # the oldest go when there is more
 _LARGEST_SHARE = 0.5  # of the disk's free room: a file that would take more is not kept

@@ -6,9 +6,9 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ...core.facts import addresses
 from ...core.facts.fields import FIELDS, PARCEL, Field
 from ...core.facts.keys import made_key
+from ...core.facts.places import addresses
 from ...core.facts.record_fields import ASSESSMENTS, EVENTS, SERIES, TRANSFERS, not_arms_length
 from ...core.facts.words import Status, home_kind_of, is_lease, plain, sale_manner
 from ...core.intake.status_words import is_lease_word, means_status

@@ -17,9 +17,9 @@ from typing import Any
 
 from ...core.errors import Refused
 from ...store.db import atomic
-from ...store.records import imports as store
-from ...store.records import photo_undo
 from ...store.records import pictures as store_pictures
+from ...store.records.incoming import imports as store
+from ...store.records.incoming import photo_undo
 from . import picture_lists
 from .picture_files import fault_of
 

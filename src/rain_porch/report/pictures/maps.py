@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from ...core.facts.place import MILES_EAST, MILES_NORTH
+from ...core.facts.places.place import MILES_EAST, MILES_NORTH
 from . import ink
 from .base_lines import BaseLine, base_lines, drawn_lines
 from .spread import NUMBER_RADIUS, leader, numbered, spread

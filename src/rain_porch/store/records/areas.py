@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 import shapely
 
-from ...core.facts.place import across_fence, feet_to
+from ...core.facts.places.place import across_fence, feet_to
 from ..db import Db
 
 FINE_KINDS = ("lot", "building")

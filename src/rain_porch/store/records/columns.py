@@ -21,7 +21,7 @@ from ...core.market.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDE
 from ...core.market.packed import Names, Numbers, Packed, Texts, packed
 from ...core.market.status_history import NO_STATUSES, StatusChanges, tells_more
 from .gathering import DATES, NAMES, NUMBERS, WORDS, Gathering, by_code
-from .imports import records_version
+from .incoming.imports import records_version
 from .word_orders import word_orders
 
 _DEED_FACTS = tuple(f.name for f in FIELDS if f.parcel and (f.numeric or f.kind == Kind.WORD))

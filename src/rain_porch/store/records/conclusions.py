@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from ..db import Db, WritableDb, atomic
-from . import indexing
-from .imports import bump_version
+from .incoming import indexing
+from .incoming.imports import bump_version
 
 
 def transfers(db: Db, what: str, limit: int) -> list[dict[str, Any]]:

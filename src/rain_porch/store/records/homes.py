@@ -11,9 +11,9 @@ from typing import Any
 
 import numpy as np
 
-from ...core.facts import addresses
-from ...core.facts.parcels import plain
-from ...core.facts.place import near_miles
+from ...core.facts.places import addresses
+from ...core.facts.places.parcels import plain
+from ...core.facts.places.place import near_miles
 from ..db import Db
 
 

@@ -29,7 +29,7 @@ from ...core.market.status_history import StatusChanges
 from ..array_file import read_arrays, write_arrays
 from ..db import frozen
 from .columns import load_columns
-from .imports import records_mark
+from .incoming.imports import records_mark
 
 FILE = "records.columns"
 _ARRAYS = (

@@ -6,7 +6,7 @@ import json
 from collections.abc import Sequence
 
 from ..db import Db, WritableDb, atomic
-from .imports import bump_version
+from .incoming.imports import bump_version
 
 
 def word_orders(db: Db) -> dict[str, list[str]]:

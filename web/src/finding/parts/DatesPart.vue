@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import DateField from '@/shared/ui/DateField.vue'
+import DateField from '@/shared/ui/fields/DateField.vue'
 import { computed } from 'vue'
 import { vFocus } from '@/shared/vFocus'
-import type { SearchTools } from '../useSearch'
+import type { SearchTools } from '../search/useSearch'
 
 /** Limits of a day: from and until, both included, either left open. */
 const props = defineProps<{ part: string; search: SearchTools }>()

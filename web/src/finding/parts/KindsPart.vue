@@ -2,7 +2,7 @@
 import { useHomeKinds } from '@/shared/useFields'
 import CheckBox from '@/shared/ui/CheckBox.vue'
 import { computed } from 'vue'
-import type { SearchTools } from '../useSearch'
+import type { SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ search: SearchTools }>()
 const kinds = useHomeKinds()

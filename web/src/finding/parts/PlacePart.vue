@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import NumberField from '@/shared/ui/NumberField.vue'
-import PlaceField from '@/shared/ui/PlaceField.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import NumberField from '@/shared/ui/fields/NumberField.vue'
+import PlaceField from '@/shared/ui/fields/PlaceField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
-import type { Search, SearchTools } from '../useSearch'
+import type { Search, SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools }>()
 const emit = defineEmits<{ fault: [text: string] }>()

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import LabelledField from '@/shared/ui/LabelledField.vue'
-import RangeSlider from '@/shared/ui/RangeSlider.vue'
+import LabelledField from '@/shared/ui/fields/LabelledField.vue'
+import RangeSlider from '@/shared/ui/fields/RangeSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { noNumber, number, typedNumber, typedRange } from '@/shared/format'
-import { useSpread } from '../useSpread'
+import { useSpread } from '../search/useSpread'
 import { useFinding } from '../useFinding'
-import type { SearchTools } from '../useSearch'
+import type { SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools; mine?: number }>()
 const emit = defineEmits<{ fault: [text: string]; taken: [] }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import LabelledField from '@/shared/ui/LabelledField.vue'
+import LabelledField from '@/shared/ui/fields/LabelledField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { ref } from 'vue'
-import type { SearchTools } from '../useSearch'
+import type { SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools }>()
 const text = ref((props.search.criterion(props.part)?.words ?? []).join(', '))

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
-import DateField from '@/shared/ui/DateField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
+import DateField from '@/shared/ui/fields/DateField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { KIND_WORDS } from '@/shared/marks'
-import type { SearchTools } from '../useSearch'
+import { KIND_WORDS } from '@/shared/map/marks'
+import type { SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ search: SearchTools }>()
 const DAYS = [30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825]

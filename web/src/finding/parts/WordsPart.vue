@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -8,9 +8,9 @@ import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useSession } from '@/session/useSession'
-import { useSpread } from '../useSpread'
+import { useSpread } from '../search/useSpread'
 import WordOrder from './WordOrder.vue'
-import type { SearchTools } from '../useSearch'
+import type { SearchTools } from '../search/useSearch'
 
 /** Words of a field, with how many homes around have each; any other of the records by typing part of it. */
 const props = defineProps<{ part: string; search: SearchTools; mine?: string }>()

@@ -3,8 +3,8 @@ import RadioButton from '@/shared/ui/RadioButton.vue'
 import { computed } from 'vue'
 import { vFocus } from '@/shared/vFocus'
 import { number } from '@/shared/format'
-import { useSpread } from '../useSpread'
-import type { SearchTools } from '../useSearch'
+import { useSpread } from '../search/useSpread'
+import type { SearchTools } from '../search/useSearch'
 
 /** Yes, no, or either, with how many homes around say so. */
 const props = defineProps<{ part: string; search: SearchTools }>()

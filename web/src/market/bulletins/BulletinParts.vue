@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import NumberField from '@/shared/ui/NumberField.vue'
+import NumberField from '@/shared/ui/fields/NumberField.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'

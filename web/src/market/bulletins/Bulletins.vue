@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
-import DateField from '@/shared/ui/DateField.vue'
+import DateField from '@/shared/ui/fields/DateField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'

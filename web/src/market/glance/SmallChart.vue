@@ -6,7 +6,7 @@ import { SVGRenderer } from 'echarts/renderers'
 import { computed } from 'vue'
 import VChart from 'vue-echarts'
 import type { Docs } from '@/shared/api/client'
-import { useLight } from '@/shared/useTheme'
+import { useLight } from '@/shared/style/useTheme'
 import { shownAs } from '../useView'
 
 use([LineChart, ScatterChart, GridComponent, TooltipComponent, SVGRenderer])

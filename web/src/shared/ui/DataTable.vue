@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="Row">
-import ChoiceField from './ChoiceField.vue'
+import ChoiceField from './fields/ChoiceField.vue'
 import PressArea from './PressArea.vue'
 import { nextTick, onMounted, ref, watch } from 'vue'
 import { computed } from 'vue'

@@ -3,7 +3,7 @@ import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { useLookup, type Hit } from '@/shared/useLookup'
 import LookupList from './LookupList.vue'
-import TextField from './TextField.vue'
+import TextField from './fields/TextField.vue'
 
 /** A field in which a home is named by its address or number; what is found is taken by a press or by Enter. */
 const props = defineProps<{ label: string; id: string; unlisted?: boolean }>()

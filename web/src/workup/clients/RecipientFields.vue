@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { watch } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import DialogBox from '@/shared/ui/DialogBox.vue'
-import LabelledField from '@/shared/ui/LabelledField.vue'
+import LabelledField from '@/shared/ui/fields/LabelledField.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { ref } from 'vue'
-import { useKeys } from '@/shared/keys'
+import { useKeys } from '@/shared/keys/keys'
 
 defineProps<{ name: string }>()
 const emit = defineEmits<{ done: [reason: string]; close: [] }>()

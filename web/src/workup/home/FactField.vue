@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
-import NumberField from '@/shared/ui/NumberField.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
+import NumberField from '@/shared/ui/fields/NumberField.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'

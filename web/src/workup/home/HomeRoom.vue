@@ -13,7 +13,7 @@ import OwnFeatures from './OwnFeatures.vue'
 import OwnPhotos from './OwnPhotos.vue'
 import TimeLine from './TimeLine.vue'
 
-const HomeMap = defineAsyncComponent(() => import('@/shared/HomeMap.vue'))
+const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
 const { id, open, state, send } = useWorkup()
 const around = useQuery({
   queryKey: ['workup', id, 'around', computed(() => open.data.value?.revision)],

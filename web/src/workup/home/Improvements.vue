@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, reactive, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { priced, noNumber, typedNumber } from '@/shared/format'

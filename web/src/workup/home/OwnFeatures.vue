@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import NumberField from '@/shared/ui/NumberField.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import NumberField from '@/shared/ui/fields/NumberField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { useFields } from '@/shared/useFields'
 import { useDraft } from '@/shared/useDraft'

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { served } from '@/shared/servicePath'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
-import ColourField from '@/shared/ui/ColourField.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
+import ColourField from '@/shared/ui/fields/ColourField.vue'
 import FilePick from '@/shared/ui/FilePick.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told, type Docs, withFile } from '@/shared/api/client'

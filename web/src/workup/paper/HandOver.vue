@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got, Told } from '@/shared/api/client'

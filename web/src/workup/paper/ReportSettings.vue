@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import CheckBox from '@/shared/ui/CheckBox.vue'
-import ChoiceField from '@/shared/ui/ChoiceField.vue'
-import OrderedChoice from '@/shared/ui/OrderedChoice.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
+import OrderedChoice from '@/shared/ui/fields/OrderedChoice.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'

@@ -4,7 +4,7 @@ import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import FilePick from '@/shared/ui/FilePick.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { ref } from 'vue'
 import { api, got, Told, withFile, type Docs } from '@/shared/api/client'
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
-import TextField from '@/shared/ui/TextField.vue'
+import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { money, priced, number, perSqft, signedPct } from '@/shared/format'
-import { useLight } from '@/shared/useTheme'
+import { useLight } from '@/shared/style/useTheme'
 import { useWorkup } from '../useWorkup'
 import { useAsking, within } from './useAsking'
 

@@ -4,7 +4,7 @@ import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { computed } from 'vue'
 import { number } from '@/shared/format'
-import { useLight } from '@/shared/useTheme'
+import { useLight } from '@/shared/style/useTheme'
 import { useBacktest } from './useBacktest'
 
 const { test, start, stop, fault, ours, perSqft, BIN, EDGE } = useBacktest()

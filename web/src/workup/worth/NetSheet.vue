@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
-import DateField from '@/shared/ui/DateField.vue'
+import DateField from '@/shared/ui/fields/DateField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import NumberField from '@/shared/ui/NumberField.vue'
+import NumberField from '@/shared/ui/fields/NumberField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'

@@ -2,8 +2,8 @@
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { money, perSqft, signedPct } from '@/shared/format'
-import { markBody } from '@/shared/marks'
-import { useLight } from '@/shared/useTheme'
+import { markBody } from '@/shared/map/marks'
+import { useLight } from '@/shared/style/useTheme'
 import { useRail } from '../useRail'
 import { useWorkup } from '../useWorkup'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useWorkup } from '../useWorkup'
-import AdjustmentGrid from './AdjustmentGrid.vue'
+import AdjustmentGrid from './grid/AdjustmentGrid.vue'
 import AskPanel from './AskPanel.vue'
 import BacktestPanel from './BacktestPanel.vue'
 import Checks from './Checks.vue'

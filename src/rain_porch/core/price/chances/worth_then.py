@@ -14,7 +14,7 @@ import numpy as np
 
 from ...facts.dates import date_of, day_of
 from ...facts.homes import Subject
-from ...facts.place import near_miles, on_a_plane
+from ...facts.places.place import near_miles, on_a_plane
 from ...market.columns import AsOf, Columns, Floats, Ints
 from ...market.features import Feature, matrix_like
 from ..evidence import REACH_DAYS, WideFit, fit_sales, wide_rows

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+/** The page of keys: opened and closed by “?”. */
+import { KEYS, keysShown as open } from './keyTable'
+import { isTyping, useKeys } from './keys'
+import DialogBox from '../ui/DialogBox.vue'
+
+useKeys((event) => {
+  if (event.key !== '?' || isTyping(event) || event.ctrlKey || event.metaKey) return
+  open.value = !open.value
+  event.preventDefault()
+})
+</script>
+
+<template>
+  <DialogBox v-if="open" title="Keys" :width="860" @close="open = false">
+    <div class="tables">
+      <section v-for="part in KEYS" :key="part.where" :aria-label="part.where">
+        <h3>{{ part.where }}</h3>
+        <dl>
+          <template v-for="[pressed, words] in part.rows" :key="pressed">
+            <dt>
+              <kbd>{{ pressed }}</kbd>
+            </dt>
+            <dd>{{ words }}</dd>
+          </template>
+        </dl>
+      </section>
+    </div>
+  </DialogBox>
+</template>
+
+<style scoped>
+.tables {
+  columns: 2 340px;
+  column-gap: 32px;
+  margin-top: 10px;
+}
+section {
+  break-inside: avoid;
+  margin-bottom: 16px;
+}
+h3 {
+  font-size: var(--text);
+  margin-bottom: 4px;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content minmax(0, 1fr);
+  gap: 4px 14px;
+  align-items: baseline;
+}
+dt {
+  min-width: 84px;
+}
+kbd {
+  font: inherit;
+  font-weight: 600;
+  font-size: var(--text-s);
+}
+</style>
