@@ -21,7 +21,7 @@ test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
 # the properties with cases of their own, not those of every day; a failure is made again with the seed that is printed
 fuzz: $(STAMPS)/python-dev
 	@seed=$$(od -An -N4 -tu4 /dev/urandom | tr -d ' '); echo "seed $$seed"; \
-	HYPOTHESIS_PROFILE=fuzz $(PY) -m pytest tests/core tests/records tests/app/test_changes.py tests/app/test_merging.py tests/api/test_stateful.py -n 2 -q --hypothesis-seed=$$seed || { echo "seed $$seed"; exit 1; }
+	HYPOTHESIS_PROFILE=fuzz $(PY) -m pytest tests/core tests/records tests/app/workup/test_changes.py tests/app/workup/test_merging.py tests/api/test_stateful.py -n 2 -q --hypothesis-seed=$$seed || { echo "seed $$seed"; exit 1; }
 
 check: $(STAMPS)/python-dev $(STAMPS)/npm web/src/shared/api/schema.d.ts
 	.venv/bin/ruff check src tests bench scripts

@@ -75,7 +75,7 @@ def measured(folder: Path) -> dict[str, Any]:
     from rain_porch.app.records import Records
     from rain_porch.core.facts.dates import day_of
     from rain_porch.core.market import measures as mk
-    from rain_porch.core.search import search as sr
+    from rain_porch.core.search import matching as mt
 
     def clock(start: float) -> float:
         return time.perf_counter() - start
@@ -98,7 +98,7 @@ def measured(folder: Path) -> dict[str, Any]:
     out["the market as of a day, first time, s"] = clock(start)
     for name, near in (("counts by place, ms", True), ("counts, whole market, ms", False)):
         asked = market_rows.searches(columns, 60, near, seed=3)
-        out[name] = times([lambda a=a: sr.run(a.search, columns, view, a.subject) for a in asked])[0]
+        out[name] = times([lambda a=a: mt.run(a.search, columns, view, a.subject) for a in asked])[0]
     snapshot = records.snapshot()
     spans = mk.last_years("month", 5, whole_market.LAST, whole_market.LAST)
     import numpy as np

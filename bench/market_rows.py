@@ -15,7 +15,7 @@ from rain_porch.core.facts.homes import Subject
 from rain_porch.core.facts.words import COUNTED, HomeKind
 from rain_porch.core.market.columns import RECORD_KINDS, STATUSES, AsOf, Columns
 from rain_porch.core.market.measures import Period
-from rain_porch.core.search import search as sr
+from rain_porch.core.search import matching as mt
 from rain_porch.core.search.search import Criterion, Search
 
 _FIELDS = ("living_area", "bathrooms_full", "year_built", "garage_spaces", "bedrooms_total", "lot_size_square_feet")
@@ -120,7 +120,7 @@ def months_into(con: Any, spans: Sequence[Period]) -> str:
 
 def counts_agree(columns: Columns, view: AsOf, con: Any, asked: Asked) -> bool:
     """Whether both count the same, to within what a plane differs from the ellipsoid."""
-    ours = sr.run(asked.search, columns, view, asked.subject).counts
+    ours = mt.run(asked.search, columns, view, asked.subject).counts
     theirs = {RECORD_KINDS[k].value: n for k, n in con.execute(as_sql(asked, view)).fetchall()}
     exact = asked.search.radius_miles is None
     total = sum(ours.values())

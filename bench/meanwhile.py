@@ -20,7 +20,7 @@ from rain_porch.app.snapshot import Snapshot
 from rain_porch.app.workup.changes import SetClient
 from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup
 from rain_porch.core.facts.dates import day_of
-from rain_porch.core.search import search as sr
+from rain_porch.core.search import matching as mt
 
 
 def measured(market: Snapshot, file: Path, demo: Path, work: Path, counted_alone: float) -> list[Result]:
@@ -48,7 +48,7 @@ def measured(market: Snapshot, file: Path, demo: Path, work: Path, counted_alone
         while importing.poll() is None:
             a = asked[turn % len(asked)]
             start = time.perf_counter()
-            sr.run(a.search, columns, view, a.subject)
+            mt.run(a.search, columns, view, a.subject)
             counting.append((time.perf_counter() - start) * 1000)
             if turn % 10 == 0:
                 start = time.perf_counter()

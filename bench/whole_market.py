@@ -18,7 +18,7 @@ from rain_porch.app.snapshot import Snapshot
 from rain_porch.core.facts.dates import day_of
 from rain_porch.core.market import measures as mk
 from rain_porch.core.market.columns import AsOf, Columns
-from rain_porch.core.search import search as sr
+from rain_porch.core.search import matching as mt
 from rain_porch.core.search import steps
 from rain_porch.core.search.shapes import Shape
 
@@ -57,14 +57,14 @@ def counts_alone(records: Snapshot) -> float:
     columns = records.columns
     view = columns.as_of(day_of(LAST))
     asked = market_rows.searches(columns, 200, True, seed=3)
-    return times([lambda a=a: sr.run(a.search, columns, view, a.subject) for a in asked])[0]
+    return times([lambda a=a: mt.run(a.search, columns, view, a.subject) for a in asked])[0]
 
 
 def counts(name: str, asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any, on: str) -> Result:
     for a in asked[:30]:
         if not market_rows.counts_agree(columns, view, con, a):
             raise SystemExit(f"{name}: the peer counts otherwise; nothing is compared")
-    ours = times([lambda a=a: sr.run(a.search, columns, view, a.subject) for a in asked])
+    ours = times([lambda a=a: mt.run(a.search, columns, view, a.subject) for a in asked])
     theirs = times([lambda a=a: con.execute(market_rows.as_sql(a, view)).fetchall() for a in asked])
     return Result(name, on, *ours, 15, "DuckDB", theirs[0], at_most_peer=True)
 
@@ -86,7 +86,7 @@ def what_if(asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any, on: 
     ]
     one = times(
         [
-            lambda a=a, each=each: [sr.run(s, columns, view, a.subject).counts for s in each]
+            lambda a=a, each=each: [mt.run(s, columns, view, a.subject).counts for s in each]
             for a, each in zip(asked, ways, strict=True)
         ]
     )
@@ -118,9 +118,9 @@ def in_an_outline(asked: Sequence[Asked], columns: Columns, view: AsOf, con: Any
         box = market_rows.as_sql(Asked(anywhere, a.subject), view).replace("SELECT kind, count(*)", "SELECT lon, lat")
         box = box.replace(" GROUP BY kind", f" AND lat BETWEEN {south} AND {north} AND lon BETWEEN {west} AND {east}")
         outline = Outline(ring)
-        ours.append(lambda drawn=drawn, a=a: sr.run(drawn, columns, view, a.subject))
+        ours.append(lambda drawn=drawn, a=a: mt.run(drawn, columns, view, a.subject))
         theirs.append(lambda box=box, outline=outline: peer(box, outline))
-        if abs(len(sr.run(drawn, columns, view, a.subject).rows) - peer(box, outline)) > 1:
+        if abs(len(mt.run(drawn, columns, view, a.subject).rows) - peer(box, outline)) > 1:
             raise SystemExit("The peer finds others in the outline; nothing is compared")
     peers = times(theirs)
     return Result(

@@ -9,7 +9,7 @@ import pytest
 
 ROOT = Path(__file__).parents[1]
 ROOMS = (ROOT, ROOT / "src/rain_porch", ROOT / "web/src", ROOT / "web/src/workup", ROOT / "docs")
-PAGES = sorted([*ROOT.glob("docs/**/*.md"), ROOT / "README.md", ROOT / "CONTRIBUTING.md"])
+PAGES = sorted([*ROOT.glob("docs/**/*.md"), ROOT / "README.md", ROOT / "CONTRIBUTING.md", ROOT / "Makefile"])
 _FILE = re.compile(r"(?<![\w/.:{}<>-])(?:[\w-]+/)+[\w.-]+\.(?:py|vue|ts|sql|typ|md|png|sh|svg)\b(?!/)")
 # made by the build; a name that shows how photos are called
 NO_FILES = ("web/openapi.json", "web/src/shared/api/schema.d.ts", "A1/2.png")

@@ -18,6 +18,7 @@ from rain_porch.core.facts.places.place import METRES_PER_MILE, miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market import measures as mk
 from rain_porch.core.market.columns import Columns
+from rain_porch.core.search import matching as mt
 from rain_porch.core.search import search as sr
 from rain_porch.core.statistics import regression
 from rain_porch.core.statistics.regression import Fit, robust_fit
@@ -77,7 +78,7 @@ def test_radius_searches_on_the_ames_data(ames, ames_columns, check):
     if check["same_bldg_type"]:
         search = search.with_criterion(sr.Criterion("architectural_style", words=(facts.Bldg_Type,)))
     view = ames_columns.as_of(day_of(dt.date.fromisoformat(check["as_of"])))
-    found = sr.run(search, ames_columns, view, me)
+    found = mt.run(search, ames_columns, view, me)
     assert [int(k) for k in ames_columns.keys[found.rows]] == check["rows"]
     assert found.counts["sold"] == check["count"]
     ordinary = [r for r in found.rows if ames_columns.words["property_condition"][r] in ("Normal", "Partial")]

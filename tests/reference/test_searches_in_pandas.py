@@ -16,6 +16,7 @@ from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.homes import Subject
 from rain_porch.core.facts.places.place import METRES_PER_MILE
 from rain_porch.core.facts.words import HomeKind
+from rain_porch.core.search import matching as mt
 from rain_porch.core.search import search as sr
 from tests.made import market
 
@@ -130,7 +131,7 @@ def in_pandas(who: int, search: sr.Search) -> tuple[set[int], dict[str, int]]:
 def test_what_is_found_is_what_pandas_finds(given_):
     who, search = given_
     me = Subject({}, AMES.lat[who], AMES.lon[who], HomeKind.DETACHED, own_listing=str(who))
-    found = sr.run(search, COLUMNS, VIEW, me)
+    found = mt.run(search, COLUMNS, VIEW, me)
     rows, unknown = in_pandas(who, search)
     assert set(found.rows.tolist()) == rows
     assert found.counts["sold"] == len(rows) and dict(found.unknown) == unknown
@@ -141,7 +142,7 @@ def test_what_is_found_is_what_pandas_finds(given_):
 def test_the_count_without_a_part_is_that_of_leaving_it_out(given_):
     who, search = given_
     me = Subject({}, AMES.lat[who], AMES.lon[who], HomeKind.DETACHED, own_listing=str(who))
-    without = sr.run(search, COLUMNS, VIEW, me).without
+    without = mt.run(search, COLUMNS, VIEW, me).without
     for c in search.criteria:
         assert without[c.field]["sold"] == len(in_pandas(who, search.without_criterion(c.field))[0])
 

@@ -20,7 +20,8 @@ from ..core.facts.places.parcels import Span, inside
 from ..core.facts.places.place import in_area
 from ..core.market.columns import Bools, Columns, Ints
 from ..core.memo import Memo
-from ..core.search.search import Masks, Search
+from ..core.search.matching import Masks
+from ..core.search.search import Search
 from ..store import health
 from ..store.db import Readers
 from ..store.records import areas, homes, series

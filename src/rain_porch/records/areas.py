@@ -15,8 +15,8 @@ from shapely.geometry import shape
 
 from ..core.errors import Refused
 from ..store.records.incoming import imports as store
-from .chunks import Tally
 from .files.readers import CHUNK_ROWS, read_json
+from .tally import Tally
 
 MAX_POINTS = 200_000
 MOST_CROSSING = (

@@ -6,8 +6,7 @@ import datetime as dt
 import json
 import sqlite3
 from collections import Counter
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Sequence
 from itertools import repeat
 from typing import Any
 
@@ -15,8 +14,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..core.facts.fields import own_field
-from ..core.facts.places import addresses
-from ..core.facts.words import Status
 from ..core.intake.status_words import FAILED
 from ..store.records.incoming import imports as store
 from .checking import Checker, Odd
@@ -24,52 +21,13 @@ from .mapping.layouts import Layout
 from .mapping.mapping import Part
 from .mapping.reading import Read, unpacked
 from .places import CELLS_PER_DEGREE, Places
+from .tally import Tally, other_home, own_changes, without_their_date
 
 AGAIN = ""  # why a row is left out that says the same as an earlier one
 LATER = "left as a later import has it"
 PLACE = ("latitude", "longitude")
 MOST_WORDS = 2_000  # more than that are no words of a list
 SHOWN = 50  # rows that change nothing, kept to be looked at
-
-
-@dataclass
-class Tally:
-    """What the rows so far would do; reasons and changes count faults and changed fields."""
-
-    rows: int = 0
-    new: int = 0
-    changed: int = 0
-    same: int = 0
-    suspect: int = 0
-    rejected: int = 0
-    reasons: Counter[str] = field(default_factory=Counter)
-    changes: Counter[str] = field(default_factory=Counter)
-
-
-def _other_home(new: tuple[Any, ...], old: tuple[Any, ...]) -> bool:
-    """Whether two rows (parcel, address, unit, on-market day) of one listing number are of two homes."""
-    if new[0] and old[0]:
-        return bool(new[0] != old[0])
-    if new[-1] and new[-1] == old[-1]:  # on the market since the same day
-        return False
-    a, b = addresses.key(new[1], new[2], None, None), addresses.key(old[1], old[2], None, None)
-    return a is not None and b is not None and a != b
-
-
-def _without_their_date(held: dict[str, Sequence[object]]) -> Iterator[tuple[int, str]]:
-    """Rows whose status goes with a day that is not known: (position, what is said of it). They are kept."""
-    days = zip(held["standard_status"], held["close_date"], held["off_market_date"], strict=True)
-    for n, (status, closed, off) in enumerate(days):
-        if status == Status.CLOSED and closed is None:
-            yield n, "Closed without CloseDate: kept, in no window of time"
-        elif off is None and status in FAILED:
-            yield n, f"{status} without OffMarketDate: kept, in no window of time"
-
-
-def _own_changes(before: Any, after: Any) -> Iterator[str]:
-    """Names of the columns of the office's own that differ between two documents of them."""
-    was, now = json.loads(before or "{}"), json.loads(after or "{}")
-    yield from (name for name in {**was, **now} if was.get(name) != now.get(name))
 
 
 class ChunkWork:
@@ -143,7 +101,7 @@ class ChunkWork:
         if self.expires:
             held["off_market_date"] = came["off_market_date"] = self._left_the_market(held)
         if self.layout.kind == "listings":
-            for n, why in _without_their_date(held):
+            for n, why in without_their_date(held):
                 if n in refused:
                     continue
                 faults.setdefault(n, []).append(why)
@@ -300,7 +258,7 @@ class ChunkWork:
         names = ("parcel_number", "unparsed_address", "unit_number", "on_market_date")
         strangers = {
             n for n, old in before.items()
-            if old["source_id"] != own and _other_home(tuple(came[name][n] if name in came else None for name in names), tuple(old[name] for name in names))
+            if old["source_id"] != own and other_home(tuple(came[name][n] if name in came else None for name in names), tuple(old[name] for name in names))
         }  # fmt: skip
         if not strangers:
             return keys, before
@@ -396,7 +354,7 @@ class ChunkWork:
                 tally.changed += 1
                 tally.changes.update(name for name in changed if name not in self.layout.derived and name != "own")
                 if "own" in changed:
-                    tally.changes.update(_own_changes(changed["own"], held["own"][n]))
+                    tally.changes.update(own_changes(changed["own"], held["own"][n]))
                 ready.append((read.numbers[n], key, "changed", json.dumps(changed), suspect, *row))
                 fresh.append(n if any(name in changed for name in PLACE) else None)
             else:

@@ -19,7 +19,7 @@ from ..core.errors import Refused
 from ..store.db import atomic
 from ..store.records.incoming import imports as store
 from . import areas
-from .chunks import ChunkWork, Tally
+from .chunks import ChunkWork
 from .files import kept_files
 from .import_result import ImportResult, words_read
 from .mapping import column_forms, mapping, proposing
@@ -28,6 +28,7 @@ from .mapping.layouts import LAYOUTS, Layout
 from .pictures import photos
 from .previewing import Preview, columns_key, preview, taken_and_left
 from .read_ahead import read_ahead
+from .tally import Tally
 
 Progress = Callable[[int], None]
 

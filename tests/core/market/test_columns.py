@@ -14,7 +14,8 @@ from rain_porch.core.facts.words import KIND_OF_STATUS, RecordKind, Status
 from rain_porch.core.market.bulletin.figure_records import records_behind
 from rain_porch.core.market.columns import FOR_SALE, RECORD_KINDS, UNDER_CONTRACT, Words, list_price_at
 from rain_porch.core.market.measures import MEASURES, Market
-from rain_porch.core.search.search import Search, Window, run
+from rain_porch.core.search.matching import run
+from rain_porch.core.search.search import Search, Window
 from tests.made import DAY, TODAY, market, sale, subject
 from tests.made_market import wanderers
 

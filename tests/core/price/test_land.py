@@ -10,7 +10,8 @@ import pytest
 from rain_porch.core.facts.homes import Subject
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.price.evidence import evidence
-from rain_porch.core.search.search import proposed_search, run
+from rain_porch.core.search.matching import run
+from rain_porch.core.search.proposed import proposed_search
 from tests.made import CENTRE, DAY, away, market, sale
 
 

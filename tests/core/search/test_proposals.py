@@ -8,9 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.facts.fields import BY_NAME, Kind
+from rain_porch.core.search.matching import run
 from rain_porch.core.search.proposals import helps_most, match_everything, matching
+from rain_porch.core.search.proposed import proposed_search
 from rain_porch.core.search.sales import MarketSales
-from rain_porch.core.search.search import Criterion, proposed_search, run
+from rain_porch.core.search.search import Criterion
 from rain_porch.core.search.steps import AIM_HIGH, AIM_LOW
 from tests.made import DAY, market, sale, subject
 

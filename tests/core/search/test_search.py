@@ -13,6 +13,8 @@ from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.places.place import miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import SOLD
+from rain_porch.core.search import matching as mt
+from rain_porch.core.search import proposed as pr
 from rain_porch.core.search import search as sr
 from rain_porch.core.search import steps
 from rain_porch.core.search.likeness import days_since, likeness
@@ -26,7 +28,7 @@ OPEN = Search(home_kinds=("detached",), leave_out_new_construction=False)
 
 def found(search: Search, rows: list[dict], **kwargs):
     columns = market(rows)
-    return sr.run(search, columns, columns.as_of(DAY), subject(), **kwargs), columns
+    return mt.run(search, columns, columns.as_of(DAY), subject(), **kwargs), columns
 
 
 # --- check values of the proposed search (common practice)
@@ -44,26 +46,26 @@ def found(search: Search, rows: list[dict], **kwargs):
     ],
 )
 def test_the_area_band_depends_on_the_size(area, low, high):
-    assert sr.area_band(area) == (low, high)
+    assert pr.area_band(area) == (low, high)
 
 
 @pytest.mark.parametrize(("value", "pct", "low", "high"), [(4000, 15, 3400, 4600), (6000, 15, 5100, 6900)])
 def test_a_band_in_percent(value, pct, low, high):
-    assert sr.share_band(value, pct) == pytest.approx((low, high))
+    assert pr.share_band(value, pct) == pytest.approx((low, high))
 
 
 def test_the_proposed_search_follows_the_home():
-    s = sr.proposed_search(subject(living_area=1600.0, bathrooms_full=2.0), 2025)
+    s = pr.proposed_search(subject(living_area=1600.0, bathrooms_full=2.0), 2025)
     assert (s.home_kinds, s.radius_miles, s.windows["sold"].days) == (("detached",), 1.0, 180)
     assert s.criterion("living_area") == Criterion("living_area", 1350, 1850)
     assert s.criterion("bathrooms_full") == Criterion("bathrooms_full", low=2)
     assert s.leave_out_new_construction
-    three = sr.proposed_search(subject(bathrooms_full=3.0, year_built=2024.0), 2025)
+    three = pr.proposed_search(subject(bathrooms_full=3.0, year_built=2024.0), 2025)
     assert three.criterion("bathrooms_full").low == 2
     assert not three.leave_out_new_construction
-    land = sr.proposed_search(replace(subject(lot_size_square_feet=6000.0), home_kind=HomeKind.LAND), 2025)
+    land = pr.proposed_search(replace(subject(lot_size_square_feet=6000.0), home_kind=HomeKind.LAND), 2025)
     assert [c.field for c in land.criteria] == ["lot_size_square_feet"]
-    nothing = sr.proposed_search(replace(subject(), facts={}), 2025)
+    nothing = pr.proposed_search(replace(subject(), facts={}), 2025)
     assert nothing.criteria == ()
 
 
@@ -99,7 +101,7 @@ def test_leases_other_kinds_the_home_itself_and_the_unpriced_are_never_found():
     ]
     columns = market(rows)
     me = replace(subject(), home_id=7)
-    result = sr.run(OPEN, columns, columns.as_of(DAY), me)
+    result = mt.run(OPEN, columns, columns.as_of(DAY), me)
     assert result.rows.tolist() == [5]
 
 
@@ -207,22 +209,22 @@ def test_what_if_counts_equal_those_of_making_the_change(search):
     made = {s.part: s for s in steps.steps(search, looser=True)}
     for part, w in told.items():
         if w.looser:
-            assert w.looser[1] == sr.run(made[part].search, CROWD, view, subject()).counts
+            assert w.looser[1] == mt.run(made[part].search, CROWD, view, subject()).counts
     for c in search.criteria:
-        assert told[c.field].without == sr.run(search.without_criterion(c.field), CROWD, view, subject()).counts
+        assert told[c.field].without == mt.run(search.without_criterion(c.field), CROWD, view, subject()).counts
     if search.radius_miles is not None:
-        assert told["radius_miles"].without == sr.run(replace(search, radius_miles=None), CROWD, view, subject()).counts
+        assert told["radius_miles"].without == mt.run(replace(search, radius_miles=None), CROWD, view, subject()).counts
 
 
 @settings(max_examples=60)
 @given(searches())
 def test_loosening_never_loses_and_tightening_never_adds(search):
     view = CROWD.as_of(DAY)
-    here = set(sr.run(search, CROWD, view, subject()).rows)
+    here = set(mt.run(search, CROWD, view, subject()).rows)
     for step in steps.steps(search, looser=True):
-        assert here <= set(sr.run(step.search, CROWD, view, subject()).rows)
+        assert here <= set(mt.run(step.search, CROWD, view, subject()).rows)
     for step in steps.steps(search, looser=False):
-        assert here >= set(sr.run(step.search, CROWD, view, subject()).rows)
+        assert here >= set(mt.run(step.search, CROWD, view, subject()).rows)
 
 
 @settings(max_examples=150)
@@ -232,7 +234,7 @@ def test_what_each_step_adds_is_what_the_search_after_it_finds_more(search):
     sales = MarketSales(CROWD, view, subject(), lambda search: {})
 
     def sold(s):
-        rows = sr.run(s, CROWD, view, subject()).rows
+        rows = mt.run(s, CROWD, view, subject()).rows
         return rows[view.kind[rows] == SOLD]
 
     options = steps.steps(search, looser=True)
@@ -250,7 +252,7 @@ def test_left_to_itself_a_search_loosens_until_six_sales_and_tells_each_step():
         far = miles(me.latitude, me.longitude, columns.lats[rows], columns.lons[rows])
         return likeness(me, columns, rows, far, days_since(view.date[rows], DAY)).score
 
-    wider, said = steps.loosened_until_enough(sr.proposed_search(me, 2025), sales, alike)
+    wider, said = steps.loosened_until_enough(pr.proposed_search(me, 2025), sales, alike)
     assert sales.found(wider).size >= 6
     assert "within 1.25 mi" in said
     assert any(s.startswith("sold in the last") for s in said)
@@ -291,7 +293,7 @@ def test_the_statuses_of_a_kind_are_told_apart(kind, only, keys):
     assert {str(columns.keys[r]) for r in result.rows} == keys
     # looking back to a day on which the home had not failed yet, which way it would go is not known: it passes
     before = columns.as_of(DAY - 25)
-    earlier = sr.run(replace(search, windows={"under_contract": Window(only=("Pending",))}), columns, before, subject())
+    earlier = mt.run(replace(search, windows={"under_contract": Window(only=("Pending",))}), columns, before, subject())
     assert {"E", "W", "C"} & {str(columns.keys[r]) for r in earlier.rows} == set()
 
 
@@ -326,7 +328,7 @@ def test_bad_limits_are_refused_where_they_stand(search, field):
 
 
 def test_the_sentence_reads_the_search_back():
-    s = sr.proposed_search(subject(), 2025)
+    s = pr.proposed_search(subject(), 2025)
     assert sentence(s) == (
         "Detached homes within 1 mi, 1,550–2,050 sq ft, 2+ full baths, no new construction, no distressed sales; sold in the last 180 days, "
         "failed in the last 180 days, under contract and for sale now."

@@ -13,7 +13,8 @@ from ...core.market.columns import FOR_SALE, Ints
 from ...core.market.own_sale import last_own_sale
 from ...core.price.chances import list_price as lp
 from ...core.price.chances.contract_chance import Chance, ChanceModel, When
-from ...core.search.search import Search, let_through
+from ...core.search.matching import let_through
+from ...core.search.search import Search
 from ...core.statistics.regression import Z80, weighted_quantile
 from .past_listings import PastListings, past_listings
 from .pricing import Pricing

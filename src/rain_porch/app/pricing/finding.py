@@ -15,6 +15,7 @@ from ...core.errors import BadInput, NotFound
 from ...core.facts.fields import BY_NAME, CATALOGUE, line_label
 from ...core.facts.words import COUNTED
 from ...core.market.columns import SOLD
+from ...core.search import matching as mt
 from ...core.search import search as sr
 from ...core.search import steps
 from ...core.search.proposals import helps_most, match_everything, matching
@@ -42,7 +43,7 @@ from .standpoint import Standpoint
 THIN_DAYS = (90, 120, 180, 365, 730)
 
 
-def counts_of(standpoint: Standpoint, search: sr.Search, found: sr.Found | None = None) -> CountsDoc:
+def counts_of(standpoint: Standpoint, search: sr.Search, found: mt.Found | None = None) -> CountsDoc:
     """What a search finds and would find. BadInput, NotFound for one that cannot be run. found: where it was run already."""
     found = found or standpoint.run(search)
     masks = standpoint.records.masks_of(search)

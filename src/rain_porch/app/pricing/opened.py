@@ -14,7 +14,7 @@ from ...core.facts.improvements import returned
 from ...core.market.columns import FAILED, FOR_SALE, UNDER_CONTRACT, Ints
 from ...core.price.evidence import Evidence, evidence
 from ...core.price.grid import Own
-from ...core.search.search import Found
+from ...core.search.matching import Found
 from ...documents.stored import WorkupDoc
 from ..home.homes import Home
 from .candidates import TAKE, candidates, most_alike

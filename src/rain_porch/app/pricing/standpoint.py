@@ -11,6 +11,8 @@ from ...core.facts.dates import date_of
 from ...core.facts.homes import Subject
 from ...core.facts.places.place import miles, near_miles
 from ...core.market.columns import HOME_KINDS, SOLD, AsOf, Columns, Floats, Ints
+from ...core.search import matching as mt
+from ...core.search import proposed as pr
 from ...core.search import search as sr
 from ...core.search.likeness import Likeness, days_since, likeness
 from ...core.statistics.summary import known
@@ -44,9 +46,9 @@ class Standpoint:
         rows = rows[self.columns.home_kind[rows] == HOME_KINDS.index(self.subject.home_kind)]
         return float(self.columns.distressed[rows].mean()) if rows.size else 0.0
 
-    def run(self, search: sr.Search) -> sr.Found:
+    def run(self, search: sr.Search) -> mt.Found:
         sr.check(search)
-        return sr.run(search, self.columns, self.view, self.seen_from, self.records.masks_of(search))
+        return mt.run(search, self.columns, self.view, self.seen_from, self.records.masks_of(search))
 
     def likeness(self, rows: Ints) -> tuple[Floats, Floats, Floats]:
         """(score, known share, distance in miles) of rows."""
@@ -72,4 +74,4 @@ class Standpoint:
 
     def proposed(self) -> sr.Search:
         share = self.distressed_share() if self.distressed is None else self.distressed
-        return sr.proposed_search(self.subject, date_of(self.view.day).year, share)
+        return pr.proposed_search(self.subject, date_of(self.view.day).year, share)

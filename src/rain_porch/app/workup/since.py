@@ -11,7 +11,7 @@ from ...core.facts.dates import day_of
 from ...core.facts.money import half_up
 from ...core.market.bulletin.figure_records import Event, changed_since, rows_touched
 from ...core.market.measures import Market
-from ...core.search.search import let_through
+from ...core.search.matching import let_through
 from ...documents.base import Doc
 from ..market.closer_looks import ChangesDoc, told_of
 from ..office.agent import Agent

@@ -14,7 +14,8 @@ from ...core.facts.dates import said
 from ...core.facts.fields import BY_NAME, Kind
 from ...core.facts.homes import Subject
 from ...core.facts.oddness import odd_fact, odd_price
-from ...core.search.search import Search, check, unknown_mask
+from ...core.search.matching import unknown_mask
+from ...core.search.search import Search, check
 from ...documents.search import SearchDoc
 from ...documents.stored import DecisionDoc, HomeRefDoc, PaperDoc, WorkupDoc
 from ...documents.versions import read, written

@@ -9,7 +9,8 @@ import numpy as np
 from ..facts.fields import FIELDS, Kind
 from ..facts.homes import Subject
 from ..market.columns import Floats, Ints
-from .search import Criterion, Search, area_band, share_band
+from .proposed import area_band, share_band
+from .search import Criterion, Search
 from .steps import AIM_HIGH, AIM_LOW, Sales, Step, adds_most_alike, steps
 
 LOT_PERCENT, YEARS = 25, 10

@@ -10,7 +10,8 @@ import numpy as np
 from ..facts.homes import Subject
 from ..facts.words import RecordKind
 from ..market.columns import AsOf, Columns, Ints
-from .search import Masks, Search, check, let_through, parts, refusals, window_rows
+from .matching import Masks, let_through, parts, refusals, window_rows
+from .search import Search, check
 from .steps import Step
 
 _WINDOW = "windows.sold"

@@ -12,7 +12,8 @@ from ..facts.fields import BY_NAME, Kind
 from ..facts.homes import Subject
 from ..facts.words import RecordKind
 from ..market.columns import AsOf, Columns, Floats, Ints
-from .search import NO_MASKS, Criterion, Found, Masks, Search, run
+from .matching import NO_MASKS, Found, Masks, run
+from .search import Criterion, Search
 from .sentence import criterion_words
 
 RADIUS_STEPS = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0, 5.0, 10.0, 15.0, 25.0)
