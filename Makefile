@@ -7,7 +7,7 @@ STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
 API_SOURCES := $(shell find src/rain_porch -name '*.py')
 
-.PHONY: demo test fuzz check bench shots wheel types clean
+.PHONY: demo test fuzz check bench shots wheel types installed clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
@@ -15,8 +15,7 @@ demo: $(STAMPS)/python $(STAMPS)/web
 # two processes of tests share the processors: each computes on one
 test: export OPENBLAS_NUM_THREADS = 1
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
-	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
-	$(PY) -m pytest tests/e2e -n 2 --dist worksteal
+	$(PY) -m pytest -n 2 --dist worksteal
 
 # the properties with cases of their own, not those of every day; a failure is made again with the seed that is printed
 fuzz: $(STAMPS)/python-dev
@@ -59,6 +58,9 @@ $(STAMPS)/npm: web/package.json web/package-lock.json
 $(STAMPS)/web: $(STAMPS)/npm $(WEB_SOURCES)
 	cd web && npm run --silent build
 	@touch $@
+
+# every package of Python and of the front end
+installed: $(STAMPS)/python-dev $(STAMPS)/npm
 
 # the browser of the interface's tests, and a proxy to stand behind
 $(STAMPS)/browser:
