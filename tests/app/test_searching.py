@@ -11,6 +11,7 @@ from rain_porch.app.home.homes import HomeRef, locate, read_home
 from rain_porch.app.pricing.candidates import loosened, sales_of, sold_rows
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.core.errors import NotFound
+from rain_porch.core.facts.house_rules import USUAL
 from rain_porch.core.facts.places.parcels import read_spans
 from rain_porch.core.search.proposals import helps_most, match_everything
 from rain_porch.core.search.search import Criterion, Search, Window
@@ -135,7 +136,6 @@ def test_the_one_change_that_helps_is_named_with_its_count(standpoint):
 
 
 def test_where_no_single_step_finds_anything_the_nearest_chain_of_them_is_offered(demo_records):
-    from rain_porch.core.search.steps import AIM_LOW
 
     standpoint = _standpoint_of(
         demo_records, "SELECT parcel_number FROM parcels WHERE unparsed_address = '101 Dairy Terrace'"
@@ -144,7 +144,7 @@ def test_where_no_single_step_finds_anything_the_nearest_chain_of_them_is_offere
     find = lambda s: sold_rows(standpoint, s)  # noqa: E731
     assert not find(search).size
     step, found = helps_most(search, sales_of(standpoint), standpoint.likeness_roughly)
-    assert 0 < found == find(step.search).size < AIM_LOW
+    assert 0 < found == find(step.search).size < USUAL.whole("search.fewest")
     assert step.part == "radius_miles" and step.search.criteria == search.criteria
 
 

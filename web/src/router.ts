@@ -38,6 +38,7 @@ export const router = createRouter({
       ],
     },
     { path: '/settings', name: 'settings', component: () => import('./settings/Settings.vue') },
+    { path: '/settings/rules', name: 'rules', component: () => import('./settings/rules/HouseRules.vue') },
     { path: '/:rest(.*)', redirect: '/' },
   ],
 })

@@ -10,6 +10,7 @@ _WORDS = {
     "POST /api/workups/by-hand": "began a workup by hand",
     "POST /api/around/workup": "began a workup of a look",
     "POST /api/searches": "kept a search",
+    "PUT /api/house-rules/{name}": "changed a rule of the house",
     "POST /api/workups/{workup_id}/changes": "changed",
     "POST /api/workups/{workup_id}/undo": "took a change back in",
     "POST /api/workups/{workup_id}/photos": "added a picture to",

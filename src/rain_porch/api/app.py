@@ -16,7 +16,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from . import docs, errors
 from .journal import Journal
 from .limits import BodyLimits
-from .office import accounts, around, bulletins, clients, desk, due_work, links, market, searches, session
+from .office import accounts, around, bulletins, clients, desk, due_work, house_rules, links, market, searches, session
 from .records import conclusions, incoming, listings, mappings
 from .records import imports as records
 from .state import State
@@ -51,6 +51,7 @@ def create_app(
         candidates,
         around,
         searches,
+        house_rules,
         choices,
         worth,
         home,

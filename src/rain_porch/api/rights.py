@@ -37,6 +37,7 @@ _TABLE = {
         POST /api/around/summaries   POST /api/around/likeness/{listing_id}   POST /api/around/workup
         POST /api/around/paper.{form}   POST /api/searches   POST /api/searches/{search_id}/around
         GET /api/searches   DELETE /api/searches/{search_id}   GET /api/columns   PUT /api/columns
+        GET /api/house-rules   PUT /api/house-rules/{name}   POST /api/house-rules/effects
         GET /api/listings/{listing_id}   GET /api/listings/{listing_id}/pictures/{number}
         GET /api/measures   GET /api/market   POST /api/market/view   POST /api/market/year-so-far   GET /api/market/series
         POST /api/market/view.{form}   POST /api/market/year-so-far.{form}   POST /api/market/bands.{form}

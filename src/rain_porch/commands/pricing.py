@@ -12,10 +12,13 @@ from typing import Any
 from pydantic import ValidationError
 
 from ..app.home import homes
+from ..app.office.agent import folders_agent
+from ..app.office.house_rules import rules_of
 from ..app.pricing import answers
 from ..app.records import Records
 from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, Refused
+from ..core.facts.house_rules import USUAL, HouseRules
 from ..core.facts.money import dollars
 from ..core.facts.words import HOME_PLURAL, HomeKind
 from ..documents.search import SearchDoc
@@ -45,9 +48,18 @@ def named_home(records: Snapshot, args: argparse.Namespace) -> homes.Home:
     return homes.read_home(records, ref)
 
 
+def _rules(records: Snapshot, args: argparse.Namespace) -> HouseRules:
+    """The house's rules of whom the command works for; the usual ones where nobody has kept anything yet."""
+    if not (records.folder / "porch.db").is_file():
+        return USUAL
+    with folders_agent(records, user=args.user) as agent:
+        return rules_of(agent)
+
+
 def run_find(args: argparse.Namespace) -> int:
     records = Records(folder_with_records(args.data)).snapshot()
-    doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search))
+    rules = _rules(records, args)
+    doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search), rules)
     lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
     lines += [f"loosened: {step}" for step in doc.loosened]
     for c in doc.candidates[:40]:
@@ -63,9 +75,8 @@ def run_price(args: argparse.Namespace) -> int:
     records = Records(folder_with_records(args.data)).snapshot()
     home = named_home(records, args)
     search = read_search(args.search)
-    doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self)
+    doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self, _rules(records, args))
     if args.save:
-        from ..app.office.agent import folders_agent
         from ..app.workup.workups import begin_priced
 
         with folders_agent(records, user=args.user) as agent:

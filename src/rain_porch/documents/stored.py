@@ -157,6 +157,8 @@ class WorkupDoc(StoredDoc):
     recommendation: str = ""
     paper: PaperDoc = PaperDoc()
     client: str = ""
+    # of the house, by which it was delivered, those that were not as usual; none: it follows the house
+    rules: dict[Annotated[str, Field(max_length=80)], FiniteNumber] | None = None
 
     def kept(self) -> list[str]:
         return [key for key, d in self.decisions.items() if d.choice == "kept"]

@@ -15,7 +15,7 @@ from rain_porch.app.pricing.candidates import loosened, most_alike
 from rain_porch.app.pricing.pricing import price
 from rain_porch.app.pricing.rates import rates_for
 from rain_porch.app.pricing.standpoint import Standpoint
-from rain_porch.app.pricing.wide_models import wide_model
+from rain_porch.app.pricing.wide_models import market_fit, wide_model
 from rain_porch.app.records import Records
 from rain_porch.cli import main
 from rain_porch.core.errors import BadInput, NotEnough
@@ -93,7 +93,14 @@ def test_the_value_of_a_backtest_is_the_one_an_agent_is_shown(demo_records):
             continue
         priced = price(standpoint, comps)
         model = wide_model(demo_records, standpoint.subject, standpoint.view.day)
-        found = evidence(columns, standpoint.view, standpoint.subject, priced.market_change.window_days, model=model)
+        found = evidence(
+            columns,
+            standpoint.view,
+            standpoint.subject,
+            priced.market_change.window_days,
+            shared=market_fit(standpoint),
+            model=model,
+        )
         rows = np.array([c.row for c in comps])
         rates = rates_for(standpoint, found, comps)
         quick, half = value_of(standpoint, rows, standpoint.likeness(rows)[0], found, rates)

@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from rain_porch.app.pricing.candidates import TAKE, candidates, loosened, most_alike, sold_rows
+from rain_porch.app.pricing.candidates import candidates, loosened, most_alike, sold_rows
 from rain_porch.core.facts.dates import date_of
 
 RADIUS_MILES = 3958.7613
@@ -45,7 +45,7 @@ def test_a_limit_keeps_the_most_alike_and_the_best_comps_are_sales(looking_from)
     rows = s.run(s.proposed()).rows
     assert [c.listing_id for c in candidates(s, rows, 3)] == [c.listing_id for c in candidates(s, rows)][:3]
     best = most_alike(s, s.proposed())
-    assert len(best) <= TAKE and {c.kind for c in best} <= {"sold"}
+    assert len(best) <= 12 and {c.kind for c in best} <= {"sold"}
 
 
 @pytest.mark.parametrize("n", range(6))

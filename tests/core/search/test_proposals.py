@@ -8,12 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.core.facts.fields import BY_NAME, Kind
+from rain_porch.core.facts.house_rules import USUAL
 from rain_porch.core.search.matching import run
 from rain_porch.core.search.proposals import helps_most, match_everything, matching
 from rain_porch.core.search.proposed import proposed_search
 from rain_porch.core.search.sales import MarketSales
 from rain_porch.core.search.search import Criterion
-from rain_porch.core.search.steps import AIM_HIGH, AIM_LOW
 from tests.made import DAY, market, sale, subject
 
 HOME = subject(city="Alder")
@@ -50,7 +50,7 @@ def _sold(n_near: int, n_far: int):
 
 
 def test_enough_sales_need_no_help():
-    search, sales, likeness = _sold(AIM_LOW, 5)
+    search, sales, likeness = _sold(USUAL.whole("search.fewest"), 5)
     assert helps_most(search, sales, likeness) is None
 
 
@@ -62,9 +62,9 @@ def test_too_few_are_helped_by_the_limit_that_lets_more_in():
 
 
 def test_too_many_are_helped_by_a_limit_that_leaves_six():
-    search, sales, likeness = _sold(AIM_HIGH + 15, 0)
+    search, sales, likeness = _sold(USUAL.whole("search.most") + 15, 0)
     step, sold = helps_most(search, sales, likeness)
-    assert AIM_LOW <= sold == sales.found(step.search).size < sales.found(search).size
+    assert USUAL.whole("search.fewest") <= sold == sales.found(step.search).size < sales.found(search).size
 
 
 @pytest.mark.parametrize("part", ["radius_miles"])

@@ -28,6 +28,11 @@ const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } a
       <LinkButton @click="keysShown = true">the page of keys</LinkButton>, or press ? wherever nothing is
       typed.
     </p>
+    <h2 class="mt-6 mb-1">House rules</h2>
+    <p>
+      How far a search looks, what counts as alike, where reviewers ask, what is believed where no sale tells:
+      <RouterLink class="link" :to="{ name: 'rules' }">the table of house rules</RouterLink>.
+    </p>
     <Accounts v-if="isManager" />
     <DueWork />
     <Acts v-if="isManager" />

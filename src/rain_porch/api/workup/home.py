@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from ...app.home import photos
 from ...app.office import erasing, sharing
+from ...app.pricing.opened import share_returned
 from ...app.workup.workups import open_workup
 from ...core.facts.improvements import KINDS, QUALITIES, returned
 from ...records.pictures.photos import MAX_BYTES
@@ -51,7 +52,8 @@ class KeptPhoto(BaseModel):
 def around(porch: Porch, workup_id: Number) -> AroundDoc:
     opened = open_workup(porch.agent, workup_id)
     year = opened.state.effective_date.year
-    sums = [returned(x.improvement(), year) for x in opened.state.improvements]
+    shares = [share_returned(opened.standpoint.rules, x.kind) for x in opened.state.improvements]
+    sums = [returned(x.improvement(), year, s) for x, s in zip(opened.state.improvements, shares, strict=True)]
     here = (opened.subject.latitude, opened.subject.longitude)
     near = near_features(porch.records.db, *here) if opened.subject.placed else []
     beside = streets_beside(porch.records.db, *here) if opened.subject.placed else []

@@ -21,7 +21,7 @@ from ...store.porch import deliveries as store
 from ...store.porch import due_work
 from ..office.agent import Agent
 from ..office.choices import agent_card
-from ..workup.workups import open_workup
+from ..workup.workups import keep_rules, open_workup
 from . import mail as mailing
 from . import reader_links
 from .report_input import report_input
@@ -71,6 +71,7 @@ def deliver(agent: Agent, workup_id: int, ask: DeliverAsk, link_base: str | None
     """
     if ask.email:
         mailing.check_address(ask.email)
+    keep_rules(agent, workup_id)
     given = report_input(agent, workup_id)
     made: dict[str, bytes] = {"pdf": papers.pdf(given), "html": papers.html(given), "json": _frozen(given)}
     told = {

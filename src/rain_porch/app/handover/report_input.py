@@ -46,7 +46,7 @@ def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> Rep
     as nothing changes that stands on paper."""
     opened = open_workup(agent, workup_id)
     look = (str(agent_card(agent)), str([p.model_dump() for p in own_pages(agent)]), _bulletin_text(agent, opened))
-    key = ("paper", opened.document, layout, agent.owner, agent.now().date(), *look)
+    key = ("paper", *opened.decided, layout, agent.owner, agent.now().date(), *look)
     return agent.records.papers.get(key, lambda: _report_input(agent, opened, layout))
 
 

@@ -13,6 +13,7 @@ from ...core.errors import BadInput, NotEnough
 from ...core.facts.dates import date_of, day_of
 from ...core.facts.fields import line_label
 from ...core.facts.homes import Candidate, Subject
+from ...core.facts.house_rules import USUAL, HouseRules
 from ...core.facts.money import half_up
 from ...core.facts.places.place import miles
 from ...core.market import measures as mk
@@ -81,9 +82,11 @@ def subject_doc(subject: Subject) -> d.SubjectDoc:
     )
 
 
-def find_doc(records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Search | None) -> d.FindDoc:
+def find_doc(
+    records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Search | None, rules: HouseRules = USUAL
+) -> d.FindDoc:
     """Candidates of a home: the given search as it is, or the proposed one, loosened until it finds enough."""
-    standpoint = Standpoint.at(records, home.subject, records.effective_day(as_of))
+    standpoint = Standpoint.at(records, home.subject, records.effective_day(as_of), rules)
     said: list[str] = []
     if search is None:
         search, said = loosened(standpoint, standpoint.proposed())
@@ -100,7 +103,12 @@ def find_doc(records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Se
 
 
 def price_doc(
-    records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Search | None, exclude_self: bool = False
+    records: Snapshot,
+    home: Home,
+    as_of: dt.date | None,
+    search: sr.Search | None,
+    exclude_self: bool = False,
+    rules: HouseRules = USUAL,
 ) -> tuple[d.PriceDoc, list[str]]:
     """The price that Rain Porch finds left to itself, and the comps it took. Raises NotEnough without any sale."""
     subject = home.subject
@@ -109,7 +117,7 @@ def price_doc(
         if own is not None:
             subject = replace(subject, own_listing=own[0])
             as_of = as_of or own[1]
-    standpoint = Standpoint.at(records, subject, records.effective_day(as_of))
+    standpoint = Standpoint.at(records, subject, records.effective_day(as_of), rules)
     said: list[str] = []
     if search is None:
         search, said = loosened(standpoint, standpoint.proposed())

@@ -35,7 +35,7 @@ from ...store.db import Readers, WritableDb, connect
 from ...store.records import backtests
 from ..home.homes import FACT_FIELDS
 from ..snapshot import Snapshot
-from .candidates import TAKE, loosened, sold_rows
+from .candidates import loosened, sold_rows
 from .rates import rates_for_rows
 from .standpoint import Standpoint
 from .wide_models import model_worths, quarter, told_by_others
@@ -233,8 +233,9 @@ def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[O
     subjects = [subject_of(columns, int(r)) for r in rows]
     middle = Subject({}, float(np.median(columns.lats[rows])), float(np.median(columns.lons[rows])), HOME_KINDS[kind])
     days = price_days(columns, rows) - 1
-    others = told_by_others(records, middle, month)
-    shared = ev.wide_fit(columns, columns.as_of(month), middle, most=SHARED_SALES, others=others)
+    around = ev.wide_rows(columns, columns.as_of(month), middle, False, SHARED_SALES)
+    others = told_by_others(records, HOME_KINDS[kind], month, around)
+    shared = ev.fit_sales(columns, around, month, middle, others=others)
     view = columns.as_of(int(days.max()))
     distressed = Standpoint(records, columns, view, middle).distressed_share()
     said = model_worths(records, subjects, month)
@@ -257,7 +258,7 @@ def _price_one(
     if not found_rows.size:
         return None, "no comps before it"
     likeness = standpoint.likeness(found_rows)[0]
-    best = np.argsort(-likeness, kind="stable")[:TAKE]
+    best = np.argsort(-likeness, kind="stable")[: standpoint.rules.whole("search.taken")]
     comps, likeness = found_rows[best], likeness[best]
     ages = day - price_days(columns, comps)
     window = int(max(180, ages.max()))

@@ -24,9 +24,6 @@ from ...core.statistics.summary import known
 from .roads import by_roads
 from .standpoint import Standpoint
 
-TAKE = 12
-
-
 SHOWN_FACTS = (
     *(f.name for f in FIELDS if f.group in ("home", "price", "costs")),
     "bathrooms_total", "subdivision_name", "building_name", "city", "postal_code", "local_status",
@@ -84,10 +81,11 @@ def sales_of(standpoint: Standpoint) -> MarketSales:
 
 
 def loosened(standpoint: Standpoint, search: sr.Search) -> tuple[sr.Search, list[str]]:
-    """The search as it is, or loosened step by step until it finds six sales."""
-    return loosened_until_enough(search, sales_of(standpoint), standpoint.likeness_roughly)
+    """The search as it is, or loosened step by step until it finds enough sales: six, where the house has no other rule."""
+    aim = standpoint.rules.whole("search.fewest")
+    return loosened_until_enough(search, sales_of(standpoint), standpoint.likeness_roughly, aim)
 
 
 def most_alike(standpoint: Standpoint, search: sr.Search) -> list[Candidate]:
-    """The twelve most alike sales that a search finds."""
-    return candidates(standpoint, sold_rows(standpoint, search), TAKE)
+    """The most alike sales that a search finds: twelve, where the house has no other rule."""
+    return candidates(standpoint, sold_rows(standpoint, search), standpoint.rules.whole("search.taken"))

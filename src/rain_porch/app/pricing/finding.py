@@ -103,7 +103,7 @@ def spread_of(standpoint: Standpoint, search: sr.Search, field: str) -> FieldSpr
 
 def proposals_for(standpoint: Standpoint, search: sr.Search) -> ProposalsDoc:
     """The search that the home itself suggests, one with every fact of it, and the change that helps most now."""
-    best = helps_most(search, sales_of(standpoint), standpoint.likeness_roughly)
+    best = helps_most(search, sales_of(standpoint), standpoint.likeness_roughly, standpoint.rules)
     subject = standpoint.subject
     return ProposalsDoc(
         proposed=SearchDoc.of(standpoint.proposed()), everything=SearchDoc.of(match_everything(search, subject)),

@@ -10,6 +10,7 @@ import numpy as np
 from ...core.errors import BadInput, NotFound
 from ...core.facts.fields import OWN_LINE
 from ...core.facts.homes import Candidate, Subject
+from ...core.facts.house_rules import HouseRules
 from ...core.facts.improvements import returned
 from ...core.market.columns import FAILED, FOR_SALE, UNDER_CONTRACT, Ints
 from ...core.price.evidence import Evidence, evidence
@@ -17,7 +18,7 @@ from ...core.price.grid import Own
 from ...core.search.matching import Found
 from ...documents.stored import WorkupDoc
 from ..home.homes import Home
-from .candidates import TAKE, candidates, most_alike
+from .candidates import candidates, most_alike
 from .pricing import Decided, Pricing, price
 from .standpoint import Standpoint
 from .wide_models import market_fit, wide_model
@@ -25,7 +26,8 @@ from .wide_models import market_fit, wide_model
 
 @dataclass(frozen=True)
 class Opened:
-    """document: the text of the state, which names all that is computed from it on one snapshot of the records."""
+    """document: the text of the state, which with the house's rules names all that is computed from it on one snapshot of the
+    records."""
 
     workup_id: int
     revision: int
@@ -36,14 +38,20 @@ class Opened:
     standpoint: Standpoint
 
     @cached_property
-    def sought(self) -> tuple[str, ...]:
+    def sought(self) -> tuple[object, ...]:
         """The key of all that depends on the home, its day and its search, and on nothing that was decided since."""
         return (*self.stands, "sought", self.state.search.model_dump_json())
 
     @cached_property
-    def stands(self) -> tuple[str, ...]:
+    def decided(self) -> tuple[object, ...]:
+        """The key of all that depends on anything of the workup: its text, and the house's rules."""
+        return (self.document, self.standpoint.rules.changed)
+
+    @cached_property
+    def stands(self) -> tuple[object, ...]:
         """The key of all that depends on the home and its day alone."""
-        return ("stands", self.state.model_dump_json(include={"home", "corrections", "place", "effective_date"}))
+        told = self.state.model_dump_json(include={"home", "corrections", "place", "effective_date"})
+        return ("stands", told, self.standpoint.rules.changed)
 
 
 def found(opened: Opened) -> Found:
@@ -68,7 +76,7 @@ def found_candidates(opened: Opened) -> list[Candidate]:
 
 def priced(opened: Opened) -> Pricing:
     """Grid and worth of the kept comps, in the order in which they were kept."""
-    return opened.standpoint.records.fits.get(("price", opened.document), lambda: _priced(opened))
+    return opened.standpoint.records.fits.get(("price", *opened.decided), lambda: _priced(opened))
 
 
 def _priced(opened: Opened) -> Pricing:
@@ -77,7 +85,7 @@ def _priced(opened: Opened) -> Pricing:
     by_key = {c.listing_id: c for c in candidates(opened.standpoint, np.array(rows, dtype=np.int64))}
     kept = [by_key[key] for key in state.kept() if key in by_key]
     decided = Decided(rates=state.rates, cells=state.cells, weights=state.weights, conditions=state.conditions,
-                      own=own_lines(state))  # fmt: skip
+                      own=own_lines(state, opened.standpoint.rules))  # fmt: skip
     return price(opened.standpoint, kept, decided=decided, evidence_of=partial(_evidence, opened))
 
 
@@ -117,10 +125,10 @@ def suggested(opened: Opened) -> list[str]:
     here = found_candidates(opened)
     if len(found(opened).rows) > len(here):
         return [c.listing_id for c in most_alike(opened.standpoint, opened.state.search.search())]
-    return [c.listing_id for c in here if c.kind == "sold"][:TAKE]
+    return [c.listing_id for c in here if c.kind == "sold"][: opened.standpoint.rules.whole("search.taken")]
 
 
-def own_lines(state: WorkupDoc) -> list[Own]:
+def own_lines(state: WorkupDoc, rules: HouseRules) -> list[Own]:
     """Lines of the grid for the home's own features and for what its improvements return."""
     out = [
         Own(
@@ -132,6 +140,12 @@ def own_lines(state: WorkupDoc) -> list[Own]:
     ]
     if state.improvements:
         year = state.effective_date.year
-        parts = [returned(x.improvement(), year) for x in state.improvements]
+        parts = [returned(x.improvement(), year, share_returned(rules, x.kind)) for x in state.improvements]
         out.append(Own("improvements", sum(value for value, _ in parts), "; ".join(words for _, words in parts)))
     return out
+
+
+def share_returned(rules: HouseRules, kind: str) -> float | None:
+    """The share of an improvement's cost that comes back, where the house has chosen one; None for the usual."""
+    name = f"improvements.{kind}"
+    return None if rules.is_usual(name) else rules[name] / 100

@@ -132,7 +132,7 @@ def price(
         sold, adjusted, [float(w) for w in weights], rates, change, value,
         _range(past, value, half_width(found, here, comps_say, heavily), day),
         _ways(standpoint, sold, adjusted, weights, found, rates, once, voice),
-        [*notes, *cautions(here, sold, adjusted, indicated(adjusted, weights, (), voice))],
+        [*notes, *cautions(here, sold, adjusted, indicated(adjusted, weights, (), voice), standpoint.rules)],
         found.n_local, found, voice, why_wide(found, here, comps_say, heavily), once, tuple(notes), [float(a) for a in ages],
     )  # fmt: skip
 
@@ -184,7 +184,8 @@ def _grid(
     once = apart(decided.own, comps)
     names = frozenset(x.field for x in once)
     at_home = at_its_own_spot(standpoint.subject)
-    return [adjust(at_home, comp, rates, change.pct_per_month, decided.own, names) for comp in comps], once
+    rules = standpoint.rules
+    return [adjust(at_home, comp, rates, change.pct_per_month, decided.own, names, rules) for comp in comps], once
 
 
 def _ways(

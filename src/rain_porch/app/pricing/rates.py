@@ -10,7 +10,9 @@ import numpy as np
 from ...core.errors import NotEnough
 from ...core.facts.fields import ADJUSTED, RANK, line_label, own_field
 from ...core.facts.homes import Candidate, Subject
+from ...core.facts.house_rules import prior_of
 from ...core.facts.money import rate_words
+from ...core.facts.words import LAND_KINDS
 from ...core.market.change.market_change import MarketChange
 from ...core.market.columns import Ints
 from ...core.market.features import features_of
@@ -41,7 +43,8 @@ def rates_for_rows(standpoint: Standpoint, found: Evidence, rows: Ints) -> dict[
             level = subject.number(name)
             if features[name].only_where_told or (features[name].log and not level):
                 continue
-            out[name] = house_rate(features[name], worth, level)
+            group = "land" if subject.home_kind in LAND_KINDS else "rates"
+            out[name] = house_rate(features[name], worth, level, prior_of(group, name, standpoint.rules))
     return out | {name: rate for name, rate in found.rates.items() if name not in out and rate.dollars}
 
 

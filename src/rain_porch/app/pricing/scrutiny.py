@@ -26,7 +26,7 @@ from .wide_models import wide_model
 
 def checked(opened: Opened, pricing: Pricing) -> list[Check]:
     """Every check of the price as it stands, those with something to do first."""
-    return opened.standpoint.records.remember(("checks", opened.document), lambda: _checked(opened, pricing))
+    return opened.standpoint.records.remember(("checks", *opened.decided), lambda: _checked(opened, pricing))
 
 
 def _checked(opened: Opened, pricing: Pricing) -> list[Check]:
@@ -50,6 +50,7 @@ def _checked(opened: Opened, pricing: Pricing) -> list[Check]:
             between(db, here, spots),
             sellers_of(db, [c.listing_id for c in pricing.comps]) if pricing.comps else {},
             pricing.notes,
+            standpoint.rules,
         )
     )
 

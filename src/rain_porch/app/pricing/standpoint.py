@@ -9,6 +9,7 @@ import numpy as np
 
 from ...core.facts.dates import date_of
 from ...core.facts.homes import Subject
+from ...core.facts.house_rules import USUAL, HouseRules
 from ...core.facts.places.place import miles, near_miles
 from ...core.market.columns import HOME_KINDS, SOLD, AsOf, Columns, Floats, Ints
 from ...core.search import matching as mt
@@ -28,12 +29,13 @@ class Standpoint:
     view: AsOf
     subject: Subject
     distressed: float | None = None  # share of distressed sales, where it has been counted already
+    rules: HouseRules = USUAL
     nowhere: bool = False  # no home and no place was named: the subject stands in the middle of what is found
 
     @classmethod
-    def at(cls, records: Snapshot, subject: Subject, day: int) -> Standpoint:
+    def at(cls, records: Snapshot, subject: Subject, day: int, rules: HouseRules = USUAL) -> Standpoint:
         columns = records.columns
-        return cls(records, columns, columns.as_of(day), columns.ranked(subject))
+        return cls(records, columns, columns.as_of(day), columns.ranked(subject), rules=rules)
 
     @property
     def seen_from(self) -> Subject | None:
@@ -64,7 +66,7 @@ class Standpoint:
         far = miles_of(s.latitude, s.longitude, c.lats[rows], c.lons[rows])
         if not s.placed:
             far = np.full(len(rows), np.nan)
-        return likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day)), far
+        return likeness(s, c, rows, far, days_since(self.view.date[rows], self.view.day), self.rules), far
 
     def likeness_parts(self, row: int) -> dict[str, tuple[float | None, float]]:
         """Each part of one record's likeness, 0 to 1 (None where unknown), with its share of the whole weight."""
@@ -74,4 +76,4 @@ class Standpoint:
 
     def proposed(self) -> sr.Search:
         share = self.distressed_share() if self.distressed is None else self.distressed
-        return pr.proposed_search(self.subject, date_of(self.view.day).year, share)
+        return pr.proposed_search(self.subject, date_of(self.view.day).year, share, self.rules)

@@ -36,7 +36,7 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
     if not subject.placed:
         return None
     begun = quarter(day)
-    lat, lon = cell(subject)
+    lat, lon = cell(subject.latitude, subject.longitude)
     records.fits.get((_ASKED, subject.home_kind, lat, lon), lambda: None)
     key = ("wide model", subject.home_kind.value, begun)
     rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, (subject.home_kind,), begun))
@@ -48,7 +48,7 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
 
     def fitted() -> WideModel | None:
         near = _nearest(records.columns, rows, lat, lon, begun) if here else rows
-        others = told_by_others(records, subject, begun)
+        others = told_by_others(records, subject.home_kind, begun, near)
         return fit_wide_model(records.columns, near, begun, subject.home_kind, others)
 
     return records.fits.get(of, lambda: kept_model(records, of, fitted) if keep else fitted())
@@ -84,42 +84,42 @@ def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit 
     key = ("market fit", s.subject.home_kind.value, s.view.day, rows.tobytes())
 
     def fitted() -> WideFit | None:
-        others = told_by_others(s.records, s.subject, s.view.day)
+        others = told_by_others(s.records, s.subject.home_kind, s.view.day, rows)
         return fit_sales(s.columns, rows, s.view.day, s.subject, others=others)
 
     return s.records.fits.get(key, fitted)
 
 
-def told_by_others(records: Snapshot, subject: Subject, day: int) -> list[TimeTold]:
-    """What sales of other kinds around say of the market's time on a day, where there are more of them than of the home's own
-    kind: the larger part of a market knows best itself."""
+def told_by_others(records: Snapshot, kind: HomeKind, day: int, rows: Ints) -> list[TimeTold]:
+    """What sales of other kinds around say of the market's time on a day, where there are more of them than of a kind's own: the
+    larger part of a market knows best itself. rows: the kind's own sales, in whose middle is looked around."""
     columns = records.columns
-    lat, lon = cell(subject)
-    around: dict[HomeKind, Subject] = {
-        kind: Subject({}, lat, lon, kind) for kind in HomeKind if kind is not HomeKind.UNKNOWN
-    }
+    lats, lons = columns.lats[rows], columns.lons[rows]
+    if not np.isfinite(lats).any():
+        return []
+    lat, lon = cell(float(np.nanmedian(lats)), float(np.nanmedian(lons)))
+    around: dict[HomeKind, Subject] = {k: Subject({}, lat, lon, k) for k in HomeKind if k is not HomeKind.UNKNOWN}
 
-    def sales(kind: HomeKind) -> Ints:
-        key = ("sales of a kind", kind.value, day, lat, lon)
-        return records.fits.get(key, lambda: wide_rows(columns, columns.as_of(day), around[kind], False))
+    def sales(of: HomeKind) -> Ints:
+        key = ("sales of a kind", of.value, day, lat, lon)
+        return records.fits.get(key, lambda: wide_rows(columns, columns.as_of(day), around[of], False))
 
-    own = sales(subject.home_kind).size if subject.home_kind in around else 0
-    others = [kind for kind in around if kind is not subject.home_kind and sales(kind).size >= ENOUGH]
-    if own >= MAX_SALES or sum(sales(kind).size for kind in others) <= own:
+    own = sales(kind).size if kind in around else 0
+    others = [k for k in around if k is not kind and sales(k).size >= ENOUGH]
+    if own >= MAX_SALES or sum(sales(k).size for k in others) <= own:
         return []
 
-    def told(kind: HomeKind) -> TimeTold | None:
-        fit = fit_sales(columns, sales(kind), day, around[kind])
+    def told(of: HomeKind) -> TimeTold | None:
+        fit = fit_sales(columns, sales(of), day, around[of])
         return None if fit is None else fit.told
 
     found = [records.fits.get(("time of a kind", k.value, day, lat, lon), lambda k=k: told(k)) for k in others]  # type: ignore[misc]
     return [t for t in found if t is not None]
 
 
-def cell(subject: Subject) -> tuple[float, float]:
-    """The middle of the cell in which a home lies: latitude, longitude."""
-    lat, lon = (round(x / _CELL) * _CELL for x in (subject.latitude, subject.longitude))
-    return lat, lon
+def cell(latitude: float, longitude: float) -> tuple[float, float]:
+    """The middle of the cell in which a place lies: latitude, longitude."""
+    return round(latitude / _CELL) * _CELL, round(longitude / _CELL) * _CELL
 
 
 def quarter(day: int) -> int:

@@ -13,6 +13,8 @@ from ...core.errors import BadInput
 from ...core.facts.condition import SCALE
 from ...core.facts.dates import said
 from ...core.facts.fields import ADJUSTED, BY_NAME, OWN_LINE, Kind, own_field
+from ...core.facts.house_rules import HouseRules
+from ...core.facts.house_rules import checked as checked_rule
 from ...core.facts.improvements import check_improvement
 from ...core.facts.money import dollars
 from ...core.price.proceeds import net_sheet
@@ -152,6 +154,13 @@ class SetDate(Doc):
     effective_date: dt.date
 
 
+class KeepRules(Doc):
+    """rules: of the house, by which the workup is priced from now on, those that are not as usual; None: it follows the house."""
+
+    change: Literal["keep_rules"]
+    rules: Annotated[dict[Annotated[str, Field(max_length=80)], FiniteNumber], Field(max_length=200)] | None = None
+
+
 class SetClient(Doc):
     change: Literal["set_client"]
     client: Line = Field(max_length=200)
@@ -175,7 +184,8 @@ Change = Annotated[
     | SetPhotos
     | SetPaper
     | SetDate
-    | SetClient,
+    | SetClient
+    | KeepRules,
     Field(discriminator="change"),
 ]
 
@@ -249,6 +259,12 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         return state.model_copy(
             update={"effective_date": change.effective_date}
         ), f"date set to {said(change.effective_date)}"
+    if isinstance(change, KeepRules):
+        if change.rules is None:
+            return state.model_copy(update={"rules": None}), "the house's rules of today taken"
+        for name, value in change.rules.items():
+            checked_rule(name, value, HouseRules.of(change.rules))
+        return state.model_copy(update={"rules": change.rules}), "the house's rules kept as they are"
     return state.model_copy(update={"client": change.client.strip()}), "client changed"
 
 

@@ -54,7 +54,7 @@ def since_then(agent: Agent, opened: Opened) -> SinceDoc:
 def standing(agent: Agent, workup_id: int) -> StandingDoc:
     """Worked out once for a revision of the workup and a version of the records."""
     opened = open_workup(agent, workup_id)
-    held = agent.records.remember(("standing", opened.document), lambda: _standing(agent, opened))
+    held = agent.records.remember(("standing", *opened.decided), lambda: _standing(agent, opened))
     return held.model_copy(update={"workup_id": workup_id})
 
 

@@ -13,6 +13,7 @@ from ...core.errors import BadInput, Clash, Odd, OutOfDate, Refused
 from ...core.facts.dates import said
 from ...core.facts.fields import BY_NAME, Kind
 from ...core.facts.homes import Subject
+from ...core.facts.house_rules import HouseRules
 from ...core.facts.oddness import odd_fact, odd_price
 from ...core.search.matching import unknown_mask
 from ...core.search.search import Search, check
@@ -26,6 +27,7 @@ from ...store.porch import shares
 from ...store.porch import workups as store
 from ..home.homes import Home, HomeRef, read_home
 from ..office.agent import Agent
+from ..office.house_rules import rules_for, rules_of
 from ..pricing.opened import Opened
 from ..pricing.standpoint import Standpoint
 from ..snapshot import Snapshot
@@ -43,7 +45,7 @@ def begin_workup(agent: Agent, ref: HomeRef, as_of: dt.date | None = None) -> in
     if as_of is not None:
         _not_to_come(records, as_of)
     home = read_home(records, ref)
-    standpoint = Standpoint.at(records, home.subject, records.effective_day(as_of))
+    standpoint = Standpoint.at(records, home.subject, records.effective_day(as_of), rules_of(agent))
     state = WorkupDoc(
         home=HomeRefDoc.model_validate({"kind": home.ref.kind, "key": home.ref.key}),
         address=home.subject.address or ref.key,
@@ -58,7 +60,7 @@ def begin_looked(agent: Agent, ref: HomeRef, search: SearchDoc | None, ticked: l
     be run raises; homes that the records do not have, and the home itself, are left out."""
     records = agent.records
     home = read_home(records, ref)
-    standpoint = Standpoint.at(records, home.subject, records.effective_day(None))
+    standpoint = Standpoint.at(records, home.subject, records.effective_day(None), rules_of(agent))
     if search is not None:
         _check_search(records, search.search())
     columns, own = standpoint.columns, home.subject.home_id
@@ -89,6 +91,16 @@ def _begun(agent: Agent, state: WorkupDoc, what: str) -> int:
     return store.create(agent.porch, agent.owner, state.address, written(state), what, agent.stamp())
 
 
+def keep_rules(agent: Agent, workup_id: int) -> None:
+    """Let a workup keep the house's rules as they stand, whatever the house chooses later: it is being delivered. One that keeps some
+    already keeps those."""
+    held = store.read(agent.porch, agent.owner, workup_id)
+    state = read(WorkupDoc, held["document"])
+    if state.rules is None:
+        kept = changes.KeepRules(change="keep_rules", rules=dict(rules_of(agent).changed))
+        change_workup(agent, workup_id, held["revision"], kept)
+
+
 def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -> tuple[int, str]:
     """Apply one change that was made on the revision that was read; returns the new revision and what was done.
 
@@ -101,7 +113,7 @@ def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -
         held = store.read(agent.porch, agent.owner, workup_id)
         before = read(WorkupDoc, held["document"])
         ours = change if held["revision"] == revision else _on_newer(agent, workup_id, revision, before, change)
-        state, what = _changed(agent.records, before, ours)
+        state, what = _changed(agent, before, ours)
         text = written(state)
         if ours is not change and text == held["document"]:
             return held["revision"], what  # sent again because its answer was lost
@@ -116,12 +128,13 @@ def change_workup(agent: Agent, workup_id: int, revision: int, change: Change) -
     raise OutOfDate(f"Workup {workup_id} is being changed all the time: read it again and repeat the change.")
 
 
-def _changed(records: Snapshot, before: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
+def _changed(agent: Agent, before: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
+    records = agent.records
     state, what = changes.apply(before, change)
     if isinstance(change, changes.CorrectFact):
         home = read_home(records, HomeRef(state.home.kind, state.home.key)).subject
         _ask_about_fact(change, home, state.effective_date.year)
-        state = _search_follows(records, home, before, state)
+        state = _search_follows(records, home, before, state, rules_for(agent, before))
     if isinstance(change, changes.SetListPrice):
         _ask_about_price(records, change, state)
     if isinstance(change, changes.SetSearch):
@@ -233,8 +246,8 @@ def titles(agent: Agent) -> list[tuple[int, str]]:
     return [*store.titled(agent.porch, agent.owner), *store.titled_for(agent.porch, agent.owner)]
 
 
-def open_workup(agent: Agent, workup_id: int) -> Opened:
-    """Raises NotFound for a workup, or a home of one, that is not there any more."""
+def open_workup(agent: Agent, workup_id: int, rules: HouseRules | None = None) -> Opened:
+    """Raises NotFound for a workup, or a home of one, that is not there any more. rules: to be tried in place of those that stand."""
     records = agent.records
     held = store.read(agent.porch, agent.owner, workup_id)
     state = read(WorkupDoc, held["document"])
@@ -243,7 +256,8 @@ def open_workup(agent: Agent, workup_id: int) -> Opened:
     subject = home.subject.corrected(state.corrections)
     if state.place is not None:
         subject = replace(subject, longitude=state.place[0], latitude=state.place[1], placed=True)
-    standpoint = Standpoint.at(records, subject, records.effective_day(state.effective_date))
+    rules = rules_for(agent, state) if rules is None else rules
+    standpoint = Standpoint.at(records, subject, records.effective_day(state.effective_date), rules)
     return Opened(workup_id, int(held["revision"]), held["document"], state, home, subject, standpoint)
 
 
@@ -275,12 +289,14 @@ def _usual_price(records: Snapshot, state: WorkupDoc) -> float | None:
     return float(np.median(prices)) if prices.size else None
 
 
-def _search_follows(records: Snapshot, home: Subject, before: WorkupDoc, state: WorkupDoc) -> WorkupDoc:
+def _search_follows(
+    records: Snapshot, home: Subject, before: WorkupDoc, state: WorkupDoc, rules: HouseRules
+) -> WorkupDoc:
     """A search that is still the proposed one is proposed anew when the home's facts change."""
     day = records.effective_day(state.effective_date)
 
     def proposed(of: WorkupDoc) -> SearchDoc:
-        return SearchDoc.of(Standpoint.at(records, home.corrected(of.corrections), day).proposed())
+        return SearchDoc.of(Standpoint.at(records, home.corrected(of.corrections), day, rules).proposed())
 
     if before.search != proposed(before):
         return state

@@ -46,9 +46,11 @@ def check_improvement(x: Improvement, this_year: int) -> None:
         raise BadInput("year", f"The year {x.year} makes no sense: give {this_year - 100} to {this_year}.")
 
 
-def returned(x: Improvement, this_year: int) -> tuple[float, str]:
-    """What the improvement adds to the price, in dollars, and the sum behind it in words."""
-    share, life = KINDS[x.kind]
+def returned(x: Improvement, this_year: int, share: float | None = None) -> tuple[float, str]:
+    """What the improvement adds to the price, in dollars, and the sum behind it in words. share: of its cost that comes back,
+    where the house has another than the kind's usual one."""
+    usual, life = KINDS[x.kind]
+    share = usual if share is None else share
     factor = QUALITIES[x.quality]
     left = max(0.0, 1 - max(0, this_year - x.year) / life)
     value = half_up(x.cost * share * factor * left)  # whole dollars, so that what is printed adds up

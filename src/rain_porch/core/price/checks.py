@@ -8,10 +8,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..facts.homes import Candidate, Subject
+from ..facts.house_rules import USUAL, HouseRules
 from ..facts.money import dollars, pct_words
-from .grid import GROSS_LIMIT_PCT, NET_LIMIT_PCT, Adjusted
+from .grid import Adjusted
 
-FAR_MILES, OLD_DAYS, ENOUGH_SALES = 1.0, 180, 3
+ENOUGH_SALES = 3
 
 
 @dataclass(frozen=True)
@@ -44,11 +45,14 @@ class Asked:
     crossed: Mapping[str, str]
     sellers: Mapping[str, str]
     notes: Sequence[str] = ()  # cautions of the evidence itself
+    rules: HouseRules = USUAL
 
 
-def cautions(subject: Subject, comps: Sequence[Candidate], adjusted: Sequence[Adjusted], value: float) -> list[str]:
+def cautions(
+    subject: Subject, comps: Sequence[Candidate], adjusted: Sequence[Adjusted], value: float, rules: HouseRules = USUAL
+) -> list[str]:
     """What the comps and the grid alone give reason to say, as sentences with the remedy."""
-    a = Asked(subject, comps, adjusted, [], value, None, 0.0, True, {}, {})
+    a = Asked(subject, comps, adjusted, [], value, None, 0.0, True, {}, {}, rules=rules)
     return [f"{c.says} {c.do}" for c in _of_the_grid(a) if not c.ok]
 
 
@@ -85,7 +89,9 @@ def _about(a: Asked, chosen: Sequence[bool]) -> tuple[str, ...]:
 
 
 def _distance(a: Asked) -> Check:
-    far = _about(a, [c.distance_miles is not None and c.distance_miles > FAR_MILES for c in a.comps])
+    limit = a.rules["review.far_miles"]
+    beyond = "a mile" if limit == 1 else f"{limit:g} miles"
+    far = _about(a, [c.distance_miles is not None and c.distance_miles > limit for c in a.comps])
     known = [c.distance_miles for c in a.comps if c.distance_miles is not None]
     if not known:
         return Check(
@@ -98,16 +104,17 @@ def _distance(a: Asked) -> Check:
         )
     most = max(known)
     return Check("distance", "Distance", not far,
-                 f"{len(far)} of {len(a.comps)} lie more than a mile away, the farthest {most:.1f} miles." if far
+                 f"{len(far)} of {len(a.comps)} lie more than {beyond} away, the farthest {most:.1f} miles." if far
                  else f"All within {most:.2f} miles.",
                  "Say in the report why nearer sales were not alike, or put nearer ones in their place." if far else "", far)  # fmt: skip
 
 
 def _age(a: Asked) -> Check:
-    old = _about(a, [age > OLD_DAYS for age in a.ages])
+    limit = a.rules.whole("review.old_days")
+    old = _about(a, [age > limit for age in a.ages])
     return Check("age", "Age of the sales", not old,
-                 f"{len(old)} of {len(a.comps)} were agreed more than {OLD_DAYS} days ago, the oldest {max(a.ages):.0f}." if old
-                 else f"All within {OLD_DAYS} days, the oldest {max(a.ages):.0f}.",
+                 f"{len(old)} of {len(a.comps)} were agreed more than {limit} days ago, the oldest {max(a.ages):.0f}." if old
+                 else f"All within {limit} days, the oldest {max(a.ages):.0f}.",
                  "Use newer sales where there are any; else let the market change stand in the grid." if old else "", old)  # fmt: skip
 
 
@@ -127,11 +134,12 @@ def _bracket(a: Asked, field: str, label: str, unit: str) -> Check | None:
 
 
 def _adjustments(a: Asked) -> Check:
+    line, net, gross = (a.rules[f"review.{part}_pct"] for part in ("line", "net", "gross"))
     over = tuple(x.listing_id for x in a.adjusted if x.over_limits)
     most = max(a.adjusted, key=lambda x: x.gross_pct)
     return Check("adjustments", "Net and gross adjustment", not over,
-                 f"{len(over)} of {len(a.adjusted)} pass a limit (net {NET_LIMIT_PCT:.0f} %, gross {GROSS_LIMIT_PCT:.0f} %, "
-                 f"one line 10 %); the largest gross is {most.gross_pct:.1f} %." if over
+                 f"{len(over)} of {len(a.adjusted)} pass a limit (net {net:g} %, gross {gross:g} %, "
+                 f"one line {line:g} %); the largest gross is {most.gross_pct:.1f} %." if over
                  else f"None passes a limit; the largest gross is {most.gross_pct:.1f} %.",
                  "Look at their largest lines, or put more alike sales in their place." if over else "", over)  # fmt: skip
 

@@ -151,11 +151,9 @@ def wide_fit(
     subject: Subject,
     leave_out_home: bool = False,
     most: int = MAX_SALES,
-    others: Sequence[TimeTold] = (),
 ) -> WideFit | None:
-    """The fit over the wider market; None where there are fewer than 5 sales. others: as of `fit_sales`."""
-    rows = wide_rows(columns, view, subject, leave_out_home, most)
-    return fit_sales(columns, rows, view.day, subject, others=others)
+    """The fit over the wider market; None where there are fewer than 5 sales."""
+    return fit_sales(columns, wide_rows(columns, view, subject, leave_out_home, most), view.day, subject)
 
 
 def fit_sales(
@@ -373,11 +371,13 @@ def _rate(
     return Rate(f.name, rate_rounded(coef * per), se * abs(per), n, source, weak, coef if f.log else None, says, words)
 
 
-def house_rate(f: Feature, worth: float, level: float | None) -> Rate:
-    """The house rule's rate for a feature, at a given worth; used where no sale speaks.
+def house_rate(f: Feature, worth: float, level: float | None, prior: float | None = None) -> Rate:
+    """The house rule's rate for a feature, at a given worth; used where no sale speaks. prior: the effect on log price of one
+    unit, where the house has another than what is usually believed.
 
     A lot of 9,000 sq ft worth 117,000, elasticity 0.6: 0.6 × 117,000 ÷ 9,000 = 7.80 $ a sq ft.
     """
     per = worth / level if f.log and level else worth
-    return Rate(f.name, rate_rounded(f.prior * per), f.prior_sd * per, 0, "house rule", True, f.prior if f.log else None,
+    prior = f.prior if prior is None else prior
+    return Rate(f.name, rate_rounded(prior * per), f.prior_sd * per, 0, "house rule", True, prior if f.log else None,
                 "No sale here tells; this is the house rule.")  # fmt: skip

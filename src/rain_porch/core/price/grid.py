@@ -16,12 +16,11 @@ import numpy as np
 from ..facts.condition import said
 from ..facts.fields import BY_NAME, RANK
 from ..facts.homes import Subject
+from ..facts.house_rules import USUAL, HouseRules
 from ..facts.money import dollars, pct_words, rate_words, signed
 from ..market.change.market_change import OneOrMany, compounded
 from ..market.columns import Floats
 from .evidence import Rate
-
-LINE_LIMIT_PCT, NET_LIMIT_PCT, GROSS_LIMIT_PCT = 10.0, 15.0, 25.0
 
 
 @dataclass(frozen=True)
@@ -165,8 +164,9 @@ def adjust(
     pct_per_month: float,
     own: Sequence[Own] = (),
     apart: frozenset[str] = frozenset(),
+    rules: HouseRules = USUAL,
 ) -> Adjusted:
-    """The whole column of one comp. apart: those of `own` that are added once, after the mean.
+    """The whole column of one comp. apart: those of `own` that are added once, after the mean. rules: the house's limits.
 
     Worked: 412,000 less 6,000 concessions, 174 days at 0.35 % → +8,191; −14,450; +6,000; +12,000 → 417,741, net
     +5,741 (1.39 %), gross 46,641 (11.32 %).
@@ -195,7 +195,7 @@ def adjust(
     net, gross = sum(amounts), sum(abs(a) for a in amounts)
     return Adjusted(
         comp.listing_id, comp.close_price, tuple(lines), comp.close_price + net, net, gross,
-        over_limits(comp.close_price, counted, net, gross),
+        over_limits(comp.close_price, counted, net, gross, rules),
     )  # fmt: skip
 
 
@@ -209,15 +209,18 @@ def _overridden(line: Line, overrides: Mapping[str, float]) -> Line:
     )  # fmt: skip
 
 
-def over_limits(price: float, lines: Sequence[Line], net: float, gross: float) -> tuple[str, ...]:
+def over_limits(
+    price: float, lines: Sequence[Line], net: float, gross: float, rules: HouseRules = USUAL
+) -> tuple[str, ...]:
     """Review limits that are passed (a long-used lending guideline, from memory): line 10 %, net 15 %, gross 25 %."""
+    line_pct, net_pct, gross_pct = (rules[f"review.{part}_pct"] for part in ("line", "net", "gross"))
     out = [
-        f"{line.field}: {100 * abs(line.amount) / price:.1f} % is above {LINE_LIMIT_PCT:.0f} % for one line"
+        f"{line.field}: {100 * abs(line.amount) / price:.1f} % is above {line_pct:g} % for one line"
         for line in lines
-        if line.amount is not None and abs(line.amount) > price * LINE_LIMIT_PCT / 100
+        if line.amount is not None and abs(line.amount) > price * line_pct / 100
     ]
-    if abs(net) > price * NET_LIMIT_PCT / 100:
-        out.append(f"net: {100 * abs(net) / price:.1f} % is above {NET_LIMIT_PCT:.0f} %")
-    if gross > price * GROSS_LIMIT_PCT / 100:
-        out.append(f"gross: {100 * gross / price:.1f} % is above {GROSS_LIMIT_PCT:.0f} %")
+    if abs(net) > price * net_pct / 100:
+        out.append(f"net: {100 * abs(net) / price:.1f} % is above {net_pct:g} %")
+    if gross > price * gross_pct / 100:
+        out.append(f"gross: {100 * gross / price:.1f} % is above {gross_pct:g} %")
     return tuple(out)

@@ -15,10 +15,8 @@ import numpy as np
 from ..facts.dates import NO_DAY
 from ..facts.fields import CATALOGUE, Field
 from ..facts.homes import Subject
+from ..facts.house_rules import USUAL, HouseRules, tolerance_of
 from ..market.columns import Columns, Days, Floats, Ints
-
-DISTANCE_TOLERANCE_MILES, DISTANCE_WEIGHT = 1.0, 4.0
-AGE_TOLERANCE_DAYS, AGE_WEIGHT = 730.0, 1.0
 
 
 @dataclass(frozen=True)
@@ -38,7 +36,7 @@ def falling(gap: Floats, tolerance: float) -> Floats:
     return np.asarray(near**2)
 
 
-def feature_likeness(f: Field, mine: float | str, columns: Columns, rows: Ints) -> Floats:
+def feature_likeness(f: Field, mine: float | str, columns: Columns, rows: Ints, tolerance: float) -> Floats:
     """Likeness of one field, shape (len(rows),); NaN where the candidate's value is unknown."""
     if f.numeric:
         theirs = columns.numbers[f.name][rows]
@@ -46,37 +44,39 @@ def feature_likeness(f: Field, mine: float | str, columns: Columns, rows: Ints) 
         if f.relative:
             ok = (theirs > 0) & (value > 0)
             gap = np.abs(np.log(np.where(ok, theirs, 1.0) / (value if value > 0 else 1.0)))
-            return np.where(ok, falling(gap, f.tolerance), np.nan)
-        return falling(np.abs(theirs - value), f.tolerance)
+            return np.where(ok, falling(gap, tolerance), np.nan)
+        return falling(np.abs(theirs - value), tolerance)
     word = columns.words[f.name]
     same = word.mask(frozenset({str(mine).casefold()}))[rows].astype(np.float64)
     return np.where(word.codes[rows] < 0, np.nan, same)
 
 
-def likeness(subject: Subject, columns: Columns, rows: Ints, distance: Floats, days_since: Floats) -> Likeness:
+def likeness(
+    subject: Subject, columns: Columns, rows: Ints, distance: Floats, days_since: Floats, rules: HouseRules = USUAL
+) -> Likeness:
     """Likeness of the candidates in `rows` to the subject.
 
     distance: miles, shape (n,). days_since: days from each record's date to the effective day, NaN if unknown.
     """
     parts: dict[str, Floats] = {
-        "distance": falling(distance, DISTANCE_TOLERANCE_MILES),
-        "days_since": falling(np.clip(days_since, 0, None), AGE_TOLERANCE_DAYS),
+        "distance": falling(distance, rules["likeness.distance.tolerance"]),
+        "days_since": falling(np.clip(days_since, 0, None), rules["likeness.days.tolerance"]),
     }
-    weights = {"distance": DISTANCE_WEIGHT, "days_since": AGE_WEIGHT}
+    weights = {"distance": rules["likeness.distance.weight"], "days_since": rules["likeness.days.weight"]}
     for f in CATALOGUE:
         if not f.weight or not (f.name in columns.numbers or f.name in columns.words):
             continue
         mine = subject.facts.get(f.name) if f.stored else subject.number(f.name)
         if mine is not None:
-            parts[f.name] = feature_likeness(f, mine, columns, rows)
-            weights[f.name] = f.weight
+            parts[f.name] = feature_likeness(f, mine, columns, rows, tolerance_of(f, rules))
+            weights[f.name] = rules[f"likeness.{f.name}.weight"]
     total = np.zeros(len(rows))
     known = np.zeros(len(rows))
     for name, part in parts.items():
         there = np.isfinite(part)
         total += np.where(there, part, 0) * weights[name]
         known += there * weights[name]
-    everything = sum(weights.values())
+    everything = sum(weights.values()) or 1.0
     score = np.where(known > 0, 100 * total / np.where(known > 0, known, 1), 0.0)
     return Likeness(score, known / everything, parts, weights)
 

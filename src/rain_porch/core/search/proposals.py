@@ -8,10 +8,11 @@ import numpy as np
 
 from ..facts.fields import FIELDS, Kind
 from ..facts.homes import Subject
+from ..facts.house_rules import USUAL, HouseRules
 from ..market.columns import Floats, Ints
 from .proposed import area_band, share_band
 from .search import Criterion, Search
-from .steps import AIM_HIGH, AIM_LOW, Sales, Step, adds_most_alike, steps
+from .steps import Sales, Step, adds_most_alike, steps
 
 LOT_PERCENT, YEARS = 25, 10
 MOST_STEPS = 12
@@ -49,19 +50,24 @@ def matching(name: str, kind: Kind, subject: Subject) -> Criterion | None:
     return Criterion(name, number, number)
 
 
-def helps_most(search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats]) -> tuple[Step, int] | None:
-    """The single change that helps most, with the sales after it; None where 6 to 15 sales are found already.
+def helps_most(
+    search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats], rules: HouseRules = USUAL
+) -> tuple[Step, int] | None:
+    """The single change that helps most, with the sales after it; None where 6 to 15 sales (the house's rules) are
+    found already.
 
     Too few: the loosening that adds the most alike sales; where no single step adds any, the limit that does in the
-    fewest steps. Too many: the tightening that keeps at least six and leaves out the least alike.
+    fewest steps. Too many: the tightening that keeps as many as are enough and leaves out the least alike.
     """
-    rows = sales.found(search)
-    if rows.size < AIM_LOW:
-        return _lets_in(search, rows.size, sales, likeness_of)
-    return None if rows.size <= AIM_HIGH else _leaves_out(search, rows, sales, likeness_of)
+    rows, aim = sales.found(search), (rules.whole("search.fewest"), rules.whole("search.most"))
+    if rows.size < aim[0]:
+        return _lets_in(search, aim[0] - rows.size, rows.size, sales, likeness_of)
+    return None if rows.size <= aim[1] else _leaves_out(search, rows, aim, sales, likeness_of)
 
 
-def _lets_in(search: Search, n: int, sales: Sales, likeness_of: Callable[[Ints], Floats]) -> tuple[Step, int] | None:
+def _lets_in(
+    search: Search, missing: int, n: int, sales: Sales, likeness_of: Callable[[Ints], Floats]
+) -> tuple[Step, int] | None:
     ways = steps(search, looser=True)
     added = sales.added(search, ways)
     if not any(more.size for more in added):
@@ -69,20 +75,20 @@ def _lets_in(search: Search, n: int, sales: Sales, likeness_of: Callable[[Ints],
         nearest = min((taken for taken, _ in far), default=MOST_STEPS)
         ways = [step for taken, step in far if taken == nearest < MOST_STEPS]
         added = sales.added(search, ways)
-    best = adds_most_alike(added, AIM_LOW - n, likeness_of)
+    best = adds_most_alike(added, missing, likeness_of)
     return None if best is None else (ways[best], n + added[best].size)
 
 
 def _leaves_out(
-    search: Search, rows: Ints, sales: Sales, likeness_of: Callable[[Ints], Floats]
+    search: Search, rows: Ints, aim: tuple[int, int], sales: Sales, likeness_of: Callable[[Ints], Floats]
 ) -> tuple[Step, int] | None:
     best: tuple[float, Step, int] | None = None
     for step in steps(search, looser=False):
         after = sales.found(step.search)
         lost = np.setdiff1d(rows, after, assume_unique=True)
-        if not lost.size or after.size < AIM_LOW:
+        if not lost.size or after.size < aim[0]:
             continue
-        gain = float(np.minimum(lost.size, rows.size - AIM_HIGH) * (100 - likeness_of(lost).mean()))
+        gain = float(np.minimum(lost.size, rows.size - aim[1]) * (100 - likeness_of(lost).mean()))
         if best is None or gain > best[0]:
             best = gain, step, int(after.size)
     return None if best is None else (best[1], best[2])

@@ -18,7 +18,6 @@ from .sentence import criterion_words
 
 RADIUS_STEPS = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0, 5.0, 10.0, 15.0, 25.0)
 DAYS_STEPS = (30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825, 3650)
-AIM_LOW, AIM_HIGH = 6, 15
 
 
 @dataclass(frozen=True)
@@ -130,7 +129,7 @@ class Sales(Protocol):
 
 
 def loosened_until_enough(
-    search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats], aim: int = AIM_LOW
+    search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats], aim: int = 6
 ) -> tuple[Search, list[str]]:
     """Loosen one step at a time until at least `aim` sales are found; returns the search and each step in words.
 

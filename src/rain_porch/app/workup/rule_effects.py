@@ -1,0 +1,96 @@
+"""What another rule of the house would change on a workup, told before it is chosen."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from ...core.errors import RainPorchError
+from ...core.facts.fields import line_label
+from ...core.facts.house_rules import HouseRules
+from ...core.facts.money import dollars, half_up, rate_words
+from ...core.search.sentence import sentence
+from ..office.agent import Agent
+from ..pricing.candidates import sold_rows
+from ..pricing.opened import Opened, priced, suggested
+from ..pricing.pricing import Pricing
+from ..pricing.scrutiny import checked
+from .workups import open_workup
+
+
+@dataclass(frozen=True)
+class Effect:
+    """One thing that would be otherwise, as it is and as it would be."""
+
+    what: str
+    before: str
+    after: str
+
+
+def effects(agent: Agent, workup_id: int, before: HouseRules, after: HouseRules) -> list[Effect]:
+    """What differs on a workup between two sets of rules; empty where nothing does. Nothing is saved."""
+    one, other = (open_workup(agent, workup_id, rules) for rules in (before, after))
+    return [
+        Effect(what, was, would)
+        for what, tell in _TOLD.items()
+        if (was := _safely(tell, one)) != (would := _safely(tell, other))
+    ]
+
+
+def _safely(tell: Callable[[Opened], str], opened: Opened) -> str:
+    try:
+        return tell(opened)
+    except RainPorchError:
+        return "nothing to go by"
+
+
+def _proposed(opened: Opened) -> str:
+    return sentence(opened.standpoint.proposed())
+
+
+def _finds(opened: Opened) -> str:
+    return f"{sold_rows(opened.standpoint, opened.standpoint.proposed()).size} sold"
+
+
+def _price(of: Pricing) -> str:
+    return dollars(half_up(of.value, 100)) if of.value is not None else "none"
+
+
+def _range(of: Pricing) -> str:
+    return f"{dollars(of.range.low)}–{dollars(of.range.high)}" if of.range else "none"
+
+
+def _rates(of: Pricing) -> str:
+    told = [f"{line_label(name)} {rate_words(r.dollars)}" for name, r in of.rates.items() if r.source == "house rule"]
+    return ", ".join(told) or "none"
+
+
+def _over(of: Pricing) -> str:
+    return f"{sum(bool(a.over_limits) for a in of.adjusted)} of {len(of.adjusted)}"
+
+
+def _likeness(of: Pricing) -> str:
+    scores = sorted(c.likeness for c in of.comps)
+    return f"{scores[0]:.0f} to {scores[-1]:.0f}" if scores else "none kept"
+
+
+def _to_do(opened: Opened) -> str:
+    return ", ".join(c.label for c in checked(opened, priced(opened)) if not c.ok) or "nothing"
+
+
+def _of_price(tell: Callable[[Pricing], str]) -> Callable[[Opened], str]:
+    return lambda opened: tell(priced(opened))
+
+
+_TOLD: Mapping[str, Callable[[Opened], str]] = {
+    "A search as it is proposed finds": _finds,
+    "The search that would be proposed": _proposed,
+    "Kept at one press": lambda opened: f"{len(suggested(opened))} sales",
+    "Likeness of the kept comps": _of_price(_likeness),
+    "Indicated value": _of_price(_price),
+    "Range": _of_price(_range),
+    "Improvements": lambda opened: dollars(sum(x.amount or 0.0 for x in priced(opened).apart)),
+    "Rates where no sale tells": _of_price(_rates),
+    "Comps over a review limit": _of_price(_over),
+    "What the checks ask for": _to_do,
+}
