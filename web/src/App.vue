@@ -14,6 +14,7 @@ import {
 import Me from './session/Me.vue'
 import { useSession } from './session/useSession'
 import KeysPage from './shared/keys/KeysPage.vue'
+import MeaningShown from './shared/words/MeaningShown.vue'
 import Legend from './shared/map/Legend.vue'
 import RecordsStanding from './records/RecordsStanding.vue'
 import { useWalk } from './walk/useWalk'
@@ -61,6 +62,7 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
     </div>
     <Legend />
     <KeysPage />
+    <MeaningShown />
     <WalkCard v-if="walk.at.value >= 0 && !isOut" />
   </v-app>
 </template>

@@ -30,7 +30,7 @@ _TABLE = {
     """,
     Right.SIGNED_IN: """
         DELETE /api/sessions   PUT /api/password   GET /api/colleagues
-        GET /api/lookup   GET /api/newest-for-sale   GET /api/nearest   GET /api/fields   GET /api/words   GET /api/record-statuses   GET /api/home-kinds
+        GET /api/lookup   GET /api/newest-for-sale   GET /api/nearest   GET /api/fields   GET /api/meanings   GET /api/words   GET /api/record-statuses   GET /api/home-kinds
         GET /api/map   GET /api/map/middle   GET /api/map/fine   GET /api/map/barriers   GET /api/areas
         GET /api/workups   POST /api/workups   POST /api/workups/by-hand
         POST /api/around   POST /api/around/counts   POST /api/around/spread   POST /api/around/proposals

@@ -6,20 +6,33 @@ import { useFields } from '@/shared/useFields'
 import { useFinding } from './useFinding'
 
 const OF_THE_SALE: TableColumn[] = [
-  { key: 'kind', label: 'Kind', kind: 'word' },
+  { key: 'kind', word: 'kind', label: 'Kind', kind: 'word' },
   { key: 'status', label: 'Status', kind: 'word' },
   { key: 'listing_id', label: 'Number', kind: 'word', long: 'Listing number' },
   { key: 'price', label: 'Price', kind: 'money', long: 'Price: what was paid, else what is asked' },
   { key: 'list_price', label: 'List', kind: 'money', long: 'List price, the last one' },
   { key: 'fact:original_list_price', label: 'First list', kind: 'money', long: 'First list price' },
-  { key: 'prices:share_of_list', label: '% of list', kind: 'share', long: 'Paid, of the last list price' },
+  {
+    key: 'prices:share_of_list',
+    word: 'share_of_list',
+    label: '% of list',
+    kind: 'share',
+    long: 'Paid, of the last list price',
+  },
   {
     key: 'prices:share_of_original',
+    word: 'share_of_original',
     label: '% of first',
     kind: 'share',
     long: 'Paid, of the first list price',
   },
-  { key: 'price_per_sqft', label: '$/sq ft', kind: 'per', long: 'Price per square foot' },
+  {
+    key: 'price_per_sqft',
+    word: 'price_per_sqft',
+    label: '$/sq ft',
+    kind: 'per',
+    long: 'Price per square foot',
+  },
   {
     key: 'prices:list_price_per_sqft',
     label: 'List $/sq ft',
@@ -33,22 +46,30 @@ const OF_THE_SALE: TableColumn[] = [
     long: 'Price per square foot of lot',
   },
   { key: 'prices:price_per_acre', label: '$/acre', kind: 'money', long: 'Price per acre' },
-  { key: 'distance_miles', label: 'Miles', kind: 'miles', rising: true },
-  { key: 'date', label: 'Date', kind: 'date', long: 'Day sold, contracted, listed or off the market' },
-  { key: 'days_on_market', label: 'Days', kind: 'number', long: 'Days on market' },
+  { key: 'distance_miles', word: 'distance_miles', label: 'Miles', kind: 'miles', rising: true },
+  {
+    key: 'date',
+    word: 'date',
+    label: 'Date',
+    kind: 'date',
+    long: 'Day sold, contracted, listed or off the market',
+  },
+  { key: 'days_on_market', word: 'days_on_market', label: 'Days', kind: 'number', long: 'Days on market' },
   {
     key: 'prices:cumulative_days_on_market',
+    word: 'cumulative_days',
     label: 'All days',
     kind: 'number',
     long: 'Cumulative days: with the listings that this one follows',
   },
   {
     key: 'prices:paid_before',
+    word: 'paid_before',
     label: 'Paid before',
     kind: 'money',
     long: 'What was paid for it the time before',
   },
-  { key: 'likeness', label: 'Alike', kind: 'number', long: 'How alike, of 100' },
+  { key: 'likeness', word: 'likeness', label: 'Alike', kind: 'number', long: 'How alike, of 100' },
 ]
 const USUAL = [
   'price',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vWord } from '@/shared/words/vWord'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlaceField from '@/shared/ui/fields/PlaceField.vue'
@@ -54,13 +55,23 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
 
 <template>
   <p class="sentence">
-    <ChoiceField :model-value="view.measures![0]" aria-label="Measure" @chosen="setMeasure(0, $event)">
+    <ChoiceField
+      v-word="{ name: view.measures![0]! }"
+      :model-value="view.measures![0]"
+      aria-label="Measure"
+      @chosen="setMeasure(0, $event)"
+    >
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
         {{ m.label }}
       </option>
     </ChoiceField>
     and
-    <ChoiceField :model-value="second" aria-label="Second measure" @chosen="setMeasure(1, $event)">
+    <ChoiceField
+      v-word="{ name: second }"
+      :model-value="second"
+      aria-label="Second measure"
+      @chosen="setMeasure(1, $event)"
+    >
       <option value="">nothing else</option>
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
         {{ m.label }}

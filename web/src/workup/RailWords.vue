@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vWord } from '@/shared/words/vWord'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { noNumber, number, perSqft, priced, signedPct, typedNumber } from '@/shared/format'
@@ -48,10 +49,10 @@ const fieldFault = computed(
 <template>
   <div class="says" :class="{ stale: reckoning }" :aria-busy="reckoning">
     <p v-if="value" class="first">
-      Indicated <b class="moss">{{ priced(value) }}</b>
+      <span v-word="'indicated_value'">Indicated</span> <b class="moss">{{ priced(value) }}</b>
       <span
         v-if="price?.range"
-        :title="price.range.measured ? '' : 'The range comes from the fit; no backtest has measured it yet.'"
+        v-word="{ name: 'range', more: price.range.measured ? '' : 'No backtest has measured it here yet' }"
       >
         · likely {{ priced(price.range.low) }}–{{ priced(price.range.high) }}
       </span>
@@ -61,14 +62,17 @@ const fieldFault = computed(
       }}<template v-if="soon">
         ·
         <span
-          :title="`Between ${soon.low_pct} and ${soon.high_pct} % four times in five; how it is worked out stands under Worth, The ask`"
+          v-word="{
+            name: 'chance',
+            more: `Between ${soon.low_pct} and ${soon.high_pct} % four times in five; how it is worked out stands under Worth, The ask`,
+          }"
           >contract within 30 days: {{ soon.pct }} %</span
         ></template
       >
     </p>
     <p v-if="!value" class="quiet first">Keep comps to see a value</p>
     <p class="ask">
-      <label for="list-total">List</label>
+      <label v-word="'list_price'" for="list-total">List</label>
       <TextField
         id="list-total"
         v-model="typed"

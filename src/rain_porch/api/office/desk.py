@@ -12,6 +12,7 @@ from ...app.lookup import HitsDoc, hit_doc, looked_up, newest_for_sale
 from ...core.errors import BadInput
 from ...core.facts.fields import BY_NAME, CATALOGUE
 from ...core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
+from ...core.meanings import MEANINGS
 from ...core.search.search import statuses_of
 from ...core.search.spread import words_of
 from ...store.records import areas, homes, word_orders
@@ -37,6 +38,11 @@ class FieldDoc(BaseModel):
     words: list[str] = Field([], description="from least to most, where its words have an order")
 
 
+class MeaningDoc(BaseModel):
+    word: str
+    says: str
+
+
 class SpotDoc(BaseModel):
     latitude: float
     longitude: float
@@ -46,6 +52,12 @@ class SpotDoc(BaseModel):
 def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc:
     """Homes, places and workups that a text may mean."""
     return looked_up(porch.agent, text)
+
+
+@router.get("/meanings")
+def meanings() -> dict[str, MeaningDoc]:
+    """What the words of the interface mean, by the name under which they are pointed at."""
+    return {name: MeaningDoc(word=m.word, says=m.says) for name, m in MEANINGS.items()}
 
 
 @router.get("/newest-for-sale")

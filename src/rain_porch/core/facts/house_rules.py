@@ -53,9 +53,9 @@ def _table() -> Iterator[HouseRule]:
         HouseRule("search.fewest", "search", "Loosened below", "fewer sales than this, and a search is loosened or its loosening proposed", "sales", 6, 1, 40, True),
         HouseRule("search.most", "search", "Tightened above", "more sales than this, and a tightening is proposed", "sales", 15, 2, 100, True),
         HouseRule("search.taken", "search", "Kept at one press", "so many of the most alike sales are kept where Rain Porch chooses", "sales", 12, 3, 40, True),
-        HouseRule("likeness.distance.weight", "likeness", "Distance: weight", "beside the other weights of this table", "", 4.0, 0, 20),
+        HouseRule("likeness.distance.weight", "likeness", "Distance: weight", "how much it counts beside the others", "", 4.0, 0, 20),
         HouseRule("likeness.distance.tolerance", "likeness", "Distance: alike until", "where likeness falls to nothing", "mi", 1.0, 0.05, 50),
-        HouseRule("likeness.days.weight", "likeness", "Days since the sale: weight", "beside the other weights of this table", "", 1.0, 0, 20),
+        HouseRule("likeness.days.weight", "likeness", "Days since the sale: weight", "how much it counts beside the others", "", 1.0, 0, 20),
         HouseRule("likeness.days.tolerance", "likeness", "Days since the sale: alike until", "where likeness falls to nothing", "days", 730, 30, 3650, True),
     )  # fmt: skip
     for f in CATALOGUE:
@@ -83,10 +83,14 @@ def _likeness(f: Field) -> Iterator[HouseRule]:
     """A field's weight, and where likeness in it ends: a share of the home's own value where the field is relative."""
     if not f.weight:
         return
-    yield HouseRule(f"likeness.{f.name}.weight", "likeness", f"{f.label}: weight", "beside the other weights of this table", "", f.weight, 0, 20)  # fmt: skip
+    yield HouseRule(f"likeness.{f.name}.weight", "likeness", f"{f.label}: weight", "how much it counts beside the others", "", f.weight, 0, 20)  # fmt: skip
     if f.numeric and f.tolerance and f.kind != Kind.YES_NO:
         usual = round(100 * math.expm1(f.tolerance), 1) if f.relative else f.tolerance
-        unit = "% larger, or as much smaller" if f.relative else f.unit or ("years" if f.kind == Kind.YEAR else "apart")
+        unit = (
+            "% larger, or as much smaller"
+            if f.relative
+            else f.unit or ("years" if f.kind == Kind.YEAR else "steps" if f.name == "condition_grade" else "apart")
+        )
         yield HouseRule(
             f"likeness.{f.name}.tolerance", "likeness", f"{f.label}: alike until", "where likeness falls to nothing", unit,
             usual, round(usual / 20, 2), usual * 20,

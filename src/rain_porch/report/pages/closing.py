@@ -5,23 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.facts.dates import said
-from ...core.market.measure_words import WORDS
+from ...core.meanings import of_paper
 from ..blocks import Nothing, heading, page, para, table
 from ..model import ReportInput
 from ..wording import day, range_meaning
 from .bulletin import bulletin_pages
-
-GLOSSARY = (
-    ("Adjusted price", "What a comp would have brought had it been this home: minus where it is better, plus where it is less."),
-    ("Comp", "A sold home like this one, near in place and time, used to find its value."),
-    ("Concession", "Something of the price that the seller gave back to the buyer at closing."),
-    ("Indicated value", "The weighted mean of the comps' adjusted prices and, beside them, of the model's value."),
-    ("Model", "One formula for the prices of all sales of homes of this kind around here, refitted each quarter."),
-    ("Market change", "How much prices of like homes moved between a comp's contract and today."),
-    ("Median", "The middle value: half lie below it, half above. One odd sale does not move it."),
-    ("Net and gross adjustment", "The sum of a comp's adjustments with, and without, regard to their signs."),
-    *((word, f"{text[0].upper()}{text[1:]}.") for word, text in (WORDS["median_days"], WORDS["median_share_of_list"])),
-)  # fmt: skip
 
 
 def market_page(given: ReportInput) -> list[dict[str, Any]] | Nothing:
@@ -34,7 +22,7 @@ def market_page(given: ReportInput) -> list[dict[str, Any]] | Nothing:
 
 
 def about_page(given: ReportInput) -> dict[str, Any]:
-    words = sorted([*(list(row) for row in GLOSSARY), ["Likely range", range_meaning(given.price["range"])]])
+    words = sorted([*(list(row) for row in of_paper()), ["Likely range", range_meaning(given.price["range"])]])
     return page(
         "about", "What this is, and is not",
         para("This is a comparative market analysis by a real estate agent: an opinion of price, from recorded sales and "

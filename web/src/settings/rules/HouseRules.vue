@@ -51,13 +51,13 @@ const whose = (rule: Rule) =>
       <div>
         <section v-for="g in groups" :key="g.name" :aria-labelledby="`rules-${g.name}`">
           <h2 :id="`rules-${g.name}`">{{ g.label }}</h2>
-          <PlainTable :aria-label="g.label">
+          <PlainTable :aria-label="g.label" class="even">
             <thead>
               <tr>
                 <th>Rule</th>
-                <th>Value</th>
-                <th>Usual</th>
-                <th />
+                <th class="wide">Value</th>
+                <th class="usual">Usual</th>
+                <th class="whose" />
               </tr>
             </thead>
             <tbody>
@@ -169,6 +169,18 @@ section h2 {
 }
 td > .quiet.small:not(.unit) {
   display: block;
+}
+table.even {
+  table-layout: fixed;
+}
+.wide {
+  width: 300px;
+}
+.usual {
+  width: 70px;
+}
+.whose {
+  width: 130px;
 }
 .value {
   white-space: nowrap;

@@ -4,6 +4,7 @@ import PressArea from './PressArea.vue'
 import { nextTick, onMounted, ref, watch } from 'vue'
 import { computed } from 'vue'
 import { isText, type Sorting, type TableColumn } from './table'
+import { vWord } from '../words/vWord'
 import { useWindow } from './useWindow'
 
 /**
@@ -30,6 +31,7 @@ const emit = defineEmits<{
   lit: [key: string | null]
 }>()
 const ROW = 46
+const SORTS = 'Press to sort, with Shift within what is sorted already'
 const scroller = ref<HTMLElement>()
 const { first: from, last: to, resting, keepInSight } = useWindow(scroller, () => props.rows.length, ROW)
 const part = computed(() => props.rows.slice(from.value, to.value))
@@ -124,10 +126,15 @@ function addSort(key: string) {
         <thead>
           <tr>
             <th class="first">{{ first }}</th>
-            <th v-for="c in columns" :key="c.key" :data-key="c.key" :class="{ num: !isText(c) }">
+            <th
+              v-for="c in columns"
+              :key="c.key"
+              v-word="{ name: c.word ?? '', more: `${c.word ? '' : `${c.long ?? c.label}. `}${SORTS}` }"
+              :data-key="c.key"
+              :class="{ num: !isText(c) }"
+            >
               <PressArea
                 :aria-label="`Sort by ${c.label}`"
-                :title="`${c.long ?? c.label}: press to sort, with Shift to sort within what is sorted already`"
                 :class="{ sorted: place(c.key) >= 0 }"
                 @click="sort(c, $event.shiftKey)"
               >

@@ -5,6 +5,8 @@ export interface TableColumn {
   kind: string
   /** What the label stands for, where it is short. */
   long?: string
+  /** Its name in the glossary. */
+  word?: string
   /** Small values first when it is sorted by. */
   rising?: boolean
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vWord } from '@/shared/words/vWord'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import TextField from '@/shared/ui/fields/TextField.vue'
@@ -96,7 +97,7 @@ const ladder = computed(() => {
             <tr>
               <th class="num">List price</th>
               <th class="num">against the value</th>
-              <th title="In grey: four times in five the chance lies between these">
+              <th v-word="{ name: 'chance', more: 'In grey: four times in five it lies between these' }">
                 Contract within 30 days, likely
               </th>
               <th class="num">60 days</th>

@@ -2,13 +2,14 @@
 import { computed } from 'vue'
 import { useWorkup } from '../useWorkup'
 import AdjustmentGrid from './grid/AdjustmentGrid.vue'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import AskPanel from './AskPanel.vue'
 import BacktestPanel from './BacktestPanel.vue'
 import Checks from './Checks.vue'
 import NetSheet from './NetSheet.vue'
 import TallRail from './TallRail.vue'
 
-const { worth, kept } = useWorkup()
+const { worth, kept, state, send } = useWorkup()
 const price = computed(() => worth.data.value?.price)
 /** Kept homes that are no sales. */
 const others = computed(() => (price.value ? Math.max(0, kept.value - price.value.comps.length) : 0))
@@ -25,6 +26,10 @@ const others = computed(() => (price.value ? Math.max(0, kept.value - price.valu
       <p v-else-if="others" class="quiet small mb-2">
         {{ price.comps.length }} of the {{ kept }} kept are sales and carry the value; the other {{ others }},
         not yet sold or failed, {{ others === 1 ? 'stands' : 'stand' }} on the rail beside it.
+      </p>
+      <p v-if="state?.rules" class="quiet small mb-2">
+        It goes by the house rules it was delivered with, whatever the house has chosen since.
+        <LinkButton @click="send({ change: 'keep_rules', rules: null })">Go by those of today</LinkButton>
       </p>
       <AdjustmentGrid v-if="price.comps.length" />
       <TallRail class="held" />

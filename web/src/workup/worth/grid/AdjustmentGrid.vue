@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vWord } from '@/shared/words/vWord'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
@@ -70,13 +71,13 @@ const rateHome = (value: string) =>
           <td class="name">
             <LinkButton
               v-if="hasRate(row.field)"
+              v-word="{ name: row.field, more: `Press for what speaks for the rate of ${row.label}` }"
               class="plainly"
-              :title="`What speaks for the rate of ${row.label}`"
               @click="opened = row.field"
             >
               {{ row.label }}
             </LinkButton>
-            <template v-else>{{ row.label }}</template>
+            <span v-else v-word="row.field">{{ row.label }}</span>
           </td>
           <RateCell v-if="hasRate(row.field)" :field="row.field" :label="row.label" />
           <td v-else />

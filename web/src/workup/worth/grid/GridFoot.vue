@@ -6,6 +6,7 @@ import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { money, number, signedPct } from '@/shared/format'
 import { useGridTyping } from './useGridTyping'
+import { vWord } from '@/shared/words/vWord'
 import WeightFactors from './WeightFactors.vue'
 
 /** What each comp comes to: adjustments net and gross against the limits, its adjusted price, how much it weighs. */
@@ -19,15 +20,13 @@ const exceeding = computed(() => props.overLimits.filter((limits) => limits.leng
 const weightFault = computed(() =>
   props.comps.map((c) => faultAt(`weight ${c.listing_id}`)).find((words) => words),
 )
-const WEIGHTS =
-  'Likeness, how recent, how little is adjusted, how near to the model; type a share to set it, the rest rescale.'
 </script>
 
 <template>
   <tfoot>
     <tr>
       <td class="name" colspan="3">
-        Net · gross
+        <span v-word="'net_gross'">Net · gross</span>&ensp;
         <span v-if="exceeding" class="quiet small">{{ exceeding }} of {{ comps.length }} exceed a limit</span>
       </td>
       <td v-for="(c, i) in comps" :key="c.listing_id" class="num small" :title="overLimits[i]?.join('; ')">
@@ -41,14 +40,15 @@ const WEIGHTS =
       </td>
     </tr>
     <tr class="total">
-      <td class="name" colspan="3">Adjusted price</td>
+      <td class="name" colspan="3"><span v-word="'adjusted_price'">Adjusted price</span></td>
       <td v-for="c in comps" :key="c.listing_id" class="num">
         <b>{{ money(c.adjusted_price) }}</b>
       </td>
     </tr>
     <tr>
-      <td class="name" colspan="3" :title="WEIGHTS">
-        Weight, % · likeness
+      <td class="name" colspan="3">
+        <span v-word="{ name: 'weight', more: 'Type a share to set it, the rest rescale' }">Weight, %</span> ·
+        <span v-word="'likeness'">likeness</span>
         <span v-if="weightFault" class="clay small" role="alert">{{ weightFault }}</span>
       </td>
       <td v-for="(c, i) in comps" :key="c.listing_id" class="num small quiet weight">
@@ -65,7 +65,7 @@ const WEIGHTS =
           :value="(100 * c.weight).toFixed(1)"
           :class="{ cedar: isTypedWeight(c.listing_id) }"
           inputmode="decimal"
-          :title="WEIGHTS"
+          title="Type a share to set it; the rest rescale"
           :aria-label="`Weight of ${c.address || c.listing_id}, percent`"
           :aria-invalid="!!faultAt(`weight ${c.listing_id}`)"
           @typed="typeWeight(c.listing_id, c.weight, $event)"
