@@ -92,6 +92,8 @@ def test_a_word_says_what_it_means_under_a_resting_pointer_and_at_the_focus(page
     page.mouse.wheel(0, 120)
     expect(told).to_have_count(0)
     tab_to(page, page.get_by_role("button", name="Sort by $/sq ft"))
+    page.keyboard.press("Shift+Tab")
+    page.keyboard.press("Tab")
     expect(told).to_contain_text("small homes always show a higher one")
     page.keyboard.press("Escape")
     expect(told).to_have_count(0)
