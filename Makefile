@@ -4,7 +4,7 @@
 # make check  linters and types     make bench  benchmarks     make shots  docs/screenshots     make wheel  one file to install
 PY := .venv/bin/python
 STAMPS := .stamps
-WEB_SOURCES := $(shell find web/src web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
+WEB_SOURCES := $(shell find web/src docs/guide docs/screenshots web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
 API_SOURCES := $(shell find src/rain_porch -name '*.py')
 
 .PHONY: demo test fuzz check bench shots wheel types installed clean

@@ -122,6 +122,14 @@ def two_homes(page: Page, base: str) -> None:
     page.keyboard.press("ArrowRight")
 
 
+def house_rules(page: Page, base: str) -> None:
+    page.goto(f"{base}/settings/rules")
+    page.get_by_label("Living area: weight").fill("8")
+    page.keyboard.press("Tab")
+    page.get_by_text("Likeness of the kept comps").wait_for()
+    page.keyboard.press("Shift+Tab")
+
+
 def paper(page: Page, base: str) -> None:
     open_room("paper")(page, base)
     page.get_by_role("button", name="Long report").click()
@@ -292,8 +300,7 @@ SHOTS: dict[str, list[Callable[[Page, str], None]]] = {
     "desk": [desk, since],
     "home": [open_room("home")],
     "search-part": [part_opened, fence],
-    "side-by-side": [side_by_side],
-    "two-homes": [two_homes],
+    "side-by-side": [side_by_side, two_homes],
     "table": [table_wide],
     "worth": [open_room("worth")],
     "rate": [rate],
@@ -308,6 +315,7 @@ SHOTS: dict[str, list[Callable[[Page, str], None]]] = {
     "records": [place("records"), place("records/health")],
     "mapping": [mapping],
     "incoming": [plan, rejects],
+    "rules": [house_rules],
 }
 
 

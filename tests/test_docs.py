@@ -31,3 +31,35 @@ def test_every_file_that_a_page_names_is_there(page: Path) -> None:
 
 def test_the_pages_name_many_files() -> None:
     assert sum(len(named_in(page)) for page in PAGES) > 100
+
+
+GUIDE = sorted(ROOT.glob("docs/guide/*.md"))
+
+
+def test_what_the_guide_sets_in_bold_stands_on_the_screen() -> None:
+    """Names of buttons and tables, and keys: whoever looks for them finds them so called. Questions begin with their number."""
+    screens = " ".join(p.read_text(encoding="utf-8") for p in sorted((ROOT / "web/src").rglob("*.vue")))
+    screens += " ".join(p.read_text(encoding="utf-8") for p in sorted((ROOT / "web/src").rglob("*.ts")))
+    screens = re.sub(r"\s+", " ", screens).lower()
+    bold = {
+        (page.name, re.sub(r"\s+", " ", words))
+        for page in GUIDE
+        for words in re.findall(r"\*\*([^*]+)\*\*", page.read_text(encoding="utf-8"))
+    }
+    assert len(bold) > 40
+    missing = sorted(
+        f"{page}: {words}" for page, words in bold if not words[0].isdigit() and words.lower() not in screens
+    )
+    assert not missing
+
+
+def test_the_guide_has_a_page_for_each_room_and_twenty_questions() -> None:
+    places = {m[1] for m in re.finditer(r"label: '(\w+)'", (ROOT / "web/src/App.vue").read_text(encoding="utf-8"))}
+    rooms = {"Home", "Comps", "Worth", "Paper"} | places - {"Workups"}
+    index = (ROOT / "docs/guide/index.md").read_text(encoding="utf-8")
+    for room in rooms:
+        assert f"[{room}]({room.lower()}.md)" in index, room
+        page = (ROOT / f"docs/guide/{room.lower()}.md").read_text(encoding="utf-8")
+        assert "](../screenshots/" in page, f"{room} has no picture"
+    asked = re.findall(r"^\*\*(\d+)\. ", (ROOT / "docs/guide/questions.md").read_text(encoding="utf-8"), re.MULTILINE)
+    assert asked == [str(n) for n in range(1, 21)]

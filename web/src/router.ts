@@ -39,6 +39,12 @@ export const router = createRouter({
     },
     { path: '/settings', name: 'settings', component: () => import('./settings/Settings.vue') },
     { path: '/settings/rules', name: 'rules', component: () => import('./settings/rules/HouseRules.vue') },
+    {
+      path: '/guide/:page?',
+      name: 'guide',
+      component: () => import('./guide/GuidePage.vue'),
+      props: (to) => ({ page: String(to.params.page || 'index') }),
+    },
     { path: '/:rest(.*)', redirect: '/' },
   ],
 })

@@ -28,6 +28,11 @@ const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } a
       <LinkButton @click="keysShown = true">the page of keys</LinkButton>, or press ? wherever nothing is
       typed.
     </p>
+    <h2 class="mt-6 mb-1">The guide</h2>
+    <p>
+      What each room is for, and answers to what agents, managers and sellers ask:
+      <RouterLink class="link" :to="{ name: 'guide' }">the guide</RouterLink>.
+    </p>
     <h2 class="mt-6 mb-1">House rules</h2>
     <p>
       How far a search looks, what counts as alike, where reviewers ask, what is believed where no sale tells:
