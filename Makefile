@@ -14,8 +14,16 @@ demo: $(STAMPS)/python $(STAMPS)/web
 
 # two processes of tests share the processors: each computes on one
 test: export OPENBLAS_NUM_THREADS = 1
-test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
-	$(PY) -m pytest -n 2 --dist worksteal
+test: export RAIN_PORCH_TEST_DEMO = $(abspath $(STAMPS)/demo)
+test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser $(STAMPS)/demo
+	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
+	$(PY) -m pytest tests/e2e -n 2 --dist worksteal
+
+# the demo's records, made once for all tests, and anew where the program has changed
+$(STAMPS)/demo: $(STAMPS)/python-dev $(API_SOURCES)
+	rm -rf $@
+	$(PY) -m tests.conftest $@
+	@touch $@
 
 # the properties with cases of their own, not those of every day; a failure is made again with the seed that is printed
 fuzz: $(STAMPS)/python-dev

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import os
 import shutil
+import sys
 import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -38,7 +39,10 @@ def pytest_make_parametrize_id(val: object, argname: str) -> str | None:
 
 @pytest.fixture(scope="session")
 def demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
-    """The demo town's folder, made once for all processes of a run. Read only: tests that write take `town`."""
+    """The demo town's folder, made once for all processes of a run, or before it (`make test`). Read only: tests that write take
+    `town`."""
+    if (made := os.environ.get("RAIN_PORCH_TEST_DEMO", "")) and (Path(made) / "demo.txt").is_file():
+        return Path(made)
     if worker_id == "master":
         folder = tmp_path_factory.mktemp("demo")
         _make_demo(folder)
@@ -114,3 +118,7 @@ def bring(records: Records, tmp_path: Path) -> Callable[..., ImportResult]:
             return import_file(db, path, folder=records.folder, now=NOW, **options)
 
     return bring_in
+
+
+if __name__ == "__main__":
+    _make_demo(Path(sys.argv[1]))

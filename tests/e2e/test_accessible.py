@@ -46,7 +46,16 @@ IN_A_WORKUP: list[tuple[str, list[Act]]] = [
     ("in figures", [lambda p: p.keyboard.press("f")]),
     ("legend", [lambda p: p.keyboard.press("l")]),
     ("worth", [closed, lambda p: room(p, "Worth")]),
-    ("a rate", [lambda p: p.get_by_title(re.compile("What speaks for the rate of Living area")).click()]),
+    (
+        "a rate",
+        [
+            lambda p: (
+                p.get_by_role("table", name="Adjustment grid")
+                .get_by_role("button", name="Living area", exact=True)
+                .click()
+            )
+        ],
+    ),
     (
         "spots",
         [

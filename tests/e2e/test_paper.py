@@ -191,3 +191,20 @@ def test_rooms_of_a_workup_can_be_read_by_everybody(paper: Page) -> None:
         page.wait_for_load_state("networkidle")
         found[name] = failings(page)
     assert not any(found.values()), found
+
+
+def test_the_appointment_leaves_as_a_calendar_note(paper: Page) -> None:
+    page = paper
+    page.get_by_role("button", name="A calendar note").click()
+    dialog = page.get_by_role("dialog", name="The appointment")
+    note = dialog.get_by_role("link", name="Calendar note")
+    dialog.get_by_label("Day of the appointment").fill("11/4/26")
+    dialog.get_by_label("Time of the appointment").fill("half six")
+    page.keyboard.press("Tab")
+    expect(dialog.get_by_role("alert")).to_contain_text("is no time of day")
+    dialog.get_by_label("Time of the appointment").fill("6:30 pm")
+    page.keyboard.press("Tab")
+    with page.expect_download() as download:
+        note.click()
+    text = Path(download.value.path()).read_text(encoding="utf-8")
+    assert "DTSTART:20261104T183000" in text and "LOCATION:630 Hedgerow Terrace" in text

@@ -13,6 +13,7 @@ MEDIA = {
     "csv": "text/csv; charset=utf-8",
     "eml": "message/rfc822",
     "json": "application/json",
+    "ics": "text/calendar; charset=utf-8",
     "square.png": "image/png",
     "wide.png": "image/png",
 }

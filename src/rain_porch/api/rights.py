@@ -37,7 +37,7 @@ _TABLE = {
         POST /api/around/summaries   POST /api/around/likeness/{listing_id}   POST /api/around/workup
         POST /api/around/paper.{form}   POST /api/searches   POST /api/searches/{search_id}/around
         GET /api/searches   DELETE /api/searches/{search_id}   GET /api/columns   PUT /api/columns
-        GET /api/house-rules   PUT /api/house-rules/{name}   POST /api/house-rules/effects
+        GET /api/outcomes   GET /api/house-rules   PUT /api/house-rules/{name}   POST /api/house-rules/effects
         GET /api/listings/{listing_id}   GET /api/listings/{listing_id}/pictures/{number}
         GET /api/measures   GET /api/market   POST /api/market/view   POST /api/market/year-so-far   GET /api/market/series
         POST /api/market/view.{form}   POST /api/market/year-so-far.{form}   POST /api/market/bands.{form}
@@ -73,7 +73,7 @@ _TABLE = {
         GET /api/workups/{workup_id}/photos/{file}   GET /api/workups/{workup_id}/asking   GET /api/workups/{workup_id}/proceeds
         GET /api/workups/{workup_id}/standing   GET /api/workups/{workup_id}/since   GET /api/workups/{workup_id}/backtest
         GET /api/workups/{workup_id}/pages   GET /api/workups/{workup_id}/pages/{number}
-        GET /api/workups/{workup_id}/pages/{number}.{form}   GET /api/workups/{workup_id}/report.{form}
+        GET /api/workups/{workup_id}/pages/{number}.{form}   GET /api/workups/{workup_id}/report.{form}   GET /api/workups/{workup_id}/appointment.ics
         POST /api/workups/{workup_id}/copy
         POST /api/workups/{workup_id}/searches   GET /api/workups/{workup_id}/searches/{search_id}
         GET /api/workups/{workup_id}/shares   GET /api/workups/{workup_id}/deliveries

@@ -200,6 +200,23 @@ export function typedDate(text: string): string | null | typeof NaN {
   return made.toISOString().slice(0, 10)
 }
 
+/** A time of day as people type it, as 18:30: "6:30 pm", "18.30", "6pm", "1830"; NaN for none. */
+export function typedTime(text: string): string | null | typeof NaN {
+  const bare = text.trim().toLowerCase().replace(/\./g, ':').replace(/\s+/g, '')
+  if (!bare) return null
+  const parts = /^(\d{1,2}):?(\d{2})?(a|p)?(:?m:?)?$/.exec(bare)
+  if (!parts) return NaN
+  let hour = Number(parts[1])
+  const minute = Number(parts[2] ?? 0)
+  if (!parts[2] && !parts[3] && !bare.includes(':') && parts[1]!.length > 2) return NaN
+  if (parts[3]) {
+    if (hour < 1 || hour > 12) return NaN
+    hour = (hour % 12) + (parts[3] === 'p' ? 12 : 0)
+  }
+  if (hour > 23 || minute > 59) return NaN
+  return `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`
+}
+
 /** The sentence beside a field in which no day stands. */
 export const noDate = (text: string) => `“${text.trim()}” is no date: type it like 10/31/2026.`
 

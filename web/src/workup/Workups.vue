@@ -7,9 +7,10 @@ import { useRested } from '@/shared/useRested'
 import Ways from '@/shared/Ways.vue'
 import Clients from './clients/Clients.vue'
 import Delivered from './clients/Delivered.vue'
+import Outcomes from './Outcomes.vue'
 import WorkupList from './WorkupList.vue'
 
-const WAYS = { workups: 'Workups', clients: 'Clients', delivered: 'Delivered' }
+const WAYS = { workups: 'Workups', clients: 'Clients', delivered: 'Delivered', outcomes: 'What came of it' }
 const way = ref<keyof typeof WAYS>('workups')
 const { session, isManager } = useSession()
 const every = ref(false)
@@ -38,6 +39,7 @@ const sought = useRested(words)
       </label>
     </div>
     <WorkupList v-if="way === 'workups'" bare :every="every" :archived="archived" :words="sought" />
+    <Outcomes v-else-if="way === 'outcomes'" />
     <Clients v-else-if="way === 'clients'" />
     <Delivered v-else />
   </div>

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Path, Query, Request, Response
@@ -15,9 +16,10 @@ from ...app.handover.report_input import report_input
 from ...app.office import choices as chosen
 from ...app.office.sharing import own_picture
 from ...app.workup.workups import open_workup
-from ...core.errors import NotFound
+from ...core.errors import BadInput, NotFound
 from ...documents.base import Line
 from ...documents.stored import PaperDoc
+from ...report.calendar_note import calendar_note
 from ...report.layouts import LABELS, LAYOUTS, SPEAKING
 from ...report.pages.opening import HOME_ROWS
 from ...report.pages.readings import STATISTICS
@@ -210,6 +212,22 @@ def report(
 ) -> Response:
     made = _made(porch, {"workup": workup_id, "layout": layout, "number": None, "form": form})
     return attached(made[0], open_workup(porch.agent, workup_id).state.address, form)
+
+
+@router.get("/workups/{workup_id}/appointment.ics", response_class=Response)
+def appointment(
+    porch: Porch, workup_id: Number, at: dt.datetime, minutes: Annotated[int, Query(ge=5, le=24 * 60)] = 60
+) -> Response:
+    """A calendar note of the appointment at the home; `at`: on the clock of the place, as 2026-11-04T18:00."""
+    state = open_workup(porch.agent, workup_id).state
+    if not dt.datetime(1970, 1, 1) <= at.replace(tzinfo=None) < dt.datetime(2100, 1, 1):
+        raise BadInput("at", "This is no day for an appointment: give one from 1970 to 2099.")
+    who = f" with {state.client}" if state.client else ""
+    text = calendar_note(
+        f"workup-{workup_id}-{at:%Y%m%dT%H%M}@rain-porch", porch.agent.now().astimezone(dt.UTC), at.replace(tzinfo=None), minutes,
+        f"{state.address}: what it is worth{who}", state.address,
+    )  # fmt: skip
+    return attached(text, f"{state.address} appointment", "ics")
 
 
 def _made(porch: Porch, wanted: Wanted) -> list[bytes]:

@@ -17,6 +17,7 @@ from ...app.pricing.answers import subject_doc
 from ...app.pricing.opened import Opened
 from ...app.workup import workups as book
 from ...app.workup.changes import Change
+from ...app.workup.outcomes import OutcomesDoc, outcomes
 from ...documents.base import Line, Value
 from ...documents.stored import WorkupDoc
 from ...documents.wire import SubjectDoc
@@ -200,6 +201,12 @@ class RevisionDoc(BaseModel):
     revision: int
     what: str | None
     who: str | None
+
+
+@router.get("/outcomes")
+def outcomes_of_workups(porch: Porch) -> OutcomesDoc:
+    """What came of one's workups: on the market since, sold since, and how near the prices came."""
+    return outcomes(porch.agent)
 
 
 @router.get("/workups/{workup_id}/revision")

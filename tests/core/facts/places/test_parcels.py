@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from rain_porch.core.errors import BadInput
@@ -50,6 +50,9 @@ def test_a_range_is_what_lies_between_its_ends(a, b, number):
 
 
 @given(st.text(max_size=60))
+@example("-")
+@example("to")
+@example("07, –, 08")
 def test_no_text_breaks_it(text):
     try:
         check_spans(read_spans(text))

@@ -4,7 +4,9 @@ import ActButton from '@/shared/ui/ActButton.vue'
 import { mdiDownload, mdiSend } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { useWorkup } from '../useWorkup'
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import AgentCard from './AgentCard.vue'
+import Appointment from './Appointment.vue'
 import HandOver from './HandOver.vue'
 import OwnPages from './OwnPages.vue'
 import PageSheets from './PageSheets.vue'
@@ -15,6 +17,7 @@ import { providePaper } from './usePaper'
 const { id, saving } = useWorkup()
 const { on, told, move } = providePaper()
 const handing = ref(false)
+const meeting = ref(false)
 const at = ref(0)
 watch(on, (pages) => (at.value = Math.min(at.value, pages.length - 1)))
 const current = computed(() => on.value[at.value])
@@ -47,7 +50,8 @@ const current = computed(() => on.value[at.value])
       <p class="small mt-2 others">
         or as
         <a class="link" :href="served(`/api/workups/${id}/report.html`)" download>web page</a>,
-        <a class="link" :href="served(`/api/workups/${id}/report.xlsx`)" download>workbook</a>
+        <a class="link" :href="served(`/api/workups/${id}/report.xlsx`)" download>workbook</a>.
+        <LinkButton @click="meeting = true">A calendar note</LinkButton> of the appointment
       </p>
       <p class="quiet small mt-3">
         A comparative market analysis, not an appraisal. Every page says so. No listing agent’s and no owner’s
@@ -55,6 +59,7 @@ const current = computed(() => on.value[at.value])
       </p>
     </aside>
     <HandOver v-if="handing" @close="handing = false" />
+    <Appointment v-if="meeting" :id="id" @close="meeting = false" />
   </div>
 </template>
 

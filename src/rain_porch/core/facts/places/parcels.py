@@ -35,6 +35,10 @@ def read_spans(text: str) -> tuple[Span, ...]:
             raise BadInput(
                 "parcels", f"“{piece.strip()}” has more than two ends: give one number, or a first and a last."
             )
+        if not ends:
+            raise BadInput(
+                "parcels", f"“{piece.strip()}” is no parcel number: type one like 07-0123, a block, or a range."
+            )
         out.append((ends[0], ends[-1]))
     return tuple(out)
 
