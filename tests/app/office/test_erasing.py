@@ -63,7 +63,7 @@ def test_a_client_goes_with_all_that_was_delivered_to_them(agent, tmp_path):
     assert [c["client_id"] for c in people.list_clients(agent)] == [second]
     state = open_workup(agent, n)
     assert (state.state.client, state.state.list_price, state.revision) == ("Orla Grayle", 310_000, 5)
-    undo_change(agent, n, 4)
+    undo_change(agent, n, 5)
     assert open_workup(agent, n).state.client == "", "nothing brings the name back"
     with pytest.raises(NotFound):
         erase_client(agent, first)

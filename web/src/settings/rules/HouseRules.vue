@@ -81,7 +81,7 @@ const whose = (rule: Rule) =>
                   <span v-if="whose(rule)" class="cedar small">{{ whose(rule) }}</span>
                   <LinkButton
                     v-if="whose(rule) && mayChange(rule)"
-                    class="small"
+                    class="small ml-2"
                     :aria-label="`${rule.label} as usual`"
                     @click="tryOut(rule, null)"
                     >as usual</LinkButton
