@@ -227,10 +227,10 @@ def test_a_large_archive_is_unpacked_while_one_waits_or_lets_it_go(porch, tmp_pa
     other = bring()
     porch.delete(f"/api/records/incoming/{other['file_id']}")
     for _ in range(100):
-        if not list(tmp_path.rglob("unpacked-*")):
+        if not list((tmp_path / "porch").glob("unpacked-*")):
             break
         time.sleep(0.05)
-    assert not list(tmp_path.rglob("unpacked-*")) and len(porch.get("/api/records/incoming").json()) == 1
+    assert not list((tmp_path / "porch").glob("unpacked-*")) and len(porch.get("/api/records/incoming").json()) == 1
 
 
 def test_mappings_with_a_name_and_a_mended_import(porch):

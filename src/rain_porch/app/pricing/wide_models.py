@@ -105,8 +105,10 @@ def told_by_others(records: Snapshot, kind: HomeKind, day: int, rows: Ints) -> l
         return records.fits.get(key, lambda: wide_rows(columns, columns.as_of(day), around[of], False))
 
     own = sales(kind).size if kind in around else 0
+    if own >= MAX_SALES:
+        return []
     others = [k for k in around if k is not kind and sales(k).size >= ENOUGH]
-    if own >= MAX_SALES or sum(sales(k).size for k in others) <= own:
+    if sum(sales(k).size for k in others) <= own:
         return []
 
     def told(of: HomeKind) -> TimeTold | None:
