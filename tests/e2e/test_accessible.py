@@ -66,7 +66,8 @@ IN_A_WORKUP: list[tuple[str, list[Act]]] = [
     ),
     ("a weight", [closed, button("what makes the weight of")]),
     ("paper", [closed, lambda p: room(p, "Paper")]),
-    ("handing over", [button("^Hand it over")]),
+    ("the appointment", [button("^A calendar note")]),
+    ("handing over", [closed, button("^Hand it over")]),
     ("links", [button("I hand it over myself"), button("^links$"), button("^Make a link$")]),
 ]
 ELSEWHERE: list[tuple[str, list[Act]]] = [
@@ -74,6 +75,7 @@ ELSEWHERE: list[tuple[str, list[Act]]] = [
     ("workups", [lambda p: p.get_by_role("link", name="Workups").click()]),
     ("clients", [button("^Clients$")]),
     ("delivered", [button("^Delivered$")]),
+    ("what came of workups", [button("^What came of it$")]),
     ("market", [lambda p: p.get_by_role("link", name="Market", exact=True).click()]),
     ("records", [lambda p: p.get_by_role("link", name="Records").click()]),
     ("a file on its way in", [lambda p: brought(p), button("columns are left out")]),
@@ -89,6 +91,8 @@ ELSEWHERE: list[tuple[str, list[Act]]] = [
     ("conclusions", [lambda p: p.get_by_role("link", name="Conclusions").click()]),
     ("health", [lambda p: p.get_by_role("link", name="Health").click()]),
     ("settings", [lambda p: p.get_by_role("link", name="Settings").click()]),
+    ("the guide", [lambda p: p.get_by_role("link", name="the guide").click()]),
+    ("house rules", [lambda p: p.go_back(), lambda p: p.get_by_role("link", name="the table of house rules").click()]),
     ("homes by search", [lambda p: p.goto(p.url.split("/settings")[0] + "/around")]),
     ("pointing at a home", [lambda p: p.goto(p.url.split("/around")[0] + "/point")]),
 ]
