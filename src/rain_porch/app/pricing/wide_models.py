@@ -40,7 +40,9 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
     records.fits.get((_ASKED, subject.home_kind, lat, lon), lambda: None)
     key = ("wide model", subject.home_kind.value, begun)
     rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, (subject.home_kind,), begun))
+    kinds: tuple[HomeKind, ...] = (subject.home_kind,)
     if rows.size < _OF_ITS_OWN and subject.home_kind in _TOGETHER:
+        kinds = _TOGETHER
         key = ("wide model", "several kinds", begun)
         rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, _TOGETHER, begun))
     here: tuple[float, ...] = () if rows.size <= MOST else (lat, lon)
@@ -48,7 +50,7 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
 
     def fitted() -> WideModel | None:
         near = _nearest(records.columns, rows, lat, lon, begun) if here else rows
-        others = told_by_others(records, subject.home_kind, begun, near)
+        others = told_by_others(records, kinds, begun, near)
         return fit_wide_model(records.columns, near, begun, subject.home_kind, others)
 
     return records.fits.get(of, lambda: kept_model(records, of, fitted) if keep else fitted())
@@ -84,39 +86,37 @@ def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit 
     key = ("market fit", s.subject.home_kind.value, s.view.day, rows.tobytes())
 
     def fitted() -> WideFit | None:
-        others = told_by_others(s.records, s.subject.home_kind, s.view.day, rows)
+        others = told_by_others(s.records, (s.subject.home_kind,), s.view.day, rows)
         return fit_sales(s.columns, rows, s.view.day, s.subject, others=others)
 
     return s.records.fits.get(key, fitted)
 
 
-def told_by_others(records: Snapshot, kind: HomeKind, day: int, rows: Ints) -> list[TimeTold]:
-    """What sales of other kinds around say of the market's time on a day, where there are more of them than of a kind's own: the
-    larger part of a market knows best itself. rows: the kind's own sales, in whose middle is looked around."""
+def told_by_others(records: Snapshot, kinds: Sequence[HomeKind], day: int, rows: Ints) -> list[TimeTold]:
+    """What sales of other kinds around say of the market's time on a day, where there are more of them than of one's own: the
+    larger part of a market knows best itself. rows: one's own sales, of these kinds, in whose middle is looked around."""
     columns = records.columns
     lats, lons = columns.lats[rows], columns.lons[rows]
-    if not np.isfinite(lats).any():
+    if rows.size >= MAX_SALES or not np.isfinite(lats).any():
         return []
-    lat, lon = cell(float(np.nanmedian(lats)), float(np.nanmedian(lons)))
-    around: dict[HomeKind, Subject] = {k: Subject({}, lat, lon, k) for k in HomeKind if k is not HomeKind.UNKNOWN}
+    place = cell(float(np.nanmedian(lats)), float(np.nanmedian(lons)))
+    others = [Subject({}, *place, kind) for kind in HomeKind if kind not in (*kinds, HomeKind.UNKNOWN)]
 
-    def sales(of: HomeKind) -> Ints:
-        key = ("sales of a kind", of.value, day, lat, lon)
-        return records.fits.get(key, lambda: wide_rows(columns, columns.as_of(day), around[of], False))
+    def sales(of: Subject) -> Ints:
+        key = ("sales of a kind", of.home_kind.value, day, *place)
+        return records.fits.get(key, lambda: wide_rows(columns, columns.as_of(day), of, False))
 
-    own = sales(kind).size if kind in around else 0
-    if own >= MAX_SALES:
+    def told(of: Subject) -> TimeTold | None:
+        def fitted() -> TimeTold | None:
+            fit = fit_sales(columns, sales(of), day, of)
+            return None if fit is None else fit.told
+
+        return records.fits.get(("time of a kind", of.home_kind.value, day, *place), fitted)
+
+    heard = [of for of in others if sales(of).size >= ENOUGH]
+    if sum(sales(of).size for of in heard) <= rows.size:
         return []
-    others = [k for k in around if k is not kind and sales(k).size >= ENOUGH]
-    if sum(sales(k).size for k in others) <= own:
-        return []
-
-    def told(of: HomeKind) -> TimeTold | None:
-        fit = fit_sales(columns, sales(of), day, around[of])
-        return None if fit is None else fit.told
-
-    found = [records.fits.get(("time of a kind", k.value, day, lat, lon), lambda k=k: told(k)) for k in others]  # type: ignore[misc]
-    return [t for t in found if t is not None]
+    return [t for of in heard if (t := told(of)) is not None]
 
 
 def cell(latitude: float, longitude: float) -> tuple[float, float]:
