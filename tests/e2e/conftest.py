@@ -52,10 +52,7 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        self.app = create_app(self.folder, is_open_here=self.is_open_here, path=self.path)
-        if self._records:
-            self.app.state.porch.records.close()
-            self.app.state.porch.records = self._records
+        self.app = create_app(self.folder, is_open_here=self.is_open_here, path=self.path, records=self._records)
         self._server = uvicorn.Server(uvicorn.Config(self.app, host="127.0.0.1", port=self.port, log_level="warning"))
         self._thread = threading.Thread(target=self._server.run, daemon=True)
         self._thread.start()
@@ -65,7 +62,7 @@ class Server:
         self._server.should_exit = True
         self._server.force_exit = True
         self._thread.join(20)
-        self.app.state.porch.close(with_records=self._records is None)
+        self.app.state.porch.close()
         del self.app, self._server  # with the columns that they hold
 
 

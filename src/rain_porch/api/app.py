@@ -13,12 +13,12 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
+from ..app.records import Records
 from . import docs, errors
 from .journal import Journal
 from .limits import BodyLimits
 from .office import accounts, around, bulletins, clients, desk, due_work, house_rules, links, market, searches, session
-from .records import conclusions, incoming, listings, mappings
-from .records import imports as records
+from .records import conclusions, imports, incoming, listings, mappings
 from .state import State
 from .web_safety import NONCE, WebSafety, new_nonce, page_policy
 from .who import may
@@ -34,11 +34,12 @@ def create_app(
     hosts: Iterable[str] = (),
     is_open_here: bool = True,
     path: str = "",
+    records: Records | None = None,
 ) -> FastAPI:
     """The application on one data folder; `now` is its only clock, `hosts` the names under which it is asked, `is_open_here` as
-    State has it. path: under which a proxy offers the service, and which it takes off, such as "/porch"."""
+    State has it. path: under which a proxy offers the service, and which it takes off, such as "/porch". records: as State has them."""
     app = FastAPI(title="Rain Porch", version="0.1.0", docs_url=None, redoc_url=None, openapi_url=None)
-    app.state.porch = State(folder, now, is_open_here, path)
+    app.state.porch = State(folder, now, is_open_here, path, records)
     errors.install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=4)
     app.add_middleware(BodyLimits)
@@ -61,7 +62,7 @@ def create_app(
         listings,
         market,
         bulletins,
-        records,
+        imports,
         mappings,
         incoming,
         conclusions,

@@ -28,14 +28,23 @@ from ..store import db as database
 class State:
     """The open data folder. Requests run side by side: each reads one snapshot of the records."""
 
-    def __init__(self, folder: FilePath, now: Callable[[], dt.datetime], is_open_here: bool, path: str) -> None:
+    def __init__(
+        self,
+        folder: FilePath,
+        now: Callable[[], dt.datetime],
+        is_open_here: bool,
+        path: str,
+        records: Records | None = None,
+    ) -> None:
         """is_open_here: nobody but who sits at this machine can reach the service, and works as the folder's owner until there
-        are accounts. path: under which a proxy offers the service, "" for none."""
+        are accounts. path: under which a proxy offers the service, "" for none. records: those of the folder, where somebody
+        has them open already, and closes them."""
         self.path = path
         self.now = now
         self.is_open_here = is_open_here
         self.first_code = new_code()
-        self.records = Records(folder, today=lambda: now().date(), ahead=make_ahead)
+        self._own_records = records is None
+        self.records = records or Records(folder, today=lambda: now().date(), ahead=make_ahead)
         self.porch = database.Database(folder, database.PORCH)
         self.incoming = IncomingFiles(folder, now)
         self.tests: dict[int, Testing] = {}  # running or done, by workup
@@ -48,13 +57,12 @@ class State:
         if self.papers:
             self.papers.start()
 
-    def close(self, with_records: bool = True) -> None:
-        """with_records: else whoever opened the records has more to read in them."""
+    def close(self) -> None:
         self.schedule.end()
         if self.papers:
             self.papers.stop()
         self.porch.close()
-        if with_records:
+        if self._own_records:
             self.records.close()
 
     def feeds_nearby(self) -> bool:
