@@ -71,9 +71,9 @@ def deliver(agent: Agent, workup_id: int, ask: DeliverAsk, link_base: str | None
     """
     if ask.email:
         mailing.check_address(ask.email)
-    keep_rules(agent, workup_id)
     given = report_input(agent, workup_id)
     made: dict[str, bytes] = {"pdf": papers.pdf(given), "html": papers.html(given), "json": _frozen(given)}
+    keep_rules(agent, workup_id)  # once it is sure that there is something to deliver
     told = {
         "workup_id": workup_id, "revision": open_workup(agent, workup_id).revision, "title": given.title,
         "pages": len(given.paper.pages) - len(papers.without_words(given, None)), "list_price": given.list_price,
