@@ -86,6 +86,48 @@ def test_effects_are_told_of_one_s_own_workups_and_saved_nowhere(begun):
     assert owner.post("/api/house-rules/effects", json=ask | {"name": "no.rule"}).status_code == 422
 
 
+def test_taking_a_choice_back_is_tried_like_any_other(begun):
+    office, owner, number = begun
+    manager = office.client("Manager")
+    ask = {"name": "search.radius_miles", "value": None, "workup_id": number}
+    put(manager, "search.radius_miles", 0.3, True)
+    told = owner.post("/api/house-rules/effects", json=ask).json()["effects"]
+    assert any("within 0.3 mi" in e["before"] and "within 1 mi" in e["after"] for e in told), "to what is usual"
+    put(owner, "search.radius_miles", 2)
+    told = owner.post("/api/house-rules/effects", json=ask).json()["effects"]
+    assert any("within 2 mi" in e["before"] and "within 0.3 mi" in e["after"] for e in told), "to what the office has"
+
+
+def test_a_look_goes_by_the_same_rules_as_a_workup(begun):
+    """Search, likeness and what is taken: the same home is told the same, with a workup and without."""
+    office, owner, number = begun
+    home = owner.get(f"/api/workups/{number}").json()["state"]["home"]
+    put(owner, "search.radius_miles", 0.4)
+    put(owner, "likeness.living_area.weight", 12)
+    look = owner.post("/api/around", json={"home": {"kind": home["kind"], "key": home["key"]}}).json()
+    assert look["search"]["radius_miles"] == 0.4
+    alike = {c["listing_id"]: c["likeness"] for c in look["candidates"]}
+    comps = {
+        c["listing_id"]: c["likeness"] for c in owner.get(f"/api/workups/{number}/candidates").json()["candidates"]
+    }
+    both = {*alike} & {*comps}
+    assert len(both) > 5 and all(alike[k] == comps[k] for k in both)
+    other = (
+        office.client("Colleague").post("/api/around", json={"home": {"kind": home["kind"], "key": home["key"]}}).json()
+    )
+    assert other["search"]["radius_miles"] == 1 and any(
+        alike.get(c["listing_id"], c["likeness"]) != c["likeness"] for c in other["candidates"]
+    )
+
+
+def test_what_cannot_be_delivered_leaves_the_workup_as_it_was(begun):
+    _, owner, number = begun
+    refused = owner.post(f"/api/workups/{number}/deliveries", json={"email": "no address"})
+    assert refused.status_code == 422
+    held = owner.get(f"/api/workups/{number}").json()
+    assert held["revision"] == 1 and held["state"]["rules"] is None
+
+
 def test_a_delivered_workup_tells_that_nothing_of_it_would_change(begun):
     _, owner, number = begun
     found = owner.get(f"/api/workups/{number}/candidates").json()["suggested"]

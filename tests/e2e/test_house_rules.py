@@ -61,6 +61,7 @@ def test_a_rule_tells_what_it_would_change_before_it_is_kept(page: Page, server:
     # back to what is usual with one press, from where its row says so
     page.goto(f"{server.url}/settings/rules")
     press(page, page.get_by_role("button", name="Within as usual"))
+    expect(side).to_contain_text(re.compile(r"A search as it is proposed finds\s*\d+ sold\s*\d+ sold"))
     press(page, side.get_by_role("button", name="Save", exact=True))
     expect(side.get_by_role("status")).to_contain_text("Within is changed.")
     expect(page.get_by_label("Within, mi", exact=True)).to_have_value("1")

@@ -16,6 +16,7 @@ from pydantic import Field
 from ..core.errors import BadInput, NotFound
 from ..core.facts.dates import date_of
 from ..core.facts.homes import Subject
+from ..core.facts.house_rules import USUAL, HouseRules
 from ..core.facts.words import HomeKind
 from ..core.market.columns import Ints
 from ..core.search import search as sr
@@ -61,13 +62,13 @@ class LookDoc(CandidatesDoc):
     asks: dict[str, float]
 
 
-def look_around(records: Snapshot, ask: LookAsk) -> LookDoc:
-    """The homes found and what is known of them. Raises NotFound for a record, BadInput for nothing to look from; a search that
+def look_around(records: Snapshot, ask: LookAsk, rules: HouseRules = USUAL) -> LookDoc:
+    """The homes found and what is known of them, by the house's rules. Raises NotFound for a record, BadInput for nothing to look from; a search that
     cannot be run is answered with its fault."""
-    standpoint = standpoint_of(records, ask)
+    standpoint = standpoint_of(records, ask, rules)
     try:
         # all of the answer that no tick changes is worked out once
-        key = ("look", ask.model_dump_json(exclude={"ticked"}))
+        key = ("look", ask.model_dump_json(exclude={"ticked"}), rules.changed)
         told = records.tables.get(key, lambda: _found_around(standpoint, ask))
     except (BadInput, NotFound) as error:
         search = searched(standpoint, ask)
@@ -102,9 +103,9 @@ def _told(standpoint: Standpoint, ask: LookAsk, search: sr.Search, said: list[st
     )  # fmt: skip
 
 
-def figures_around(records: Snapshot, ask: LookAsk) -> SummariesDoc:
+def figures_around(records: Snapshot, ask: LookAsk, rules: HouseRules = USUAL) -> SummariesDoc:
     """Figures of all found, and of those ticked."""
-    standpoint = standpoint_of(records, ask)
+    standpoint = standpoint_of(records, ask, rules)
     try:
         rows = standpoint.run(searched(standpoint, ask)).rows
     except (BadInput, NotFound):
@@ -114,23 +115,23 @@ def figures_around(records: Snapshot, ask: LookAsk) -> SummariesDoc:
     return summaries(standpoint, rows, ticked)
 
 
-def standpoint_of(records: Snapshot, ask: LookAsk) -> Standpoint:
+def standpoint_of(records: Snapshot, ask: LookAsk, rules: HouseRules = USUAL) -> Standpoint:
     """What the look is taken from. NotFound for a record that is none, BadInput for nothing to look from."""
     day = records.effective_day(None)
     if ask.home is not None:
-        return Standpoint.at(records, _home(records, ask.home).subject, day)
+        return Standpoint.at(records, _home(records, ask.home).subject, day, rules)
     kinds = ask.search.home_kinds if ask.search else []
     kind = HomeKind(kinds[0]) if kinds and kinds[0] in {*HomeKind} else HomeKind.UNKNOWN
     if ask.place is not None:
         lon, lat = ask.place
         if abs(lat) > 90 or abs(lon) > 180:
             raise BadInput("place", f"{lat:g}, {lon:g} is no place: latitudes run to 90, longitudes to 180.")
-        return Standpoint.at(records, Subject({}, lat, lon, kind), day)
+        return Standpoint.at(records, Subject({}, lat, lon, kind), day, rules)
     if ask.search is None:
         raise BadInput(
             "search", "Name a home or a place to look around, or give a search: an area, a shape or a field."
         )
-    return replace(Standpoint.at(records, Subject({}, *records.middle(), kind), day), nowhere=True)
+    return replace(Standpoint.at(records, Subject({}, *records.middle(), kind), day, rules), nowhere=True)
 
 
 def searched(standpoint: Standpoint, ask: LookAsk) -> sr.Search:

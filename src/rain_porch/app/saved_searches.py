@@ -11,6 +11,7 @@ from ..documents.versions import read, written
 from ..store.porch import searches as store
 from .around import LookAsk, searched, standpoint_of
 from .office.agent import Agent
+from .office.house_rules import rules_of
 from .workup.workups import open_workup
 
 
@@ -33,7 +34,7 @@ def save_search(agent: Agent, workup_id: int, name: str) -> int:
 
 def save_looked(agent: Agent, name: str, ask: LookAsk) -> int:
     """Keep a look's search under a name, with the home it lies about, if any."""
-    standpoint = standpoint_of(agent.records, ask)
+    standpoint = standpoint_of(agent.records, ask, rules_of(agent))
     subject = standpoint.subject
     doc = SavedSearchDoc(
         search=SearchDoc.of(searched(standpoint, ask)),
@@ -48,7 +49,9 @@ def carried_to_look(agent: Agent, search_id: int, ask: LookAsk) -> tuple[Search,
     held = read(SavedSearchDoc, store.read(agent.porch, agent.account_id, search_id))
     if ask.home is None:
         return held.search.search(), []
-    return carried(held.search.search(), held.facts, held.home_kind, standpoint_of(agent.records, ask).subject)
+    return carried(
+        held.search.search(), held.facts, held.home_kind, standpoint_of(agent.records, ask, rules_of(agent)).subject
+    )
 
 
 def carried_search(agent: Agent, workup_id: int, search_id: int) -> tuple[Search, list[str]]:

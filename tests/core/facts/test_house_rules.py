@@ -49,7 +49,11 @@ def test_the_same_rules_are_one_value_and_the_usual_ones_leave_no_trace(chosen):
     assert rules == HouseRules.of(dict(reversed(chosen.items()))) and hash(rules) == hash(HouseRules.of(chosen))
     for name, rule in RULES.items():
         assert rules[name] == chosen.get(name, rule.usual)
-    assert (rules == USUAL) == rules.is_usual() == all(chosen.get(n, r.usual) == r.usual for n, r in RULES.items())
+    assert (
+        (rules == USUAL)
+        == all(rules.chosen(n) is None for n in RULES)
+        == all(chosen.get(n, r.usual) == r.usual for n, r in RULES.items())
+    )
     assert HouseRules.of(dict(rules.changed)) == rules
 
 

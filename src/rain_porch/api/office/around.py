@@ -11,6 +11,7 @@ from ...app import around as looking
 from ...app.around import LookAsk, LookDoc
 from ...app.handover.look_papers import LookPaper, paper_of_look
 from ...app.home.homes import HomeRef
+from ...app.office.house_rules import rules_of
 from ...app.pricing import finding
 from ...app.pricing.standpoint import Standpoint
 from ...app.pricing.summaries import SummariesDoc
@@ -37,14 +38,14 @@ class Begun(BaseModel):
 
 
 def _asked(porch: Porch, body: LookAsk) -> tuple[Standpoint, Search]:
-    standpoint = looking.standpoint_of(porch.records, body)
+    standpoint = looking.standpoint_of(porch.records, body, rules_of(porch.agent))
     return standpoint, looking.searched(standpoint, body)
 
 
 @router.post("/around")
 def around(porch: Porch, body: LookAsk) -> LookDoc:
     """What a search finds around a record, a place, or anywhere; nothing is saved."""
-    return looking.look_around(porch.records, body)
+    return looking.look_around(porch.records, body, rules_of(porch.agent))
 
 
 @router.post("/around/counts")
@@ -68,7 +69,7 @@ def proposals_of_look(porch: Porch, body: LookAsk) -> ProposalsDoc:
 @router.post("/around/summaries")
 def figures_of_look(porch: Porch, body: LookAsk) -> SummariesDoc:
     """Figures of all that is found, by kind, and of the homes ticked."""
-    return looking.figures_around(porch.records, body)
+    return looking.figures_around(porch.records, body, rules_of(porch.agent))
 
 
 @router.post("/around/likeness/{listing_id}")
@@ -76,12 +77,13 @@ def likeness_in_look(
     porch: Porch, listing_id: Annotated[str, Path(max_length=200)], body: LookAsk
 ) -> list[LikenessPartDoc]:
     """How alike one home is to the one looked around, part by part."""
-    return finding.likeness_of(looking.standpoint_of(porch.records, body), listing_id)
+    return finding.likeness_of(_asked(porch, body)[0], listing_id)
 
 
 @router.post("/around/workup", status_code=201)
 def workup_of_look(porch: Porch, body: Begin) -> Begun:
     """Begin a workup of a home with the look's search, what was ticked kept."""
+    porch.state.at_work()
     home = HomeRef(body.home.kind, body.home.key)
     return Begun(workup_id=begin_looked(porch.agent, home, body.look.search, body.look.ticked))
 

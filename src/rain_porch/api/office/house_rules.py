@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from ...app.office import house_rules as house
 from ...app.workup.rule_effects import effects
 from ...app.workup.workups import open_workup
-from ...core.facts.house_rules import GROUPS, RULES, HouseRules, checked
+from ...core.facts.house_rules import GROUPS, RULES, HouseRules, checked, rule_named
 from ...documents.base import FiniteNumber
 from ..errors import RESPONSES
 from ..state import Porch
@@ -68,7 +68,10 @@ class RuleChoice(BaseModel):
     for_office: bool = False
 
 
-class EffectsAsk(RuleChoice):
+class EffectsAsk(BaseModel):
+    """value None: what is chosen is taken back, one's own value first."""
+
+    value: FiniteNumber | None
     name: str = Field(max_length=80)
     workup_id: int = Field(ge=1, le=2**53)
 
@@ -114,8 +117,9 @@ def choose_house_rule(porch: Porch, name: Name, body: RuleChoice) -> None:
 def rule_effects(porch: Porch, body: EffectsAsk) -> EffectsDoc:
     """What another value would change on a workup; nothing is saved."""
     opened = open_workup(porch.agent, body.workup_id)
-    now = house.rules_of(porch.agent)
-    usual = house.office_rules(porch.agent)[body.name] if body.name in RULES else 0.0
+    now, usual = house.rules_of(porch.agent), rule_named(body.name).usual
+    if body.name in house.own_rules(porch.agent):
+        usual = house.office_rules(porch.agent)[body.name]
     value = checked(body.name, usual if body.value is None else body.value, now)
     would = HouseRules.of({**dict(now.changed), body.name: value})
     keeps = opened.state.rules is not None

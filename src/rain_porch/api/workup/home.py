@@ -10,9 +10,9 @@ from pydantic import BaseModel
 
 from ...app.home import photos
 from ...app.office import erasing, sharing
-from ...app.pricing.opened import share_returned
+from ...app.pricing.opened import improvements_return
 from ...app.workup.workups import open_workup
-from ...core.facts.improvements import KINDS, QUALITIES, returned
+from ...core.facts.improvements import KINDS, QUALITIES
 from ...records.pictures.photos import MAX_BYTES
 from ...store.records.areas import near_features, streets_beside
 from ..bodies import read_body
@@ -51,9 +51,7 @@ class KeptPhoto(BaseModel):
 @router.get("/workups/{workup_id}/around")
 def around(porch: Porch, workup_id: Number) -> AroundDoc:
     opened = open_workup(porch.agent, workup_id)
-    year = opened.state.effective_date.year
-    shares = [share_returned(opened.standpoint.rules, x.kind) for x in opened.state.improvements]
-    sums = [returned(x.improvement(), year, s) for x, s in zip(opened.state.improvements, shares, strict=True)]
+    sums = improvements_return(opened.state, opened.standpoint.rules)
     here = (opened.subject.latitude, opened.subject.longitude)
     near = near_features(porch.records.db, *here) if opened.subject.placed else []
     beside = streets_beside(porch.records.db, *here) if opened.subject.placed else []

@@ -134,6 +134,7 @@ def make_workup(porch: Porch, body: NewWorkup) -> Made:
 @router.post("/workups/by-hand", status_code=201)
 def enter_by_hand(porch: Porch, body: EnteredHome) -> Made:
     """A workup of a home that no record holds: where it is and what kind; its facts come as corrections."""
+    porch.state.at_work()
     ref = by_hand(body.address, body.latitude, body.longitude, body.home_kind)
     return Made(workup_id=book.begin_workup(porch.agent, ref))
 

@@ -15,6 +15,7 @@ from ...report.workbooks.look_workbook import look_csv, look_workbook
 from ..around import LookAsk, LookDoc, figures_around, look_around
 from ..office.agent import Agent
 from ..office.choices import agent_card
+from ..office.house_rules import rules_of
 from .branding import brand
 from .pictures import front_picture
 
@@ -33,9 +34,9 @@ class LookPaper(LookAsk):
 
 def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPaper) -> tuple[bytes, str]:
     """(the file, its title). BadInput where there is no home to speak of, or the search cannot be run."""
-    records = agent.records
+    records, rules = agent.records, rules_of(agent)
     plain = LookAsk(**ask.model_dump(include={*LookAsk.model_fields}))
-    found = look_around(records, plain)
+    found = look_around(records, plain, rules)
     if found.fault is not None:
         raise BadInput(found.fault.part or "search", found.fault.message)
     chosen = ask.of == "chosen" and bool(ask.ticked)
@@ -51,7 +52,7 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
         title=title, sentence=found.words,
         subject=found.subject.model_dump(mode="json") | ({} if ask.home else {"placed": None}),
         homes=homes, found=sum(found.counts.values()), chosen=chosen,
-        summaries=figures_around(records, plain).model_dump(mode="json"), asks=found.asks,
+        summaries=figures_around(records, plain, rules).model_dump(mode="json"), asks=found.asks,
         search=found.search.model_dump(mode="json"), base_map=records.base_map(),
         pictures={h["listing_id"]: drawn for h in homes[:PICTURED] if (drawn := front_picture(records, h["listing_id"]))}
         if form == "pdf" and ask.layout == "packet"

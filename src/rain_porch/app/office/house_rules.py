@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.errors import NotAllowed
-from ...core.facts.house_rules import RULES, HouseRules, checked
+from ...core.facts.house_rules import RULES, HouseRules, checked, rule_named
 from ...documents.stored import WorkupDoc
 from ...store.porch import house_rules as store
 from .agent import Agent
@@ -36,19 +36,13 @@ def rules_for(agent: Agent, state: WorkupDoc) -> HouseRules:
 def choose(agent: Agent, name: str, value: float | None, for_office: bool) -> None:
     """Let a value stand for a rule from now on; None takes the choice back. for_office: for everybody who has none of their own.
     BadInput for a value that makes no sense, NotAllowed for who may not."""
-    others = office_rules(agent) if for_office else rules_of(agent)
-    if value is not None:
-        checked(name, value, others)
-    elif name in RULES:
-        checked(name, RULES[name].usual, others)
-    else:
-        checked(name, 0.0)
+    rule, office = rule_named(name), office_rules(agent)
+    would = value if value is not None else rule.usual if for_office else office[name]
+    checked(name, would, office if for_office else rules_of(agent))
     if for_office and not agent.is_manager:
         raise NotAllowed("Only a manager changes a rule for the whole office.", field="for_office")
-    if not for_office and not RULES[name].own:
-        raise NotAllowed(
-            f"“{RULES[name].label}” is the same for the whole office: a manager changes it.", field="for_office"
-        )
+    if not for_office and not rule.own:
+        raise NotAllowed(f"“{rule.label}” is the same for the whole office: a manager changes it.", field="for_office")
     store.choose(agent.porch, None if for_office else agent.owner, name, value, agent.account_id, agent.stamp())
 
 

@@ -104,13 +104,13 @@ def spread_of(standpoint: Standpoint, search: sr.Search, field: str) -> FieldSpr
 def proposals_for(standpoint: Standpoint, search: sr.Search) -> ProposalsDoc:
     """The search that the home itself suggests, one with every fact of it, and the change that helps most now."""
     best = helps_most(search, sales_of(standpoint), standpoint.likeness_roughly, standpoint.rules)
-    subject = standpoint.subject
+    subject, rules = standpoint.subject, standpoint.rules
     return ProposalsDoc(
-        proposed=SearchDoc.of(standpoint.proposed()), everything=SearchDoc.of(match_everything(search, subject)),
+        proposed=SearchDoc.of(standpoint.proposed()), everything=SearchDoc.of(match_everything(search, subject, rules)),
         fields={
             f.name: CriterionDoc.of(c)
             for f in (*CATALOGUE, *(BY_NAME[name] for name in standpoint.columns.own))
-            if f.searched and (c := matching(f.name, f.kind, subject))
+            if f.searched and (c := matching(f.name, f.kind, subject, rules))
         },
         helps=None if best is None else HelpDoc(words=best[0].words, search=SearchDoc.of(best[0].search), sold=best[1]),
     )  # fmt: skip

@@ -10,7 +10,7 @@ import numpy as np
 from ...core.errors import BadInput, NotFound
 from ...core.facts.fields import OWN_LINE
 from ...core.facts.homes import Candidate, Subject
-from ...core.facts.house_rules import HouseRules
+from ...core.facts.house_rules import HouseRules, share_returned
 from ...core.facts.improvements import returned
 from ...core.market.columns import FAILED, FOR_SALE, UNDER_CONTRACT, Ints
 from ...core.price.evidence import Evidence, evidence
@@ -139,13 +139,12 @@ def own_lines(state: WorkupDoc, rules: HouseRules) -> list[Own]:
         for f in state.features
     ]
     if state.improvements:
-        year = state.effective_date.year
-        parts = [returned(x.improvement(), year, share_returned(rules, x.kind)) for x in state.improvements]
+        parts = improvements_return(state, rules)
         out.append(Own("improvements", sum(value for value, _ in parts), "; ".join(words for _, words in parts)))
     return out
 
 
-def share_returned(rules: HouseRules, kind: str) -> float | None:
-    """The share of an improvement's cost that comes back, where the house has chosen one; None for the usual."""
-    name = f"improvements.{kind}"
-    return None if rules.is_usual(name) else rules[name] / 100
+def improvements_return(state: WorkupDoc, rules: HouseRules) -> list[tuple[float, str]]:
+    """What each improvement adds, in dollars, with the sum behind it."""
+    year = state.effective_date.year
+    return [returned(x.improvement(), year, share_returned(x.kind, rules)) for x in state.improvements]

@@ -149,9 +149,9 @@ class HouseRules:
         """The value of a rule that has no fractions."""
         return round(self[name])
 
-    def is_usual(self, prefix: str = "") -> bool:
-        """Whether no rule whose name begins so is chosen otherwise."""
-        return not any(name.startswith(prefix) for name, _ in self.changed)
+    def chosen(self, name: str) -> float | None:
+        """The value of a rule that is not as usual; None for one that is."""
+        return self._by_name.get(name)
 
 
 USUAL = HouseRules()
@@ -159,28 +159,40 @@ USUAL = HouseRules()
 
 def tolerance_of(f: Field, rules: HouseRules) -> float:
     """Where likeness in a field ends, as likeness counts it: in logarithms where the field is relative."""
-    name = f"likeness.{f.name}.tolerance"
-    if name not in RULES or rules.is_usual(name):
+    chosen = rules.chosen(f"likeness.{f.name}.tolerance")
+    if chosen is None:
         return f.tolerance
-    return math.log1p(rules[name] / 100) if f.relative else rules[name]
+    return math.log1p(chosen / 100) if f.relative else chosen
 
 
 def prior_of(group: str, name: str, rules: HouseRules) -> float | None:
     """What one unit of a feature does to log price where no sale tells (of the logarithm for a size), where the house has chosen it;
     None for what is usually believed. group: rates or land."""
-    name, f = f"{group}.{name}", BY_NAME.get(name)
-    if f is None or name not in RULES or rules.is_usual(name):
+    chosen = rules.chosen(f"{group}.{name}")
+    if chosen is None:
         return None
-    effect = f.land_effect if group == "land" else f.effect
-    return rules[name] / (10 if effect is not None and effect.log else 100)
+    effect = BY_NAME[name].land_effect if group == "land" else BY_NAME[name].effect
+    return chosen / (10 if effect is not None and effect.log else 100)
+
+
+def share_returned(kind: str, rules: HouseRules) -> float | None:
+    """The share of an improvement's cost that comes back, where the house has chosen one; None for the usual."""
+    chosen = rules.chosen(f"improvements.{kind}")
+    return None if chosen is None else chosen / 100
+
+
+def rule_named(name: str) -> HouseRule:
+    """The rule of a name. BadInput for none."""
+    rule = RULES.get(name)
+    if rule is None:
+        raise BadInput("name", f"“{name[:60]}” is no house rule: they stand in Settings, each with its name.")
+    return rule
 
 
 def checked(name: str, value: float, others: HouseRules = USUAL) -> float:
     """A value that may stand for a rule. BadInput, naming the remedy, for a rule that is none, a value out of its range, and one
     that stands against another rule."""
-    rule = RULES.get(name)
-    if rule is None:
-        raise BadInput("name", f"“{name[:60]}” is no house rule: they stand in Settings, each with its name.")
+    rule = rule_named(name)
     if not rule.low <= value <= rule.high:
         raise BadInput("value", f"{rule.label}: {value:g} is out of reason; give {rule.low:g} to {rule.high:g}{' ' + rule.unit if rule.unit else ''}.")  # fmt: skip
     if rule.whole and value != round(value):

@@ -18,7 +18,7 @@ LOT_PERCENT, YEARS = 25, 10
 MOST_STEPS = 12
 
 
-def match_everything(search: Search, subject: Subject) -> Search:
+def match_everything(search: Search, subject: Subject, rules: HouseRules = USUAL) -> Search:
     """The search with a criterion for every fact of the home that likeness looks at.
 
     Living area by its band, the lot within 25 %, years within 10, counts, yes/no and words equal. What the search
@@ -27,13 +27,13 @@ def match_everything(search: Search, subject: Subject) -> Search:
     for f in FIELDS:
         if not f.weight or not f.searched or search.criterion(f.name) is not None:
             continue
-        criterion = matching(f.name, f.kind, subject)
+        criterion = matching(f.name, f.kind, subject, rules)
         if criterion is not None:
             search = search.with_criterion(criterion)
     return search
 
 
-def matching(name: str, kind: Kind, subject: Subject) -> Criterion | None:
+def matching(name: str, kind: Kind, subject: Subject, rules: HouseRules = USUAL) -> Criterion | None:
     """The criterion on one field that homes like the subject meet; None where the subject's value is unknown."""
     word, number = subject.word(name), subject.number(name)
     if word is not None:
@@ -41,7 +41,7 @@ def matching(name: str, kind: Kind, subject: Subject) -> Criterion | None:
     if number is None:
         return None
     if name == "living_area":
-        return Criterion(name, *area_band(number))
+        return Criterion(name, *area_band(number, rules))
     if name == "lot_size_square_feet":
         low, high = share_band(number, LOT_PERCENT)
         return Criterion(name, round(low, -1), round(high, -1))

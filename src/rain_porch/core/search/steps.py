@@ -10,6 +10,7 @@ import numpy as np
 
 from ..facts.fields import BY_NAME, Kind
 from ..facts.homes import Subject
+from ..facts.house_rules import USUAL
 from ..facts.words import RecordKind
 from ..market.columns import AsOf, Columns, Floats, Ints
 from .matching import NO_MASKS, Found, Masks, run
@@ -129,7 +130,7 @@ class Sales(Protocol):
 
 
 def loosened_until_enough(
-    search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats], aim: int = 6
+    search: Search, sales: Sales, likeness_of: Callable[[Ints], Floats], aim: int = USUAL.whole("search.fewest")
 ) -> tuple[Search, list[str]]:
     """Loosen one step at a time until at least `aim` sales are found; returns the search and each step in words.
 

@@ -39,7 +39,6 @@ export function useHouseRules() {
             name: tried.value!.rule.name,
             value: tried.value!.value,
             workup_id: on.value!,
-            for_office: false,
           },
         }),
       ),
