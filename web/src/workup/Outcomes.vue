@@ -46,7 +46,7 @@ const now = (r: Docs['OutcomeDoc']) =>
               r.title
             }}</router-link>
           </td>
-          <td>{{ day(r.effective_date) }}</td>
+          <td class="whole">{{ day(r.effective_date) }}</td>
           <td class="num">{{ r.indicated_value === null ? '' : money(r.indicated_value) }}</td>
           <td class="num">{{ r.list_price === null ? '' : money(r.list_price) }}</td>
           <td>
@@ -55,7 +55,7 @@ const now = (r: Docs['OutcomeDoc']) =>
               >{{ now(r) }}
             </template>
           </td>
-          <td>
+          <td class="whole">
             {{ became(r) }}<template v-if="r.sold_on">&nbsp;{{ day(r.sold_on) }}</template>
           </td>
           <td class="num">{{ r.price === null ? '' : money(r.price) }}</td>
@@ -71,6 +71,9 @@ const now = (r: Docs['OutcomeDoc']) =>
 </template>
 
 <style scoped>
+.whole {
+  white-space: nowrap;
+}
 .says {
   font-size: var(--title-s);
   margin-bottom: 14px;

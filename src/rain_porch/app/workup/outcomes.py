@@ -68,12 +68,13 @@ def _outcome(agent: Agent, workup_id: int, title: str) -> OutcomeDoc | None:
 
 def _doc(opened: Opened, title: str, came: Came) -> OutcomeDoc:
     try:
-        value = priced(opened).value if opened.state.kept() else None
+        exact = priced(opened).value if opened.state.kept() else None
     except RainPorchError:
-        value = None
+        exact = None
+    value = None if exact is None else half_up(exact, 100)  # as it stands on every screen
     return OutcomeDoc(
         workup_id=opened.workup_id, title=title, effective_date=opened.state.effective_date,
-        indicated_value=None if value is None else half_up(value, 100), list_price=opened.state.list_price,
+        indicated_value=value, list_price=opened.state.list_price,
         listed_on=_date(came.listed), first_list=came.first_list, last_list=came.last_list, kind=came.kind,
         sold_on=_date(came.sold), price=came.price,
         off_pct=round(100 * (value / came.price - 1), 1) if value and came.price else None,
