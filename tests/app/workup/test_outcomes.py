@@ -49,7 +49,9 @@ def test_homes_that_sold_since_tell_how_near_their_prices_came(agent):
     for number, (_, price) in zip(numbers, homes, strict=True):
         row = by_number[number]
         assert row.price == price and row.sold_on > row.listed_on > AS_OF and row.kind == "sold"
-        assert row.off_pct == round(100 * (row.indicated_value / price - 1), 1), "by what is shown, with a pocket calculator"
+        assert row.off_pct == round(100 * (row.indicated_value / price - 1), 1), (
+            "by what is shown, with a pocket calculator"
+        )
     assert told.says.startswith("Your last 4 that sold: ")
     archive_workup(agent, numbers[0], away=True)
     assert {r.workup_id for r in outcomes(agent).rows} == {*numbers}, "what was put away still counts"
