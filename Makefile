@@ -4,6 +4,7 @@
 # make check  linters and types     make bench  benchmarks     make shots  docs/screenshots     make wheel  one file to install
 PY := .venv/bin/python
 STAMPS := .stamps
+INSTALL := scripts/install_packages.sh $(PY)
 WEB_SOURCES := $(shell find web/src docs/guide docs/screenshots web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
 API_SOURCES := $(shell find src/rain_porch -name '*.py')
 
@@ -50,12 +51,12 @@ shots: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser
 $(STAMPS)/python: requirements.lock pyproject.toml
 	@mkdir -p $(STAMPS)
 	test -x $(PY) || python3.11 -m venv .venv || python3 -m venv .venv
-	$(PY) -m pip install -q -r requirements.lock
-	$(PY) -m pip install -q --no-deps -e .
+	$(INSTALL) -r requirements.lock
+	$(INSTALL) --no-deps -e .
 	@touch $@
 
 $(STAMPS)/python-dev: $(STAMPS)/python requirements-dev.lock
-	$(PY) -m pip install -q -r requirements-dev.lock
+	$(INSTALL) -r requirements-dev.lock
 	@touch $@
 
 $(STAMPS)/npm: web/package.json web/package-lock.json

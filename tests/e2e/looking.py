@@ -21,28 +21,42 @@ LOOK = r"""
   const drawn = (e) => e.closest("svg, canvas, .ol-viewport, [aria-hidden=true], .v-overlay__scrim")
   const seen = (e) => e.checkVisibility({ checkOpacity: true, checkVisibilityCSS: true })
   const layer = (e) => e.closest("[role=dialog], .v-overlay, [role=listbox], .over, .card")
-  const stays = (e) => {
+  /** What a function says of an element, asked once. */
+  const once = (ask) => {
+    const told = new Map()
+    return (e) => {
+      if (!told.has(e)) told.set(e, ask(e))
+      return told.get(e)
+    }
+  }
+  const stays = once((e) => {
     for (let p = e; p && p !== document.body; p = p.parentElement)
       if (/sticky|fixed|absolute/.test(getComputedStyle(p).position)) return p
     return null
-  }
-  const clips = (s) => s.overflowX !== "visible" || s.overflowY !== "visible"
+  })
+  /** The nearest ancestor that lets only part of it be seen, how it does, and its box. */
+  const edge = once((e) => {
+    for (let p = e; p && p !== document.documentElement; p = p.parentElement) {
+      const s = getComputedStyle(p)
+      if (s.overflowX === "visible" && s.overflowY === "visible") continue
+      const scrolls = /auto|scroll/.test(s.overflowX)
+      return { p, scrolls, dots: s.textOverflow === "ellipsis", cuts: /hidden|clip/.test(s.overflowX), q: p.getBoundingClientRect() }
+    }
+    return null
+  })
   /** The part of a box that the ancestors of an element let be seen. */
   const within = (e, r) => {
     const box = { left: r.left, top: r.top, right: r.right, bottom: r.bottom, cut: null, dots: null, scrolls: false }
-    for (let p = e; p && p !== document.documentElement; p = p.parentElement) {
-      const s = getComputedStyle(p)
-      if (!clips(s)) continue
-      const q = p.getBoundingClientRect()
-      if (/auto|scroll/.test(s.overflowX)) box.scrolls = true
-      if (!box.scrolls && (box.right - q.right > 3 || q.left - box.left > 3)) {
-        if (s.textOverflow === "ellipsis") box.dots = box.dots ?? p
-        else if (/hidden|clip/.test(s.overflowX)) box.cut = box.cut ?? p
+    for (let at = edge(e); at; at = edge(at.p.parentElement)) {
+      if (at.scrolls) box.scrolls = true
+      if (!box.scrolls && (box.right - at.q.right > 3 || at.q.left - box.left > 3)) {
+        if (at.dots) box.dots = box.dots ?? at.p
+        else if (at.cuts) box.cut = box.cut ?? at.p
       }
-      box.left = Math.max(box.left, q.left)
-      box.right = Math.min(box.right, q.right)
-      box.top = Math.max(box.top, q.top)
-      box.bottom = Math.min(box.bottom, q.bottom)
+      box.left = Math.max(box.left, at.q.left)
+      box.right = Math.min(box.right, at.q.right)
+      box.top = Math.max(box.top, at.q.top)
+      box.bottom = Math.min(box.bottom, at.q.bottom)
     }
     return box
   }
