@@ -20,7 +20,7 @@ import time
 from pathlib import Path
 from typing import Any
 
-from rain_porch.store.records.incoming.imports import bump_version
+from rain_porch.store.records.incoming.changed import new_state
 
 SIZES = (10_000, 100_000, 1_000_000, 10_000_000)
 
@@ -61,7 +61,7 @@ def records_of(source: Path, n: int, folder: Path) -> Path:
             )
         for _, sql in indexes:
             db.execute(sql)
-    bump_version(db)
+    new_state(db)
     db.execute("PRAGMA journal_mode = WAL")
     db.close()
     (folder / "part.db").rename(folder / "records.db")

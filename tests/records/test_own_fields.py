@@ -23,7 +23,7 @@ from rain_porch.core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from rain_porch.core.search.search import Criterion, Search
 from rain_porch.records.exporting import export
 from rain_porch.records.importing import import_file
-from rain_porch.store.records.incoming.imports import bump_version
+from rain_porch.store.records.incoming.changed import new_state
 from rain_porch.store.records.incoming.undo import undo_import
 from rain_porch.store.records.word_orders import set_order
 
@@ -114,7 +114,7 @@ def test_what_tells_who_lives_somewhere_is_left_behind_and_said(office):
             columns={"parts": [{"field": "ListingId", "columns": ["MLS #"]}, {"field": "own_number_median_household_income", "columns": ["Median household income"]}]},
         )  # fmt: skip
     office.records.live.execute("""UPDATE listings SET own = json_set(own, '$.own_number_population', 5)""")
-    bump_version(office.records.live)
+    new_state(office.records.live)
     now = office.records.snapshot()
     assert not [n for n in (*now.columns.own, *now.columns.numbers) if "population" in n]
     assert "own_number_population" not in read_home(now, HomeRef("listing", "R3")).subject.facts

@@ -12,8 +12,9 @@ from pathlib import Path
 from ..core.market.columns import MANY
 from ..store import db
 from ..store.records.backtests import newest
+from ..store.records.incoming.changed import changed_since
 from ..store.records.incoming.imports import records_mark, records_version
-from ..store.records.kept_columns import kept_columns, read_beside
+from ..store.records.kept_columns import Before, is_little, kept_columns, read_beside
 from .snapshot import Snapshot
 
 READERS, BESIDE_TRIES = 3, 3
@@ -72,7 +73,8 @@ class Records:
         if before is not None and len(before.columns) >= MANY:
             read_of = before.stamp[0]
             for _ in range(BESIDE_TRIES):  # what is taken in meanwhile makes them old again
-                if (newest := records_version(self.live)) == read_of:
+                newest = records_version(self.live)
+                if newest == read_of or is_little(changed_since(self.live, before.mark)):
                     break
                 read_of = newest
                 read_beside(self.folder)
@@ -81,7 +83,9 @@ class Records:
             read = before.columns
         else:
             with readers.one() as connection:
-                read = kept_columns(self.folder, connection)
+                read = kept_columns(
+                    self.folder, connection, Before(before.mark, before.columns) if before is not None else None
+                )
         taken = Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._fits)
         if before is not None and self._ahead is not None:
             threading.Thread(target=self._ahead, args=(taken, before), daemon=True).start()

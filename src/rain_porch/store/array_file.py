@@ -16,7 +16,7 @@ import zlib
 from collections.abc import Mapping
 from contextlib import suppress
 from pathlib import Path
-from typing import Any
+from typing import Any, BinaryIO
 
 import numpy as np
 from numpy.typing import NDArray
@@ -61,20 +61,25 @@ def write_arrays(path: Path, made_from: str, told: Mapping[str, Any], arrays: Ar
     return True
 
 
+def made_from(path: Path) -> str | None:
+    """What a file says that its arrays were worked out from; None where there is no such file."""
+    try:
+        with path.open("rb") as file:
+            told = _told(file, os.fstat(file.fileno()).st_size)
+    except (OSError, ValueError):
+        return None
+    return None if told is None else str(told[0]["made_from"])
+
+
 def read_arrays(path: Path, made_from: str) -> tuple[dict[str, Any], dict[str, NDArray[Any]]] | None:
     """What is told, and the arrays by name, read-only; None where there is no whole file made from that."""
     try:
         with path.open("rb") as file:
-            head, size = _head(file.read(_FIXED)), os.fstat(file.fileno()).st_size
+            size = os.fstat(file.fileno()).st_size
+            head = _told(file, size)
             if head is None:
                 return None
-            length, crc = head
-            if length > size:
-                return None
-            text = file.read(length)
-            if len(text) != length or zlib.crc32(text) != crc:
-                return None
-            told = json.loads(text)
+            told, length = head
             if told["made_from"] != made_from or size != _FIXED + length + told["size"]:
                 return None
             mapped = np.memmap(file, dtype=np.uint8, mode="r", offset=0) if size else None
@@ -99,6 +104,17 @@ def _sweep(path: Path) -> None:
         for left in path.parent.glob(f"{path.name}*.part"):
             if left.stat().st_mtime < time.time() - _LEFT_SECONDS:
                 left.unlink()
+
+
+def _told(file: BinaryIO, size: int) -> tuple[dict[str, Any], int] | None:
+    """The head of a file that is so long, and the head's length."""
+    head = _head(file.read(_FIXED))
+    if head is None or head[0] > size:
+        return None
+    text = file.read(head[0])
+    if len(text) != head[0] or zlib.crc32(text) != head[1]:
+        return None
+    return json.loads(text), head[0]
 
 
 def _head(fixed: bytes) -> tuple[int, int] | None:

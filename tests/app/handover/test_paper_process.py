@@ -17,7 +17,7 @@ from rain_porch.app.records import Records
 from rain_porch.app.workup.workups import open_workup
 from rain_porch.core.errors import BadInput
 from rain_porch.store.db import RECORDS, Database, atomic
-from rain_porch.store.records.incoming.imports import bump_version
+from rain_porch.store.records.incoming.changed import new_state
 from tests.app.workup.test_changes import begun, change
 
 
@@ -72,7 +72,7 @@ def test_it_makes_the_same_papers_of_the_workup_as_it_is_and_leaves_to_the_servi
 
     live = Database(agent.records.folder, RECORDS)
     with atomic(live):
-        bump_version(live)
+        new_state(live)
     live.close()
     assert beside.made(agent, page(workup)) == pp.paper_made(agent, page(workup)), "still those that the request reads"
     records = Records(agent.records.folder, today=agent.records.today)

@@ -20,7 +20,7 @@ from rain_porch.app.records import Records
 from rain_porch.cli import main
 from rain_porch.core.errors import BadInput, NotEnough
 from rain_porch.core.price.evidence import evidence
-from rain_porch.store.records.incoming.imports import bump_version
+from rain_porch.store.records.incoming.changed import new_state
 from tests.conftest import NOW
 
 FROM, TO = dt.date(2025, 7, 1), dt.date(2026, 6, 30)
@@ -65,7 +65,7 @@ def test_nothing_of_the_sale_or_after_it_is_used(town, demo_records):
         "UPDATE listings SET close_price = close_price * 3, list_price = list_price * 3 "
         "WHERE coalesce(purchase_contract_date, close_date) >= :day", {"day": day},
     )  # fmt: skip
-    bump_version(records.live)
+    new_state(records.live)
     after = {
         c.listing_id: c
         for c in backtest(records.snapshot(), dt.date(2026, 3, 1), dt.date(2026, 3, 31), workers=1).cases

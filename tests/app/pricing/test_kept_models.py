@@ -7,7 +7,7 @@ import pytest
 from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import answers, kept_models, wide_models
 from rain_porch.app.records import Records
-from rain_porch.store.records.incoming.imports import bump_version
+from rain_porch.store.records.incoming.changed import new_state
 from tests.conftest import NOW
 
 
@@ -47,7 +47,7 @@ def test_it_is_fitted_anew_where_the_file_no_longer_fits(bare, spoil, monkeypatc
     whole = file.read_bytes()
     if spoil == "records":
         held = Records(bare)
-        bump_version(held.live)
+        new_state(held.live)
         held.close()
     elif spoil == "code":
         monkeypatch.setattr(kept_models, "code_digest", lambda: "other")

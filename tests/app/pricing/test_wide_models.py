@@ -13,7 +13,7 @@ from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.homes import Subject
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.columns import HOME_KINDS
-from rain_porch.store.records.incoming.imports import bump_version
+from rain_porch.store.records.incoming.changed import new_state
 from tests.conftest import NOW
 
 DAY = day_of(dt.date(2026, 7, 1))
@@ -50,7 +50,7 @@ def test_nothing_of_a_later_day_is_heard(town):
     rows = sales(records.snapshot(), HomeKind.CONDOMINIUM)
     before = told_by_others(records.snapshot(), (HomeKind.CONDOMINIUM,), DAY, rows)
     records.live.execute("UPDATE listings SET close_price = close_price * 3 WHERE close_date > '2026-07-01'")
-    bump_version(records.live)
+    new_state(records.live)
     after = told_by_others(
         records.snapshot(), HomeKind.CONDOMINIUM, DAY, sales(records.snapshot(), HomeKind.CONDOMINIUM)
     )

@@ -103,6 +103,9 @@ class Columns:
     statuses: StatusChanges = NO_STATUSES
     no_quick_resale: frozenset[int] = frozenset()  # rows of which the agent has said so
     version: int = 0
+    sort_key: Ints = field(
+        default_factory=lambda: np.zeros(0, np.int64), repr=False
+    )  # rows are in its order, ascending
     orders: Mapping[str, tuple[str, ...]] = field(default_factory=dict)  # own field → its words from least to most
     memo: Memo = field(init=False, default_factory=lambda: Memo(32), repr=False, compare=False)
     _views: Memo = field(init=False, default_factory=lambda: Memo(9), repr=False, compare=False)

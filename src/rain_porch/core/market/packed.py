@@ -151,7 +151,7 @@ class Names(Mapping[str, int]):
         self, texts: Texts, hashes: NDArray[Any], order: NDArray[np.int32], hash_of: Callable[[str], int] = text_hash
     ) -> None:
         self.texts, self.hashes, self.order = texts, hashes, order
-        self._hash_of = hash_of
+        self.hash_of = hash_of
 
     @classmethod
     def of(cls, texts: Texts, hash_of: Callable[[str], int] = text_hash) -> Names:
@@ -161,7 +161,7 @@ class Names(Mapping[str, int]):
         return cls(texts, hashes[order], order, hash_of)
 
     def __getitem__(self, text: str) -> int:
-        wanted = self._hash_of(text)
+        wanted = self.hash_of(text)
         at = int(np.searchsorted(self.hashes, np.uint32(wanted)))
         while at < len(self.hashes) and self.hashes[at] == wanted:
             row = int(self.order[at])

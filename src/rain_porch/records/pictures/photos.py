@@ -20,6 +20,7 @@ from ...store.db import atomic
 from ...store.records import pictures as store_pictures
 from ...store.records.incoming import imports as store
 from ...store.records.incoming import photo_undo
+from ...store.records.incoming.changed import new_state
 from . import picture_lists
 from .picture_files import fault_of
 
@@ -99,7 +100,7 @@ def plan(db: sqlite3.Connection, path: Path, folder: Path) -> tuple[Counted, Cal
                 "INSERT INTO import_rows VALUES (?, ?, 'rejected', json_array(?), json_object('File', ?))",
                 [(number, row, why, name) for row, why, name in rejected],
             )
-            store.bump_version(db)
+            new_state(db)
         return number
 
     return {**counts, "reasons": dict(reasons)}, take

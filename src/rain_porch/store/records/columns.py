@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import datetime as dt
+import json
 import sqlite3
 from array import array
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import replace
 from itertools import groupby
 from operator import itemgetter
 from typing import Any
@@ -14,13 +16,15 @@ import numpy as np
 
 from ...core.facts.condition import grade_of
 from ...core.facts.dates import NO_DAY, day_of
-from ...core.facts.fields import FIELDS, RANK, Kind
+from ...core.facts.fields import FIELDS, OWN, RANK, Kind
 from ...core.facts.word_order import order_told
 from ...core.facts.words import plain, status_of
 from ...core.market.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
+from ...core.market.merging import merged
 from ...core.market.packed import Names, Numbers, Packed, Texts, packed
 from ...core.market.status_history import NO_STATUSES, StatusChanges, tells_more
 from .gathering import DATES, NAMES, NUMBERS, WORDS, Gathering, by_code
+from .incoming.changed import Changed
 from .incoming.imports import records_version
 from .word_orders import word_orders
 
@@ -34,28 +38,95 @@ RowOf = Callable[[str], int | None]
 
 def load_columns(db: sqlite3.Connection) -> Columns:
     """All listings and unmatched arm's-length transfers as columns; suspect values unknown; prices with their changes."""
-    listed = int(db.execute("SELECT count(*) FROM listings WHERE same_as IS NULL").fetchone()[0])
-    rows = listed + int(db.execute(f"SELECT count(*) FROM transfers t WHERE {_DEEDS}").fetchone()[0])
+    return _ranked(db, _read(db, "1", "1", {}))
+
+
+def changed_columns(db: sqlite3.Connection, before: Columns, changed: Changed) -> Columns:
+    """The columns of the records as they are now, from those of before and what changed since."""
+    keys = {
+        "listings": json.dumps(changed.listings),
+        "transfers": json.dumps(changed.transfers),
+        "parcels": json.dumps(changed.parcels),
+    }
+    part = _read(db, _LISTING_CHANGED, _TRANSFER_CHANGED, keys)
+    leaving = np.zeros(len(before), dtype=np.bool_)
+    of_parcels = db.execute(
+        "SELECT 'deed:' || transfer_key FROM transfers WHERE parcel_number IN (SELECT value FROM json_each(:parcels))",
+        {"parcels": keys["parcels"]},
+    )
+    deeds = [f"deed:{key}" for key in changed.transfers] + [r[0] for r in of_parcels]
+    leaving[[row for key in (*changed.listings, *deeds) if (row := before.row_of.get(key)) is not None]] = True
+    home_id = _homes_among(db, before, leaving, part)
+    return _ranked(db, merged(before, leaving, part, home_id))
+
+
+_LISTING_CHANGED = "listing_id IN (SELECT value FROM json_each(:listings))"
+_TRANSFER_CHANGED = (
+    "t.row_id IN (SELECT row_id FROM transfers WHERE transfer_key IN (SELECT value FROM json_each(:transfers)) "
+    "UNION SELECT row_id FROM transfers WHERE parcel_number IN (SELECT value FROM json_each(:parcels)))"
+)
+
+
+def _homes_among(db: sqlite3.Connection, before: Columns, leaving: Any, part: Columns) -> Any:
+    """The number of the home of each record of `part`: as a record of the same home that has not changed tells it, else a new one."""
+    keys = {"keys": json.dumps(list(part.keys))}
+    own = db.execute(
+        "SELECT listing_id, home_key FROM listings WHERE listing_id IN (SELECT value FROM json_each(:keys)) UNION ALL "
+        "SELECT 'deed:' || transfer_key, 'parcel:' || parcel_number FROM transfers "
+        "WHERE transfer_key IN (SELECT substr(value, 6) FROM json_each(:keys) WHERE value LIKE 'deed:%')",
+        keys,
+    )
+    home_of = dict(map(tuple, own))
+    number_of: dict[str, int] = {}
+    wanted = {"homes": json.dumps(sorted(set(home_of.values())))}
+    for home, key in db.execute(
+        "SELECT home_key, listing_id FROM listings WHERE home_key IN (SELECT value FROM json_each(:homes)) UNION ALL "
+        "SELECT 'parcel:' || parcel_number, 'deed:' || transfer_key FROM transfers "
+        "WHERE parcel_number IN (SELECT substr(value, 8) FROM json_each(:homes) WHERE value LIKE 'parcel:%')",
+        wanted,
+    ):
+        row = before.row_of.get(key)
+        if row is not None and not leaving[row]:
+            number_of[home] = int(before.home_id[row])
+    following = int(before.home_id.max(initial=-1)) + 1
+    for home in home_of.values():
+        if home not in number_of:
+            number_of[home], following = following, following + 1
+    return np.array([number_of[home_of[key]] for key in part.keys], dtype=np.int32)
+
+
+def _ranked(db: sqlite3.Connection, read: Columns) -> Columns:
+    """With the ranks of words of the office's own, whose order may hang on all records."""
+    orders = _orders(word_orders(db), {name: words for name, words in read.words.items() if name.startswith(OWN)})
+    ranks = {RANK + name: _ranks(read.words[name], order) for name, order in orders.items()}
+    return replace(read, numbers={**read.numbers, **ranks}, orders=orders, version=records_version(db))
+
+
+def _read(db: sqlite3.Connection, listings: str, transfers: str, keys: dict[str, str]) -> Columns:
+    """Those listings and transfers `t` as columns of their own, by conditions on which they are, without ranks."""
+    which = f"same_as IS NULL AND {listings}"
+    listed = int(db.execute(f"SELECT count(*) FROM listings WHERE {which}", keys).fetchone()[0])
+    rows = listed + int(
+        db.execute(f"SELECT count(*) FROM transfers t WHERE {_DEEDS} AND {transfers}", keys).fetchone()[0]
+    )
     held = Gathering(rows)
-    held.take(db.execute(f"SELECT {', '.join(NAMES)} FROM listings WHERE same_as IS NULL ORDER BY row_id"))
-    held.take(_deeds(db))
+    held.take(db.execute(f"SELECT {', '.join(NAMES)} FROM listings WHERE {which} ORDER BY row_id", keys))
+    held.take(_deeds(db, transfers, keys))
     dates = {name: held.array(name) for name in DATES}
-    held.order = _by_date(dates, listed)
+    sort_key = _sort_key(dates, held.array("row_id"), listed)
+    held.order = np.argsort(sort_key, kind="stable")
     dates = {name: days[held.order] for name, days in dates.items()}
     numbers = {name: held.numbers(name) for name in NUMBERS}
     numbers["living_area"] = _above_grade_first(numbers)
     numbers["bathrooms_total"] = _full_and_half(numbers)
-    own_words = held.own_words()
-    words = {name: held.words(name) for name in WORDS} | own_words
+    words = {name: held.words(name) for name in WORDS} | held.own_words()
     numbers |= held.own_numbers()
     numbers["condition_grade"] = _grades(words["property_condition"])
-    orders = _orders(word_orders(db), own_words)
-    numbers |= {RANK + name: _ranks(words[name], order) for name, order in orders.items()}
     manner = held.array("manner")
     _, home_id = np.unique(held.array("home_key"), return_inverse=True)
     row_of = Names.of(Texts.of(held.array("listing_id")))
     said = _said_of(db, row_of.get)
-    prices, statuses, newest = _changes(db, row_of.get)
+    prices, statuses, newest = _changes(db, row_of.get, listings, keys)
     status = held.array("standard_status")
     _fill_from_history(dates, status, newest)
     new_construction = _new_construction(numbers, words, dates)
@@ -80,15 +151,15 @@ def load_columns(db: sqlite3.Connection) -> Columns:
         home_id=home_id.astype(np.int32),
         changes=prices,
         statuses=statuses,
-        version=records_version(db),
         row_of=row_of,
-        orders=orders,
+        sort_key=sort_key[held.order],
     )
 
 
-def _deeds(db: sqlite3.Connection) -> sqlite3.Cursor:
+def _deeds(db: sqlite3.Connection, which: str, keys: dict[str, str]) -> sqlite3.Cursor:
     """Arm's-length transfers that belong to no listing, with the facts of their parcel, in the shape of listings."""
     told = {
+        "row_id": "t.row_id",
         "listing_id": "'deed:' || t.transfer_key",
         "standard_status": "'Closed'",
         "home_kind": "coalesce(p.home_kind, 'unknown')",
@@ -103,16 +174,19 @@ def _deeds(db: sqlite3.Connection) -> sqlite3.Cursor:
     return db.execute(
         f"SELECT {', '.join(told.get(name, 'NULL') for name in NAMES)} "
         "FROM transfers t LEFT JOIN parcels p ON p.parcel_number = t.parcel_number "
-        f"WHERE {_DEEDS} ORDER BY t.row_id"
+        f"WHERE {_DEEDS} AND {which} ORDER BY t.row_id",
+        keys,
     )
 
 
-def _by_date(dates: dict[str, Any], listed: int) -> Any:
-    """The order of the columns: listings by their last date, so that what a window picks lies together, then deeds."""
-    last = np.full(len(dates["close_date"]), NO_DAY, dtype=np.int32)
+def _sort_key(dates: dict[str, Any], row_id: Any, listed: int) -> Any:
+    """What the rows are in the order of: listings by their last date, so that what a window picks lies together, then as they
+    came; then deeds."""
+    last = np.full(len(row_id), NO_DAY, dtype=np.int64)
     for name in ("on_market_date", "purchase_contract_date", "off_market_date", "close_date"):
         last = np.where(dates[name] == NO_DAY, last, dates[name])
-    return np.concatenate([np.argsort(last[:listed], kind="stable"), np.arange(listed, len(last))])
+    last[listed:] = 2**31 - 1
+    return (last << 32) + row_id
 
 
 def _above_grade_first(numbers: dict[str, Numbers]) -> Packed:
@@ -179,15 +253,18 @@ def _fill_from_history(dates: dict[str, Any], status: Any, newest: list[tuple[in
             dates[name][row] = day
 
 
-def _changes(db: sqlite3.Connection, row_of: RowOf) -> tuple[PriceChanges, StatusChanges, list[tuple[int, int, int]]]:
-    """Price changes of all listings, changes of status of those whose dates do not tell their way, and the newest
+def _changes(
+    db: sqlite3.Connection, row_of: RowOf, which: str, keys: dict[str, str]
+) -> tuple[PriceChanges, StatusChanges, list[tuple[int, int, int]]]:
+    """Price changes of those listings, changes of status of those whose dates do not tell their way, and the newest
     change of those under contract or failed, (row, day, kind)."""
     newest: list[tuple[int, int, int]] = []
     prices = array("q"), array("q"), array("d")
     statuses = array("q"), array("q"), array("q")
     events = db.execute(
         "SELECT listing_id, at, event, old_value, new_value FROM events "
-        "WHERE old_value IS NOT NULL AND listing_id IS NOT NULL AND at IS NOT NULL ORDER BY listing_id, at"
+        f"WHERE old_value IS NOT NULL AND listing_id IS NOT NULL AND at IS NOT NULL AND {which} ORDER BY listing_id, at",
+        keys,
     )
     for listing, told in groupby(events, itemgetter(0)):
         if (row := row_of(listing)) is None:

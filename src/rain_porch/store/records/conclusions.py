@@ -6,7 +6,7 @@ from typing import Any
 
 from ..db import Db, WritableDb, atomic
 from .incoming import indexing
-from .incoming.imports import bump_version
+from .incoming.changed import new_state
 
 
 def transfers(db: Db, what: str, limit: int) -> list[dict[str, Any]]:
@@ -91,7 +91,7 @@ def rule(db: WritableDb, kind: str, key: str, about: str, says: str | None, now:
             db.execute(f"UPDATE {table} SET {sets} WHERE {key_column} = :key_", {**columns, "key_": key})
         if kind in ("listings", "transfers"):
             indexing.match_transfers(db)
-        bump_version(db)
+        new_state(db)
 
 
 def all_rulings(db: Db) -> list[dict[str, Any]]:

@@ -18,7 +18,7 @@ from ...core.market.packed import Coding, Filling, Numbers, Packed, smallest
 NUMBERS = tuple(f.name for f in FIELDS if f.numeric)
 WORDS = tuple(f.name for f in FIELDS if f.kind == Kind.WORD and f.name != "standard_status")
 DATES = ("on_market_date", "purchase_contract_date", "close_date", "off_market_date")
-NAMES = ("listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect", "own",
+NAMES = ("row_id", "listing_id", "standard_status", "home_kind", "is_lease", "manner", "home_key", "suspect", "own",
          *NUMBERS, *WORDS, *DATES)  # fmt: skip
 
 _BATCH = 5_000
@@ -28,7 +28,7 @@ _KIND = {k.value: i for i, k in enumerate(HOME_KINDS)}
 _MANNER = {"standard": 0, "distressed": 1, "not_arms_length": 2}
 _TEXT = np.dtypes.StringDType()
 _TYPES: dict[str, Any] = {
-    "listing_id": _TEXT, "home_key": np.int64, "standard_status": np.int8, "home_kind": np.int8, "is_lease": np.bool_,
+    "row_id": np.int64, "listing_id": _TEXT, "home_key": np.int64, "standard_status": np.int8, "home_kind": np.int8, "is_lease": np.bool_,
     "manner": np.int8, **dict.fromkeys(DATES, np.int32), **dict.fromkeys(_PLACE, float),
 }  # fmt: skip
 

@@ -1,8 +1,9 @@
 """The columns kept in a file beside the records, so that a start maps them in place of reading a million rows.
 
 `records.columns` holds what `load_columns` made of one state of the records. It says which: by the mark that each change of the
-records makes anew at random, and by a digest of the code that the columns were made by. Where either is another, or the file is
-damaged, it is no longer looked at, and the columns are read from the database, which stays the truth.
+records makes anew at random, and by a digest of the code that the columns were made by. Where the code is another, or the file is
+damaged, it is no longer looked at, and the columns are read from the database, which stays the truth; where the mark is that of an
+earlier state of the same records, what changed since is read and put in.
 """
 
 from __future__ import annotations
@@ -13,9 +14,10 @@ import sqlite3
 import subprocess
 import sys
 from collections.abc import Mapping
+from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeGuard
 
 import numpy as np
 from numpy.typing import NDArray
@@ -26,30 +28,67 @@ from ...core.market.columns import Columns, PriceChanges, Words
 from ...core.market.listing_facts import resold_from
 from ...core.market.packed import Names, Numbers, Packed, Texts
 from ...core.market.status_history import StatusChanges
-from ..array_file import read_arrays, write_arrays
+from ..array_file import made_from, read_arrays, write_arrays
 from ..db import frozen
-from .columns import load_columns
+from .columns import changed_columns, load_columns
+from .incoming.changed import Changed, changed_since
 from .incoming.imports import records_mark
 
 FILE = "records.columns"
+MOST_CHANGED = 10_000  # records told anew, beyond which all are read
 _ARRAYS = (
     "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
-    "new_construction", "home_id",
+    "new_construction", "home_id", "sort_key",
 )  # fmt: skip
 
 
-def kept_columns(folder: Path, db: sqlite3.Connection) -> Columns:
-    """The columns of the records that `db` sees: from the file where it was made from just these, else read and kept there."""
-    made_from = f"{records_mark(db)} {code_digest()}"
+@dataclass(frozen=True)
+class Before:
+    """Columns of an earlier state of the records, with its mark."""
+
+    mark: str
+    columns: Columns
+
+
+def kept_columns(folder: Path, db: sqlite3.Connection, before: Before | None = None) -> Columns:
+    """The columns of the records that `db` sees: from the file where it was made from just these; else from those before, or those
+    that the file has, and what changed since; else read. They are kept in the file then."""
+    mark = records_mark(db)
     path = folder / FILE
-    if (held := read_arrays(path, made_from)) is not None:
-        mapped = _columns(*held)
-        _know(mapped, held[1])
-        return mapped
-    read = load_columns(db)
+    if (held := _mapped(path, mark)) is not None:
+        return held
+    read = _from_before(db, before or _earlier(path, db)) or load_columns(db)
     told, arrays = _parts(read)
-    write_arrays(path, made_from, told, arrays | _worked_out(read))
+    write_arrays(path, f"{mark} {code_digest()}", told, arrays | _worked_out(read))
     return read
+
+
+def _mapped(path: Path, mark: str) -> Columns | None:
+    """What the file has, where it was made from the records of that mark, by this program."""
+    if (held := read_arrays(path, f"{mark} {code_digest()}")) is None:
+        return None
+    mapped = _columns(*held)
+    _know(mapped, held[1])
+    return mapped
+
+
+def _earlier(path: Path, db: sqlite3.Connection) -> Before | None:
+    """What the file has of an earlier state of these records."""
+    mark = (made_from(path) or " ").split(" ")[0]
+    if changed_since(db, mark) is None or (columns := _mapped(path, mark)) is None:
+        return None
+    return Before(mark, columns)
+
+
+def is_little(changed: Changed | None) -> TypeGuard[Changed]:
+    """Whether what changed is known, and so little that it is put into the columns before."""
+    return changed is not None and len(changed) <= MOST_CHANGED
+
+
+def _from_before(db: sqlite3.Connection, before: Before | None) -> Columns | None:
+    if before is None or not is_little(changed := changed_since(db, before.mark)):
+        return None
+    return changed_columns(db, before.columns, changed)
 
 
 def read_beside(folder: Path) -> None:

@@ -6,7 +6,7 @@ import json
 from collections.abc import Sequence
 
 from ..db import Db, WritableDb, atomic
-from .incoming.imports import bump_version
+from .incoming.changed import new_state
 
 
 def word_orders(db: Db) -> dict[str, list[str]]:
@@ -21,4 +21,4 @@ def set_order(db: WritableDb, field: str, words: Sequence[str]) -> None:
             "INSERT INTO word_orders (field, words) VALUES (:field, :words) ON CONFLICT DO UPDATE SET words = excluded.words",
             {"field": field, "words": json.dumps(list(words), ensure_ascii=False)},
         )
-        bump_version(db)
+        new_state(db)

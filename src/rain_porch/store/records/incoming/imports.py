@@ -11,6 +11,7 @@ from typing import Any
 from ....core.facts.keys import made_key, number_words
 from ...db import CACHE, Db, WritableDb, atomic
 from . import indexing, placing
+from .changed import new_state, noting
 
 IMPORT_CACHE = 131_072  # KB: most of the indexes that a large import changes
 COUNTS = ("rows", "new", "changed", "same", "suspect", "rejected")
@@ -137,7 +138,7 @@ def apply(
     `columns` are those staged; columns that the file did not bring stay as they are. `gone`: keys of records that their
     source does not have any more; they go, and come back when the import is undone.
     """
-    with atomic(db):
+    with atomic(db), noting(db, record["new"] + record["changed"] + len(gone)):
         number = write_record(db, record)
         if gone:
             _remove_gone(db, table, key_column, number, gone)
@@ -172,7 +173,7 @@ def apply(
             _seen_changes(db, values, str(record["finished_at"]))
         indexing.touch(db, table, "last_import = :id", {"id": number})
         indexing.reindex(db, table)
-        bump_version(db)
+        new_state(db)
     return number
 
 
@@ -180,11 +181,11 @@ def apply_gone(
     db: sqlite3.Connection, table: str, key_column: str, record: Mapping[str, Any], gone: Sequence[str]
 ) -> int:
     """Records that their source does not have any more go, as an import of its own; returns its number."""
-    with atomic(db):
+    with atomic(db), noting(db, len(gone)):
         number = write_record(db, record)
         _remove_gone(db, table, key_column, number, gone)
         indexing.reindex(db, table, went=True)
-        bump_version(db)
+        new_state(db)
     return number
 
 
@@ -238,12 +239,6 @@ def write_record(db: sqlite3.Connection, record: Mapping[str, Any]) -> int:
         {**record, "reasons": json.dumps(record["reasons"]), "columns": json.dumps(record.get("columns") or [])},
     )
     return int(cursor.lastrowid or 0)
-
-
-def bump_version(db: WritableDb) -> None:
-    """Note that the records have changed: a number that counts up, and a mark that no other state of any records has."""
-    db.execute("UPDATE meta SET value = CAST(value AS INTEGER) + 1 WHERE name = 'version'")
-    db.execute("UPDATE meta SET value = hex(randomblob(8)) WHERE name = 'mark'")
 
 
 def records_mark(db: Db) -> str:

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from ....core.errors import NotFound, Refused
 from ...db import atomic
 from . import indexing, photo_undo
-from .imports import GONE, bump_version
+from .changed import new_state, noting
+from .imports import GONE
 
 # kind of file → (table, key column)
 TABLES = {
@@ -40,7 +41,10 @@ def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
     Refused for one that is undone already.
     """
     with atomic(db):
-        row = db.execute("SELECT kind, undone_at FROM imports WHERE import_id = :id", {"id": import_id}).fetchone()
+        row = db.execute(
+            "SELECT kind, undone_at, new_count + changed_count AS n FROM imports WHERE import_id = :id",
+            {"id": import_id},
+        ).fetchone()
         if row is None:
             raise NotFound(f"There is no import {import_id}.", import_id=import_id)
         if row["undone_at"]:
@@ -50,17 +54,18 @@ def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
         if row["kind"] == "photos":
             removed, restored, kept = photo_undo.take_back(db, import_id)
         else:
-            table, key = TABLES[row["kind"]]
-            kept = _later(db, table, key, import_id)
-            restored = _bring_back(db, table, key, import_id)
-            restored += _restore(db, table, key, import_id)
-            removed = _remove(db, table, import_id)
-            if table == "listings":
-                db.execute("DELETE FROM events WHERE first_import = :id AND last_import = :id", {"id": import_id})
-            indexing.reindex(db, table, went=True)
+            with noting(db, row["n"]):
+                table, key = TABLES[row["kind"]]
+                kept = _later(db, table, key, import_id)
+                restored = _bring_back(db, table, key, import_id)
+                restored += _restore(db, table, key, import_id)
+                removed = _remove(db, table, import_id)
+                if table == "listings":
+                    db.execute("DELETE FROM events WHERE first_import = :id AND last_import = :id", {"id": import_id})
+                indexing.reindex(db, table, went=True)
         if not kept:  # what a later import holds can still be taken back, once that import is
             db.execute("UPDATE imports SET undone_at = :now WHERE import_id = :id", {"now": now, "id": import_id})
-        bump_version(db)
+        new_state(db)
     return Undone(import_id, removed, restored, tuple(kept))
 
 

@@ -1,0 +1,167 @@
+"""Columns with some of their records told anew, without reading the others again: what came, what went, what is told otherwise."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..facts.fields import RANK
+from .columns import Bools, Columns, Ints, PriceChanges, Rows, Words
+from .packed import Names, Numbers, Packed, Texts, smallest
+from .status_history import StatusChanges
+
+_PLAIN = (
+    "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
+    "new_construction", "sort_key",
+)  # fmt: skip
+
+
+def merged(before: Columns, leaving: Bools, part: Columns, home_id: Rows) -> Columns:
+    """What reading all records anew would give, but for the numbers of homes and the codes of words.
+
+    leaving: (n,) rows of `before` that are there no longer or stand in `part`; part: records told anew, as columns of their own;
+    home_id: (len(part),) their homes among those of `before`. Ranks of words are left out: they hang on all records.
+    """
+    kept = np.flatnonzero(~leaving)
+    at = np.searchsorted(before.sort_key[kept], part.sort_key)
+    source = np.insert(kept, at, len(before) + np.arange(len(part)))
+    row_now = np.full(len(before) + len(part), -1, dtype=np.int64)
+    row_now[source] = np.arange(len(source))
+    of_before, of_part = row_now[: len(before)], row_now[len(before) :]
+
+    def joined(a: NDArray[Any], b: NDArray[Any]) -> NDArray[Any]:
+        return np.asarray(np.concatenate([a, b])[source])
+
+    numbers = {
+        name: _numbers(before.numbers.get(name), part.numbers.get(name), len(before), len(part), source)
+        for name in dict.fromkeys([*before.numbers, *part.numbers])
+        if not name.startswith(RANK)
+    }
+    words = {
+        name: _words(before.words.get(name), part.words.get(name), leaving, len(part), source)
+        for name in dict.fromkeys([*before.words, *part.words])
+    }
+    plain: dict[str, Any] = {name: joined(getattr(before, name), getattr(part, name)) for name in _PLAIN}
+    assert isinstance(before.keys, Texts) and isinstance(part.keys, Texts)
+    assert isinstance(before.row_of, Names)
+    keys = _texts(before.keys, part.keys, source)
+    return replace(
+        part,
+        keys=keys,
+        numbers={n: held for n, held in numbers.items() if n in part.numbers or np.isfinite(held[:]).any()},
+        words={n: held for n, held in words.items() if n in part.words or held.words},
+        home_id=joined(before.home_id, home_id).astype(np.int32),
+        changes=_price_changes(before.changes, part.changes, of_before, of_part),
+        statuses=_status_changes(before.statuses, part.statuses, of_before, of_part),
+        no_quick_resale=_rows_now(before.no_quick_resale, of_before) | _rows_now(part.no_quick_resale, of_part),
+        row_of=_names(before.row_of, keys, of_before, of_part),
+        **plain,
+    )
+
+
+def _rows_now(rows: frozenset[int], now: Ints) -> frozenset[int]:
+    return frozenset(int(now[row]) for row in rows if now[row] >= 0)
+
+
+def _numbers(a: Numbers | None, b: Numbers | None, of_a: int, of_b: int, source: Ints) -> Numbers:
+    """A field's numbers, of those before and of those told anew; None where none of them has any."""
+    a = _unknown(of_a) if a is None else a
+    told = np.full(of_b, np.nan) if b is None else np.asarray(b[:])
+    if not isinstance(a, Packed):
+        return np.asarray(np.concatenate([np.asarray(a), told])[source])
+    codes, values = _coded(a.values, told)
+    if a.codes.strides == (0,) and len(values) == 1:
+        return Packed(np.broadcast_to(np.uint8(0), len(source)), values)
+    return Packed(smallest(np.concatenate([a.codes, codes])[source], len(values)), values)
+
+
+def _unknown(n: int) -> Packed:
+    return Packed(np.broadcast_to(np.uint8(0), n), np.array([np.nan]))
+
+
+def _coded(values: NDArray[np.float64], told: NDArray[np.float64]) -> tuple[NDArray[np.uint32], NDArray[np.float64]]:
+    """The code of each number that is told, and the values with those that are new at their end."""
+    values = values if len(values) else np.array([np.nan])  # of no record, nothing
+    order = np.argsort(values)  # NaN comes last, and is found there
+    distinct, which = np.unique(told, return_inverse=True)
+    at = order[np.minimum(np.searchsorted(values[order], distinct), len(values) - 1)]
+    known = (values[at] == distinct) | (np.isnan(values[at]) & np.isnan(distinct))
+    at[~known] = len(values) + np.arange((~known).sum())
+    return at[which].astype(np.uint32), np.concatenate([values, distinct[~known]])
+
+
+def _words(a: Words | None, b: Words | None, leaving: Bools, of_b: int, source: Ints) -> Words:
+    """A field's words; those that no record has any more are left out."""
+    nothing = np.int8(-1)
+    a = Words(np.broadcast_to(nothing, len(leaving)), ()) if a is None else a
+    b = Words(np.broadcast_to(nothing, of_b), ()) if b is None else b
+    code_of = {word: code for code, word in enumerate(a.words)}
+    for word in b.words:
+        code_of.setdefault(word, len(code_of))
+    told = np.array([*(code_of[word] for word in b.words), -1], dtype=np.int64)[b.codes]
+    if a.codes.strides == (0,) and not code_of:
+        return Words(np.broadcast_to(nothing, len(source)), ())
+    signed = np.min_scalar_type(-len(code_of) - 1)
+    codes = np.concatenate([a.codes.astype(signed, copy=False), told.astype(signed)])[source]
+    words = tuple(code_of)
+    if not set(np.unique(a.codes[leaving]).tolist()) - set(told.tolist()):
+        return Words(codes, words)
+    left = np.bincount(codes[codes >= 0], minlength=len(words)) > 0
+    if left.all():
+        return Words(codes, words)
+    again = np.append(np.cumsum(left) - 1, -1).astype(signed)
+    return Words(again[codes], tuple(word for word, is_left in zip(words, left, strict=True) if is_left))
+
+
+def _texts(a: Texts, b: Texts, source: Ints) -> Texts:
+    """Texts of both by rows, `source` counting on from the one to the other; runs are copied as a whole."""
+    cuts = np.flatnonzero((np.diff(source) != 1) | (source[1:] == len(a))) + 1
+    pieces = []
+    for run in np.split(source, cuts) if len(source) else ():
+        first, last = int(run[0]), int(run[-1])
+        of, start, end = (a, first, last) if last < len(a) else (b, first - len(a), last - len(a))
+        pieces.append(of.held[int(of.ends[start - 1]) if start else 0 : int(of.ends[end])])
+    lengths = np.concatenate([_lengths(a), _lengths(b)])[source]
+    ends = np.cumsum(lengths)
+    small = np.uint32 if not len(ends) or ends[-1] < 2**32 else np.int64
+    return Texts(np.concatenate(pieces) if pieces else np.zeros(0, np.uint8), ends.astype(small))
+
+
+def _lengths(texts: Texts) -> Ints:
+    return np.asarray(np.diff(texts.ends.astype(np.int64), prepend=0), dtype=np.int64)
+
+
+def _names(before: Names, keys: Texts, of_before: Ints, of_part: Ints) -> Names:
+    """The row of each key, by the hashes before and those of what is told anew."""
+    now = of_before[before.order]
+    stays = now >= 0
+    hashes, order = before.hashes[stays], now[stays].astype(np.int32)
+    told = np.array([before.hash_of(keys[int(row)]) for row in of_part], dtype=np.uint32)
+    by_hash = np.argsort(told, kind="stable")
+    at = np.searchsorted(hashes, told[by_hash])
+    return Names(
+        keys,
+        np.insert(hashes, at, told[by_hash]),
+        np.insert(order, at, of_part[by_hash]).astype(np.int32),
+        before.hash_of,
+    )
+
+
+def _price_changes(a: PriceChanges, b: PriceChanges, of_a: Ints, of_b: Ints) -> PriceChanges:
+    return PriceChanges(*_told_of((a.rows, a.days, a.old), (b.rows, b.days, b.old), of_a, of_b))
+
+
+def _status_changes(a: StatusChanges, b: StatusChanges, of_a: Ints, of_b: Ints) -> StatusChanges:
+    return StatusChanges(*_told_of((a.rows, a.days, a.kinds), (b.rows, b.days, b.kinds), of_a, of_b))
+
+
+def _told_of(a: tuple[Any, Any, Any], b: tuple[Any, Any, Any], of_a: Ints, of_b: Ints) -> tuple[Any, Any, Any]:
+    """(rows, days, values) of both by row and day, with the rows as they are numbered now."""
+    stays = of_a[a[0]] >= 0
+    rows = np.concatenate([of_a[a[0]][stays], of_b[b[0]]])
+    order = np.argsort(rows, kind="stable")
+    days, values = (np.concatenate([a[k][stays], b[k]])[order] for k in (1, 2))
+    return rows[order], days, values

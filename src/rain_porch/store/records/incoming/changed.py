@@ -1,0 +1,71 @@
+"""Which records changed since an earlier state of them. Triggers note each (0011_changed_records.sql), so that no way of changing a
+record can forget to."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+
+from ...db import Db, WritableDb
+
+MOST_NOTED = 20_000  # changed records; where more change, columns are read anew as a whole
+_MARKS = 1_000  # states that are remembered
+
+
+@dataclass(frozen=True)
+class Changed:
+    """Keys of what came, went or is told otherwise: of listings, of transfers, and of parcels, whose facts stand in transfers."""
+
+    listings: tuple[str, ...] = ()
+    transfers: tuple[str, ...] = ()
+    parcels: tuple[str, ...] = ()
+
+    def __len__(self) -> int:
+        return len(self.listings) + len(self.transfers) + len(self.parcels)
+
+
+def changed_since(db: Db, mark: str) -> Changed | None:
+    """What changed since the state of that mark; None where that is not known: too long ago, too much, or other records."""
+    state = db.execute("SELECT version FROM earlier_marks WHERE mark = :mark", {"mark": mark}).fetchone()
+    if state is None:
+        return None
+    keys: dict[str, list[str]] = {"listing": [], "transfer": [], "parcel": []}
+    for kind, key in db.execute(
+        "SELECT DISTINCT kind, record_key FROM changed_records WHERE version >= :version", {"version": state[0]}
+    ):
+        keys[kind].append(key)
+    return Changed(tuple(keys["listing"]), tuple(keys["transfer"]), tuple(keys["parcel"]))
+
+
+@contextmanager
+def noting(db: sqlite3.Connection, records: int) -> Iterator[None]:
+    """While so many records change, within one transaction: where they are too many, none is noted, and all earlier notes go."""
+    if records <= MOST_NOTED:
+        yield
+        return
+    _forget(db)
+    db.execute("UPDATE meta SET value = '0' WHERE name = 'noting'")
+    yield
+    db.execute("UPDATE meta SET value = '1' WHERE name = 'noting'")
+
+
+def new_state(db: WritableDb) -> None:
+    """Note that the records have changed: a number that counts up, and a mark that no other state of any records has."""
+    if db.execute("SELECT count(*) FROM changed_records").fetchone()[0] > MOST_NOTED:
+        _forget(db)
+    db.execute("UPDATE meta SET value = CAST(value AS INTEGER) + 1 WHERE name = 'version'")
+    db.execute("UPDATE meta SET value = hex(randomblob(8)) WHERE name = 'mark'")
+    db.execute(
+        "INSERT INTO earlier_marks SELECT m.value, CAST(v.value AS INTEGER) FROM meta m JOIN meta v ON v.name = 'version' "
+        "WHERE m.name = 'mark'"
+    )
+    db.execute(
+        "DELETE FROM earlier_marks WHERE version <= (SELECT max(version) FROM earlier_marks) - :most", {"most": _MARKS}
+    )
+
+
+def _forget(db: WritableDb) -> None:
+    db.execute("DELETE FROM changed_records")
+    db.execute("DELETE FROM earlier_marks")
