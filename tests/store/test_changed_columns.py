@@ -12,6 +12,8 @@ from hypothesis import strategies as st
 
 from rain_porch.app.records import Records
 from rain_porch.core.errors import Refused
+from rain_porch.core.market.book import followed
+from rain_porch.core.market.listing_facts import resold_from
 from rain_porch.records.importing import import_file
 from rain_porch.store.db import RECORDS, atomic, open_database
 from rain_porch.store.records import kept_columns as kept
@@ -83,9 +85,21 @@ def done(db, folder: Path, act) -> None:
         file = folder / f"{kind}.csv"
         file.write_text(some[kind][0] + "".join(dict.fromkeys(lines)))
         try:
-            import_file(db, file, folder=folder, now=NOW, kind=kind, source=source, keep=KEPT if kind == "listings" else ())
+            import_file(
+                db, file, folder=folder, now=NOW, kind=kind, source=source, keep=KEPT if kind == "listings" else ()
+            )
         except Refused as e:
             assert "has no" in str(e) or "nothing" in str(e).lower(), e
+
+
+def worked_out(columns) -> tuple:
+    """What is worked out of all homes, in words that do not hang on how homes are numbered."""
+    order, homes = columns.by_home()
+    assert np.array_equal(order, np.argsort(columns.home_id, kind="stable")) and np.array_equal(
+        homes, columns.home_id[order]
+    )
+    back, before = followed(columns)
+    return back.tolist(), before.tolist(), resold_from(columns)
 
 
 @settings(max_examples=60)
@@ -97,6 +111,7 @@ def test_whatever_happens_the_columns_are_those_read_anew(first, then):
         for act in first:
             done(db, folder, act)
         before, mark = load_columns(db), records_mark(db)
+        worked_out(before)
         for act in then:
             done(db, folder, act)
             what = changed_since(db, mark)
@@ -104,6 +119,8 @@ def test_whatever_happens_the_columns_are_those_read_anew(first, then):
             now = changed_columns(db, before, what)
             anew = load_columns(db)
             assert same(now, anew), (act, what)
+            assert {"by home", "followed", "resold from"} <= {*now.memo.kept()}
+            assert worked_out(now) == worked_out(anew), (act, what)
             before, mark = now, records_mark(db)
         db.close()
 

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..facts.dates import NO_DAY
-from .columns import FAILED, FOR_SALE, PAUSED, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints, Rows
+from .columns import FAILED, FOR_SALE, KIND_CODE, PAUSED, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints, Rows
 from .stages import EVER, NEVER, Told, stages_by_dates
 
 RELIST_GAP_DAYS = 90
@@ -112,9 +112,9 @@ class Book:
         self._columns = columns
         kind = np.where(columns.deed, np.int8(SOLD), columns.kinds_today)
         listed = ~columns.deed
-        self.start = _starts(columns)
+        self.start = _starts(columns, slice(None))
         self.close = np.where(kind == SOLD, columns.close, NO_DAY)
-        self.off = _failures(columns)
+        self.off = _failures(columns, slice(None))
         self.signed = np.where(listed & np.isin(kind, (SOLD, UNDER_CONTRACT)), columns.contract, NO_DAY)
         self.back, self.before = followed(columns)
         self._listed = listed
@@ -189,20 +189,26 @@ class Book:
         return with_earlier(self._columns, rows, np.where(known, days, np.nan))
 
 
-def _starts(columns: Columns) -> Days:
+def _starts(columns: Columns, rows: Ints | slice) -> Days:
     """The day each listing came on the market, (n,); NO_DAY for deeds and for what is on hold."""
-    counted = np.isin(columns.kinds_today, (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED))
-    return np.asarray(np.where(~columns.deed & counted, columns.on_market, NO_DAY))
+    counted = np.isin(KIND_CODE[columns.status[rows]], (SOLD, UNDER_CONTRACT, FOR_SALE, FAILED))
+    return np.asarray(np.where(~columns.deed[rows] & counted, columns.on_market[rows], NO_DAY))
 
 
-def _failures(columns: Columns) -> Days:
+def _failures(columns: Columns, rows: Ints | slice) -> Days:
     """The day each failed listing went off the market, (n,); NO_DAY for all others."""
-    return np.asarray(np.where(~columns.deed & (columns.kinds_today == FAILED), columns.off_market, NO_DAY))
+    failed = KIND_CODE[columns.status[rows]] == FAILED
+    return np.asarray(np.where(~columns.deed[rows] & failed, columns.off_market[rows], NO_DAY))
+
+
+def followed_in(columns: Columns, rows: Ints | slice = slice(None)) -> tuple[Bools, Rows]:
+    """`back_on_market` of all listings of some homes, (n,) each; the places that it tells are those among `rows`."""
+    return back_on_market(columns.home_id[rows], _starts(columns, rows), _failures(columns, rows))
 
 
 def followed(columns: Columns) -> tuple[Bools, Rows]:
     """`back_on_market` of all listings, worked out once."""
-    return columns.memo.get("followed", lambda: back_on_market(columns.home_id, _starts(columns), _failures(columns)))
+    return columns.memo.get("followed", lambda: followed_in(columns))
 
 
 def with_earlier(columns: Columns, rows: Ints, own: Floats) -> Floats:

@@ -134,27 +134,28 @@ def flags(columns: Columns, view: AsOf, row: int) -> tuple[str, ...]:
 QUICK_RESALE_DAYS = 365
 
 
+def resold_in(columns: Columns, rows: Ints | None = None) -> dict[int, int]:
+    """`resold_from` of all records of some homes, or of all."""
+    known = (columns.close if rows is None else columns.close[rows]) != NO_DAY
+    sold = np.flatnonzero(known) if rows is None else rows[known]
+    sold = sold[np.isfinite(columns.numbers["close_price"][sold]) & ~columns.lease[sold]]
+    home, kind, close = columns.home_id[sold], columns.home_kind[sold], columns.close[sold]
+    order = np.lexsort((close, kind, home))
+    first, second = order[:-1], order[1:]
+    gap = close[second] - close[first]
+    same = (home[first] == home[second]) & (kind[first] == kind[second])
+    quick = same & (gap > 0) & (gap <= QUICK_RESALE_DAYS)
+    quick[quick] = sales_of_the_thing(columns, columns.as_of(columns.last_day()), sold[first[quick]])
+    pairs = zip(sold[second[quick]].tolist(), sold[first[quick]].tolist(), strict=True)
+    return {later: earlier for later, earlier in pairs if later not in columns.no_quick_resale}
+
+
 def resold_from(columns: Columns) -> dict[int, int]:
     """Row of each quick resale → row of the same home's sale before it, at most a year earlier.
 
     The sale before is one at arm's length of the same thing (own_sale.py). What the agent has overruled is out.
     """
-
-    def find() -> dict[int, int]:
-        sold = np.flatnonzero(
-            (columns.close != NO_DAY) & np.isfinite(columns.numbers["close_price"][:]) & ~columns.lease
-        )
-        home, kind, close = columns.home_id[sold], columns.home_kind[sold], columns.close[sold]
-        order = np.lexsort((close, kind, home))
-        first, second = order[:-1], order[1:]
-        gap = close[second] - close[first]
-        same = (home[first] == home[second]) & (kind[first] == kind[second])
-        quick = same & (gap > 0) & (gap <= QUICK_RESALE_DAYS)
-        quick[quick] = sales_of_the_thing(columns, columns.as_of(columns.last_day()), sold[first[quick]])
-        pairs = zip(sold[second[quick]].tolist(), sold[first[quick]].tolist(), strict=True)
-        return {later: earlier for later, earlier in pairs if later not in columns.no_quick_resale}
-
-    return columns.memo.get("resold from", find)
+    return columns.memo.get("resold from", lambda: resold_in(columns))
 
 
 def recent_sale_rows(columns: Columns, view: AsOf) -> Ints:

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..facts.fields import RANK
+from .book import followed, followed_in
 from .columns import Bools, Columns, Ints, PriceChanges, Rows, Words
+from .listing_facts import resold_from, resold_in
 from .packed import Names, Numbers, Packed, Texts, smallest
 from .status_history import StatusChanges
 
@@ -19,7 +21,16 @@ _PLAIN = (
 )  # fmt: skip
 
 
-def merged(before: Columns, leaving: Bools, part: Columns, home_id: Rows) -> Columns:
+@dataclass(frozen=True)
+class Move:
+    """Which rows leave, (n,), and where each row of the columns before, (n,), and of the part, (k,), stands now; −1 for those gone."""
+
+    leaving: Bools
+    of_before: Ints
+    of_part: Ints
+
+
+def merged(before: Columns, leaving: Bools, part: Columns, home_id: Rows) -> tuple[Columns, Move]:
     """What reading all records anew would give, but for the numbers of homes and the codes of words.
 
     leaving: (n,) rows of `before` that are there no longer or stand in `part`; part: records told anew, as columns of their own;
@@ -48,7 +59,7 @@ def merged(before: Columns, leaving: Bools, part: Columns, home_id: Rows) -> Col
     assert isinstance(before.keys, Texts) and isinstance(part.keys, Texts)
     assert isinstance(before.row_of, Names)
     keys = _texts(before.keys, part.keys, source)
-    return replace(
+    now = replace(
         part,
         keys=keys,
         numbers={n: held for n, held in numbers.items() if n in part.numbers or np.isfinite(held[:]).any()},
@@ -60,6 +71,47 @@ def merged(before: Columns, leaving: Bools, part: Columns, home_id: Rows) -> Col
         row_of=_names(before.row_of, keys, of_before, of_part),
         **plain,
     )
+    return now, Move(leaving, of_before, of_part)
+
+
+def carry(before: Columns, now: Columns, move: Move) -> None:
+    """Let the merged columns know what was worked out of the homes before, for those of which no record changed; for the others it
+    is worked out anew."""
+    if not {"by home", "followed", "resold from"} <= {*before.memo.kept()}:
+        return
+    leaving, of_before, home_id = move.leaving, move.of_before, now.home_id[move.of_part]
+    order, homes = _by_home(before, home_id, move)
+    stirred = np.unique(np.concatenate([before.home_id[leaving], home_id]))
+    spans = zip(np.searchsorted(homes, stirred), np.searchsorted(homes, stirred, side="right"), strict=True)
+    rows = np.sort(np.concatenate([order[a:b] for a, b in spans] or [order[:0]])).astype(np.int64)
+
+    back, earlier = np.zeros(len(now), dtype=np.bool_), np.full(len(now), -1, dtype=np.int32)
+    was_back, was_after = followed(before)
+    there = np.flatnonzero(was_back & ~leaving)
+    back[of_before[there]] = True
+    earlier[of_before[there]] = of_before[was_after[there]]
+    back[rows], at = followed_in(now, rows)
+    earlier[rows] = np.where(at >= 0, rows[at], -1)
+
+    pairs = np.array([*resold_from(before).items()], dtype=np.int64).reshape(-1, 2)
+    pairs = of_before[pairs[~np.isin(before.home_id[pairs[:, 0]], stirred)]]
+    resold = {int(later): int(earlier) for later, earlier in pairs}
+    resold |= resold_in(now, rows)
+
+    now.memo.get("by home", lambda: (order, homes))
+    now.memo.get("followed", lambda: (back, earlier))
+    now.memo.get("resold from", lambda: resold)
+
+
+def _by_home(before: Columns, home_id: Rows, move: Move) -> tuple[Rows, Rows]:
+    """Rows in the order of their homes, and those homes, from the order before."""
+    order, homes = before.by_home()
+    now = move.of_before[order]
+    stays = now >= 0
+    held = (homes[stays].astype(np.int64) << 32) + now[stays]
+    told = np.sort((home_id.astype(np.int64) << 32) + move.of_part)
+    both = np.insert(held, np.searchsorted(held, told), told)
+    return (both & 0xFFFFFFFF).astype(np.int32), (both >> 32).astype(np.int32)
 
 
 def _rows_now(rows: frozenset[int], now: Ints) -> frozenset[int]:

@@ -24,7 +24,7 @@ from numpy.typing import NDArray
 
 from ... import core
 from ...core.market.book import followed
-from ...core.market.columns import Columns, PriceChanges, Words
+from ...core.market.columns import MANY, Columns, PriceChanges, Words
 from ...core.market.listing_facts import resold_from
 from ...core.market.packed import Names, Numbers, Packed, Texts
 from ...core.market.status_history import StatusChanges
@@ -59,8 +59,10 @@ def kept_columns(folder: Path, db: sqlite3.Connection, before: Before | None = N
         return held
     read = _from_before(db, before or _earlier(path, db)) or load_columns(db)
     told, arrays = _parts(read)
-    write_arrays(path, f"{mark} {code_digest()}", told, arrays | _worked_out(read))
-    return read
+    written = write_arrays(path, f"{mark} {code_digest()}", told, arrays | _worked_out(read))
+    return (
+        _mapped(path, mark) if written and len(read) >= MANY else None
+    ) or read  # what is mapped takes no memory of its own
 
 
 def _mapped(path: Path, mark: str) -> Columns | None:
