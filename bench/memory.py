@@ -36,6 +36,9 @@ def measured(folder: Path, listings: int) -> Result:
 
 
 def held_mb(process: int) -> float:
-    """What a process holds in memory that no other shares, files that are mapped left out."""
-    held = Path(f"/proc/{process}/status").read_text()
-    return int(re.search(r"RssAnon:\s+(\d+) kB", held).group(1)) / 1024  # type: ignore[union-attr]
+    """Its share of memory: pages that it shares with others count by their share."""
+    try:
+        told = Path(f"/proc/{process}/smaps_rollup").read_text()
+    except OSError:
+        return 0.0
+    return sum(int(line.split()[1]) for line in told.splitlines() if line.startswith("Pss:")) / 1024

@@ -21,6 +21,7 @@ from pathlib import Path
 import numpy as np
 
 from .many_clients import CLIENTS, Client, begin, told
+from .memory import held_mb
 from .serving import serving
 
 PAUSE = 2.0
@@ -64,15 +65,6 @@ def children(process: int) -> list[int]:
         return [int(x) for task in tasks for x in (task / "children").read_text().split()]
     except OSError:
         return []
-
-
-def held_mb(process: int) -> float:
-    """Its share of memory: pages that it shares with others count by their share."""
-    try:
-        told_ = Path(f"/proc/{process}/smaps_rollup").read_text()
-    except OSError:
-        return 0.0
-    return sum(int(line.split()[1]) for line in told_.splitlines() if line.startswith("Pss:")) / 1024
 
 
 def bring_in(files: list[Path], folder: Path, until: float, took: list[float]) -> None:

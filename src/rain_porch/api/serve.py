@@ -12,6 +12,7 @@ import uvicorn
 from threadpoolctl import threadpool_limits
 
 from ..app.handover.paper_process import PaperProcess
+from ..app.memory import share_arenas
 from ..app.office.accounts import somebody_signs_in
 from ..app.office.agent import FOLDERS_OWNER
 from ..app.schedule import plan_daily_backup
@@ -20,7 +21,6 @@ from ..settings import setting
 from ..store.folder_lock import held
 from . import journal
 from .app import create_app
-from .memory import share_arenas
 from .state import State
 
 KEEP_ALIVE_SECONDS = 75  # that an idle connection stays open: as long as a proxy in front keeps it

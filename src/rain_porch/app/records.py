@@ -15,6 +15,7 @@ from ..store.records.backtests import newest
 from ..store.records.incoming.changed import changed_since
 from ..store.records.incoming.imports import records_mark, records_version
 from ..store.records.kept_columns import Before, is_little, kept_columns, read_beside
+from .memory import give_back
 from .snapshot import Snapshot
 
 READERS, BESIDE_TRIES = 3, 3
@@ -86,6 +87,8 @@ class Records:
                 read = kept_columns(
                     self.folder, connection, Before(before.mark, before.columns) if before is not None else None
                 )
+        if len(read) >= MANY:
+            give_back()
         taken = Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._fits)
         if before is not None and self._ahead is not None:
             threading.Thread(target=self._ahead, args=(taken, before), daemon=True).start()

@@ -15,3 +15,9 @@ def share_arenas() -> None:
     happens."""
     with suppress(OSError, AttributeError, TypeError):
         ctypes.CDLL(ctypes.util.find_library("c")).mallopt(_ARENA_MAX, ARENAS)
+
+
+def give_back() -> None:
+    """Let the system have what was freed. After large arrays have gone: the C library would keep their room for the next."""
+    with suppress(OSError, AttributeError, TypeError):
+        ctypes.CDLL(ctypes.util.find_library("c")).malloc_trim(0)
