@@ -5,8 +5,10 @@ from __future__ import annotations
 import json
 import re
 import socket
+import sqlite3
 import subprocess
 import sys
+from contextlib import closing
 from pathlib import Path
 
 import httpx
@@ -93,6 +95,15 @@ def test_an_import_with_rejects_is_looked_at_and_undone(page: Page, server: Serv
     with page.expect_download() as download:
         page.get_by_role("link", name="download the rejected rows").click()
     assert "Z2" in Path(download.value.path()).read_text()
+    with closing(sqlite3.connect(server.folder / "records.db", isolation_level=None)) as busy:
+        busy.execute("BEGIN IMMEDIATE")  # somebody else writes: it cannot be quicker than the hand that stops it
+        row.get_by_role("button", name="undo").click()
+        page.get_by_role("button", name="yes, undo").click()
+        expect(row.get_by_role("status")).to_contain_text("taking it back")
+        row.get_by_role("button", name="stop").click()
+        page.wait_for_timeout(200)
+        busy.execute("ROLLBACK")
+    expect(page.get_by_role("alert")).to_contain_text("Stopped: nothing of import")
     row.get_by_role("button", name="undo").click()
     page.get_by_role("button", name="yes, undo").click()
     expect(page.get_by_text("1 records removed")).to_be_visible()

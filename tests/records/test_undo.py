@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 import sqlite3
+from functools import partial
 from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from rain_porch.app.incoming import undoing
+from rain_porch.app.incoming.undoing import Undoing
+from rain_porch.app.incoming.undoing import undo as plain_undo
 from rain_porch.app.records import Records
 from rain_porch.core.errors import NotFound, Refused
 from rain_porch.records.importing import import_file
 from rain_porch.store.db import RECORDS, open_database
 from rain_porch.store.records.incoming import imports
+from rain_porch.store.records.incoming import undo as undo_of_imports
 from rain_porch.store.records.incoming.undo import TABLES, undo_import
 from tests.conftest import NOW
 
@@ -151,3 +156,44 @@ def test_what_a_source_has_no_more_goes_and_comes_back_with_an_undo(tmp_path):
         bring(range(15), whole=True)
     assert len(state()) == 40
     db.close()
+
+
+def test_it_tells_how_far_it_is_and_where_it_is_stopped_all_stays(bring, records: Records, monkeypatch):
+    monkeypatch.setattr(undo_of_imports, "_PART", 10)
+    lines = [f"R{i},Active,{i} Ferry Ln,,41.2,-38.4,1800,,,400000\n" for i in range(45)]
+    first = bring(HEAD + "".join(lines))
+    second = bring(HEAD + "".join(line.replace("400000", "410000") for line in lines))
+    before = whole(records.live)
+    for number in (second.import_id, first.import_id):
+        under = Undoing()
+        seen: list[tuple[int, int]] = []
+
+        def stopped(done: int, of: int, seen=seen, under=under, number=number) -> None:
+            seen.append((done, of))
+            assert [(x.import_id, x.done, x.of) for x in under.under_way()] == [(number, done, of)]
+            if done >= 20:
+                under.stop(number)
+
+        with records.connection() as db:
+            monkeypatch.setattr(undoing, "undo", partial(_watched, stopped))
+            monkeypatch.setattr(undoing, "_STEPS", 1)
+            with pytest.raises(Refused, match=f"Stopped: nothing of import {number} was taken back"):
+                under.undo(records.folder, db, number, NOW)
+            assert seen == [(0, 45), (10, 45), (20, 45)] and not under.under_way() and whole(records.live) == before
+            monkeypatch.undo()
+            monkeypatch.setattr(undo_of_imports, "_PART", 10)
+            plain_undo(records.folder, db, number, NOW, lambda done, of, seen=seen: seen.append((done, of)))
+        assert seen[-1] == (45, 45)
+        before = whole(records.live)
+    with pytest.raises(NotFound, match="is not being taken back"):
+        Undoing().stop(1)
+
+
+def _watched(also, folder, db, import_id, now, progress):
+    """`undo` with one more who is told."""
+
+    def both(done: int, of: int) -> None:
+        progress(done, of)
+        also(done, of)
+
+    return plain_undo(folder, db, import_id, now, both)

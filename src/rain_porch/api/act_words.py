@@ -42,6 +42,7 @@ _WORDS = {
     "DELETE /api/records/incoming/{file_id}": "let a file go",
     "POST /api/records/incoming/{file_id}/accept": "took a file into the records",
     "POST /api/records/imports/{import_id}/undo": "took back",
+    "DELETE /api/records/imports/{import_id}/undo": "stopped taking back",
     "POST /api/records/imports/{import_id}/mend": "took up again the mapping of",
     "PUT /api/records/mappings/{name}": "saved a mapping of columns",
     "DELETE /api/records/mappings/{name}": "deleted a mapping of columns",

@@ -49,7 +49,7 @@ _TABLE = {
         DELETE /api/bulletins/{bulletin_id}   GET /api/bulletins/{bulletin_id}/bulletin.{form}
         GET /api/bulletins/{bulletin_id}/sheets   GET /api/bulletins/{bulletin_id}/sheets/{number}.{form}
         GET /api/bulletins/{bulletin_id}/editions   POST /api/bulletins/{bulletin_id}/editions
-        GET /api/records   GET /api/records/standing   GET /api/records/room   GET /api/records/health   GET /api/records/spreads
+        GET /api/records   GET /api/records/standing   GET /api/records/undoing   GET /api/records/room   GET /api/records/health   GET /api/records/spreads
         GET /api/records/conclusions   GET /api/records/conclusions/{what}   GET /api/records/rulings
         GET /api/records/imports/{import_id}/rows   GET /api/records/imports/{import_id}/rejects.csv
         GET /api/records/export/{kind}.{ending}
@@ -94,7 +94,8 @@ _TABLE = {
         GET /api/deliveries/{delivery_id}/links   POST /api/deliveries/{delivery_id}/links
     """,
     Right.RECORDS: """
-        POST /api/records/imports/{import_id}/undo   POST /api/records/feed   POST /api/records/inbox   POST /api/records/rulings
+        POST /api/records/imports/{import_id}/undo   DELETE /api/records/imports/{import_id}/undo
+        POST /api/records/feed   POST /api/records/inbox   POST /api/records/rulings
         GET /api/records/incoming   POST /api/records/incoming   GET /api/records/incoming/{file_id}
         DELETE /api/records/incoming/{file_id}   GET /api/records/incoming/{file_id}/preview
         POST /api/records/incoming/{file_id}/plan   POST /api/records/incoming/{file_id}/accept

@@ -14,6 +14,7 @@ from fastapi import Depends, Path, Query, Request
 from ..app.handover.delivering import let_wait
 from ..app.handover.paper_process import PaperProcess
 from ..app.incoming.files import IncomingFiles
+from ..app.incoming.undoing import Undoing
 from ..app.office import accounts
 from ..app.office.agent import Agent
 from ..app.pricing.backtester import Testing
@@ -47,6 +48,7 @@ class State:
         self.records = records or Records(folder, today=lambda: now().date(), ahead=make_ahead)
         self.porch = database.Database(folder, database.PORCH)
         self.incoming = IncomingFiles(folder, now)
+        self.undoing = Undoing()
         self.tests: dict[int, Testing] = {}  # running or done, by workup
         let_wait(self.porch)
         self.schedule = Schedule(self.porch, self.agent_of, now)

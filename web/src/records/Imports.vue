@@ -9,17 +9,16 @@ import { useRouter } from 'vue-router'
 import { api, got, Told } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
 import { useFieldWords } from '@/shared/useFieldWords'
-import { NUMBERS, useRecords, useRecordsChanged } from './useRecords'
+import { NUMBERS, useRecords } from './useRecords'
+import { useUndo } from './useUndo'
 
 const { mayImport } = useSession()
 const router = useRouter()
 const records = useRecords()
-const changed = useRecordsChanged()
 const { reason } = useFieldWords()
 const opened = ref<number | null>(null)
 const asking = ref<number | null>(null)
-const said = ref('')
-const fault = ref('')
+const { undo, stop, isUnderWay, howFar, said, fault } = useUndo()
 const rows = useQuery({
   queryKey: ['reported', opened],
   queryFn: () =>
@@ -30,22 +29,9 @@ const rows = useQuery({
     ) as Promise<{ row_number: number; outcome: string; reasons: string[]; original: string }[]>,
   enabled: () => opened.value !== null,
 })
-async function undo(importId: number) {
+function takeBack(importId: number) {
   asking.value = null
-  said.value = fault.value = ''
-  try {
-    const done = await got(
-      api.POST('/api/records/imports/{import_id}/undo', { params: { path: { import_id: importId } } }),
-    )
-    said.value =
-      `Import ${importId} undone: ${number(done.removed)} records removed, ${number(done.restored)} put back.` +
-      (done.kept.length
-        ? ` ${number(done.kept.length)} stay, because import ${done.kept[0]!.changed_by} changed them later; undo that one first.`
-        : '')
-    await changed()
-  } catch (error) {
-    fault.value = (error as Told).message
-  }
+  void undo(importId)
 }
 /** The kept file waits again, with the mapping it had, to be mended. */
 async function mend(importId: number) {
@@ -98,9 +84,13 @@ const why = (x: { reasons: Record<string, number> }) =>
             <td v-for="n in NUMBERS" :key="n" class="num" :class="{ none: !x[n] }">{{ number(x[n]) }}</td>
             <td class="do-cell">
               <span v-if="x.undone_at" class="quiet small">undone {{ day(x.undone_at) }}</span>
+              <template v-else-if="isUnderWay(x.import_id)">
+                <span class="small" role="status">{{ howFar(x.import_id) }}</span>
+                <LinkButton @click="stop(x.import_id)">stop</LinkButton>
+              </template>
               <template v-else-if="asking === x.import_id">
                 <span class="small">Take it all back?</span>
-                <LinkButton @click="undo(x.import_id)">yes, undo</LinkButton>
+                <LinkButton @click="takeBack(x.import_id)">yes, undo</LinkButton>
                 <LinkButton @click="asking = null">no</LinkButton>
               </template>
               <template v-else>

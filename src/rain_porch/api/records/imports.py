@@ -17,7 +17,7 @@ from pydantic import BaseModel, Field
 from starlette.background import BackgroundTask
 
 from ...app import schedule
-from ...app.incoming import outcomes, undoing
+from ...app.incoming import outcomes
 from ...app.incoming.fetching import line
 from ...app.office import accounts
 from ...app.snapshot import freshness
@@ -214,10 +214,31 @@ def rejects(porch: Porch, import_id: Number) -> Response:
     )
 
 
+class UnderWayDoc(BaseModel):
+    """An import that is being taken back: done of its records so far, of how many."""
+
+    import_id: int
+    done: int
+    of: int
+
+
 @router.post("/records/imports/{import_id}/undo")
 def undo(porch: Porch, import_id: Number) -> UndoneDoc:
+    """Take an import back; how far it is tells `GET /records/undoing`."""
     with porch.state.records.connection() as db:
-        return outcomes.undo_doc(undoing.undo(porch.records.folder, db, import_id, porch.agent.now()))
+        return outcomes.undo_doc(porch.state.undoing.undo(porch.records.folder, db, import_id, porch.agent.now()))
+
+
+@router.get("/records/undoing")
+def undoing(porch: Porch) -> list[UnderWayDoc]:
+    """Imports that are being taken back."""
+    return [UnderWayDoc(import_id=x.import_id, done=x.done, of=x.of) for x in porch.state.undoing.under_way()]
+
+
+@router.delete("/records/imports/{import_id}/undo", status_code=204)
+def stop_undo(porch: Porch, import_id: Number) -> None:
+    """Stop taking an import back: everything stays as it was."""
+    porch.state.undoing.stop(import_id)
 
 
 @router.post("/records/feed")

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 from ....core.errors import NotFound, Refused
 from ...db import atomic
@@ -34,8 +36,12 @@ class Undone:
     kept: tuple[tuple[str, int], ...]
 
 
-def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
-    """Take an import back in one transaction.
+Progress = Callable[[int, int], None]  # records done with, of how many
+_PART = 20_000  # records between two calls of it
+
+
+def undo_import(db: sqlite3.Connection, import_id: int, now: str, progress: Progress = lambda done, of: None) -> Undone:
+    """Take an import back in one transaction; what `progress` raises leaves everything as it is.
 
     A record that a later import changed as well is left as it is and named in `kept`. NotFound for no such import,
     Refused for one that is undone already.
@@ -57,9 +63,10 @@ def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
             with noting(db, row["n"]):
                 table, key = TABLES[row["kind"]]
                 kept = _later(db, table, key, import_id)
+                told = partial(_counted, progress, max(row["n"] - len(kept), 0))
                 restored = _bring_back(db, table, key, import_id)
-                restored += _restore(db, table, key, import_id)
-                removed = _remove(db, table, import_id)
+                restored += _restore(db, table, key, import_id, told)
+                removed = _remove(db, table, import_id, partial(told, before=restored))
                 if table == "listings":
                     db.execute("DELETE FROM events WHERE first_import = :id AND last_import = :id", {"id": import_id})
                 indexing.reindex(db, table, went=True)
@@ -67,6 +74,10 @@ def undo_import(db: sqlite3.Connection, import_id: int, now: str) -> Undone:
             db.execute("UPDATE imports SET undone_at = :now WHERE import_id = :id", {"now": now, "id": import_id})
         new_state(db)
     return Undone(import_id, removed, restored, tuple(kept))
+
+
+def _counted(progress: Progress, of: int, done: int, before: int = 0) -> None:
+    progress(min(before + done, of), of)
 
 
 def _later(db: sqlite3.Connection, table: str, key: str, import_id: int) -> list[tuple[str, int]]:
@@ -102,7 +113,7 @@ def _bring_back(db: sqlite3.Connection, table: str, key: str, import_id: int) ->
     return back
 
 
-def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> int:
+def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int, told: Callable[[int], None]) -> int:
     rows = db.execute(
         f"SELECT c.record_key, c.before, c.was_import, c.was_source FROM import_changes c "
         f"JOIN {table} t ON t.{key} = c.record_key WHERE c.import_id = :id AND t.last_import = :id",
@@ -110,7 +121,9 @@ def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> in
     ).fetchall()
     indexing.stir_homes(db, table, "last_import = :id", {"id": import_id})
     indexing.touch(db, table, "last_import = :id AND first_import <> :id", {"id": import_id})
-    for r in rows:
+    for done, r in enumerate(rows):
+        if done % _PART == 0:
+            told(done)
         before = json.loads(r["before"])
         sets = "".join(f"{name} = :{name}, " for name in before)
         db.execute(
@@ -124,17 +137,22 @@ def _restore(db: sqlite3.Connection, table: str, key: str, import_id: int) -> in
     return len(rows)
 
 
-def _remove(db: sqlite3.Connection, table: str, import_id: int) -> int:
+def _remove(db: sqlite3.Connection, table: str, import_id: int, told: Callable[[int], None]) -> int:
     mine = "first_import = :id AND last_import = :id"
     indexing.touch(db, table, mine, {"id": import_id})
-    if table == "areas":
-        db.execute(
-            f"DELETE FROM area_places WHERE row_id IN (SELECT row_id FROM areas WHERE {mine})", {"id": import_id}
-        )
-    if table in ("listings", "parcels"):
-        odd = 1 if table == "listings" else 0
-        db.execute(
-            f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + {odd} FROM {table} WHERE {mine})",
-            {"id": import_id},
-        )
-    return db.execute(f"DELETE FROM {table} WHERE {mine}", {"id": import_id}).rowcount
+    first, last = db.execute(f"SELECT min(row_id), max(row_id) FROM {table} WHERE {mine}", {"id": import_id}).fetchone()
+    removed = 0
+    for start in range(first, last + 1, _PART) if first is not None else ():
+        told(removed)
+        part = {"id": import_id, "start": start, "end": start + _PART - 1}
+        which = f"{mine} AND row_id BETWEEN :start AND :end"
+        if table == "areas":
+            db.execute(f"DELETE FROM area_places WHERE row_id IN (SELECT row_id FROM areas WHERE {which})", part)
+        if table in ("listings", "parcels"):
+            odd = 1 if table == "listings" else 0
+            db.execute(
+                f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + {odd} FROM {table} WHERE {which})", part
+            )
+        removed += db.execute(f"DELETE FROM {table} WHERE {which}", part).rowcount
+    told(removed)
+    return removed
