@@ -235,7 +235,10 @@ def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
                 + "ALTER TABLE workups DROP COLUMN archived_at; PRAGMA user_version = 7;"
             )  # fmt: skip
         with closing(sqlite3.connect(folder / "records.db")) as db:
+            triggers = [r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'trigger'")]
             db.executescript(
+                "".join(f"DROP TRIGGER {name}; " for name in triggers)
+                + "DROP TABLE changed_records; DROP TABLE earlier_marks; DELETE FROM meta WHERE name = 'noting'; "
                 "DROP INDEX photos_by_file; ALTER TABLE photos DROP COLUMN last_import; ALTER TABLE photos DROP COLUMN address; DROP INDEX listings_found; "
                 "DROP INDEX parcels_found; DROP INDEX listings_same; DROP TABLE inbox_files; DROP TABLE feed_pictures; "
                 "DROP TABLE named_mappings; DROP TABLE word_orders; DELETE FROM meta WHERE name = 'mark'; "

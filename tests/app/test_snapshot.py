@@ -160,10 +160,10 @@ def test_while_many_new_records_are_read_those_of_before_are_used_at_once(bring,
     go_on, reading = threading.Event(), threading.Event()
     load = of_folder.kept_columns
 
-    def slow(folder, db):
+    def slow(folder, db, before):
         reading.set()
         go_on.wait(60)
-        return load(folder, db)
+        return load(folder, db, before)
 
     monkeypatch.setattr(of_folder, "MANY", 1)
     monkeypatch.setattr(of_folder, "kept_columns", slow)
