@@ -6,19 +6,40 @@ usage: python -m bench [--listings N] [--folder DIR] [--json FILE] [--reuse] [--
 from __future__ import annotations
 
 import argparse
+import datetime as dt
 import json
+import os
 import shutil
 import subprocess
 import sys
 from pathlib import Path
 
-from bench import accuracy, bulletins, kinds, meanwhile, memory, on_demo, screen, whole_market
+from bench import (
+    accuracy,
+    bulletins,
+    county,
+    kinds,
+    many_clients,
+    many_services,
+    meanwhile,
+    memory,
+    office,
+    on_demo,
+    one_change,
+    screen,
+    whole_market,
+)
 from bench.timing import Result, table
 from rain_porch.app.records import Records
 from rain_porch.demo.crowd import write_crowd
 from rain_porch.demo.town import RECIPE, prepare_demo
 
-PARTS = ("import", "market", "bulletins", "memory", "meanwhile", "demo", "screen", "accuracy", "kinds")
+# what a whole run does; a run names those that it wants by --only
+PARTS = (
+    "import", "market", "bulletins", "memory", "meanwhile", "county", "demo", "screen", "change", "clients", "office", "services",
+    "accuracy", "kinds",
+)  # fmt: skip
+AN_OFFICE, A_HOME = 25_000, "terrace"
 
 
 def main() -> None:
@@ -41,7 +62,7 @@ def main() -> None:
     folder = args.folder / f"records-{args.listings}"
     if "import" in args.only and not (args.reuse and folder.is_dir()):
         told([import_speed(crowd(args.folder, args.listings), folder, args.folder / "plain")])
-    elif {"market", "bulletins", "memory", "meanwhile"} & {*args.only} and not folder.is_dir():
+    elif {"market", "bulletins", "memory", "meanwhile", "county"} & {*args.only} and not folder.is_dir():
         raise SystemExit(f"There are no records of {args.listings:,} listings yet: run with “import” first.")
     market = Records(folder).snapshot()
     if "market" in args.only:
@@ -53,6 +74,20 @@ def main() -> None:
     if "meanwhile" in args.only:
         alone = whole_market.counts_alone(market)
         told(meanwhile.measured(market, crowd(args.folder, 200_000), demo, args.folder / "work", alone))
+    if "county" in args.only:
+        told(county.measured(folder, args.folder / "work"))
+    offices = args.folder / f"records-{AN_OFFICE}"
+    if {"change", "office", "services"} & {*args.only} and not offices.is_dir():
+        import_speed(crowd(args.folder, AN_OFFICE), offices, args.folder / "plain")
+    if "change" in args.only:
+        told(one_change.results(offices, A_HOME))
+        told(one_change.results(folder, A_HOME) if folder.is_dir() else [])
+    if "clients" in args.only:
+        told(many_clients.results(demo, args.folder / "work"))
+    if "office" in args.only:
+        told(office.results(offices, crowd(args.folder, 200_000), args.folder / "work"))
+    if "services" in args.only:
+        told(many_services.results(offices, args.folder / "work"))
     if "demo" in args.only:
         told(on_demo.measured(demo, args.folder / "work"))
     if "screen" in args.only:
@@ -62,6 +97,9 @@ def main() -> None:
     if "kinds" in args.only:
         told(kinds.measured(args.folder / f"city-{RECIPE}-{kinds.TOWN}"))
     print()
+    print(
+        f"{dt.date.today():%d %B %Y}, {os.cpu_count()} processors, load {os.getloadavg()[1]:.1f} over the last five minutes"
+    )
     print(table(results))
     missed = [r.name for r in results if r.holds is False]
     print("\nAll budgets hold." if not missed else f"\nNot held: {', '.join(missed)}.")

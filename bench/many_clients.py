@@ -16,7 +16,7 @@ import sys
 import threading
 import time
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
@@ -24,6 +24,7 @@ from typing import Any
 import numpy as np
 
 from .serving import free_port, wait_until_open
+from .timing import Result
 
 CLIENTS = 20
 HOMES = 20  # detached homes of the demo, one a client
@@ -176,6 +177,45 @@ def told(name: str, clients: list[Client], seconds: float) -> None:
             )
 
 
+BUDGETS = {"counts": 150, "table": 150, "worth": 150, "ask": 150, "page": 500}
+
+
+def acts(clients: list[Client], on: str, budgets: Mapping[str, float]) -> list[Result]:
+    """How long each kind of act with a budget took."""
+    out = []
+    for what, budget in budgets.items():
+        ms = [x for c in clients for x in c.took[what]]
+        out.append(Result(what, on, float(np.median(ms)), float(np.percentile(ms, 95)), budget, note=f"{len(ms)} acts"))
+    return out
+
+
+def results(demo: Path, work: Path, seconds: float = 60) -> list[Result]:
+    """Twenty at once on the demo, without pause and with a second between their acts."""
+    out = []
+    for pause in (0.0, 1.0):
+        clients = measured(TREE, _copy(demo, work), seconds, pause)
+        every = sum(len(took) for c in clients for took in c.took.values()) / seconds
+        failed = sum(c.failed for c in clients)
+        on = f"demo, {CLIENTS} clients"
+        if not pause:
+            out.append(
+                Result("requests without pause", on, every, every, 60, unit="requests/s", note=f"{failed} failed")
+            )
+        else:
+            out += acts(clients, f"{on}, a second between acts", BUDGETS)
+        shutil.rmtree(work)
+    return out
+
+
+def _copy(records: Path, folder: Path) -> Path:
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir(parents=True)
+    for name in ("records.db", "demo.txt"):
+        if (records / name).exists():
+            shutil.copy(records / name, folder / name)
+    return folder
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--records", type=Path, required=True, help="a data folder with the demo's records")
@@ -185,10 +225,7 @@ def main() -> None:
     for pause in (0.0, 1.0):
         for tree in [t for t in (args.before, TREE) if t]:
             folder = args.records.parent / f"{args.records.name}-clients"
-            shutil.rmtree(folder, ignore_errors=True)
-            folder.mkdir(parents=True)
-            for name in ("records.db", "demo.txt"):
-                shutil.copy(args.records / name, folder / name)
+            _copy(args.records, folder)
             name = (
                 f"{'before' if tree == args.before else 'now'}, {'no pause' if not pause else 'a second between acts'}"
             )

@@ -20,9 +20,10 @@ from pathlib import Path
 
 import numpy as np
 
-from .many_clients import CLIENTS, Client, begin, told
+from .many_clients import CLIENTS, Client, acts, begin
 from .memory import held_mb
 from .serving import serving
+from .timing import Result, table
 
 PAUSE = 2.0
 
@@ -90,43 +91,54 @@ def bring_in(files: list[Path], folder: Path, until: float, took: list[float]) -
         turn += 1
 
 
-def main() -> None:
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--records", type=Path, required=True)
-    parser.add_argument("--file", type=Path, required=True)
-    parser.add_argument("--minutes", type=float, default=10)
-    args = parser.parse_args()
-    work = args.records.parent / "office"
+BUDGETS = {"counts": 100, "table": None, "worth": 300, "ask": None, "page": 500, "lookup": None, "save price": None}
+
+
+def results(records: Path, file: Path, work: Path, minutes: float = 5) -> list[Result]:
+    """Twenty agents on the records while a file comes in over and over, its prices moved each time."""
     shutil.rmtree(work, ignore_errors=True)
     work.mkdir(parents=True)
     for name in ("records.db", "records.columns", "demo.txt"):
-        if (args.records / name).exists():
-            shutil.copy(args.records / name, work / name)
-    files = [moved(args.file, work / f"more-{by}.csv", by) for by in (0, 1000)]
+        if (records / name).exists():
+            shutil.copy(records / name, work / name)
+    files = [moved(file, work / f"more-{by}.csv", by) for by in (0, 1000)]
     rows = sum(1 for _ in files[0].open()) - 1
+    end = minutes * 60
     with serving(work) as (url, process):
         port = int(url.rsplit(":", 1)[1])
         clients = [Client(port, n, seed) for seed, n in enumerate(begin(port))]
-        until = time.perf_counter() + args.minutes * 60
-        imports: list[float] = []
+        until = time.perf_counter() + end
+        took: list[float] = []
         watch = Watch(process)
         threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
         threads += [
-            threading.Thread(target=bring_in, args=(files, work, until, imports)),
+            threading.Thread(target=bring_in, args=(files, work, until, took)),
             threading.Thread(target=watch.look, args=(until,)),
         ]
         for t in threads:
             t.start()
         for t in threads:
             t.join()
-        told(f"{CLIENTS} agents, an act every {PAUSE:g} s, imports of {rows:,} rows", clients, args.minutes * 60)
-        end = args.minutes * 60
-        for of, name in ((1, "the service's process"), (2, "with all that it started")):
-            print(
-                f"   {name}: second minute {watch.between(60, 120, of):,.0f} MB, last {watch.between(end - 60, end, of):,.0f} MB, most {max(x[of] for x in watch.seen):,.0f} MB"
-            )
-        print(f"   {len(imports)} imports, median {np.median(imports):,.0f} s, {rows / np.median(imports):,.0f} rows/s")
     shutil.rmtree(work, ignore_errors=True)
+    on = f"{CLIENTS} agents, an act every {PAUSE:g} s, imports of {rows:,} rows"
+    failed = sum(c.failed for c in clients)
+    speed = [rows / t for t in took]
+    held = [watch.between(end - 60, end, of) for of in (1, 2)]
+    return [
+        *acts(clients, on, BUDGETS),
+        Result("memory of the service, last minute", on, held[0], max(x[1] for x in watch.seen), 1500, unit="MB",
+               note=f"second minute {watch.between(60, 120, 1):,.0f} MB; with all that it started {held[1]:,.0f} MB; {failed} acts failed"),
+        Result("import beside them", on, float(np.median(speed)), float(np.percentile(speed, 5)), None, unit="rows/s", note=f"{len(took)} imports"),
+    ]  # fmt: skip
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--records", type=Path, required=True)
+    parser.add_argument("--file", type=Path, required=True)
+    parser.add_argument("--minutes", type=float, default=10)
+    args = parser.parse_args()
+    print(table(results(args.records, args.file, args.records.parent / "office", args.minutes)))
 
 
 if __name__ == "__main__":

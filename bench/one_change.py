@@ -21,6 +21,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from bench.screen import FLAGS
 from bench.serving import serving
+from bench.timing import Result, table
 
 RADII = ("0.5", "0.75", "1.5", "1", "2", "3")
 ASKED = {"changes": "save", "": "counts and sentence", "candidates": "table", "worth": "worth", "asking": "ask"}
@@ -56,20 +57,33 @@ def measured(page: Page, url: str, address: str, times: int) -> dict[str, list[f
     return out
 
 
+BUDGETS = {"save": 30, "counts and sentence": 80, "table": 150, "worth": 250, "ask": None}
+
+
+def results(records: Path, address: str, times: int = 12) -> list[Result]:
+    with tempfile.TemporaryDirectory() as folder:
+        for file in records.glob("records.*"):
+            if not file.name.endswith(("-shm", "-wal")):
+                shutil.copy(file, folder)
+        with serving(Path(folder)) as (url, _), sync_playwright() as play:
+            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            took = measured(page, url, address, times)
+            listings = httpx.get(f"{url}/api/records").json()["counts"]["listings"]
+            browser.close()
+    return [
+        Result(f"one change of a search: {name}", f"{listings:,} listings", float(np.median(ms)), float(np.percentile(ms, 95)), BUDGETS.get(name), note=f"{len(ms)} changes in a browser, worst {max(ms):.0f}")
+        for name, ms in took.items()
+    ]  # fmt: skip
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(prog="python -m bench.one_change")
     parser.add_argument("--records", type=Path, required=True)
     parser.add_argument("--home", required=True)
     parser.add_argument("--times", type=int, default=12)
     args = parser.parse_args()
-    with tempfile.TemporaryDirectory() as folder:
-        shutil.copy(args.records / "records.db", folder)
-        with serving(Path(folder)) as (url, _), sync_playwright() as play:
-            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            for name, took in measured(page, url, args.home, args.times).items():
-                print(f"{name:22} median {np.median(took):5.0f}  worst {max(took):5.0f} ms  ({len(took)} changes)")
-            browser.close()
+    print(table(results(args.records, args.home, args.times)))
 
 
 if __name__ == "__main__":

@@ -60,7 +60,7 @@ def table(results: Sequence[Result]) -> str:
                 r.on,
                 f"{r.median:,.1f}",
                 f"{r.p95:,.1f} {r.unit}",
-                "" if r.budget is None else f"{r.budget:,.0f}",
+                "" if r.budget is None else f"{r.budget:,g}",
                 r.peer,
                 "" if r.peer_median is None else f"{r.peer_median:,.1f}",
                 "" if r.ratio is None else f"{r.ratio:.2f}",
