@@ -17,7 +17,20 @@ from ..app.records import Records
 from . import docs, errors
 from .journal import Journal
 from .limits import BodyLimits
-from .office import accounts, around, bulletins, clients, desk, due_work, house_rules, links, market, searches, session
+from .office import (
+    accounts,
+    around,
+    bulletins,
+    clients,
+    desk,
+    due_work,
+    house_rules,
+    links,
+    market,
+    searches,
+    session,
+    watches,
+)
 from .records import conclusions, imports, incoming, listings, mappings
 from .state import State
 from .web_safety import NONCE, WebSafety, new_nonce, page_policy
@@ -52,6 +65,7 @@ def create_app(
         candidates,
         around,
         searches,
+        watches,
         house_rules,
         choices,
         worth,

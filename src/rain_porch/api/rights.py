@@ -36,6 +36,7 @@ _TABLE = {
         POST /api/around   POST /api/around/counts   POST /api/around/spread   POST /api/around/proposals
         POST /api/around/summaries   POST /api/around/likeness/{listing_id}   POST /api/around/workup
         POST /api/around/paper.{form}   POST /api/searches   POST /api/searches/{search_id}/around
+        GET /api/watches   PUT /api/watches   POST /api/watches/seen   GET /api/mail   POST /api/mail/try
         GET /api/searches   DELETE /api/searches/{search_id}   GET /api/columns   PUT /api/columns
         GET /api/outcomes   GET /api/house-rules   PUT /api/house-rules/{name}   POST /api/house-rules/effects
         GET /api/listings/{listing_id}   GET /api/listings/{listing_id}/pictures/{number}
@@ -49,7 +50,8 @@ _TABLE = {
         DELETE /api/bulletins/{bulletin_id}   GET /api/bulletins/{bulletin_id}/bulletin.{form}
         GET /api/bulletins/{bulletin_id}/sheets   GET /api/bulletins/{bulletin_id}/sheets/{number}.{form}
         GET /api/bulletins/{bulletin_id}/editions   POST /api/bulletins/{bulletin_id}/editions
-        GET /api/records   GET /api/records/standing   GET /api/records/undoing   GET /api/records/room   GET /api/records/health   GET /api/records/spreads
+        GET /api/records   GET /api/records/standing   GET /api/records/undoing   GET /api/records/room
+        GET /api/records/health   GET /api/records/spreads
         GET /api/records/conclusions   GET /api/records/conclusions/{what}   GET /api/records/rulings
         GET /api/records/imports/{import_id}/rows   GET /api/records/imports/{import_id}/rejects.csv
         GET /api/records/export/{kind}.{ending}

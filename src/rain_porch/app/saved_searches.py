@@ -12,6 +12,7 @@ from ..store.porch import searches as store
 from .around import LookAsk, searched, standpoint_of
 from .office.agent import Agent
 from .office.house_rules import rules_of
+from .watching import stop_watching
 from .workup.workups import open_workup
 
 
@@ -27,8 +28,9 @@ def save_search(agent: Agent, workup_id: int, name: str) -> int:
     """Keep a workup's search under a name, with the home it lies about."""
     opened = open_workup(agent, workup_id)
     doc = SavedSearchDoc(
-        search=opened.state.search, facts=dict(opened.subject.facts), home_kind=opened.subject.home_kind.value
-    )
+        search=opened.state.search, facts=dict(opened.subject.facts), home_kind=opened.subject.home_kind.value,
+        home=opened.state.home, place=opened.state.place,
+    )  # fmt: skip
     return store.keep(agent.porch, agent.account_id, name, written(doc))
 
 
@@ -40,6 +42,8 @@ def save_looked(agent: Agent, name: str, ask: LookAsk) -> int:
         search=SearchDoc.of(searched(standpoint, ask)),
         facts=dict(subject.facts),
         home_kind=subject.home_kind.value if ask.home else "",
+        home=ask.home,
+        place=ask.place,
     )
     return store.keep(agent.porch, agent.account_id, name, written(doc))
 
@@ -61,4 +65,6 @@ def carried_search(agent: Agent, workup_id: int, search_id: int) -> tuple[Search
 
 
 def delete_search(agent: Agent, search_id: int) -> None:
+    """Take a search away, and whoever watches it."""
+    stop_watching(agent, "search", search_id)
     store.delete(agent.porch, agent.owner, search_id)

@@ -7,13 +7,15 @@ import json
 import logging
 import threading
 from collections.abc import Callable, Mapping
+from contextlib import suppress
 from typing import Any
 
-from ..core.errors import BadInput, RainPorchError
+from ..core.errors import BadInput, NotFound, RainPorchError
 from ..store.db import Database, atomic
 from ..store.porch import choices, kept
 from ..store.porch import due_work as store
 from .office.agent import Agent
+from .watching import WATCH, named
 from .work_kinds import KINDS, check
 
 BACKUP_PLANNED = "daily backup was planned"
@@ -55,16 +57,19 @@ def waiting(agent: Agent) -> list[dict[str, Any]]:
     """All that waits: name, when it is due, whether it is stopped or running, what came of it last."""
     titles = {k.kept_id: k.name for k in kept.listed(agent.porch, agent.owner, kept.BULLETIN)}
     return [
-        {**row, "name": _name(row, titles), "stopped": bool(row["stopped"])}
+        {**row, "name": _name(agent, row, titles), "stopped": bool(row["stopped"])}
         for row in store.listed(agent.porch, agent.owner)
     ]
 
 
-def _name(row: Mapping[str, Any], titles: Mapping[int, str]) -> str:
-    """What it is called, with the address or the bulletin that it is about."""
+def _name(agent: Agent, row: Mapping[str, Any], titles: Mapping[int, str]) -> str:
+    """What it is called, with the address, the bulletin, the search or the view that it is about."""
     name = KINDS[row["kind"]][0] if row["kind"] in KINDS else row["kind"]
     details = json.loads(row["details"])
     about = details.get("address") or titles.get(details.get("bulletin_id", 0), "")
+    if row["kind"] == WATCH:
+        with suppress(NotFound):
+            about = f"“{named(agent, details['of'], details['number'])[0]}”"
     return f"{name}, {about}" if about else name
 
 

@@ -11,6 +11,7 @@ from ..core.errors import BadInput, Refused
 from ..records.feeds.feed import pull
 from ..records.inbox import take_in
 from ..store import backups, db
+from . import watching
 from .handover.bulletin_sending import make_if_due
 from .handover.delivering import post
 from .incoming.fetching import line
@@ -63,6 +64,7 @@ KINDS: dict[str, tuple[str, Work, frozenset[str]]] = {
     "message": ("Send a message", send_message, frozenset({"delivery_id"})),
     "bulletin": ("Make a bulletin and send it", make_if_due, frozenset({"bulletin_id", "day"})),
     "inbox": ("Look into the watched folder", look_into_inbox, frozenset()),
+    "watch": ("Look at what is watched", watching.look, frozenset({"of", "number"})),
     "feed": ("Pull a feed of listings", pull_feed, frozenset({"address", "token", "source", "nearby"})),
 }
 
@@ -77,5 +79,7 @@ def check(kind: str, details: Mapping[str, Any]) -> None:
         raise BadInput("details", "A feed's address, token and source are texts of up to 2,000 signs.")
     if kind == "bulletin" and not all(isinstance(x, int) for x in details.values()):
         raise BadInput("details", "A bulletin and its day are named by their numbers.")
+    if kind == "watch":
+        watching.check(details)
     if kind == "message" and not isinstance(details["delivery_id"], int):
         raise BadInput("details", "A delivery is named by its number.")

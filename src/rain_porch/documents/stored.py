@@ -102,13 +102,15 @@ class PhotoDoc(Doc):
 
 
 class SavedSearchDoc(StoredDoc):
-    """A search and the home it was made for."""
+    """A search and the home or place it was made for. home, place: none in those kept before they were."""
 
     form: ClassVar[str] = "search"
 
     search: SearchDoc
     facts: dict[str, Value] = {}
     home_kind: str = ""
+    home: HomeRefDoc | None = None
+    place: Place | None = None
 
 
 class PaperDoc(StoredDoc):

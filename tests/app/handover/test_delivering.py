@@ -13,7 +13,6 @@ from email import policy
 from pathlib import Path
 
 import pytest
-from aiosmtpd.controller import Controller
 from pypdf import PdfReader
 
 from rain_porch.app.handover import mail as mailing
@@ -33,7 +32,6 @@ from rain_porch.app.pricing.opened import suggested
 from rain_porch.app.schedule import Schedule
 from rain_porch.app.workup.workups import delete_workup, list_workups, open_workup
 from rain_porch.core.errors import BadInput, NotFound
-from rain_porch.standins.mail import Pigeonhole
 from rain_porch.store.porch import deliveries as store
 from rain_porch.store.porch import due_work
 from tests.app.workup.test_changes import begun, change
@@ -46,18 +44,6 @@ def priced(agent):
     change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
     change(agent, n, change="set_list_price", list_price=309900)
     return n
-
-
-@pytest.fixture
-def server(tmp_path, monkeypatch):
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port = s.getsockname()[1]
-    controller = Controller(Pigeonhole(tmp_path / "mail"), hostname="127.0.0.1", port=port)
-    controller.start()
-    monkeypatch.setenv("RAIN_PORCH_SMTP", f"127.0.0.1:{port}")
-    yield tmp_path / "mail"
-    controller.stop()
 
 
 def send_what_is_due(agent):
@@ -87,12 +73,12 @@ def test_what_was_delivered_does_not_change_when_the_workup_does(agent, priced, 
     assert delivered_paper(agent, held["delivery_id"], "pdf") == before, "it outlives its workup"
 
 
-def test_a_message_carries_the_pdf_unharmed(agent, priced, server: Path):
+def test_a_message_carries_the_pdf_unharmed(agent, priced, mail_server: Path):
     held = posted(
         agent, priced, client="Wílma, Carrow", email="wilma@carrow.example", subject="Your home\r\nBcc: x@y.example"
     )
     assert held["state"] == "sent" and held["sent_at"]
-    (laid,) = server.glob("*.eml")
+    (laid,) = mail_server.glob("*.eml")
     ours = email.message_from_bytes(delivered_paper(agent, held["delivery_id"], "eml"), policy=policy.default)
     theirs = email.message_from_bytes(laid.read_bytes(), policy=policy.default)
     for made in (ours, theirs):
@@ -105,7 +91,7 @@ def test_a_message_carries_the_pdf_unharmed(agent, priced, server: Path):
         assert "Dear Wílma, Carrow," in made.get_body(("plain",)).get_content()
 
 
-def test_a_server_that_refuses_hangs_or_is_not_there_keeps_the_message_waiting(agent, priced, server, monkeypatch):
+def test_a_server_that_refuses_hangs_or_is_not_there_keeps_the_message_waiting(agent, priced, mail_server, monkeypatch):
     held = posted(agent, priced, email="nobody@refused.example")
     assert held["state"] == "waiting" and "does not take mail for nobody@refused.example: 550" in held["said"]
     monkeypatch.setattr(mailing, "TIMEOUT_SECONDS", 0.3)
@@ -121,12 +107,12 @@ def test_a_server_that_refuses_hangs_or_is_not_there_keeps_the_message_waiting(a
     assert posted(agent, priced, email="wilma@carrow.example")["said"] == NOT_SET_UP
 
 
-def test_an_address_that_the_server_cannot_write_waits_and_says_so(agent, priced, server):
+def test_an_address_that_the_server_cannot_write_waits_and_says_so(agent, priced, mail_server):
     held = posted(agent, priced, email="wílma@carrow.example")
     assert held["state"] == "waiting" and "takes no address like wílma@carrow.example" in held["said"]
 
 
-def test_what_waits_is_tried_again(agent, priced, server, monkeypatch):
+def test_what_waits_is_tried_again(agent, priced, mail_server, monkeypatch):
     address = mailing.setting("RAIN_PORCH_SMTP")
     monkeypatch.delenv("RAIN_PORCH_SMTP")
     held = posted(agent, priced, email="wilma@carrow.example")
@@ -136,10 +122,10 @@ def test_what_waits_is_tried_again(agent, priced, server, monkeypatch):
     send_what_is_due(agent)
     assert store.read(agent.porch, 1, held["delivery_id"])["state"] == "sent"
     assert not send_again(agent, held["delivery_id"]), "what went out does not go twice"
-    assert len(list(server.glob("*.eml"))) == 1
+    assert len(list(mail_server.glob("*.eml"))) == 1
 
 
-def test_a_server_that_is_away_is_tried_again_by_itself(agent, priced, server, monkeypatch):
+def test_a_server_that_is_away_is_tried_again_by_itself(agent, priced, mail_server, monkeypatch):
     address = mailing.setting("RAIN_PORCH_SMTP")
     monkeypatch.setenv("RAIN_PORCH_SMTP", "127.0.0.1:9")
     held = posted(agent, priced, email="wilma@carrow.example")
@@ -153,14 +139,14 @@ def test_a_server_that_is_away_is_tried_again_by_itself(agent, priced, server, m
     assert due_work.listed(agent.porch, 1) == []
 
 
-def test_what_was_being_sent_at_a_stop_waits_for_a_word_and_what_was_not_begun_goes_out(agent, priced, server):
+def test_what_was_being_sent_at_a_stop_waits_for_a_word_and_what_was_not_begun_goes_out(agent, priced, mail_server):
     numbers = [deliver(agent, priced, DeliverAsk(email=f"{who}@carrow.example")) for who in ("first", "second")]
     due_work.take_next(agent.porch, agent.stamp())  # and the service is killed
     store.let_wait(agent.porch)
     send_what_is_due(agent)
     states = [store.read(agent.porch, 1, n) for n in numbers]
     assert [s["state"] for s in states] == ["waiting", "sent"] and "while it was being sent" in states[0]["said"]
-    assert len(list(server.glob("*.eml"))) == 1
+    assert len(list(mail_server.glob("*.eml"))) == 1
 
 
 @pytest.mark.parametrize(
@@ -172,7 +158,7 @@ def test_addresses_that_are_none_keep_nothing(agent, priced, address):
     assert deliveries(agent) == []
 
 
-def test_the_same_papers_go_to_somebody_else_as_they_were(agent, priced, server: Path):
+def test_the_same_papers_go_to_somebody_else_as_they_were(agent, priced, mail_server: Path):
     first = posted(agent, priced, client="Wilma Carrow")["delivery_id"]
     change(agent, priced, change="set_list_price", list_price=250000)
     number = deliver_copy(agent, first, DeliverAsk(client="Bram Carrow", email="bram@carrow.example"))

@@ -11,6 +11,7 @@ import { useWalk } from '@/walk/useWalk'
 import BeginWith from './BeginWith.vue'
 import FirstFile from './FirstFile.vue'
 import PinnedViews from './PinnedViews.vue'
+import WatchedNews from './WatchedNews.vue'
 import WorkupList from '@/workup/WorkupList.vue'
 
 const records = useQuery({ queryKey: ['records'], queryFn: () => got(api.GET('/api/records')) })
@@ -55,6 +56,7 @@ const held = computed(() => (records.data.value?.inbox.files ?? []).filter((f) =
       }}</LinkButton>
     </p>
     <WorkupList v-if="!isEmpty" class="mt-8" :limit="8" />
+    <WatchedNews v-if="!isEmpty" />
     <BeginWith v-if="hasFew" />
     <PinnedViews />
     <p v-if="records.isError.value" class="lamp mt-6" role="alert">{{ records.error.value?.message }}</p>

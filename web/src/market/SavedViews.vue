@@ -8,6 +8,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { inTurn } from '@/shared/useDraft'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
+import { useWatches } from '@/shared/useWatches'
 import { FRESH, type View, type ViewTools } from './useView'
 
 /** Views kept by name: opened, renamed, replaced, pinned to the desk, deleted with a way back. */
@@ -15,6 +16,9 @@ type Saved = Docs['SavedView']
 const props = defineProps<{ tools: ViewTools }>()
 const { view, label } = props.tools
 const client = useQueryClient()
+const DAILY = 1440
+const { of, watch } = useWatches()
+const isWatched = (v: Saved) => of('view', v.view_id) !== undefined
 const saved = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
 const same = (a: View, b: View) => JSON.stringify({ ...FRESH, ...a }) === JSON.stringify({ ...FRESH, ...b })
 const openAt = computed(() => saved.data.value?.find((v) => same(v.view as View, view.value))?.view_id)
@@ -119,6 +123,14 @@ async function bringBack() {
           @click="change(v, { pinned: !v.pinned })"
         >
           {{ v.pinned ? 'on the desk' : 'pin' }}
+        </LinkButton>
+        <LinkButton
+          class="small"
+          :aria-label="isWatched(v) ? `Watch ${v.name} no more` : `Watch ${v.name}`"
+          title="Looked at every morning: what happens in it stands on the desk, and comes by a letter"
+          @click="tried(() => watch('view', v.view_id, isWatched(v) ? null : DAILY))"
+        >
+          {{ isWatched(v) ? 'watched' : 'watch' }}
         </LinkButton>
         <LinkButton class="small" :aria-label="`Delete ${v.name}`" @click="drop(v)"> delete </LinkButton>
       </p>

@@ -7,6 +7,7 @@ import { useLight } from '@/shared/style/useTheme'
 import Accounts from './Accounts.vue'
 import Acts from './Acts.vue'
 import DueWork from './DueWork.vue'
+import MailSetUp from './MailSetUp.vue'
 
 const { choice } = useLight()
 const { isManager } = useSession()
@@ -39,6 +40,7 @@ const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } a
       <RouterLink class="link" :to="{ name: 'rules' }">the table of house rules</RouterLink>.
     </p>
     <Accounts v-if="isManager" />
+    <MailSetUp />
     <DueWork />
     <Acts v-if="isManager" />
   </div>

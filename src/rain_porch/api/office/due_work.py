@@ -1,4 +1,4 @@
-"""Work that waits: what is due when, what came of it, stopped, begun again, done at once."""
+"""Work that waits: what is due when, what came of it, stopped, begun again, done at once; and the mail that it sends."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app import schedule
+from ...app.handover.mail_trial import MailDoc, mail_set_up, try_mail
 from ..errors import RESPONSES
 from ..state import Number, Porch
 
@@ -63,3 +64,19 @@ def act_on(porch: Porch, work_id: Number, act: Literal["stop", "start", "now"]) 
 @router.delete("/due-work/{work_id}", status_code=204)
 def forget(porch: Porch, work_id: Number) -> None:
     schedule.forget(porch.agent, work_id)
+
+
+class TriedDoc(BaseModel):
+    said: str
+
+
+@router.get("/mail")
+def mail(porch: Porch) -> MailDoc:
+    """What is set up to send mail."""
+    return mail_set_up(porch.agent)
+
+
+@router.post("/mail/try")
+def send_to_oneself(porch: Porch) -> TriedDoc:
+    """Send a message to one's own address, to see whether mail works."""
+    return TriedDoc(said=try_mail(porch.agent))

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
@@ -8,11 +9,13 @@ import { mdiBookmarkOutline, mdiDeleteOutline } from '@mdi/js'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
+import { RHYTHMS, useWatches } from '@/shared/useWatches'
 import { useFinding } from '../useFinding'
 
 /** Searches kept by name: this one saved, another taken to this home with its bands laid about it. */
 const emit = defineEmits<{ take: [search: Docs['SearchDoc']] }>()
 const { ask, home } = useFinding()
+const { of, watch } = useWatches()
 const client = useQueryClient()
 const opened = ref(false)
 const name = ref('')
@@ -23,7 +26,8 @@ const saved = useQuery({
   queryFn: () => got(api.GET('/api/searches')),
   enabled: computed(() => opened.value),
 })
-const again = () => client.invalidateQueries({ queryKey: ['searches'] })
+const again = () =>
+  Promise.all(['searches', 'watches'].map((key) => client.invalidateQueries({ queryKey: [key] })))
 
 async function attempt(work: () => Promise<void>) {
   failed.value = ''
@@ -48,6 +52,13 @@ async function take(search: Docs['SavedSearch']) {
   said.value = `“${search.name}” ${home.value?.named ? 'laid about this home' : 'taken'}.${
     carried.left.length ? ` Left behind, as they belong to their place: ${carried.left.join(', ')}.` : ''
   }`
+}
+/** minutes: "" for not watched. */
+async function watched(search: Docs['SavedSearch'], minutes: string) {
+  await watch('search', search.search_id, minutes ? Number(minutes) : null)
+  said.value = minutes
+    ? `“${search.name}” is looked at ${RHYTHMS[minutes]}; what is new stands on the desk.`
+    : `“${search.name}” is watched no more.`
 }
 async function away(search: Docs['SavedSearch']) {
   await api.DELETE('/api/searches/{search_id}', { params: { path: { search_id: search.search_id } } })
@@ -85,6 +96,17 @@ async function away(search: Docs['SavedSearch']) {
             @click="attempt(() => away(s))"
           />
           <span class="quiet small">{{ s.words }}</span>
+          <ChoiceField
+            class="rhythm small"
+            :model-value="String(of('search', s.search_id)?.every_minutes ?? '')"
+            :aria-label="`How often ${s.name} is looked at`"
+            @update:model-value="attempt(() => watched(s, String($event)))"
+          >
+            <option value="">not watched</option>
+            <option v-for="(words, minutes) in RHYTHMS" :key="minutes" :value="String(minutes)">
+              watched {{ words }}
+            </option>
+          </ChoiceField>
         </li>
       </ul>
       <p v-else class="quiet small">
@@ -129,7 +151,12 @@ li .link {
   text-align: left;
   font-weight: 600;
 }
-li span {
+li span,
+.rhythm {
   grid-column: 1 / 3;
+}
+.rhythm {
+  justify-self: start;
+  margin-top: 2px;
 }
 </style>

@@ -1,0 +1,48 @@
+"""Saved searches and market views that are watched."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from ...app import watching
+from ...app.watching import WatchDoc
+from ..errors import RESPONSES
+from ..state import Porch
+
+router = APIRouter(tags=["watches"], responses=RESPONSES)
+
+
+class WatchedDoc(BaseModel):
+    """A saved search or view, by its number."""
+
+    kind: Literal["search", "view"]
+    number: int = Field(ge=1, le=2**53)
+
+
+class WatchRequest(WatchedDoc):
+    every_minutes: Literal[60, 1440, 10080] | None = Field(description="how often it is looked at; none: no more")
+
+
+@router.get("/watches")
+def watched(porch: Porch) -> list[WatchDoc]:
+    """All that is watched, with what is new, what has news first."""
+    return watching.watched(porch.agent)
+
+
+@router.put("/watches", status_code=204)
+def watch(porch: Porch, body: WatchRequest) -> None:
+    """Watch a saved search or view, or watch it no more. What stands there now counts as told."""
+    if body.every_minutes is None:
+        watching.stop_watching(porch.agent, body.kind, body.number)
+    else:
+        watching.watch(porch.agent, body.kind, body.number, body.every_minutes)
+        porch.state.schedule.wake()
+
+
+@router.post("/watches/seen", status_code=204)
+def seen(porch: Porch, body: WatchedDoc) -> None:
+    """The news of one have been looked at: they go from the desk."""
+    watching.seen_by_agent(porch.agent, body.kind, body.number)
