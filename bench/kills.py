@@ -231,7 +231,7 @@ def _made(folder: Path, records: Path, beside: Path, old: bool) -> Path:
             columns = ("through", "papers_of", "words", "bulletin_id")
             gone = "".join(f"ALTER TABLE deliveries DROP COLUMN {column}; " for column in columns)
             db.executescript(
-                "DROP TABLE rule_changes; DROP INDEX deliveries_by_bulletin; " + gone
+                "ALTER TABLE due_work DROP COLUMN usual_at; DROP TABLE rule_changes; DROP INDEX deliveries_by_bulletin; " + gone
                 + "ALTER TABLE workups DROP COLUMN archived_at; PRAGMA user_version = 7;"
             )  # fmt: skip
         with closing(sqlite3.connect(folder / "records.db")) as db:

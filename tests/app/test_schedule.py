@@ -75,6 +75,27 @@ def test_what_is_due_is_done_in_its_order_and_comes_back_by_its_rhythm(agent, wo
     assert schedule.waiting(agent)[0]["last_said"] == "Wrote often."
 
 
+def test_what_is_done_out_of_turn_keeps_its_time_of_day_until_another_is_set(agent, works, clock):
+    held, _ = works
+    night = NOW.replace(hour=2, minute=0) + dt.timedelta(days=1)
+    daily = schedule.plan(agent, "write", {"what": "daily"}, 24 * 60, night)
+    schedule.do_now(agent, daily)
+    assert held.do_next() and due_of(agent, daily) == night, (
+        "pressed in the evening, it is done in the night all the same"
+    )
+    clock.at = night
+    assert held.do_next() and due_of(agent, daily) == night + dt.timedelta(days=1)
+    schedule.set_time_of_day(agent, daily, dt.time(6, 30))
+    assert due_of(agent, daily) == night.replace(hour=6, minute=30), "today still"
+    clock.on(hours=5)
+    assert held.do_next() and due_of(agent, daily) == night.replace(hour=6, minute=30) + dt.timedelta(days=1)
+    weekly = schedule.plan(agent, "write", {"what": "weekly"}, 7 * 24 * 60, clock.at + dt.timedelta(days=3))
+    schedule.set_time_of_day(agent, weekly, dt.time(23, 0))
+    assert due_of(agent, weekly) == (clock.at + dt.timedelta(days=3)).replace(hour=23, minute=0)
+    with pytest.raises(BadInput, match="every day or every week"):
+        schedule.set_time_of_day(agent, schedule.plan(agent, "write", {"what": "a"}, 60, NOW), dt.time(6))
+
+
 def test_what_fails_is_told_and_tried_again_ever_later_until_it_comes_through(agent, works, clock):
     held, done = works
     n = schedule.plan(agent, "write", {"what": "breaks"}, None, NOW)

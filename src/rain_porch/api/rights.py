@@ -62,7 +62,7 @@ _TABLE = {
         GET /api/clients   POST /api/clients   PUT /api/clients/{client_id}   DELETE /api/clients/{client_id}
         POST /api/clients/{client_id}/erase
         POST /api/clients/file   GET /api/deliveries
-        GET /api/due-work   POST /api/due-work/{work_id}/{act}   DELETE /api/due-work/{work_id}
+        GET /api/due-work   PUT /api/due-work/{work_id}   POST /api/due-work/{work_id}/{act}   DELETE /api/due-work/{work_id}
         DELETE /api/links/{link_id}
     """,
     Right.READ_WORKUP: """

@@ -86,17 +86,36 @@ def forget(agent: Agent, work_id: int) -> None:
     store.forget(agent.porch, agent.owner, work_id)
 
 
-def next_due(due_at: dt.datetime, every_minutes: int | None, failures: int, now: dt.datetime) -> dt.datetime | None:
+def next_due(usual_at: dt.datetime, every_minutes: int | None, failures: int, now: dt.datetime) -> dt.datetime | None:
     """When work is due again: what failed after 1, 2, 4 … minutes, no later than a day and than its usual time; else by its
-    rhythm, the times that were missed left out. None where it was meant once and is done, or has failed eight times."""
-    usual = None
-    if every_minutes is not None:
-        step = dt.timedelta(minutes=every_minutes)
-        usual = due_at + step * (max(0, (now - due_at) // step) + 1)
+    rhythm, the times that were missed left out. None where it was meant once and is done, or has failed eight times.
+
+    usual_at: one of the times of its rhythm.
+    """
+    usual = None if every_minutes is None else _following(usual_at, every_minutes, now)
     if not failures or (usual is None and failures >= MOST_TRIES):
         return usual
     again = now + dt.timedelta(minutes=min(2 ** (failures - 1), LONGEST_WAIT))
     return again if usual is None else min(again, usual)
+
+
+def _following(usual_at: dt.datetime, every_minutes: int, now: dt.datetime) -> dt.datetime:
+    """The first time of a rhythm that lies after now."""
+    step = dt.timedelta(minutes=every_minutes)
+    return usual_at if usual_at > now else usual_at + step * ((now - usual_at) // step + 1)
+
+
+def set_time_of_day(agent: Agent, work_id: int, at: dt.time) -> None:
+    """Let work that is done daily or weekly be done at another time of the day from now on. BadInput for any other work."""
+    row = store.read(agent.porch, agent.owner, work_id)
+    if not row["every_minutes"] or row["every_minutes"] % (24 * 60):
+        raise BadInput("time", "Only work that is done every day or every week has a time of day.")
+    usual = dt.datetime.combine(dt.datetime.fromisoformat(row["usual_at"]).date(), at)
+    now = agent.now()
+    while usual - dt.timedelta(minutes=row["every_minutes"]) > now:
+        usual -= dt.timedelta(minutes=row["every_minutes"])
+    due = _following(usual, row["every_minutes"], now)
+    store.set_time(agent.porch, agent.owner, work_id, due.isoformat(timespec="seconds"))
 
 
 class Schedule:
@@ -144,7 +163,7 @@ class Schedule:
             logging.getLogger(__name__).exception("work %s failed", work["work_id"])
             said, failures = "It failed for a reason that is in the log.", work["failures"] + 1
         now = self.now()
-        due = next_due(dt.datetime.fromisoformat(work["due_at"]), work["every_minutes"], failures, now)
+        due = next_due(dt.datetime.fromisoformat(work["usual_at"]), work["every_minutes"], failures, now)
         store.finish(
             self.porch, work["work_id"], now.isoformat(timespec="seconds"), said, failures,
             None if due is None else due.isoformat(timespec="seconds"),

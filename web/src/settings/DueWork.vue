@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -29,6 +30,13 @@ async function act(work: () => Promise<unknown>) {
 const on = (row: Docs['DueWorkDoc'], what: 'stop' | 'start' | 'now') =>
   act(() =>
     got(api.POST('/api/due-work/{work_id}/{act}', { params: { path: { work_id: row.work_id, act: what } } })),
+  )
+const timeOf = (row: Docs['DueWorkDoc']) => row.usual_at.slice(11, 16)
+const hasTime = (row: Docs['DueWorkDoc']) => !!row.every_minutes && row.every_minutes % 1440 === 0
+const setTime = (row: Docs['DueWorkDoc'], time: string) =>
+  time &&
+  act(() =>
+    got(api.PUT('/api/due-work/{work_id}', { params: { path: { work_id: row.work_id } }, body: { time } })),
   )
 const forget = (row: Docs['DueWorkDoc']) =>
   act(() => got(api.DELETE('/api/due-work/{work_id}', { params: { path: { work_id: row.work_id } } })))
@@ -69,7 +77,19 @@ const state = (row: Docs['DueWorkDoc']) =>
       </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.work_id">
-          <td>{{ row.name }}, {{ rhythm(row.every_minutes) }}</td>
+          <td>
+            {{ row.name }}, {{ rhythm(row.every_minutes) }}
+            <template v-if="hasTime(row)">
+              at
+              <TypedInput
+                type="time"
+                class="time"
+                :value="timeOf(row)"
+                :aria-label="`Time of day of ${row.name}`"
+                @typed="setTime(row, $event)"
+              />
+            </template>
+          </td>
           <td>{{ state(row) }}</td>
           <td>
             {{ moment(row.last_at) }}
@@ -102,6 +122,11 @@ table {
 .said {
   display: block;
   font-size: var(--small);
+}
+.time {
+  padding: 1px 4px;
+  border-bottom: 1px dotted rgb(var(--v-theme-quiet));
+  color: inherit;
 }
 .acts {
   display: flex;

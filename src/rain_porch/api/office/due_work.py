@@ -24,6 +24,7 @@ class DueWorkDoc(BaseModel):
     name: str
     every_minutes: int | None
     due_at: dt.datetime
+    usual_at: dt.datetime
     stopped: bool
     running_since: dt.datetime | None
     failures: int
@@ -50,6 +51,19 @@ def plan(porch: Porch, body: PlanDoc) -> DueWorkDoc:
     number = schedule.plan(porch.agent, body.kind, {}, body.every_minutes, due)
     porch.state.schedule.wake()
     return next(DueWorkDoc(**w) for w in schedule.waiting(porch.agent) if w["work_id"] == number)
+
+
+class TimeDoc(BaseModel):
+    """time: of the day, as the service's clock has it."""
+
+    time: dt.time
+
+
+@router.put("/due-work/{work_id}", status_code=204)
+def set_time(porch: Porch, work_id: Number, body: TimeDoc) -> None:
+    """Have daily or weekly work done at another time of the day."""
+    schedule.set_time_of_day(porch.agent, work_id, body.time.replace(second=0, microsecond=0, tzinfo=None))
+    porch.state.schedule.wake()
 
 
 @router.post("/due-work/{work_id}/{act}", status_code=204)

@@ -8,14 +8,15 @@ from ...core.errors import NotFound
 from ..db import Db, WritableDb, atomic
 
 _ALL = (
-    "SELECT work_id, owner, kind, details, every_minutes, due_at, stopped, running_since, failures, last_at, last_said "
+    "SELECT work_id, owner, kind, details, every_minutes, due_at, stopped, running_since, failures, last_at, last_said, "
+    "coalesce(usual_at, due_at) AS usual_at "
     "FROM due_work "
 )
 
 
 def add(db: WritableDb, owner: int, kind: str, details: str, every_minutes: int | None, due_at: str) -> int:
     made = db.execute(
-        "INSERT INTO due_work (owner, kind, details, every_minutes, due_at) VALUES (:o, :k, :d, :e, :at)",
+        "INSERT INTO due_work (owner, kind, details, every_minutes, due_at, usual_at) VALUES (:o, :k, :d, :e, :at, :at)",
         {"o": owner, "k": kind, "d": details, "e": every_minutes, "at": due_at},
     )
     return int(made.lastrowid or 0)
@@ -77,7 +78,16 @@ def stop(db: WritableDb, owner: int, work_id: int, stopped: bool) -> None:
 
 def bring_forward(db: WritableDb, owner: int, work_id: int, now: str) -> None:
     read(db, owner, work_id)
-    db.execute("UPDATE due_work SET due_at = :now, stopped = 0 WHERE work_id = :id", {"now": now, "id": work_id})
+    db.execute(
+        "UPDATE due_work SET usual_at = coalesce(usual_at, due_at), due_at = :now, stopped = 0 WHERE work_id = :id",
+        {"now": now, "id": work_id},
+    )
+
+
+def set_time(db: WritableDb, owner: int, work_id: int, due_at: str) -> None:
+    """When it is due next, from which its rhythm goes on."""
+    read(db, owner, work_id)
+    db.execute("UPDATE due_work SET due_at = :at, usual_at = :at WHERE work_id = :id", {"at": due_at, "id": work_id})
 
 
 def forget(db: WritableDb, owner: int, work_id: int) -> None:
