@@ -13,6 +13,7 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
+from ..app.office.map_sources import hosts
 from ..app.records import Records
 from . import docs, errors
 from .journal import Journal
@@ -26,6 +27,7 @@ from .office import (
     due_work,
     house_rules,
     links,
+    map_sources,
     market,
     searches,
     session,
@@ -66,6 +68,7 @@ def create_app(
         around,
         searches,
         watches,
+        map_sources,
         house_rules,
         choices,
         worth,
@@ -108,7 +111,11 @@ def _interface(app: FastAPI, path: str) -> None:
         if asked in beside:
             return FileResponse(WEB / asked)
         nonce = new_nonce()
-        headers = {"Cache-Control": "no-cache", "Content-Security-Policy": page_policy(nonce)}
+        state: State = app.state.porch
+        headers = {
+            "Cache-Control": "no-cache",
+            "Content-Security-Policy": page_policy(nonce, hosts(state.porch)),
+        }
         # read anew: a build that takes the place of another names other files
         text = index.read_text(encoding="utf-8").replace(NONCE, nonce).replace('="./', f'="{path}/')
         return HTMLResponse(text.replace(PATH, PATH.replace('""', f'"{path}"')), headers=headers)

@@ -15,11 +15,12 @@ from urllib.parse import urlsplit
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+TILES = "{tiles}"
 NONCE = "{nonce}"  # stands in the built page where each answer's own nonce goes
 READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _PAGE = (
-    "default-src 'self'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; img-src 'self' data: blob:; font-src 'self'; "
-    "connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+    "default-src 'self'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; img-src 'self' data: blob:{tiles}; font-src 'self'; "
+    "connect-src 'self'{tiles}; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 )
 # what is handed out may hold the agent's own pictures and words: it runs nothing and fetches nothing
 _HANDED_OUT = "default-src 'none'; img-src data:; style-src 'unsafe-inline'; frame-ancestors 'none'; sandbox"
@@ -31,9 +32,9 @@ ALWAYS = (
 )
 
 
-def page_policy(nonce: str) -> str:
-    """The Content-Security-Policy of the interface's page, whose own styles carry the nonce."""
-    return _PAGE.replace(NONCE, nonce)
+def page_policy(nonce: str, tiles: Iterable[str] = ()) -> str:
+    """The Content-Security-Policy of the interface's page, whose own styles carry the nonce. tiles: from where else its map comes."""
+    return _PAGE.replace(NONCE, nonce).replace(TILES, "".join(f" {host}" for host in tiles))
 
 
 def new_nonce() -> str:

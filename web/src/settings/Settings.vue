@@ -8,6 +8,7 @@ import Accounts from './Accounts.vue'
 import Acts from './Acts.vue'
 import DueWork from './DueWork.vue'
 import MailSetUp from './MailSetUp.vue'
+import MapSources from './MapSources.vue'
 
 const { choice } = useLight()
 const { isManager } = useSession()
@@ -40,6 +41,7 @@ const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } a
       <RouterLink class="link" :to="{ name: 'rules' }">the table of house rules</RouterLink>.
     </p>
     <Accounts v-if="isManager" />
+    <MapSources v-if="isManager" />
     <MailSetUp />
     <DueWork />
     <Acts v-if="isManager" />

@@ -1,12 +1,14 @@
 <script setup lang="ts" generic="T extends Marked">
 import { useQuery } from '@tanstack/vue-query'
 import 'ol/ol.css'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, got } from '../api/client'
 import { HomeMapDrawing, type Marked } from './homeMap'
 import HomeCard from './HomeCard.vue'
 import type { DrawnFence, DrawnShape, Tool } from './mapShapes'
+import LinkButton from '../ui/LinkButton.vue'
 import type { Choice } from './marks'
+import { useMapLayers } from './useMapLayers'
 import { useLight } from '../style/useTheme'
 
 const props = defineProps<{
@@ -38,6 +40,8 @@ const said = ref('')
 const { tokens } = useLight()
 const base = useQuery({ queryKey: ['map'], queryFn: () => got(api.GET('/api/map')), staleTime: Infinity })
 let drawing: HomeMapDrawing | null = null
+const drawn = shallowRef<HomeMapDrawing | null>(null)
+const { aerial, hasAerial, words } = useMapLayers(drawn)
 
 /** What the card speaks of: the marks under the pointer, until it has gone from mark and card for a moment. */
 const card = ref<{ keys: string[]; x: number; y: number } | null>(null)
@@ -96,6 +100,7 @@ onMounted(() => {
     home: (latitude, longitude) => emit('home', latitude, longitude),
     says: (words) => (said.value = words),
   })
+  drawn.value = drawing
   drawing.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
   if (base.data.value) drawing.base(base.data.value)
   drawing.marks(props.candidates, props.choices ?? {}, props.lit ?? null)
@@ -163,10 +168,27 @@ watch(
   <p v-if="subject.placed === false" class="unplaced lamp small">
     It is not known where this home stands. {{ movable ? 'Click where it does.' : 'Set its place in Home.' }}
   </p>
+  <p v-if="words || hasAerial" class="whose small">
+    <LinkButton v-if="hasAerial" :aria-pressed="aerial" @click="aerial = !aerial">{{
+      aerial ? 'streets' : 'from the air'
+    }}</LinkButton>
+    <span v-if="words" class="quiet">{{ words }}</span>
+  </p>
   <p v-show="said" class="said small" role="status">{{ said }}</p>
 </template>
 
 <style scoped>
+.whose {
+  position: absolute;
+  right: 0;
+  bottom: 0;
+  max-width: 70%;
+  display: flex;
+  gap: 10px;
+  padding: 1px 8px;
+  background: rgb(var(--v-theme-surface));
+  border-top-left-radius: var(--corner);
+}
 .map {
   width: 100%;
   height: 100%;

@@ -2,7 +2,7 @@ import { Feature, Map as OlMap, View } from 'ol'
 import { defaults as controls, ScaleLine } from 'ol/control'
 import type { FeatureLike } from 'ol/Feature'
 import GeoJSON from 'ol/format/GeoJSON'
-import { LineString, Point, type Polygon } from 'ol/geom'
+import { Point, type Polygon } from 'ol/geom'
 import { circular } from 'ol/geom/Polygon'
 import { Translate } from 'ol/interaction'
 import Collection from 'ol/Collection'
@@ -11,11 +11,13 @@ import { fromLonLat, toLonLat } from 'ol/proj'
 import VectorSource from 'ol/source/Vector'
 import { unByKey } from 'ol/Observable'
 import { getDistance } from 'ol/sphere'
-import { Circle, Fill, Icon, Stroke, Style, Text } from 'ol/style'
+import { Circle, Fill, Icon, Stroke, Style } from 'ol/style'
 import type { Docs } from '../api/client'
+import { groundStyle } from './groundStyle'
 import { MapKeys } from './mapKeys'
 import { houseSvg, markSvg, type Choice } from './marks'
 import { MapShapes, type DrawnFence, type DrawnShape, type Handle, type Tool } from './mapShapes'
+import { TileGround } from './tileGround'
 import type { Tokens } from '../style/tokens'
 
 const MILE = 1609.344
@@ -45,6 +47,7 @@ interface Told {
 /** The map: base map, radius with its handle, marks and the subject. Knows nothing of the workup. */
 export class HomeMapDrawing {
   private readonly map: OlMap
+  readonly tiles: TileGround
   private readonly ground = new VectorSource()
   private readonly fineGround = new VectorSource()
   private readonly ring = new VectorSource()
@@ -70,12 +73,18 @@ export class HomeMapDrawing {
       declutter = false,
     ) =>
       new VectorLayer({ source, style, declutter, updateWhileInteracting: true, updateWhileAnimating: true })
+    const ground = layer(this.ground, (f, r) => groundStyle(this.tokens, f, r), true)
+    this.tiles = new TileGround(
+      () => this.tokens,
+      (covers) => ground.setVisible(!covers),
+    )
     this.map = new OlMap({
       target: box,
       controls: controls({ attribution: false, rotate: false }).extend([new ScaleLine({ units: 'us' })]),
       layers: [
+        this.tiles.layer,
         layer(this.fineGround, (f, r) => this.fineStyle(f, r)),
-        layer(this.ground, (f, r) => this.groundStyle(f, r), true),
+        ground,
         layer(this.ring, () => this.ringStyle()),
         layer(this.dots, (f) => f.get('style') as Style),
         layer(this.home, (f) => this.homeStyle(f)),
@@ -162,6 +171,7 @@ export class HomeMapDrawing {
     const box = this.map.getTargetElement()
     if (box) box.style.background = tokens.land
     this.ground.changed()
+    this.tiles.layer.changed()
     this.fineGround.changed()
     this.ring.changed()
     this.home.changed()
@@ -284,65 +294,6 @@ export class HomeMapDrawing {
       stroke: new Stroke({ color: this.tokens.slate, width: 1.4, lineDash: [6, 5] }),
       fill: new Fill({ color: this.tokens.slate + '0A' }),
     })
-  }
-
-  private groundStyle(feature: FeatureLike, resolution: number): Style | Style[] | void {
-    const t = this.tokens
-    const kind = feature.get('kind') as string
-    const name = feature.get('name') as string
-    const label = (size: number, colour: string, line: boolean, italic = false) =>
-      new Text({
-        text: name,
-        font: `${italic ? 'italic ' : ''}500 ${size}px Figtree, sans-serif`,
-        fill: new Fill({ color: colour }),
-        stroke: new Stroke({ color: t.land, width: 3 }),
-        placement: line && feature.getGeometry() instanceof LineString ? 'line' : 'point',
-        overflow: false,
-      })
-    if (kind === 'river' || kind === 'pond')
-      return new Style({
-        fill: new Fill({ color: t.water }),
-        text: label(12, t.rain, false, true),
-        zIndex: 1,
-      })
-    if (kind === 'park' || kind === 'school')
-      return new Style({
-        fill: new Fill({ color: kind === 'park' ? t.park : t.school }),
-        text: resolution < 9 ? label(11, t.moss, false) : undefined,
-      })
-    if (kind === 'creek')
-      return new Style({
-        stroke: new Stroke({ color: t.water, width: Math.max(1.5, 9 / resolution) }),
-        zIndex: 1,
-      })
-    if (kind === 'railway')
-      return [
-        new Style({ stroke: new Stroke({ color: t.quiet, width: 2.4 }), zIndex: 4 }),
-        new Style({ stroke: new Stroke({ color: t.land, width: 1.4, lineDash: [6, 6] }), zIndex: 4 }),
-      ]
-    if (kind === 'highway')
-      return [
-        new Style({ stroke: new Stroke({ color: t.line, width: 8 }), zIndex: 5 }),
-        new Style({
-          stroke: new Stroke({ color: t.highway, width: 6 }),
-          text: label(11, t.slate, true),
-          zIndex: 6,
-        }),
-      ]
-    if (kind === 'street' || kind === 'main street') {
-      const wide = (kind === 'street' ? 7 : 10) / Math.max(0.55, Math.min(resolution, 12) / 1.6)
-      const shown = resolution < (kind === 'street' ? 3.4 : 6)
-      return [
-        new Style({ stroke: new Stroke({ color: t.line, width: Math.max(1, wide + 1.4) }), zIndex: 2 }),
-        new Style({
-          stroke: new Stroke({ color: t.road, width: Math.max(0.8, wide) }),
-          text: shown ? label(10.5, t.quiet, true) : undefined,
-          zIndex: 3,
-        }),
-      ]
-    }
-    if (kind === 'neighbourhood' && resolution > 3)
-      return new Style({ text: label(13, t.slate, false), zIndex: 8 })
   }
 
   limits(shapes: DrawnShape[], fences: DrawnFence[], crossings: number[][]) {
