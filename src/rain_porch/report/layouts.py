@@ -16,6 +16,7 @@ from .pages.one_page import summary_page
 from .pages.opening import cover_page, home_page, letter_page, search_page
 from .pages.price import net_page, strategy_page
 from .pages.readings import KINDS, reading_page, statistics_page
+from .pages.while_for_sale import while_for_sale_page
 
 Page = Callable[[ReportInput], Any]  # a page, several, or Nothing
 
@@ -29,7 +30,7 @@ PAGES: Mapping[str, Page] = {
     "comps": comps_page, "beside": beside_page, "sheets": comp_sheets, "grid": grid_page, "rates": rates_page, "strategy": strategy_page,
     **{kind: reading_page(kind) for kind in KINDS}, "statistics": statistics_page, "size": size_page, "net": net_page,
     "market": market_page, "housing": housing_page, "tour": tour_page, "bulletin": no_bulletin_page, "about": about_page,
-    "set_aside": set_aside_page,
+    "set_aside": set_aside_page, "while_for_sale": while_for_sale_page,
 }  # fmt: skip
 LABELS: Mapping[str, str] = {
     "cover": "Cover", "letter": "Letter", "summary": "The one page", "home": "The home", "search": "Search and map",
@@ -37,7 +38,7 @@ LABELS: Mapping[str, str] = {
     "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed",
     "statistics": "Statistics", "size": "Price and size", "net": "Net proceeds",
     "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "bulletin": "Bulletin",
-    "about": "What this is", "set_aside": "What was set aside",
+    "about": "What this is", "set_aside": "What was set aside", "while_for_sale": "While it is for sale",
 }  # fmt: skip
 # pages on which the agent says whether they speak of the chosen or of all found
 SPEAKING = ("summary", "comps", "beside", "sheets", "strategy", "sold", "under_contract", "for_sale", "failed")
@@ -51,4 +52,5 @@ LAYOUTS: Mapping[str, tuple[str, ...]] = {
     ),
     "statistics": ("search", "statistics", "sold", "for_sale", "market", "about"),
     "appraiser": ("comps", "beside", "grid", "rates", "strategy", "statistics", "search", "set_aside", "about"),
+    "while_for_sale": ("while_for_sale", "for_sale", "under_contract", "failed", "market"),
 }  # fmt: skip

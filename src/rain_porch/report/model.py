@@ -100,6 +100,7 @@ class ReportInput:
     sources: Sequence[str] = ()  # where the records came from, with the newest day of each
     tour: Mapping[str, Any] | None = None
     housing: Mapping[str, Any] | None = None
+    while_for_sale: Mapping[str, Any] | None = None  # app/workup/while_for_sale.py; none where it is not for sale
     brand: Brand = field(default_factory=lambda: Brand())
     own_pages: Mapping[str, OwnPages] = field(default_factory=dict)
     bulletin: Sequence[dict[str, Any]] = ()  # pages of the letter that goes with the report

@@ -33,6 +33,7 @@ from ..pricing.ask import Asking, asking
 from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
 from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
+from ..workup.while_for_sale import while_for_sale
 from ..workup.workups import open_workup
 from .branding import brand, own_files, own_pages
 from .bulletin_papers import drawn_parts
@@ -102,6 +103,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         housing=housing(records, opened.subject, state.search.radius_miles or 1.0, standpoint.view.day)
         if "housing" in names and opened.subject.placed
         else None,
+        while_for_sale=while_for_sale(agent, opened) if "while_for_sale" in names else None,
         pictures=pictures,
         damaged=damaged(agent, opened, pictures, [*chosen, *shown]) if paper.pictures else [],
         inside=insides(

@@ -41,7 +41,7 @@ class StandingDoc(Doc):
 
 def since_then(agent: Agent, opened: Opened) -> SinceDoc:
     """Everything since the effective date that the workup's search, its comps or its home have to do with."""
-    own, kept, events = _events(agent, opened)
+    own, kept, events = events_since(agent, opened, _first_day(opened))
     told = told_of(agent.records, _first_day(opened), events)
     there = {e.row for e in events}
 
@@ -60,7 +60,7 @@ def standing(agent: Agent, workup_id: int) -> StandingDoc:
 
 def _standing(agent: Agent, opened: Opened) -> StandingDoc:
     value = priced(opened).value if opened.state.kept() else None
-    _, kept, events = _events(agent, opened)
+    _, kept, events = events_since(agent, opened, _first_day(opened))
     return StandingDoc(
         workup_id=opened.workup_id, effective_date=opened.state.effective_date,
         indicated_value=None if value is None else half_up(value, 100),
@@ -72,9 +72,9 @@ def _first_day(opened: Opened) -> dt.date:
     return opened.state.effective_date + dt.timedelta(days=1)
 
 
-def _events(agent: Agent, opened: Opened) -> tuple[set[int], set[int], list[Event]]:
-    """(rows of the home itself, rows of the kept comps, what happened to these and to all that the search looks at)."""
-    columns, search, first = opened.standpoint.columns, opened.state.search.search(), day_of(_first_day(opened))
+def events_since(agent: Agent, opened: Opened, day: dt.date) -> tuple[set[int], set[int], list[Event]]:
+    """(rows of the home itself, rows of the kept comps, what happened to these and to all that the search looks at from a day on)."""
+    columns, search, first = opened.standpoint.columns, opened.state.search.search(), day_of(day)
     touched = rows_touched(columns, first)
     found = let_through(search, columns, touched, opened.subject, agent.records.masks_of(search))
     home = opened.subject.home_id

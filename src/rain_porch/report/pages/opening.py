@@ -38,6 +38,7 @@ IN_WORDS = {
     "for_sale": "Homes that the same buyers will see.",
     "failed": "Homes that were offered and did not sell.",
     "statistics": "Low, middle and high, by kind.",
+    "while_for_sale": "Its days, its price, and what came and went around it.",
     "net": "Proceeds line by line.",
     "market": "Prices and closings by month.",
     "size": "Why a small home's figure says little of a large one.",

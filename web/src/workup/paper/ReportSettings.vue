@@ -22,6 +22,7 @@ const LAYOUT_WORDS: Record<string, string> = {
   one_page: 'One page',
   statistics: 'Statistics only',
   appraiser: 'For an appraiser',
+  while_for_sale: 'While for sale',
 }
 const clients = useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/api/clients')) })
 const bulletins = useQuery({ queryKey: ['bulletins'], queryFn: () => got(api.GET('/api/bulletins')) })

@@ -1,0 +1,58 @@
+"""A page for the seller while the home is for sale: how long, what came and went around it, what its price gives now."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping
+from typing import Any
+
+from ...core.facts.dates import said
+from ...core.facts.money import dollars, priced
+from ..blocks import Nothing, figures, heading, listed, page, para, table
+from ..model import ReportInput
+from ..wording import many
+from .price import NOT_SHOWN
+
+_CAME, _WENT = ("new", "back"), ("contract", "closed", "failed", "held")
+
+
+def while_for_sale_page(given: ReportInput) -> dict[str, Any] | Nothing:
+    told = given.while_for_sale
+    if told is None:
+        return Nothing("The home is not for sale on this date: this page speaks of its listing while it is.")
+    if given.paper.price != "shown":
+        return Nothing(NOT_SHOWN)
+    chances, price = told["chances"] or {}, told["list_price"]
+    soon = chances.get("30")
+    steps = [
+        [said(dt.date.fromisoformat(day)), dollars(before), dollars(after), f"{100 * (after / before - 1):+.1f} %"]
+        for day, before, after in told["steps"]
+    ]
+    rows = [
+        [said(dt.date.fromisoformat(c["date"])), told["labels"][c["what"]], c["record"]["address"] or c["record"]["listing_id"],
+         "" if (p := c["new"] or c["price"]) is None else dollars(p), dollars(c["old"]) if c["old"] and c["new"] else ""]
+        for c in told["told"]
+    ]  # fmt: skip
+    return page(
+        "while_for_sale", "While it is for sale",
+        figures([
+            ("Asked", priced(price), "cedar"), ("Days for sale", f"{told['days']}", "slate"),
+            *([("A contract within 30 days", f"{soon} %", "moss")] if soon is not None else []),
+        ]),
+        listed([s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in told["statements"]]),
+        heading("Its price so far") if steps else None,
+        table(["", "before, $", "after, $", ""], steps, widths=(1.4, 1, 1, 0.8)) if steps else None,
+        heading("What came and went around it") if rows else None,
+        table(["", "", "home", "$", "before, $"], rows, words=3, widths=(1.1, 1.4, 2, 0.9, 0.9)) if rows else None,
+        para(f"The newest {len(rows)} of {told['happened']}.", small=True) if told["happened"] > len(rows) else None,
+        lead=_lead(told),
+        flow=True,
+    )  # fmt: skip
+
+
+def _lead(told: Mapping[str, Any]) -> str:
+    """As “For sale since Sep 20, 2026; 6 homes like it came on the market meanwhile, 4 left it.”"""
+    came, went = (sum(told["counts"].get(what, 0) for what in of) for of in (_CAME, _WENT))
+    since = said(dt.date.fromisoformat(told["since"]))
+    around = f"{many(came, 'home')} like it came on the market meanwhile, {went} went" if came or went else "nothing happened around it meanwhile"  # fmt: skip
+    return f"For sale since {since}; {around}."
