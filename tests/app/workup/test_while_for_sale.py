@@ -24,7 +24,7 @@ def offered(agent):
     columns = agent.records.columns
     view = columns.as_of(columns.last_day())
     cut = np.isin(np.arange(len(columns)), columns.changes.rows)
-    row = int(np.flatnonzero((view.kind == FOR_SALE) & (columns.home_kind == 0) & cut & np.isfinite(columns.lats) & (columns.on_market < columns.last_day() - 30))[0])  # fmt: skip
+    row = int(np.flatnonzero((view.kind == FOR_SALE) & (columns.home_kind == 0) & cut & np.isfinite(columns.lats) & (columns.on_market < columns.last_day() - 20) & (columns.on_market > columns.last_day() - 58))[0])  # fmt: skip
     n = begin_workup(agent, HomeRef("listing", str(columns.keys[row])))
     change(agent, n, change="decide", listing_ids=suggested(open_workup(agent, n)), choice="kept")
     return n, row
@@ -46,14 +46,16 @@ def test_it_tells_the_listing_and_what_happened_around_it(agent, offered):
     )
     assert told["happened"] == sum(told["counts"].values()) > 0
     assert all(told["since"] <= c["date"] and c["record"]["listing_id"] != told["listing_id"] for c in told["told"])
-    assert 0 < told["chances"]["30"] < told["chances"]["90"] < 100
+    own = next(p for p in told["asking"]["prices"] if p["own"])
+    assert 0 < told["chance"] < 1
+    assert len(own["chances"]) == 4
 
     page = while_for_sale_page(report_input(agent, n, "while_for_sale"))
     text = str(page)
     assert (
         f"'{told['days']}'" in text
         and told["told"][0]["record"]["address"] in text
-        and f"{told['chances']['30']} %" in text
+        and f"{100 * told['chance']:.0f} %" in text
     )
 
 
@@ -66,6 +68,10 @@ def test_what_was_set_aside_stands_nowhere_and_a_home_that_is_not_for_sale_has_n
     assert gone["address"] not in str(while_for_sale_page(report_input(agent, n, "while_for_sale")))
     change(agent, n, change="set_paper", paper={"pages": list(LAYOUTS["while_for_sale"]), "price": "hidden"})
     assert isinstance(while_for_sale_page(report_input(agent, n)), Nothing)
+    columns = agent.records.columns
+    steady = np.flatnonzero((columns.as_of(columns.last_day()).kind == FOR_SALE) & (columns.home_kind == 0) & ~np.isin(np.arange(len(columns)), columns.changes.rows))  # fmt: skip
+    never_cut = begin_workup(agent, HomeRef("listing", str(columns.keys[steady[-1]])))
+    assert while_for_sale(agent, open_workup(agent, never_cut))["steps"] == []
     other = begun(agent)
     assert while_for_sale(agent, open_workup(agent, other)) is None
     assert isinstance(while_for_sale_page(report_input(agent, other, "while_for_sale")), Nothing)

@@ -16,7 +16,6 @@ from ...core.facts.money import dollars
 from ...core.facts.words import COUNTED
 from ...core.market.columns import RECORD_KINDS, Ints
 from ...core.price import proceeds as pr
-from ...core.price.chances.list_price import WITHIN_DAYS
 from ...documents.stored import ImprovementDoc, ScenarioDoc
 from ...report.layouts import LAYOUTS
 from ...report.model import Paper, ReportInput
@@ -29,7 +28,7 @@ from ..home.story import story_of_home
 from ..office.agent import Agent
 from ..office.choices import agent_card
 from ..pricing.answers import candidate_docs, pricing_doc, subject_doc
-from ..pricing.ask import Asking, asking
+from ..pricing.ask import asked_as_data, asking
 from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
 from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
@@ -113,7 +112,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         else {},
         past=story_of_home(opened.standpoint.records, opened.home, state.effective_date),
         done=[_improvement(x) for x in state.improvements],
-        asking=None if asked is None else _asked(asked),
+        asking=None if asked is None else asked_as_data(asked),
         recommendation=state.recommendation or (asked.sentence if asked else ""),
         own_words=state.recommendation,
         knows_listings=bool((standpoint.columns.on_market != NO_DAY).any()),
@@ -211,20 +210,6 @@ def _grid(pricing: Pricing) -> list[dict[str, Any]]:
         }
         for a in pricing.adjusted
     ]
-
-
-def _asked(ask: Asking) -> dict[str, Any]:
-    return {
-        "statements": list(ask.statements),
-        "within_days": list(WITHIN_DAYS),
-        "learnt": ask.learnt,
-        "prices": [
-            {"price": p.price, "own": p.price == ask.list_price,
-             "chances": None if p.chances is None else [f"{c.pct} %" for c in p.chances],
-             "likely": None if (soon := p.within(30)) is None else f"{soon.low_pct}–{soon.high_pct} %"}
-            for p in ask.prices
-        ],
-    }  # fmt: skip
 
 
 def _market(opened: Opened) -> Sequence[dict[str, Any]]:

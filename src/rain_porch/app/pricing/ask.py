@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -233,3 +234,18 @@ def recommendation(
         if share_of_list:
             out += f", and those sold at such a price got {100 * share_of_list:.1f} % of their last list price"
     return out + "."
+
+
+def asked_as_data(ask: Asking) -> dict[str, Any]:
+    """An ask as papers take it: what can be said, and the chances at its prices in words."""
+    return {
+        "statements": list(ask.statements),
+        "within_days": list(lp.WITHIN_DAYS),
+        "learnt": ask.learnt,
+        "prices": [
+            {"price": p.price, "own": p.price == ask.list_price,
+             "chances": None if p.chances is None else [f"{c.pct} %" for c in p.chances],
+             "likely": None if (soon := p.within(30)) is None else f"{soon.low_pct}–{soon.high_pct} %"}
+            for p in ask.prices
+        ],
+    }  # fmt: skip

@@ -10,12 +10,14 @@ from ...core.facts.dates import date_of, day_of
 from ...core.market.columns import FOR_SALE
 from ...core.market.listing_facts import days_on_market
 from ...core.price.chances.list_price import WITHIN_DAYS
+from ...core.price.chances.still_unsold import chance_after
 from ..market.closer_looks import told_of
 from ..office.agent import Agent
-from ..pricing.ask import asking
+from ..pricing.ask import asked_as_data, asking
 from ..pricing.opened import Opened, priced, rival_rows
 from .since import events_since
 
+NEXT_DAYS = 30
 MOST_TOLD = 14  # things that happened, on paper
 
 
@@ -23,7 +25,7 @@ def while_for_sale(agent: Agent, opened: Opened) -> dict[str, Any] | None:
     """Of the home's own listing that is for sale on the effective date; None where it is not for sale then.
 
     since; days; list_price and first_price; steps: (day, before, after) of its price; counts and told: what happened to homes that
-    the search looks at since it came on, without what was set aside; chances: of a contract within so many days at its price.
+    the search looks at since it came on, without what was set aside; chance: of a contract in the next 30 days at its price, after the days that it has been for sale; None where that is not known.
     """
     point = opened.standpoint
     columns, home = point.columns, opened.subject.home_id
@@ -44,12 +46,13 @@ def while_for_sale(agent: Agent, opened: Opened) -> dict[str, Any] | None:
         if began <= e.day <= day_of(through) and e.row != row and str(columns.keys[e.row]) not in aside
     ]  # fmt: skip
     told = told_of(agent.records, date_of(began), left, through)
+    days = int(days_on_market(columns, point.view, np.array([row]))[0])
     ask = asking(point, priced(opened), opened.state.search.search(), rival_rows(opened), price)
     here = next((p for p in ask.prices if p.price == price), None)
     return {
         "listing_id": str(columns.keys[row]),
         "since": date_of(began).isoformat(),
-        "days": int(days_on_market(columns, point.view, np.array([row]))[0]),
+        "days": days,
         "list_price": price,
         "first_price": steps[0][1] if steps else price,
         "steps": steps,
@@ -57,10 +60,10 @@ def while_for_sale(agent: Agent, opened: Opened) -> dict[str, Any] | None:
         "labels": told.labels,
         "told": [c.model_dump(mode="json") for c in told.changes[:MOST_TOLD]],
         "happened": len(told.changes),
-        "chances": None
-        if here is None or here.chances is None
-        else {str(d): c.pct for d, c in zip(WITHIN_DAYS, here.chances, strict=True)},
-        "statements": list(ask.statements),
+        "chance": None
+        if not here or not here.chances
+        else chance_after([(d, c.pct / 100) for d, c in zip(WITHIN_DAYS, here.chances, strict=True)], days, NEXT_DAYS),
+        "asking": asked_as_data(ask),
     }
 
 
@@ -69,4 +72,4 @@ def _steps(opened: Opened, row: int, now: float) -> list[tuple[str, float, float
     changes, last = opened.standpoint.columns.changes, day_of(opened.state.effective_date)
     at = np.flatnonzero((changes.rows == row) & (changes.days <= last))
     days, old = changes.days[at].tolist(), changes.old[at].tolist()
-    return [(date_of(d).isoformat(), o, n) for d, o, n in zip(days, old, [*old[1:], now], strict=True)]
+    return [(date_of(d).isoformat(), o, n) for d, o, n in zip(days, old, [*old, now][1:], strict=True)]

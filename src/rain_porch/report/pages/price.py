@@ -39,7 +39,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
         listed(_sentences(ask["statements"])) if ask else None,
         heading("Ways to the number") if ways else None,
         table(["", "", ""], ways, words=2, widths=(1.3, 3, 0.7)) if ways else None,
-        *_chances(given, ask, by_price),
+        *chances_by_price(given, ask, by_price, given.list_price),
         heading("Beside what is for sale") if ladder else None,
         picture(ladder, "List prices of homes for sale beside this home's",
                 f"Of {spoken.words}. {asks_words(len(rivals))}") if ladder else None,
@@ -51,7 +51,8 @@ def _sentences(statements: Any) -> list[str]:
     return [s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in statements]
 
 
-def _chances(given: ReportInput, ask: Any, by_price: Any) -> list[Any]:
+def chances_by_price(given: ReportInput, ask: Any, by_price: Any, price: float | None) -> list[Any]:
+    """The chance of a contract by list price, as a curve and a table, with `price` marked; nothing where none is known."""
     if len(by_price) < 2:
         return []
     days = ask["within_days"]
@@ -62,7 +63,7 @@ def _chances(given: ReportInput, ask: Any, by_price: Any) -> list[Any]:
     ]
     return [
         heading("What a price means for time"),
-        picture(chances_svg([p["price"] for p in by_price], curves, given.list_price, given.width), "Chance of a contract by list price"),
+        picture(chances_svg([p["price"] for p in by_price], curves, price, given.width), "Chance of a contract by list price"),
         table(["If it were listed at, $", *(f"{d} days" for d in days), "30 days, likely"], rows, widths=(1.8, *[1] * 5)),
         para(f"Chance of a contract within so many days, learnt from {ask['learnt']:,} homes offered around here in three years, "
              "those still unsold counted as such. That their worth is known only roughly is taken into account.", small=True),

@@ -11,7 +11,7 @@ from ...core.facts.money import dollars, priced
 from ..blocks import Nothing, figures, heading, listed, page, para, table
 from ..model import ReportInput
 from ..wording import many
-from .price import NOT_SHOWN
+from .price import NOT_SHOWN, chances_by_price
 
 _CAME, _WENT = ("new", "back"), ("contract", "closed", "failed", "held")
 
@@ -22,8 +22,7 @@ def while_for_sale_page(given: ReportInput) -> dict[str, Any] | Nothing:
         return Nothing("The home is not for sale on this date: this page speaks of its listing while it is.")
     if given.paper.price != "shown":
         return Nothing(NOT_SHOWN)
-    chances, price = told["chances"] or {}, told["list_price"]
-    soon = chances.get("30")
+    chance, price = told["chance"], told["list_price"]
     steps = [
         [said(dt.date.fromisoformat(day)), dollars(before), dollars(after), f"{100 * (after / before - 1):+.1f} %"]
         for day, before, after in told["steps"]
@@ -37,9 +36,12 @@ def while_for_sale_page(given: ReportInput) -> dict[str, Any] | Nothing:
         "while_for_sale", "While it is for sale",
         figures([
             ("Asked", priced(price), "cedar"), ("Days for sale", f"{told['days']}", "slate"),
-            *([("A contract within 30 days", f"{soon} %", "moss")] if soon is not None else []),
+            *([("A contract in the next 30 days", f"{100 * chance:.0f} %", "moss")] if chance is not None else []),
         ]),
-        listed([s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in told["statements"]]),
+        listed([s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in told["asking"]["statements"]]),
+        *chances_by_price(given, told["asking"], [p for p in told["asking"]["prices"] if p["chances"]], price),
+        para(f"The figure above is of a home that has been for sale {told['days']} days without a contract; curve and table are of one that comes on today.", small=True)
+        if chance is not None else None,
         heading("Its price so far") if steps else None,
         table(["", "before, $", "after, $", ""], steps, widths=(1.4, 1, 1, 0.8)) if steps else None,
         heading("What came and went around it") if rows else None,
