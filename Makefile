@@ -8,7 +8,7 @@ INSTALL := scripts/install_packages.sh $(PY)
 WEB_SOURCES := $(shell find web/src docs/guide docs/screenshots web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
 API_SOURCES := $(shell find src/rain_porch -name '*.py')
 
-.PHONY: demo test fuzz check bench shots wheel types installed clean
+.PHONY: demo test fuzz check check-python check-web bench shots wheel types installed clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
@@ -17,7 +17,7 @@ demo: $(STAMPS)/python $(STAMPS)/web
 test: export OPENBLAS_NUM_THREADS = 1
 test: export RAIN_PORCH_TEST_DEMO = $(abspath $(STAMPS)/demo)
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser $(STAMPS)/demo
-	$(PY) -m pytest -n 2 --dist loadfile --ignore tests/e2e
+	$(PY) -m pytest -n 2 --dist loadfile --no-loadscope-reorder --ignore tests/e2e
 	$(PY) -m pytest tests/e2e -n 2 --dist worksteal
 
 # the demo's records, made once for all tests, and anew where the program has changed
@@ -31,11 +31,15 @@ fuzz: $(STAMPS)/python-dev
 	@seed=$$(od -An -N4 -tu4 /dev/urandom | tr -d ' '); echo "seed $$seed"; \
 	HYPOTHESIS_PROFILE=fuzz $(PY) -m pytest tests/core tests/records tests/app/workup/test_changes.py tests/app/workup/test_merging.py tests/api/test_stateful.py -n 2 -q --hypothesis-seed=$$seed || { echo "seed $$seed"; exit 1; }
 
-check: $(STAMPS)/python-dev $(STAMPS)/npm web/src/shared/api/schema.d.ts
+check: check-python check-web
+
+check-python: $(STAMPS)/python-dev
 	.venv/bin/ruff check src tests bench scripts
 	.venv/bin/ruff format --check src tests bench scripts
 	.venv/bin/mypy
 	.venv/bin/lint-imports
+
+check-web: $(STAMPS)/npm web/src/shared/api/schema.d.ts
 	cd web && npm run --silent lint && npm run --silent types
 
 bench: $(STAMPS)/python-dev

@@ -7,28 +7,21 @@ from __future__ import annotations
 
 import base64
 import csv
-import datetime as dt
 import io
 import os
 import re
 import shutil
-import socket
 import sys
 import tempfile
-import threading
-import time
 from collections.abc import Callable
 from pathlib import Path
 
 import httpx
-import uvicorn
 from PIL import Image
 from playwright.sync_api import Page, sync_playwright
+from shown_service import earlier, serve
 
-from rain_porch.api.app import create_app
-from rain_porch.app.market.saved_views import save_view
-from rain_porch.app.office.agent import FOLDERS_OWNER
-from rain_porch.demo.town import VIEWS, prepare_demo
+from rain_porch.demo.town import prepare_demo
 from rain_porch.standins.mail import serve_mail
 from rain_porch.store.backups import copy_database
 
@@ -37,22 +30,7 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync",
     "--no-first-run",
 ]  # fmt: skip
-NOW = dt.datetime(2026, 11, 2, 19, 30)
 HOME = "630 Hedgerow Ter"
-
-
-def serve(folder: Path) -> str:
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port = s.getsockname()[1]
-    app = create_app(folder, now=lambda: NOW)
-    for name, view in VIEWS.items():
-        save_view(app.state.porch.agent_of(FOLDERS_OWNER), name, view, pinned=True)
-    server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="error"))
-    threading.Thread(target=server.run, daemon=True).start()
-    while not server.started:
-        time.sleep(0.05)
-    return f"http://127.0.0.1:{port}"
 
 
 def desk(page: Page, base: str) -> None:
@@ -332,18 +310,6 @@ def prepare(page: Page, base: str) -> None:
     page.keyboard.press("Enter")
     page.wait_for_timeout(600)
     earlier(base)
-
-
-def earlier(base: str) -> None:
-    """Another workup, two months old, with its most alike sales kept."""
-    ask = httpx.Client(base_url=f"{base}/api", timeout=60)
-    hit = ask.get("/lookup", params={"text": "305 Hedgerow Terrace"}).json()["hits"][0]
-    home = {"kind": hit["kind"], "key": hit["key"], "as_of": "2026-08-31"}
-    made = ask.post("/workups", json=home).json()["workup_id"]
-    found = ask.get(f"/workups/{made}/candidates").json()["candidates"]
-    keys = [c["listing_id"] for c in found if c["kind"] in ("sold", "under_contract")][:9]
-    kept = {"change": "decide", "listing_ids": keys, "choice": "kept"}
-    ask.post(f"/workups/{made}/changes", json={"revision": 1, "change": kept}).raise_for_status()
 
 
 def beside(pictures: list[Image.Image], across: bool) -> Image.Image:

@@ -31,6 +31,19 @@ settings.register_profile("fuzz", deadline=None, max_examples=400, print_blob=Tr
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "calm"))
 
 
+# what takes a worker longest begins first, so that none works alone in the end
+LONG = (
+    "test_backtesting", "test_report", "test_boxes", "test_feed", "test_house_rules", "test_kills", "test_undo", "test_set_aside",
+    "test_api", "test_killed", "test_kept_columns", "test_exporting", "test_stateful", "test_town", "test_changed_columns",
+)  # fmt: skip
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Files that take long first, each as a whole; within a file as it is written."""
+    rank = {name: k for k, name in enumerate(LONG)}
+    items.sort(key=lambda item: rank.get(item.path.stem, len(LONG)))
+
+
 def pytest_make_parametrize_id(val: object, argname: str) -> str | None:
     """A case is never named after bytes: those of a packed file tell the second it was made at, and two processes
     that collected a second apart would not know each other's cases."""

@@ -13,6 +13,7 @@ from .test_evening import find_home, room
 
 pytestmark = pytest.mark.e2e
 
+SOON = 150  # ms, in which what is asked for is drawn where nothing fades
 Look = Callable[[str], None]
 
 
@@ -21,8 +22,10 @@ def look(page: Page):
     """Look over the page as it stands; what was found is told at the end, all together."""
     wrong: list[str] = []
 
+    page.emulate_media(reduced_motion="reduce")  # nothing is looked at on its way
+
     def over(name: str) -> None:
-        page.wait_for_timeout(350)
+        page.wait_for_timeout(SOON)
         wrong.extend(f"{name}: {told}" for told in look_over(page))
 
     yield over
@@ -31,7 +34,7 @@ def look(page: Page):
 
 def away(page: Page) -> None:
     page.keyboard.press("Escape")
-    page.wait_for_timeout(300)
+    page.wait_for_timeout(SOON)
 
 
 def test_desk_lists_and_settings(page: Page, server, look: Look) -> None:
