@@ -21,7 +21,7 @@ from rain_porch.app.schedule import Schedule, waiting
 from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.store.porch import deliveries as store
 from rain_porch.store.porch import due_work
-from tests.app.handover.test_delivering import send_what_is_due, server  # noqa: F401
+from tests.app.handover.test_delivering import send_what_is_due
 
 VIEW = ViewDoc(measures=["median_price"], places=["Lantern Hill"], home_kind="detached")
 READERS = [ReaderDoc(name="Wilma Carrow", email="wilma@carrow.example"), ReaderDoc(email="theo@ashe.example")]
@@ -31,7 +31,7 @@ def made(agent, **more):
     return add_bulletin(agent, ready("one_page", VIEW, "Lantern Hill").model_copy(update=more))
 
 
-def test_each_reader_gets_a_message_of_their_own_with_the_same_papers(agent, server):  # noqa: F811
+def test_each_reader_gets_a_message_of_their_own_with_the_same_papers(agent, mail_server):  # noqa: F811
     n = made(agent, readers=READERS)
     edition = sending.make_edition(agent, n, send=True)
     send_what_is_due(agent)
@@ -40,7 +40,7 @@ def test_each_reader_gets_a_message_of_their_own_with_the_same_papers(agent, ser
         ("", "by_hand"), ("theo@ashe.example", "sent"), ("wilma@carrow.example", "sent"),
     ]  # fmt: skip
     assert all(d["workup_id"] is None and d["through"] == "2026-10-31" for d in rows)
-    laid = [email.message_from_bytes(p.read_bytes(), policy=policy.default) for p in server.glob("*.eml")]
+    laid = [email.message_from_bytes(p.read_bytes(), policy=policy.default) for p in mail_server.glob("*.eml")]
     assert sorted(str(m["To"]) for m in laid) == ["Wilma Carrow <wilma@carrow.example>", "theo@ashe.example"]
     for m in laid:
         pdf, page = m.iter_attachments()
