@@ -31,7 +31,7 @@ def made(agent, **more):
     return add_bulletin(agent, ready("one_page", VIEW, "Lantern Hill").model_copy(update=more))
 
 
-def test_each_reader_gets_a_message_of_their_own_with_the_same_papers(agent, mail_server):  # noqa: F811
+def test_each_reader_gets_a_message_of_their_own_with_the_same_papers(agent, mail_server):
     n = made(agent, readers=READERS)
     edition = sending.make_edition(agent, n, send=True)
     send_what_is_due(agent)
