@@ -296,7 +296,7 @@ def test_a_backup_waits_for_its_time_is_done_at_once_stopped_and_taken_away(page
     page.goto(f"{server.url}/settings")
     page.get_by_role("button", name="Back up every night").click()
     table = page.get_by_role("table", name="Work that waits")
-    expect(table).to_contain_text(re.compile(r"Back up everything, every day\s*due \w+ \d+, \d{4}, 2:00.AM"))
+    expect(table).to_contain_text(re.compile(r"Back up everything, every day\s*at\s*due \w+ \d+, \d{4}, 2:00.AM"))
     table.get_by_role("button", name="Do it now").click()
     expect(table).to_contain_text(re.compile(r"Backed up to rain-porch-.*zip, [\d.]+ MB"))
     assert list((server.folder / "backups/daily").glob("*.zip"))
