@@ -306,3 +306,25 @@ def test_a_backup_waits_for_its_time_is_done_at_once_stopped_and_taken_away(page
     expect(table).to_contain_text("due")
     table.get_by_role("button", name="Take away").click()
     expect(page.get_by_text("Nothing waits.")).to_be_visible()
+
+
+def test_the_most_alike_are_those_of_the_day_that_was_just_set(page: Page, server) -> None:
+    """Pressed before what is found on that day has come: what another day would suggest is none of it."""
+    find_home(page, "305 hedgerow terrace")
+    room(page, "Comps")
+    keep = page.get_by_role("button", name=re.compile(r"Keep the \d+ most alike"))
+    expect(keep).to_be_visible()
+    page.route("**/candidates*", lambda route: (page.wait_for_timeout(700), route.continue_()))
+    day = page.get_by_label("as of")
+    day.fill("1/15/2026")
+    day.press("Enter")
+    keep.click()
+    expect(page.get_by_text(re.compile(r"Saved: \d+ homes kept"))).to_be_visible()
+    number = int(re.search(r"/workups/(\d+)", page.url)[1])
+    state = page.request.get(f"{server.url}/api/workups/{number}").json()["state"]
+    sold = {
+        c["listing_id"]
+        for c in page.request.get(f"{server.url}/api/workups/{number}/candidates").json()["candidates"]
+        if c["kind"] == "sold"
+    }
+    assert state["effective_date"] == "2026-01-15" and state["decisions"] and set(state["decisions"]) <= sold

@@ -175,6 +175,21 @@ function makeWorkup(id: Ref<number>) {
   }
 
   const lit = ref<string | null>(null)
+  const finding = computed(() => saving.value || open.isFetching.value || found.isFetching.value)
+  /** Once what is found answers to what is saved: what is pressed meanwhile waits, and acts on that. */
+  const foundNow = () =>
+    new Promise<void>((resolve) => {
+      if (!finding.value) return resolve()
+      const stop = watch(
+        finding,
+        (still) => {
+          if (still) return
+          stop()
+          resolve()
+        },
+        { flush: 'post' },
+      )
+    })
   const kept = computed(() => Object.values(choices.value).filter((c) => c === 'kept').length)
   /** True while what is shown of the worth may still be the answer to an earlier state. */
   const reckoning = computed(() => saving.value || open.isFetching.value || worth.isFetching.value)
@@ -182,6 +197,7 @@ function makeWorkup(id: Ref<number>) {
     id,
     open,
     found,
+    foundNow,
     worth,
     state,
     choices,

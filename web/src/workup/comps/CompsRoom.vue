@@ -11,7 +11,7 @@ import SetAside from './SetAside.vue'
 import { useWorkupFinding } from './useWorkupFinding'
 
 /** The room of homes with what a workup adds: decisions, help that touches none of them, homes by their number. */
-const { found, choiceOf, decide } = useWorkup()
+const { found, foundNow, choiceOf, decide } = useWorkup()
 const choosing = provideChoosing(provideFinding(useWorkupFinding()))
 const { asking } = choosing
 const room = ref<InstanceType<typeof FindingRoom>>()
@@ -19,6 +19,11 @@ const room = ref<InstanceType<typeof FindingRoom>>()
 const suggested = computed(() =>
   (found.data.value?.suggested ?? []).filter((k) => choiceOf(k) === 'undecided'),
 )
+/** Pressed while a change of the search or the day is on its way, it keeps those that are found then. */
+async function keepMostAlike() {
+  await foundNow()
+  if (suggested.value.length) await decide(suggested.value, 'kept')
+}
 // a home that another place of the workup names, such as an end of the rail, opens here
 const route = useRoute()
 const router = useRouter()
@@ -41,7 +46,7 @@ watch(
       <ActButton
         v-if="suggested.length"
         title="The most alike sales that you have not decided on"
-        @click="decide(suggested, 'kept')"
+        @click="keepMostAlike"
       >
         Keep the {{ suggested.length }} most alike
       </ActButton>
