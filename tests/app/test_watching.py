@@ -11,7 +11,7 @@ import pytest
 
 from rain_porch.app.around import LookAsk
 from rain_porch.app.handover.branding import CardDoc, set_card
-from rain_porch.app.handover.mail_trial import mail_set_up, try_mail
+from rain_porch.app.handover.own_mail import mail_set_up, try_mail
 from rain_porch.app.home.homes import locate
 from rain_porch.app.market.saved_views import delete_view, save_view
 from rain_porch.app.market.views import ViewDoc
@@ -78,12 +78,14 @@ def test_what_is_new_is_told_once_and_late_ones_too(office, mail_server):
     assert "Oct 30, 2026: new on the market, 41 Newcomer Row, 333,000" in message.get_content()
     assert look(agent, {"of": "search", "number": number}) == "Nothing new."
 
-    # cheaper now; and one that came on weeks ago is only told today
-    agent = brings(new("N41", 329_000), new("N43", 300_000, "2026-10-02"), new("N44", 310_000, "2026-11-02"))
-    assert look(agent, {"of": "search", "number": number}).startswith("2 new on the market, 1 price down.")
-    (one,) = watched(agent)
-    assert one.in_words == "4 new on the market, 1 price down", "what was not looked at stays"
-    seen_by_agent(agent, "search", number)
+    # cheaper since today, a day that no record has yet; and one that came on weeks ago is only told now
+    agent = brings(new("N41", 329_000), new("N43", 300_000, "2026-10-02"))
+    later = replace(agent, now=lambda: NOW + dt.timedelta(minutes=5))
+    assert look(later, {"of": "search", "number": number}).startswith("1 new on the market, 1 price down.")
+    seen_by_agent(agent, "search", number, one.told_at)
+    (now,) = watched(agent)
+    assert now.in_words == "3 new on the market, 1 price down", "what came while the first were looked at stays"
+    seen_by_agent(agent, "search", number, now.told_at)
     assert watched(agent)[0].news is None and look(agent, {"of": "search", "number": number}) == "Nothing new."
     agent = brings("N99,Active,1 Elsewhere,Nowhere,Condominium,900,100000,2026-10-30")
     assert look(agent, {"of": "search", "number": number}) == "Nothing new.", "another kind of home is none of it"
@@ -106,7 +108,7 @@ def test_a_letter_that_cannot_go_out_is_tried_again_and_tells_all(office, monkey
     with pytest.raises(Refused, match="cannot be reached"):
         try_mail(agent)
     monkeypatch.delenv("RAIN_PORCH_SMTP")
-    assert "a mail server and your address" in look(agent, {"of": "search", "number": number})
+    assert "No letter: No mail server is set up" in look(agent, {"of": "search", "number": number})
 
 
 def test_mail_is_tried_with_one_press(agent, mail_server):
@@ -129,7 +131,8 @@ def test_a_view_and_a_workups_search_are_watched_and_what_is_gone_no_more(office
     agent = brings(new("N41", 333_000))
     assert look(agent, {"of": "view", "number": view}).startswith("1 new on the market.")
     delete_view(agent, view)
-    assert look(agent, {"of": "view", "number": view}) == "It is there no longer."
+    assert [w.kind for w in watched(agent)] == ["search"] and [w["kind"] for w in waiting(agent)] == ["watch"]
+    assert look(agent, {"of": "view", "number": view}) == "It is there no longer.", "where the work was under way"
     delete_search(agent, search)
     assert not watched(agent) and not [w for w in waiting(agent) if w["kind"] == "watch"]
     stop_watching(agent, "search", search)
@@ -139,3 +142,16 @@ def test_a_view_and_a_workups_search_are_watched_and_what_is_gone_no_more(office
     number = searches.keep(agent.porch, agent.owner, "Of old", written(old))
     with pytest.raises(Refused, match="save it once more"):
         watch(agent, "search", number, 60)
+
+
+def test_of_very_many_a_letter_tells_some_and_the_count_of_all(office, mail_server):
+    agent, home, brings = office
+    number = around(agent, home)
+    watch(agent, "search", number, 1440)
+    set_card(agent, CardDoc(name="Iris Vole", email="iris@vole.example"))
+    agent = brings(*(new(f"N{i}", 300_000 + i) for i in range(100, 170)))
+    assert look(agent, {"of": "search", "number": number}).startswith("70 new on the market. A letter went")
+    (laid,) = mail_server.glob("*.eml")
+    words = email.message_from_bytes(laid.read_bytes(), policy=policy.default).get_content()
+    assert words.count("Newcomer Row") == 40 and "and 30 more, which stand on your desk" in words
+    assert len(watched(agent)[0].news.changes) == 70

@@ -328,3 +328,16 @@ def test_the_most_alike_are_those_of_the_day_that_was_just_set(page: Page, serve
         if c["kind"] == "sold"
     }
     assert state["effective_date"] == "2026-01-15" and state["decisions"] and set(state["decisions"]) <= sold
+
+
+def test_what_would_help_is_not_pressed_in_place_of_a_search_that_is_being_saved(page: Page) -> None:
+    """It takes the whole search's place: one that was worked out before the last change would take that change back."""
+    find_home(page, "305 hedgerow terrace")
+    room(page, "Comps")
+    helps = page.locator(".help").get_by_role("button")
+    expect(helps).to_be_enabled()
+    page.route("**/changes", lambda route: (page.wait_for_timeout(900), route.continue_()))
+    page.get_by_role("button", name=re.compile("^90 d:")).click()
+    expect(helps).to_be_disabled()
+    expect(page.get_by_role("button", name="sold in the last 90 days")).to_be_visible()
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()

@@ -13,7 +13,7 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
-from ..app.office.map_sources import hosts
+from ..app.office.map_sources import tile_hosts
 from ..app.records import Records
 from . import docs, errors
 from .journal import Journal
@@ -114,7 +114,7 @@ def _interface(app: FastAPI, path: str) -> None:
         state: State = app.state.porch
         headers = {
             "Cache-Control": "no-cache",
-            "Content-Security-Policy": page_policy(nonce, hosts(state.porch)),
+            "Content-Security-Policy": page_policy(nonce, tile_hosts(state.porch)),
         }
         # read anew: a build that takes the place of another names other files
         text = index.read_text(encoding="utf-8").replace(NONCE, nonce).replace('="./', f'="{path}/')

@@ -12,7 +12,7 @@ from ..store.porch import searches as store
 from .around import LookAsk, searched, standpoint_of
 from .office.agent import Agent
 from .office.house_rules import rules_of
-from .watching import stop_watching
+from .office.watches import stop_watching
 from .workup.workups import open_workup
 
 
@@ -50,7 +50,7 @@ def save_looked(agent: Agent, name: str, ask: LookAsk) -> int:
 
 def carried_to_look(agent: Agent, search_id: int, ask: LookAsk) -> tuple[Search, list[str]]:
     """A saved search for a look: about its home where it has one, else as it was saved."""
-    held = read(SavedSearchDoc, store.read(agent.porch, agent.account_id, search_id))
+    held = read(SavedSearchDoc, store.read(agent.porch, agent.account_id, search_id)[1])
     if ask.home is None:
         return held.search.search(), []
     return carried(
@@ -60,7 +60,7 @@ def carried_to_look(agent: Agent, search_id: int, ask: LookAsk) -> tuple[Search,
 
 def carried_search(agent: Agent, workup_id: int, search_id: int) -> tuple[Search, list[str]]:
     """A saved search about this workup's home, and what stayed behind."""
-    held = read(SavedSearchDoc, store.read(agent.porch, agent.account_id, search_id))
+    held = read(SavedSearchDoc, store.read(agent.porch, agent.account_id, search_id)[1])
     return carried(held.search.search(), held.facts, held.home_kind, open_workup(agent, workup_id).subject)
 
 

@@ -8,17 +8,19 @@ import logging
 import threading
 from collections.abc import Callable, Mapping
 from contextlib import suppress
-from typing import Any
+from typing import Any, Literal
 
 from ..core.errors import BadInput, NotFound, RainPorchError
 from ..store.db import Database, atomic
 from ..store.porch import choices, kept
 from ..store.porch import due_work as store
 from .office.agent import Agent
-from .watching import WATCH, named
+from .office.watches import WATCH
+from .watching import named
 from .work_kinds import KINDS, check
 
 BACKUP_PLANNED = "daily backup was planned"
+Rhythm = Literal[60, 1440, 10080]  # minutes: every hour, day or week
 LONGEST_WAIT = 24 * 60  # minutes until what fails is tried again, at most
 LOOK_EVERY = 20.0  # seconds
 MOST_TRIES = 8  # of work that is meant once; then it is for a person to begin it again

@@ -8,7 +8,7 @@ from __future__ import annotations
 import datetime as dt
 import json
 from collections.abc import Mapping, Sequence
-from typing import Any, Literal
+from typing import Any
 
 import numpy as np
 from pydantic import Field
@@ -24,20 +24,20 @@ from ..documents.base import Doc
 from ..documents.stored import SavedSearchDoc
 from ..documents.versions import read
 from ..store.db import atomic
-from ..store.porch import choices, due_work, searches
+from ..store.porch import due_work, searches, views
 from .around import LookAsk, standpoint_of
-from .handover import mail
+from .handover.mail import NotNow
+from .handover.own_mail import write_to_oneself
 from .market.closer_looks import ChangesDoc, told_of
-from .market.saved_views import saved_views
-from .market.views import first_places, market_of
+from .market.views import ViewDoc, first_places, market_of
 from .office.agent import Agent
-from .office.choices import agent_card
 from .office.house_rules import rules_of
+from .office.watches import WATCH, Kind, keep, kept, stop_watching, works
 
-WATCH = "watch"
 LOOKED_BACK = 45  # days: what happened earlier than this is told no more, when it comes in
-MOST_NEWS = 60
-Kind = Literal["search", "view"]
+MOST_NEWS = 500  # that stand on the desk, as many as a table of changes shows
+IN_A_LETTER = 40
+DAY, WEEK = 24 * 60, 7 * 24 * 60
 
 
 class WatchDoc(Doc):
@@ -60,34 +60,25 @@ def watch(agent: Agent, kind: Kind, number: int, every_minutes: int) -> None:
     """Look at a saved search or view again and again; what stands there now counts as told. NotFound where there is none."""
     _, events = _found(agent, kind, number)
     due = agent.now() + dt.timedelta(minutes=every_minutes)
-    if every_minutes >= 24 * 60:
+    if every_minutes >= DAY:
         due = due.replace(hour=7, minute=0, second=0, microsecond=0)
     with atomic(agent.porch):
         stop_watching(agent, kind, number)
         details = json.dumps({"of": kind, "number": number})
         due_work.add(agent.porch, agent.owner, WATCH, details, every_minutes, due.isoformat(timespec="seconds"))
-        _keep(agent, kind, number, {"seen": _ids(agent, events), "news": [], "at": None})
-
-
-def stop_watching(agent: Agent, kind: Kind, number: int) -> None:
-    """Look no more. Nothing happens where it was not watched."""
-    with atomic(agent.porch):
-        for row in _works(agent):
-            if (row["of"], row["number"]) == (kind, number):
-                due_work.forget(agent.porch, agent.owner, row["work_id"])
-        choices.write(agent.porch, agent.owner, _key(kind, number), None)
+        keep(agent, kind, number, {"seen": _ids(agent, events), "news": [], "at": None})
 
 
 def watched(agent: Agent) -> list[WatchDoc]:
     """All that is watched, what has news first; one whose search or view was deleted is left out."""
     out = []
-    for row in _works(agent):
+    for row in works(agent):
         kind, number = row["of"], row["number"]
         try:
             name, words = named(agent, kind, number)
         except NotFound:
             continue
-        held = _kept(agent, kind, number)
+        held = kept(agent, kind, number)
         news = _told(agent, held["news"])
         out.append(
             WatchDoc(
@@ -95,14 +86,16 @@ def watched(agent: Agent) -> list[WatchDoc]:
                 told_at=held["at"], news=news, in_words=in_words(news.counts) if news else "", last_said=row["last_said"],
             )
         )  # fmt: skip
-    return sorted(out, key=lambda w: (w.told_at is None, -(w.told_at or dt.datetime.min).toordinal(), w.name))
+    out.sort(key=lambda w: w.name)
+    return sorted(out, key=lambda w: w.told_at or dt.datetime.min, reverse=True)
 
 
-def seen_by_agent(agent: Agent, kind: Kind, number: int) -> None:
-    """The agent has looked at the news: they go from the desk."""
+def seen_by_agent(agent: Agent, kind: Kind, number: int, told_at: dt.datetime) -> None:
+    """The agent has looked at the news of that time: they go from the desk, unless more have come since."""
     with atomic(agent.porch):
-        held = _kept(agent, kind, number)
-        _keep(agent, kind, number, {**held, "news": [], "at": None})
+        held = kept(agent, kind, number)
+        if held["at"] == told_at.isoformat(timespec="seconds"):
+            keep(agent, kind, number, {**held, "news": [], "at": None})
 
 
 def look(agent: Agent, details: Mapping[str, Any]) -> str:
@@ -113,18 +106,19 @@ def look(agent: Agent, details: Mapping[str, Any]) -> str:
     except NotFound:
         stop_watching(agent, kind, number)
         return "It is there no longer."
-    held = _kept(agent, kind, number)
+    held = kept(agent, kind, number)
     seen = set(held["seen"])
-    fresh = [e for e in events if _id(agent, e) not in seen][:MOST_NEWS]
+    fresh = [e for e in events if _id(agent, e) not in seen]
     if not fresh:
-        _keep(agent, kind, number, {**held, "seen": _ids(agent, events)})
+        keep(agent, kind, number, {**held, "seen": _ids(agent, events)})
         return "Nothing new."
     news = [_id(agent, e) for e in fresh]
     stands = {"news": list(dict.fromkeys(news + held["news"]))[:MOST_NEWS], "at": agent.stamp()}
-    _keep(agent, kind, number, {"seen": held["seen"], **stands})  # on the desk also where no letter can go out
+    keep(agent, kind, number, {"seen": held["seen"], **stands})  # on the desk also where no letter can go out
     told = _told(agent, news)
     sent = _write(agent, name, told) if told else ""
-    _keep(agent, kind, number, {"seen": _ids(agent, events), **stands})
+    # what was looked at while the letter went out stays so
+    keep(agent, kind, number, {**kept(agent, kind, number), "seen": _ids(agent, events)})
     return f"{in_words(told.counts) if told else ''}. {sent}".strip()
 
 
@@ -139,81 +133,63 @@ def in_words(counts: Mapping[str, int]) -> str:
 
 
 def letter(name: str, told: ChangesDoc) -> str:
-    """What is new in plain words, the newest first."""
+    """What is new in plain words, the newest first; of many a part, and how many more."""
     lines = [f"New in “{name}”: {in_words(told.counts)}.", ""]
-    for c in told.changes:
+    for c in told.changes[:IN_A_LETTER]:
         price = c.new or c.price
         before = f" (before: {c.old:,.0f})" if c.old and c.new else ""
         at = f", {price:,.0f}{before}" if price else ""
         lines.append(f"{said(c.date)}: {told.labels[c.what].lower()}, {c.record.address or c.record.listing_id}{at}")
-    return "\n".join([*lines, "", f"The records run through {said(told.through)}.", ""])
+    if (more := sum(told.counts.values()) - IN_A_LETTER) > 0:
+        lines.append(f"and {more:,} more, which stand on your desk.")
+    return "\n".join([*lines, ""])
 
 
 def _write(agent: Agent, name: str, told: ChangesDoc) -> str:
     """Raises NotNow where the letter is to be tried again."""
-    server, card = mail.Server.from_settings(), agent_card(agent)
-    if server is None or not card.get("email"):
-        return "No letter: a mail server and your address on paper are needed for one."
-    sender = server.sender or "agent@rain-porch.invalid"
-    envelope = mail.Envelope(
-        sender, "", "", card["email"], card.get("name", ""), f"New in {name}: {in_words(told.counts)}"
-    )
-    mail.send(server, sender, card["email"], mail.message(envelope, letter(name, told), ()))
-    return f"A letter went to {card['email']}."
+    try:
+        to = write_to_oneself(agent, f"New in {name}: {in_words(told.counts)}", letter(name, told))
+    except NotNow:
+        raise
+    except Refused as error:
+        return f"No letter: {error.message}"
+    return f"A letter went to {to}."
 
 
 def _found(agent: Agent, kind: Kind, number: int) -> tuple[str, list[Event]]:
-    """(its name, what happened in it lately), newest first."""
-    records = agent.records
-    through = records.through()
-    since = day_of(through) - LOOKED_BACK
+    """(its name, what happened in it lately), newest first: up to today, since what an import sees change is dated by its day."""
+    records, today = agent.records, agent.now().date()
+    since = day_of(records.through()) - LOOKED_BACK
     if kind == "view":
-        of = _view(agent, number)
-        market = market_of(records, of["view"], first_places(of["view"]), through=through)
-        return of["name"], changed_since(market, since)
+        name, view = _view(agent, number)
+        return name, changed_since(market_of(records, view, first_places(view), through=today), since)
     name, held = _search(agent, number)
     if held.facts and held.home is None and held.place is None:
         raise Refused(f"“{name}” was kept without its home: save it once more under its name to have it watched.")
-    search = held.search.search()
     home = None if held.place else held.home  # where the home was moved on the map, that counts
-    standpoint = standpoint_of(
-        records, LookAsk(home=home, place=held.place, search=held.search, ticked=[]), rules_of(agent)
-    )
-    touched = rows_touched(records.columns, since)
-    rows = let_through(search, records.columns, touched, standpoint.subject, records.masks_of(search))
-    return name, changed_since(
-        Market(records.columns, np.asarray(rows, dtype=np.int64), day_of(through), deeds=True), since
-    )
+    ask = LookAsk(home=home, place=held.place, search=held.search, ticked=[])
+    subject = standpoint_of(records, ask, rules_of(agent)).subject
+    search, touched = held.search.search(), rows_touched(records.columns, since)
+    rows = let_through(search, records.columns, touched, subject, records.masks_of(search))
+    return name, changed_since(Market(records.columns, rows.astype(np.int64), day_of(today), deeds=True), since)
 
 
 def named(agent: Agent, kind: Kind, number: int) -> tuple[str, str]:
     """(name, the search as a sentence). Raises NotFound."""
     if kind == "view":
-        return str(_view(agent, number)["name"]), "a market view"
+        return _view(agent, number)[0], "A market view."
     name, held = _search(agent, number)
     return name, sentence(held.search.search())
 
 
-def _view(agent: Agent, number: int) -> dict[str, Any]:
-    found = next((v for v in saved_views(agent) if v["view_id"] == number), None)
-    if found is None:
-        raise NotFound(f"There is no saved view {number}.", view_id=number)
-    return found
+def _view(agent: Agent, number: int) -> tuple[str, ViewDoc]:
+    name, held = views.read(agent.porch, agent.owner, number)
+    return name, read(ViewDoc, held)
 
 
 def _search(agent: Agent, number: int) -> tuple[str, SavedSearchDoc]:
-    for n, name, held in searches.listed(agent.porch, agent.owner):
-        if n == number:
-            return name, read(SavedSearchDoc, held)
-    raise NotFound(f"There is no saved search {number}.", search_id=number)
-
-
-def _works(agent: Agent) -> list[dict[str, Any]]:
-    return [
-        {**row, **json.loads(row["details"])}
-        for row in due_work.listed(agent.porch, agent.owner)
-        if row["kind"] == WATCH
-    ]
+    name, held = searches.read(agent.porch, agent.owner, number)
+    return name, read(SavedSearchDoc, held)
 
 
 # What happened, in a text that stays the same whatever comes in later: listing, what, day, prices before and after.
@@ -235,17 +211,5 @@ def _told(agent: Agent, ids: Sequence[str]) -> ChangesDoc | None:
             events.append(Event(day, what, row, old, new))
     if not events:
         return None
-    return told_of(agent.records, date_of(min(e.day for e in events)), sorted(events, key=lambda e: -e.day))
-
-
-def _key(kind: Kind, number: int) -> str:
-    return f"watched {kind} {number}"
-
-
-def _kept(agent: Agent, kind: Kind, number: int) -> dict[str, Any]:
-    held: dict[str, Any] | None = choices.read(agent.porch, agent.owner, _key(kind, number))
-    return held or {"seen": [], "news": [], "at": None}
-
-
-def _keep(agent: Agent, kind: Kind, number: int, value: dict[str, Any]) -> None:
-    choices.write(agent.porch, agent.owner, _key(kind, number), value)
+    first, today = date_of(min(e.day for e in events)), agent.now().date()
+    return told_of(agent.records, first, sorted(events, key=lambda e: -e.day), today)

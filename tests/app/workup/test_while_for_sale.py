@@ -57,6 +57,10 @@ def test_it_tells_the_listing_and_what_happened_around_it(agent, offered):
         and told["told"][0]["record"]["address"] in text
         and f"{100 * told['chance']:.0f} %" in text
     )
+    assert "Proposed" not in text
+    change(agent, n, change="set_list_price", list_price=told["list_price"] - 5000)
+    both = str(while_for_sale_page(report_input(agent, n, "while_for_sale")))
+    assert "Asked now" in both and "Proposed" in both, "two prices of one home are told apart"
 
 
 def test_what_was_set_aside_stands_nowhere_and_a_home_that_is_not_for_sale_has_no_such_page(agent, offered):

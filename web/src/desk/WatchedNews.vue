@@ -5,7 +5,8 @@ import DialogBox from '@/shared/ui/DialogBox.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, ref } from 'vue'
 import { day, moment } from '@/shared/format'
-import { RHYTHMS, useWatches } from '@/shared/useWatches'
+import { RHYTHMS } from '@/shared/rhythms'
+import { useWatches } from '@/shared/useWatches'
 import type { Docs } from '@/shared/api/client'
 
 /** What is new in the searches and views that are watched; looked at, it goes from the desk. */

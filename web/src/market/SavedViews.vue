@@ -8,6 +8,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { inTurn } from '@/shared/useDraft'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
+import { DAILY } from '@/shared/rhythms'
 import { useWatches } from '@/shared/useWatches'
 import { FRESH, type View, type ViewTools } from './useView'
 
@@ -16,7 +17,6 @@ type Saved = Docs['SavedView']
 const props = defineProps<{ tools: ViewTools }>()
 const { view, label } = props.tools
 const client = useQueryClient()
-const DAILY = 1440
 const { of, watch } = useWatches()
 const isWatched = (v: Saved) => of('view', v.view_id) !== undefined
 const saved = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
@@ -44,7 +44,7 @@ async function now(act: () => Promise<unknown>): Promise<boolean> {
     if ((error as Told).field === 'name') taken.value = name.value.trim() || usualName()
     return false
   } finally {
-    await client.invalidateQueries({ queryKey: ['views'] })
+    await Promise.all(['views', 'watches'].map((key) => client.invalidateQueries({ queryKey: [key] })))
   }
 }
 async function keep(pinned: boolean, replace = false) {

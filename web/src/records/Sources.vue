@@ -7,6 +7,7 @@ import TextField from '@/shared/ui/fields/TextField.vue'
 import { ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
+import { RHYTHMS, rhythmOf } from '@/shared/rhythms'
 import WatchedFolder from './WatchedFolder.vue'
 import { useSession } from '@/session/useSession'
 import { KIND_WORDS, useRecords, useRecordsChanged } from './useRecords'
@@ -17,11 +18,9 @@ const changed = useRecordsChanged()
 const address = ref('http://127.0.0.1:8041')
 const token = ref('')
 const again = ref('')
-const RHYTHMS: [string, string][] = [
+const AGAIN: [string, string][] = [
   ['', 'only now'],
-  ['60', 'now and every hour'],
-  ['1440', 'now and every day'],
-  ['10080', 'now and every week'],
+  ...Object.entries(RHYTHMS).map(([minutes, words]): [string, string] => [minutes, `now and ${words}`]),
 ]
 const pulling = ref(false)
 const said = ref('')
@@ -35,7 +34,7 @@ async function pull() {
         body: {
           address: address.value,
           token: token.value,
-          again_every: (Number(again.value) || null) as 60 | 1440 | 10080 | null,
+          again_every: rhythmOf(again.value),
         },
       }),
     )
@@ -109,7 +108,7 @@ const OUT: [string, string[]][] = [
         <label>
           Pull it
           <ChoiceField v-model="again">
-            <option v-for="[minutes, words] in RHYTHMS" :key="minutes" :value="minutes">{{ words }}</option>
+            <option v-for="[minutes, words] in AGAIN" :key="minutes" :value="minutes">{{ words }}</option>
           </ChoiceField>
         </label>
         <ActButton type="submit" :disabled="pulling">
@@ -122,7 +121,7 @@ const OUT: [string, string[]][] = [
           }}{{ f.broken_off ? ', broken off: pull again to go on' : '' }}
         </p>
       </form>
-      <WatchedFolder v-if="mayImport" :inbox="records.data.value.inbox" :rhythms="RHYTHMS" />
+      <WatchedFolder v-if="mayImport" :inbox="records.data.value.inbox" :rhythms="AGAIN" />
       <div class="sheet side-sheet">
         <h2>Out again</h2>
         <p class="quiet small">CSV, JSON and GeoJSON are just what the import reads.</p>

@@ -4,6 +4,7 @@ import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import { day } from '@/shared/format'
+import { rhythmOf } from '@/shared/rhythms'
 import { useRecordsChanged } from './useRecords'
 
 /** What is put into the folder of a source comes in by itself; what cannot waits, and says why. */
@@ -21,7 +22,7 @@ async function look() {
     const before = new Map(props.inbox.files.map((f) => [`${f.source}/${f.name}`, f.looked_at]))
     const now = await got(
       api.POST('/api/records/inbox', {
-        body: { again_every: (Number(again.value) || null) as 60 | 1440 | 10080 | null },
+        body: { again_every: rhythmOf(again.value) },
       }),
     )
     const fresh = now.files.filter((f) => before.get(`${f.source}/${f.name}`) !== f.looked_at)

@@ -6,6 +6,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import { moment } from '@/shared/format'
+import { DAILY, RHYTHMS } from '@/shared/rhythms'
 import { useSession } from '@/session/useSession'
 
 /** Work that waits for its time: what is due when, what came of it; stopped, begun again, done at once. */
@@ -32,7 +33,7 @@ const on = (row: Docs['DueWorkDoc'], what: 'stop' | 'start' | 'now') =>
     got(api.POST('/api/due-work/{work_id}/{act}', { params: { path: { work_id: row.work_id, act: what } } })),
   )
 const timeOf = (row: Docs['DueWorkDoc']) => row.usual_at.slice(11, 16)
-const hasTime = (row: Docs['DueWorkDoc']) => !!row.every_minutes && row.every_minutes % 1440 === 0
+const hasTime = (row: Docs['DueWorkDoc']) => !!row.every_minutes && row.every_minutes % DAILY === 0
 const setTime = (row: Docs['DueWorkDoc'], time: string) =>
   time &&
   act(() =>
@@ -48,16 +49,15 @@ function nightly() {
   return act(() =>
     got(
       api.POST('/api/due-work', {
-        body: { kind: 'backup', every_minutes: 1440, due_at: local },
+        body: { kind: 'backup', every_minutes: DAILY, due_at: local },
       }),
     ),
   )
 }
 const once = () =>
-  act(() => got(api.POST('/api/due-work', { body: { kind: 'backup', every_minutes: 1440 } })))
-const RHYTHM: Record<number, string> = { 1440: 'every day', 60: 'every hour', 10080: 'every week' }
+  act(() => got(api.POST('/api/due-work', { body: { kind: 'backup', every_minutes: DAILY } })))
 const rhythm = (minutes: number | null) =>
-  minutes === null ? 'once' : (RHYTHM[minutes] ?? `every ${minutes} minutes`)
+  minutes === null ? 'once' : (RHYTHMS[minutes] ?? `every ${minutes} minutes`)
 const state = (row: Docs['DueWorkDoc']) =>
   row.stopped ? 'stopped' : row.running_since ? 'at work' : `due ${moment(row.due_at)}`
 </script>

@@ -11,7 +11,7 @@ const isAddress = computed(() => layer.value.from === ADDRESS)
 </script>
 
 <template>
-  <div class="layer">
+  <div class="layer framed">
     <label>
       {{ label }}
       <ChoiceField v-model="layer.from" :aria-label="`${label}: from where`">
@@ -49,14 +49,6 @@ const isAddress = computed(() => layer.value.from === ADDRESS)
   gap: 8px 12px;
   align-items: center;
   padding: 6px 0;
-}
-.layer select,
-.layer input {
-  padding: 4px 8px;
-  border: var(--line);
-  border-radius: var(--corner);
-  background: rgb(var(--v-theme-surface));
-  color: inherit;
 }
 .layer label {
   min-width: 320px;

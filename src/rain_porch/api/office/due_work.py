@@ -9,7 +9,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app import schedule
-from ...app.handover.mail_trial import MailDoc, mail_set_up, try_mail
+from ...app.handover.own_mail import MailDoc, mail_set_up, try_mail
 from ..errors import RESPONSES
 from ..state import Number, Porch
 

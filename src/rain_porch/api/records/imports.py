@@ -91,9 +91,7 @@ class InboxDoc(BaseModel):
 
 
 class InboxRequest(BaseModel):
-    again_every: Literal[60, 1440, 10080] | None = Field(
-        None, description="minutes until it is looked at again, and so on"
-    )
+    again_every: schedule.Rhythm | None = Field(None, description="minutes until it is looked at again, and so on")
 
 
 class RecordsDoc(BaseModel):
@@ -109,9 +107,7 @@ class PullRequest(BaseModel):
     address: str = Field(min_length=8, max_length=500)
     token: str = Field("", max_length=2000)
     source: str | None = Field(None, max_length=120)
-    again_every: Literal[60, 1440, 10080] | None = Field(
-        None, description="minutes until it is pulled again, and so on"
-    )
+    again_every: schedule.Rhythm | None = Field(None, description="minutes until it is pulled again, and so on")
 
 
 class Health(BaseModel):

@@ -225,7 +225,9 @@ def file_name(title: str) -> str:
 
 
 def _envelope(card: Mapping[str, Any], email: str, client: str, subject: str) -> mailing.Envelope:
-    return mailing.Envelope(_sender(), str(card.get("name", "")), str(card.get("email", "")), email, client, subject)
+    return mailing.Envelope(
+        mailing.sender(), str(card.get("name", "")), str(card.get("email", "")), email, client, subject
+    )
 
 
 def send_again(agent: Agent, delivery_id: int) -> bool:
@@ -254,7 +256,7 @@ def post(agent: Agent, delivery_id: int) -> str:
         if server is None:
             store.note(db, delivery_id, store.WAITING, NOT_SET_UP, None)
             return NOT_SET_UP
-        mailing.send(server, _sender(), delivery["email"], delivered_paper(agent, delivery_id, "eml"))
+        mailing.send(server, mailing.sender(), delivery["email"], delivered_paper(agent, delivery_id, "eml"))
     except mailing.NotNow as error:
         store.note(db, delivery_id, store.WAITING, error.message, None)
         raise
@@ -263,11 +265,6 @@ def post(agent: Agent, delivery_id: int) -> str:
         return error.message
     store.note(db, delivery_id, store.SENT, "", agent.stamp())
     return "Sent."
-
-
-def _sender() -> str:
-    server = mailing.Server.from_settings()
-    return (server.sender if server else "") or "agent@rain-porch.invalid"
 
 
 def _words(title: str, name: str, client: str) -> str:

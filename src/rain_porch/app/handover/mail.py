@@ -23,6 +23,9 @@ class NotNow(Refused):
     """The message could not go out, but may later."""
 
 
+NOBODY = "agent@rain-porch.invalid"  # from whom a message is where the settings name nobody
+
+
 @dataclass(frozen=True)
 class Server:
     """Where messages go out. security: "none", "starttls" or "tls"."""
@@ -47,6 +50,12 @@ class Server:
             host, int(port), setting("RAIN_PORCH_SMTP_USER"), setting("RAIN_PORCH_SMTP_PASSWORD"),
             setting("RAIN_PORCH_SMTP_SECURITY"), setting("RAIN_PORCH_MAIL_FROM"),
         )  # fmt: skip
+
+
+def sender() -> str:
+    """The address from which messages go out."""
+    server = Server.from_settings()
+    return (server.sender if server else "") or NOBODY
 
 
 def check_address(text: str) -> str:

@@ -9,6 +9,7 @@ from ...documents.versions import read, written
 from ...store.db import atomic
 from ...store.porch import views as store
 from ..office.agent import Agent
+from ..office.watches import stop_watching
 from .views import ViewDoc
 
 
@@ -37,6 +38,8 @@ def change_view(agent: Agent, view_id: int, name: str, view: ViewDoc, pinned: bo
 
 
 def delete_view(agent: Agent, view_id: int) -> None:
+    """Take a view away, and whoever watches it."""
+    stop_watching(agent, "view", view_id)
     store.delete(agent.porch, agent.owner, view_id)
 
 

@@ -152,11 +152,6 @@ def all_accounts(porch: Db) -> list[Account]:
     return store.listed(porch)
 
 
-def first(porch: Db) -> int:
-    """The number of the folder's first account, with which the office's own choices lie."""
-    return min(a.account_id for a in all_accounts(porch))
-
-
 def somebody_signs_in(porch: Db) -> bool:
     """Whether anybody has a password yet."""
     return store.any_password(porch)

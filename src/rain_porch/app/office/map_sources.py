@@ -13,8 +13,7 @@ from ...documents.base import Doc
 from ...store import tile_files
 from ...store.db import Db
 from ...store.porch import choices
-from .accounts import first
-from .agent import Agent
+from .agent import FOLDERS_OWNER, Agent
 
 Layer = Literal["streets", "aerial"]
 _NAME = "map sources"
@@ -69,7 +68,7 @@ def set_map_sources(agent: Agent, sources: MapSourcesDoc) -> None:
     for layer, source in (("streets", sources.streets), ("aerial", sources.aerial)):
         if source is not None:
             _check(agent, layer, source)
-    choices.write(agent.porch, first(agent.porch), _NAME, sources.model_dump(mode="json"))
+    choices.write(agent.porch, FOLDERS_OWNER, _NAME, sources.model_dump(mode="json"))
 
 
 def shown_map(agent: Agent) -> ShownMapDoc:
@@ -104,7 +103,7 @@ def files(agent: Agent) -> list[str]:
     return tile_files.listed(agent.records.folder)
 
 
-def hosts(porch: Db) -> list[str]:
+def tile_hosts(porch: Db) -> list[str]:
     """From where the interface's page fetches tiles, as “https://tiles.place.example”."""
     sources = _sources(porch)
     told = [s.address for s in (sources.streets, sources.aerial) if s is not None and s.address]
@@ -139,5 +138,5 @@ def _shown(agent: Agent, layer: str, source: MapSourceDoc) -> ShownLayerDoc:
 
 
 def _sources(porch: Db) -> MapSourcesDoc:
-    held = choices.read(porch, first(porch), _NAME)
+    held = choices.read(porch, FOLDERS_OWNER, _NAME)
     return MapSourcesDoc(**held) if held else MapSourcesDoc()

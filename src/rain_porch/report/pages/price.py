@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from ...core.facts.money import dollars, priced
@@ -36,7 +37,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
         price_figures(given),
         picture(price_rail(given, spoken.homes), "Price rail: sales above the line, homes not sold below it"),
         *(para(p) for p in (given.recommendation.split("\n") if shown and given.recommendation else []) if p.strip()),
-        listed(_sentences(ask["statements"])) if ask else None,
+        listed(as_sentences(ask["statements"])) if ask else None,
         heading("Ways to the number") if ways else None,
         table(["", "", ""], ways, words=2, widths=(1.3, 3, 0.7)) if ways else None,
         *chances_by_price(given, ask, by_price, given.list_price),
@@ -47,7 +48,8 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
     )  # fmt: skip
 
 
-def _sentences(statements: Any) -> list[str]:
+def as_sentences(statements: Sequence[str]) -> list[str]:
+    """What can be said of a list price, each with a capital and a full stop."""
     return [s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in statements]
 
 

@@ -11,7 +11,7 @@ from ...core.facts.money import dollars, priced
 from ..blocks import Nothing, figures, heading, listed, page, para, table
 from ..model import ReportInput
 from ..wording import many
-from .price import NOT_SHOWN, chances_by_price
+from .price import NOT_SHOWN, as_sentences, chances_by_price
 
 _CAME, _WENT = ("new", "back"), ("contract", "closed", "failed", "held")
 
@@ -32,13 +32,15 @@ def while_for_sale_page(given: ReportInput) -> dict[str, Any] | Nothing:
          "" if (p := c["new"] or c["price"]) is None else dollars(p), dollars(c["old"]) if c["old"] and c["new"] else ""]
         for c in told["told"]
     ]  # fmt: skip
+    proposed = given.list_price if given.list_price and given.list_price != price else None
     return page(
         "while_for_sale", "While it is for sale",
         figures([
-            ("Asked", priced(price), "cedar"), ("Days for sale", f"{told['days']}", "slate"),
+            ("Asked now", priced(price), "cedar"), *([("Proposed", priced(proposed), "cedar")] if proposed else []),
+            ("Days for sale", f"{told['days']}", "slate"),
             *([("A contract in the next 30 days", f"{100 * chance:.0f} %", "moss")] if chance is not None else []),
         ]),
-        listed([s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in told["asking"]["statements"]]),
+        listed(as_sentences(told["asking"]["statements"])),
         *chances_by_price(given, told["asking"], [p for p in told["asking"]["prices"] if p["chances"]], price),
         para(f"The figure above is of a home that has been for sale {told['days']} days without a contract; curve and table are of one that comes on today.", small=True)
         if chance is not None else None,

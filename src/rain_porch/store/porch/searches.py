@@ -24,14 +24,15 @@ def keep(db: WritableDb, owner: int, name: str, document: str) -> int:
         return int(row.fetchone()[0])
 
 
-def read(db: Db, owner: int, search_id: int) -> str:
+def read(db: Db, owner: int, search_id: int) -> tuple[str, str]:
+    """(name, document). Raises NotFound."""
     row = db.execute(
-        "SELECT document FROM searches WHERE search_id = :id AND owner = :o", {"id": search_id, "o": owner}
+        "SELECT name, document FROM searches WHERE search_id = :id AND owner = :o", {"id": search_id, "o": owner}
     )
     found = row.fetchone()
     if found is None:
         raise NotFound(f"There is no saved search {search_id}.", search_id=search_id)
-    return str(found[0])
+    return str(found[0]), str(found[1])
 
 
 def delete(db: WritableDb, owner: int, search_id: int) -> None:

@@ -15,6 +15,15 @@ def listed(db: Db, owner: int) -> list[dict[str, Any]]:
     return [dict(r) for r in rows]
 
 
+def read(db: Db, owner: int, view_id: int) -> tuple[str, str]:
+    """(name, document). Raises NotFound."""
+    row = db.execute("SELECT name, document FROM views WHERE view_id = :id AND owner = :o", {"id": view_id, "o": owner})
+    found = row.fetchone()
+    if found is None:
+        raise NotFound(f"There is no saved view {view_id}.", view_id=view_id)
+    return str(found[0]), str(found[1])
+
+
 def keep(db: WritableDb, owner: int, name: str, document: str, pinned: bool) -> int:
     """Save a view under its name; one of the same name is replaced."""
     with atomic(db):

@@ -57,12 +57,15 @@ def kept_columns(folder: Path, db: sqlite3.Connection, before: Before | None = N
     path = folder / FILE
     if (held := _mapped(path, mark)) is not None:
         return held
-    read = _from_before(db, before or _earlier(path, db)) or load_columns(db)
+    read = _from_before(db, before)
+    if read is None:
+        read = _from_before(db, _earlier(path, db))
+    if read is None:
+        read = load_columns(db)
     told, arrays = _parts(read)
     written = write_arrays(path, f"{mark} {code_digest()}", told, arrays | _worked_out(read))
-    return (
-        _mapped(path, mark) if written and len(read) >= MANY else None
-    ) or read  # what is mapped takes no memory of its own
+    mapped = _mapped(path, mark) if written and len(read) >= MANY else None
+    return read if mapped is None else mapped  # what is mapped takes no memory of its own
 
 
 def _mapped(path: Path, mark: str) -> Columns | None:
@@ -76,7 +79,7 @@ def _mapped(path: Path, mark: str) -> Columns | None:
 
 def _earlier(path: Path, db: sqlite3.Connection) -> Before | None:
     """What the file has of an earlier state of these records."""
-    mark = (made_from(path) or " ").split(" ")[0]
+    mark = (made_from(path) or "").partition(" ")[0]
     if changed_since(db, mark) is None or (columns := _mapped(path, mark)) is None:
         return None
     return Before(mark, columns)

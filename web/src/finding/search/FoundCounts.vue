@@ -10,7 +10,7 @@ import type { Search, SearchTools } from './useSearch'
 
 /** How many homes of each kind the search finds, what is unknown of them, and what would find more or fewer. */
 const props = defineProps<{ search: SearchTools; brief?: boolean }>()
-const { stamp, found, ask } = useFinding()
+const { stamp, found, ask, saving } = useFinding()
 const counts = computed(() => props.search.live.value?.counts ?? found.data.value?.counts ?? {})
 const unknown = computed(() =>
   Object.entries(props.search.live.value?.unknown ?? found.data.value?.unknown ?? {}),
@@ -40,8 +40,10 @@ const helps = computed(() => proposals.data.value?.helps)
       </template>
     </span>
     <span v-if="helps && !brief" class="help small">
-      {{ (counts.sold ?? 0) < 6 ? 'Few sold' : 'Many sold' }}:
-      <LinkButton @click="search.take(helps.search as Search)"> {{ helps.words }}</LinkButton>:
+      {{ helps.sold > (counts.sold ?? 0) ? 'Few sold' : 'Many sold' }}:
+      <!-- it takes the place of the whole search: never of one that is being saved just now -->
+      <LinkButton :disabled="saving" @click="search.take(helps.search as Search)">
+        {{ helps.words }}</LinkButton>:
       {{ helps.sold }}
     </span>
     <span v-if="!brief" class="quiet small within">

@@ -9,15 +9,16 @@ import { mdiBookmarkOutline, mdiDeleteOutline } from '@mdi/js'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
-import { RHYTHMS, useWatches } from '@/shared/useWatches'
+import { RHYTHMS, rhythmOf } from '@/shared/rhythms'
+import { useWatches } from '@/shared/useWatches'
 import { useFinding } from '../useFinding'
 
 /** Searches kept by name: this one saved, another taken to this home with its bands laid about it. */
 const emit = defineEmits<{ take: [search: Docs['SearchDoc']] }>()
 const { ask, home } = useFinding()
-const { of, watch } = useWatches()
 const client = useQueryClient()
 const opened = ref(false)
+const { of, watch } = useWatches(opened)
 const name = ref('')
 const said = ref('')
 const failed = ref('')
@@ -55,7 +56,7 @@ async function take(search: Docs['SavedSearch']) {
 }
 /** minutes: "" for not watched. */
 async function watched(search: Docs['SavedSearch'], minutes: string) {
-  await watch('search', search.search_id, minutes ? Number(minutes) : null)
+  await watch('search', search.search_id, rhythmOf(minutes))
   said.value = minutes
     ? `“${search.name}” is looked at ${RHYTHMS[minutes]}; what is new stands on the desk.`
     : `“${search.name}” is watched no more.`

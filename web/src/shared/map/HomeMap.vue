@@ -39,9 +39,8 @@ const box = ref<HTMLElement>()
 const said = ref('')
 const { tokens } = useLight()
 const base = useQuery({ queryKey: ['map'], queryFn: () => got(api.GET('/api/map')), staleTime: Infinity })
-let drawing: HomeMapDrawing | null = null
-const drawn = shallowRef<HomeMapDrawing | null>(null)
-const { aerial, hasAerial, words } = useMapLayers(drawn)
+const drawing = shallowRef<HomeMapDrawing | null>(null)
+const { aerial, hasAerial, words } = useMapLayers(drawing)
 
 /** What the card speaks of: the marks under the pointer, until it has gone from mark and card for a moment. */
 const card = ref<{ keys: string[]; x: number; y: number } | null>(null)
@@ -80,7 +79,7 @@ async function lookFine(west: number, south: number, east: number, north: number
   const turn = ++asked
   try {
     const made = await got(api.GET('/api/map/fine', { params: { query: { west, south, east, north } } }))
-    if (turn === asked) drawing?.fine(made)
+    if (turn === asked) drawing.value?.fine(made)
   } catch {
     // the map stands without its lots
   }
@@ -89,7 +88,7 @@ async function lookFine(west: number, south: number, east: number, north: number
 onMounted(() => {
   box.value?.addEventListener('pointerleave', leave)
   box.value?.addEventListener('pointerdown', close) // what is dragged is not covered by a card
-  drawing = new HomeMapDrawing(box.value as HTMLElement, tokens.value, {
+  const made = new HomeMapDrawing(box.value as HTMLElement, tokens.value, {
     lit: under,
     open: (key) => emit('open', key),
     fine: lookFine,
@@ -100,46 +99,46 @@ onMounted(() => {
     home: (latitude, longitude) => emit('home', latitude, longitude),
     says: (words) => (said.value = words),
   })
-  drawn.value = drawing
-  drawing.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
-  if (base.data.value) drawing.base(base.data.value)
-  drawing.marks(props.candidates, props.choices ?? {}, props.lit ?? null)
-  drawing.limits(props.shapes ?? [], props.fences ?? [], props.crossings ?? [])
+  made.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
+  if (base.data.value) made.base(base.data.value)
+  made.marks(props.candidates, props.choices ?? {}, props.lit ?? null)
+  made.limits(props.shapes ?? [], props.fences ?? [], props.crossings ?? [])
+  drawing.value = made
   letMove()
-  if (props.tool) drawing.draw(props.tool) // the pen that was in hand before there was a map
+  if (props.tool) made.draw(props.tool) // the pen that was in hand before there was a map
 })
 let still: (() => void) | undefined
 function letMove() {
   still?.()
-  still = props.movable ? drawing?.movable() : undefined
+  still = props.movable ? drawing.value?.movable() : undefined
 }
-onBeforeUnmount(() => drawing?.remove())
+onBeforeUnmount(() => drawing.value?.remove())
 watch(
   () => [props.shapes, props.fences, props.crossings] as const,
-  () => drawing?.limits(props.shapes ?? [], props.fences ?? [], props.crossings ?? []),
+  () => drawing.value?.limits(props.shapes ?? [], props.fences ?? [], props.crossings ?? []),
 )
 watch(
   () => props.tool,
   (tool) => {
-    drawing?.draw(tool ?? null)
+    drawing.value?.draw(tool ?? null)
     if (tool) box.value?.focus()
   },
 )
 watch(() => props.movable, letMove)
-watch(base.data, (now) => now && drawing?.base(now))
-watch(tokens, (now) => drawing?.recolour(now))
+watch(base.data, (now) => now && drawing.value?.base(now))
+watch(tokens, (now) => drawing.value?.recolour(now))
 watch(
   () => props.lit,
-  (lit) => drawing?.light(lit ?? null),
+  (lit) => drawing.value?.light(lit ?? null),
 )
 watch(
   () => [props.candidates, props.choices] as const,
-  () => drawing?.marks(props.candidates, props.choices ?? {}, props.lit ?? null),
+  () => drawing.value?.marks(props.candidates, props.choices ?? {}, props.lit ?? null),
 )
 watch(
   () => [props.subject.latitude, props.subject.longitude, props.radius] as const,
   () => {
-    drawing?.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
+    drawing.value?.place(props.subject, props.radius ?? null, props.zoom, props.unnamed)
     letMove()
   },
 )
