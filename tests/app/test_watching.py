@@ -72,6 +72,7 @@ def test_what_is_new_is_told_once_and_late_ones_too(office, mail_server):
     (one,) = watched(agent)
     assert one.in_words == "2 new on the market" and one.told_at == NOW
     assert {(c.what, c.record.address, c.price) for c in one.news.changes} == {("new", "41 Newcomer Row", 333_000), ("new", "42 Newcomer Row", 421_000)}  # fmt: skip
+    assert one.news.through == agent.records.through() and {c.record.days_on_market for c in one.news.changes} == {1}
     (laid,) = mail_server.glob("*.eml")
     message = email.message_from_bytes(laid.read_bytes(), policy=policy.default)
     assert message["Subject"] == "New in Near Hedgerow: 2 new on the market"

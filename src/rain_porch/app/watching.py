@@ -211,5 +211,5 @@ def _told(agent: Agent, ids: Sequence[str]) -> ChangesDoc | None:
             events.append(Event(day, what, row, old, new))
     if not events:
         return None
-    first, today = date_of(min(e.day for e in events)), agent.now().date()
-    return told_of(agent.records, first, sorted(events, key=lambda e: -e.day), today)
+    # as the records stand, with days as every other screen counts them
+    return told_of(agent.records, date_of(min(e.day for e in events)), sorted(events, key=lambda e: -e.day))

@@ -90,7 +90,7 @@ const state = (row: Docs['DueWorkDoc']) =>
               />
             </template>
           </td>
-          <td>{{ state(row) }}</td>
+          <td class="when">{{ state(row) }}</td>
           <td>
             {{ moment(row.last_at) }}
             <span class="said" :class="row.failures ? 'clay' : 'quiet'">{{ row.last_said }}</span>
@@ -127,6 +127,9 @@ table {
   padding: 1px 4px;
   border-bottom: 1px dotted rgb(var(--v-theme-quiet));
   color: inherit;
+}
+.when {
+  white-space: nowrap;
 }
 .acts {
   display: flex;

@@ -289,11 +289,15 @@ export class HomeMapDrawing {
     })
   }
 
-  private ringStyle(): Style {
-    return new Style({
-      stroke: new Stroke({ color: this.tokens.slate, width: 1.4, lineDash: [6, 5] }),
-      fill: new Fill({ color: this.tokens.slate + '0A' }),
-    })
+  /** The light line under the dashes is seen on pictures from the air alone. */
+  private ringStyle(): Style[] {
+    return [
+      new Style({ stroke: new Stroke({ color: this.tokens.paper + 'B0', width: 3.4 }) }),
+      new Style({
+        stroke: new Stroke({ color: this.tokens.slate, width: 1.4, lineDash: [6, 5] }),
+        fill: new Fill({ color: this.tokens.slate + '0A' }),
+      }),
+    ]
   }
 
   limits(shapes: DrawnShape[], fences: DrawnFence[], crossings: number[][]) {

@@ -282,10 +282,13 @@ export class MapShapes {
         }),
       ]
     const colour = what === 'not' ? t.clay : t.slate
-    return new Style({
-      stroke: new Stroke({ color: colour, width: 1.8, lineDash: what === 'not' ? [3, 4] : undefined }),
-      fill: new Fill({ color: colour + (what === 'not' ? '1F' : '12') }),
-      image: new Dot({ radius: 4, fill: new Fill({ color: colour }) }),
-    })
+    return [
+      new Style({ stroke: new Stroke({ color: t.paper + 'B0', width: 4 }) }),
+      new Style({
+        stroke: new Stroke({ color: colour, width: 1.8, lineDash: what === 'not' ? [3, 4] : undefined }),
+        fill: new Fill({ color: colour + (what === 'not' ? '1F' : '12') }),
+        image: new Dot({ radius: 4, fill: new Fill({ color: colour }) }),
+      }),
+    ]
   }
 }
