@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from rain_porch.core.market import measures as mk
+from rain_porch.core.market.market_rules import USUAL_MARKET, MarketRules
 from tests.made import DAY, TODAY, market
 
 START = TODAY - dt.timedelta(days=500)
@@ -74,6 +75,11 @@ def wanderers(seed: int, n: int = 40) -> list[dict[str, Any]]:
     return rows
 
 
-def run(rows: list[dict[str, Any]], spans: list[mk.Period], measures: list[str] | None = None) -> list[mk.Point]:
-    columns = market(rows)
+def run(
+    rows: list[dict[str, Any]],
+    spans: list[mk.Period],
+    measures: list[str] | None = None,
+    rules: MarketRules = USUAL_MARKET,
+) -> list[mk.Point]:
+    columns = market(rows).by(rules)
     return mk.series(mk.Market(columns, np.arange(len(columns)), DAY), measures or list(mk.MEASURES), spans)

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import pytest
 
+from rain_porch.app.office import accounts
+from rain_porch.app.workup.workups import open_workup
 from rain_porch.core.facts.house_rules import RULES
+from rain_porch.core.market.market_rules import USUAL_MARKET, MarketRules
 
 
 def values(client) -> dict[str, float]:
@@ -173,3 +176,74 @@ def test_meanings_and_outcomes_are_for_who_has_signed_in(begun):
     assert owner.get("/api/outcomes").json()["rows"] == []
     for path in ("/api/meanings", "/api/outcomes"):
         assert office.client().get(path).status_code == 401
+
+
+def test_the_market_is_counted_by_the_office_s_rules_everywhere_and_a_delivered_workup_by_its_own(begun):
+    office, owner, number = begun
+    manager = office.client("Manager")
+
+    def told() -> list[str]:
+        seen = owner.post("/api/market/view", json={"measures": ["months_of_supply"]}).json()
+        words = owner.get("/api/meanings").json()
+        measures = {m["name"]: m["label"] for m in owner.get("/api/measures").json()}
+        supply = words["months_of_supply"]["says"]
+        return [
+            seen["lines"][0]["label"],
+            measures["months_of_supply"],
+            seen["sentence"],
+            supply,
+            words["cumulative_days"]["says"],
+        ]
+
+    def counted(months: str, days: str) -> list[str]:
+        return [f"{months}-month", f"{months}-month", f"the last {months} months", f"the last {months} months", days]
+
+    assert all(part in says for part, says in zip(counted("12", "90 days"), told(), strict=True))
+    assert owner.post(f"/api/workups/{number}/deliveries", json={}).is_success
+    assert put(owner, "market.gap_days", 30).status_code == 403
+    assert put(manager, "market.supply_months", 5, True).status_code == 422, "one of four"
+    assert all(put(manager, n, v, True).is_success for n, v in (("market.supply_months", 3), ("market.gap_days", 2)))
+    assert all(part in says for part, says in zip(counted("3", "2 days"), told(), strict=True))
+    # table, record and paper of the delivered workup go on as it was handed over, the same record elsewhere by the office's rules
+    relisted = next(
+        c for c in owner.get(f"/api/workups/{number}/candidates").json()["candidates"]
+        if (c["prices"].get("cumulative_days_on_market") or 0) > (c["days_on_market"] or 0)
+        and owner.get(f"/api/listings/{c['listing_id']}").json()["cumulative_days"] != c["prices"]["cumulative_days_on_market"]
+    )  # fmt: skip
+    record = owner.get(f"/api/workups/{number}/records/{relisted['listing_id']}").json()
+    assert (
+        record["cumulative_days"] == relisted["prices"]["cumulative_days_on_market"]
+        and "90 days" in record["worked"]["cumulative_days"]
+    )
+    account = accounts.account_named(office.state.porch, "Owner")
+    agent = office.state.agent_of(account.account_id)
+    assert agent.records.columns.rules == MarketRules(2, 3)
+    assert open_workup(agent, number).standpoint.columns.rules == USUAL_MARKET, "as it was handed over"
+    assert agent.records.fits is office.state.records.snapshot().fits, "long fits hang on none of these rules"
+
+
+@pytest.mark.parametrize(("name", "value"), [("price.rounding", 1000), ("price.range_pct", 95)])
+def test_how_a_price_is_told_is_the_same_in_the_workup_and_on_the_desk(begun, name, value):
+    _, owner, number = begun
+    found = owner.get(f"/api/workups/{number}/candidates").json()["candidates"]
+    keys = [c["listing_id"] for c in found if c["kind"] == "sold"][:8]
+    kept = owner.post(
+        f"/api/workups/{number}/changes",
+        json={"revision": 1, "change": {"change": "decide", "listing_ids": keys, "choice": "kept"}},
+    )
+    assert kept.is_success, kept.text
+
+    def price() -> dict:
+        return owner.get(f"/api/workups/{number}/worth").json()["price"]
+
+    before = price()
+    assert put(owner, name, value).is_success
+    after = price()
+    if name == "price.rounding":
+        shown = (after["indicated_value"], after["range"]["low"], after["range"]["high"])
+        assert all(x % 1000 == 0 for x in shown) and abs(shown[0] - before["indicated_value"]) <= 550
+        standing = owner.get(f"/api/workups/{number}/standing").json()["indicated_value"]
+        assert standing == after["indicated_value"]
+    else:
+        assert after["range"]["coverage"] == 0.95 and after["range"]["low"] < before["range"]["low"]
+        assert "nineteen of twenty" in owner.get("/api/meanings").json()["range"]["says"]

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import pytest
 
-from rain_porch.app.home.homes import HomeRef
-from rain_porch.app.lookup import MOST_HOMES, looked_up, newest_for_sale
+from rain_porch.app.home.full_record import full_record
+from rain_porch.app.home.homes import HomeRef, read_home
+from rain_porch.app.lookup import MOST_HOMES, homes_to_begin_with, looked_up
 from rain_porch.app.workup.workups import begin_workup
+from rain_porch.store.records.homes import addresses_of
 
 
 def kinds(agent, text):
@@ -64,7 +66,7 @@ def test_what_is_nowhere_finds_nothing_and_marks_are_only_letters(agent):
 
 
 def test_homes_to_begin_with_are_the_newest_still_for_sale_of_each_kind(agent, records):
-    hits = newest_for_sale(agent.records)
+    hits = homes_to_begin_with(agent.records)
     assert [h.note.split(",")[0] for h in hits] == ["detached", "attached", "land"], "no unit is for sale in the demo"
     for kind, hit in zip(("detached", "attached", "land"), hits, strict=True):
         newest = agent.records.db.execute(
@@ -74,4 +76,25 @@ def test_homes_to_begin_with_are_the_newest_still_for_sale_of_each_kind(agent, r
             "SELECT on_market_date, standard_status FROM listings WHERE listing_id = ?", (hit.key,)
         )
         assert tuple(mine.fetchone()) == (newest, "Active")
-    assert newest_for_sale(records.snapshot()) == [], "nothing is offered where nothing is"
+    assert homes_to_begin_with(records.snapshot()) == [], "nothing is offered where nothing is"
+
+
+def test_where_none_is_for_sale_the_homes_that_sold_last_are_offered_by_their_number_if_need_be(records, bring):
+    bring(
+        "Listing ID,Status,Property Sub Type,Close Date,Close Price,Street Address\n"
+        "A1,Closed,Single Family Residence,2026-08-01,300000,1 Made Road\n"
+        "A2,Closed,Single Family Residence,2026-09-01,310000,\n"
+    )
+    hits = homes_to_begin_with(records.snapshot())
+    assert [(h.key, h.shown, h.note) for h in hits] == [("A2", "A2", "detached, sold Sep 1, 2026")]
+
+
+def test_a_home_without_an_address_is_called_by_its_place_wherever_it_is_named(records, bring):
+    bring(
+        "Latitude,Longitude,Status,Property Sub Type,Close Date,Close Price\n"
+        "42.054592,-93.626537,Closed,Single Family Residence,2026-08-01,300000\n"
+    )
+    now, called = records.snapshot(), "42.05459 N, 93.62654 W"
+    (hit,) = homes_to_begin_with(now)
+    assert hit.shown == called == addresses_of(now.db, [hit.key])[hit.key]
+    assert read_home(now, HomeRef("listing", hit.key)).subject.address == called == full_record(now, hit.key).address

@@ -154,8 +154,10 @@ def browser() -> Iterator[Browser]:
 
 @pytest.fixture
 def page(browser: Browser, server: Server) -> Iterator[Page]:
-    """A page on the desk. Errors in the page's console fail the test."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    """A page on the desk, of somebody who asks for less motion. Errors in the page's console fail the test."""
+    context = browser.new_context(
+        viewport={"width": 1280, "height": 800}, accept_downloads=True, reduced_motion="reduce"
+    )
     made = context.new_page()
     made.set_default_timeout(15_000)
     faults: list[str] = []

@@ -80,6 +80,7 @@ LOOK = r"""
     const e = node.parentElement
     if (!e || !node.data.trim() || drawn(e) || e.closest("option, script, style, datalist") || !seen(e)) continue
     if (/NaN|undefined|\bnull\b|Infinity|\[object /.test(node.data)) say("no figure", e, node.data)
+    if (/\b[a-z]+(_[a-z]+)+\b/.test(node.data) && !e.closest("code, pre")) say("a name of the program's own", e, node.data)
     const range = document.createRange()
     range.selectNodeContents(node)
     for (const r of range.getClientRects()) {
@@ -120,28 +121,28 @@ LOOK = r"""
   }
   for (const c of document.querySelectorAll("button, [role=button], input:not([type=hidden]), select, textarea, a[href]")) {
     if (!seen(c) || c.closest("[aria-hidden=true]") || c.getBoundingClientRect().width < 3) continue
+    if (c.matches("a") && /^rgb\((0, 0, 238|85, 26, 139)\)$/.test(getComputedStyle(c).color)) say("in the browser's own blue", c, c.textContent)
     const name = c.getAttribute("aria-label") || c.getAttribute("aria-labelledby") || c.title || c.textContent.trim() || c.placeholder || c.labels?.length || c.querySelector("img[alt]")
     if (!name) say("control without a name", c, c.outerHTML.slice(0, 60))
   }
+  for (const e of document.querySelectorAll("[title], [aria-label]"))
+    for (const words of [e.title, e.getAttribute("aria-label")])
+      if (/\b[a-z]+(_[a-z]+)+\b/.test(words ?? "") && seen(e)) say("a name of the program's own", e, words)
   return [...found]
 }
 """
 SIZES = ((1280, 800), (1440, 900), (1024, 768))
-BY_DAY, BY_NIGHT = "light", "dark"
 
 
 def look_over(page: Page) -> list[str]:
-    """What is wrong with the page as it stands, at every size by day, and at the first by night: where things lie does not hang on
-    their colours, which axe looks at."""
+    """What is wrong with the page as it stands, at every size: where things lie does not hang on the theme, whose colours axe looks
+    at."""
     wrong = []
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
-        for theme in (BY_DAY, BY_NIGHT) if width == SIZES[0][0] else (BY_DAY,):
-            page.emulate_media(color_scheme=theme)
-            page.wait_for_timeout(120)
-            wrong += [f"{width}×{height} {theme}: {told}" for told in page.evaluate(LOOK)]
+        page.wait_for_timeout(120)
+        wrong += [f"{width}×{height}: {told}" for told in page.evaluate(LOOK)]
     page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})
-    page.emulate_media(color_scheme="light")
     return wrong
 
 

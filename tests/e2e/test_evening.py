@@ -7,7 +7,8 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
-from pypdf import PdfReader
+
+from tests.pdf_text import words_on_pages
 
 pytestmark = pytest.mark.e2e
 
@@ -134,7 +135,7 @@ def test_the_whole_evening(page: Page, tmp_path: Path) -> None:
     file = tmp_path / "report.pdf"
     download.value.save_as(file)
     assert download.value.suggested_filename == "630-Hedgerow-Terrace.pdf"
-    first, *others = [" ".join(p.extract_text().split()) for p in PdfReader(file).pages]
+    first, *others = words_on_pages(file)
     for words in (
         "630 Hedgerow Terrace",
         "Orla Grayle",

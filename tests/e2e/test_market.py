@@ -9,11 +9,11 @@ from pathlib import Path
 
 import openpyxl
 from playwright.sync_api import Page, expect
-from pypdf import PdfReader
 
 from rain_porch.core.market.measures import MEASURES
 from tests.e2e.looking import on_a_phone
 from tests.e2e.test_evening import find_home, room
+from tests.pdf_text import words_on_pages
 from tests.report.boxes import faults
 
 
@@ -192,7 +192,7 @@ def test_a_bulletin_is_put_together_from_views_and_handed_out(page: Page, server
     expect(page.get_by_role("img", name="Sheet 1 of the bulletin")).to_be_visible()
     with page.expect_download() as download:
         page.get_by_role("link", name="PDF").click()
-    text = "\n".join(p.extract_text() for p in PdfReader(download.value.path()).pages)
+    text = " ".join(words_on_pages(download.value.path()))
     assert "Autumn on both banks" in text and "A calm season." in text
     assert text.index("The last weeks") < text.index("The median price of detached homes")
     page.get_by_role("button", name="New bulletin").click()
@@ -222,7 +222,7 @@ def test_a_ready_bulletin_is_made_of_the_view_and_reads_on_a_phone(page: Page, s
     with page.expect_download() as download:
         page.get_by_role("link", name="PDF").click()
     data = Path(download.value.path()).read_bytes()
-    text = " ".join(" ".join(p.extract_text().split()) for p in PdfReader(download.value.path()).pages)
+    text = " ".join(words_on_pages(download.value.path()))
     for words in (
         "sold for",
         "Place by place",

@@ -12,8 +12,8 @@ from typing import Any
 import openpyxl
 import pytest
 from playwright.sync_api import Page, expect
-from pypdf import PdfReader
 
+from tests.pdf_text import words_on_pages
 from tests.report.boxes import faults
 
 from .person import Press, click_on, last_row, press_by_keys, tab_to
@@ -85,7 +85,7 @@ def test_a_bulletin(page: Page, server: Any, press: Press) -> None:
     with page.expect_download() as download:
         press(page, page.get_by_role("link", name="PDF").first)
     data = Path(download.value.path()).read_bytes()
-    text = " ".join(" ".join(p.extract_text().split()) for p in PdfReader(io.BytesIO(data)).pages)
+    text = " ".join(words_on_pages(data))
     assert "The year so far" in text and "Detached homes in Lantern Hill" in text and not faults(data, 8.4)
     with page.expect_download() as download:
         press(page, page.get_by_role("link", name="CSV"))

@@ -11,6 +11,7 @@ from typing import Any
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader, PdfWriter
 
+from tests.pdf_text import words_on_pages
 from tests.report.boxes import faults
 
 from .looking import on_a_phone
@@ -26,7 +27,7 @@ def paper(page: Page, press: Press) -> Path:
 
 
 def words_of(file: Path) -> list[str]:
-    return [" ".join(p.extract_text().split()) for p in PdfReader(file).pages]
+    return words_on_pages(file)
 
 
 def decide(server: Any, choice: str, keys: list[str], reason: str = "") -> None:

@@ -7,6 +7,7 @@ import re
 import httpx
 from playwright.sync_api import Page, expect
 
+from tests.e2e.person import click_on, press_by_keys
 from tests.e2e.test_evening import find_home, room
 
 
@@ -176,3 +177,39 @@ def test_an_appraisers_questions_and_everything_on_one_scale(page: Page, server)
     page.get_by_label("List", exact=True).press("Enter")
     expect(asks).to_contain_text("List price against the sales.")
     expect(asks).to_contain_text("show what makes this home worth more than every sale")
+
+
+def test_a_figure_opens_to_its_rule_and_its_steps_with_the_figures_filled_in(page: Page) -> None:
+    priced(page)
+    rail = page.get_by_label("Price rail")
+    for name, says in (
+        ("the indicated value", re.compile(r"Indicated value: \$\d.*The model.*% × .*to the nearest 100", re.S)),
+        ("the range", re.compile(r"Likely range: \$\d.*By past sales.*High.*the range holds 80 %", re.S)),
+        ("the chance of a contract", re.compile(r"at \$374,900: \d+ % within 30 days.*Within 90 days", re.S)),
+    ):
+        click_on(page, rail.get_by_role("button", name=f"how {name} is worked out"))
+        told = page.get_by_role("dialog", name=f"How {name} is worked out")
+        expect(told).to_have_text(says)
+        page.keyboard.press("Escape")
+        expect(told).to_have_count(0)
+    shown = rail.get_by_role("button", name="how the indicated value is worked out").locator("b").inner_text()
+    grid = page.get_by_role("table", name="Adjustment grid")
+    for figure in ("adjusted price", "net and gross"):
+        button = grid.get_by_role("button", name=re.compile(f"how {figure} of")).first
+        press_by_keys(page, button)
+        told = page.get_by_role("dialog", name=re.compile(f"^How {figure} of"))
+        expect(told).to_contain_text(button.inner_text().partition(":")[0].strip())
+        page.keyboard.press("Escape")
+        expect(told).to_have_count(0)
+    room(page, "Comps")
+    page.get_by_role("table", name="Homes found").locator("tbody tr").nth(1).click()
+    record = page.get_by_role("complementary", name=re.compile("Record of"))
+    press_by_keys(page, record.get_by_text("How these are worked out"))
+    expect(record).to_contain_text(re.compile(r"÷ [\d,]+ sq ft = [\d.]+"))
+    expect(record).to_contain_text(re.compile(r"Days\s*from \w{3} \d+, \d{4}, when it came on, to"))
+    page.keyboard.press("Escape")
+    expect(rail).to_contain_text(shown)
+    page.get_by_role("link", name="Market", exact=True).click()
+    figures = page.get_by_role("table", name="Market figures by period")
+    click_on(page, figures.get_by_role("row").nth(2).get_by_role("button").first)
+    expect(page.get_by_role("dialog").get_by_label("How it was worked out")).to_contain_text("the middle one of")

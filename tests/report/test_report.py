@@ -25,14 +25,11 @@ from rain_porch.report.papers import document, html, page_pictures, pdf, without
 from rain_porch.report.pictures.maps import map_svg
 from rain_porch.report.workbooks.workbook import workbook
 from tests.app.workup.test_changes import begun, change
-
-
-def text_of(made: bytes) -> list[str]:
-    return [" ".join(p.extract_text().split()) for p in PdfReader(io.BytesIO(made)).pages]
+from tests.pdf_text import words_on_pages
 
 
 def test_the_three_pages_hold_the_workups_numbers(given):
-    pages = text_of(pdf(given, "three_pages"))
+    pages = words_on_pages(pdf(given, "three_pages"))
     first, second, third = pages  # twelve comps, and as many sheets as its name says
     price = given.price
     for words in (
@@ -50,7 +47,7 @@ def test_the_three_pages_hold_the_workups_numbers(given):
     for c, told in zip(given.comps, price["comps"], strict=True):
         assert dollars(c["price"]) in second and dollars(told["adjusted_price"]) in third
         assert dollars(half_up(told["close_price"])) in third
-    told = " ".join(text_of(pdf(given, "short")))
+    told = " ".join(words_on_pages(pdf(given, "short")))
     for m in price["methods"]:
         assert m["label"] in told and dollars(half_up(m["value"], 100)) in told
     assert "Records: Demo" in first and "newest Oct 31, 2026" in first
@@ -67,7 +64,7 @@ def test_the_pdf_has_a_title_tags_and_its_fonts_inside(given):
 
 def test_what_a_workup_lacks_is_told_to_the_agent_and_never_printed(agent):
     told = report_input(agent, begun(agent))
-    text = " ".join(text_of(pdf(told, "full")))
+    text = " ".join(words_on_pages(pdf(told, "full")))
     why = without_words(told, "full")
     assert set(why) >= {"grid", "strategy", "net"} and all(len(w) > 20 for w in why.values())
     assert "20 homes found here sold" in text
@@ -96,7 +93,7 @@ def test_many_comps_long_words_and_markup_stay_text_on_their_pages(given):
     full = replace(
         given, title=odd[:300], comps=comps, grid=[given.grid[0]] * 15, price={**given.price, "comps": priced}
     )
-    pages = text_of(pdf(full, "three_pages"))
+    pages = words_on_pages(pdf(full, "three_pages"))
     assert "#eval(1)" in pages[0] and "*bold*" in " ".join(pages)
     assert all(f"{i} Long Street" in " ".join(pages) for i in range(1, 15))
 
@@ -147,7 +144,8 @@ def test_every_page_of_the_full_report_says_what_it_is_for(given):
         sheets=[[("Price", "309900.00"), ("Net proceeds", "98123.45")], [("Price", "300000.00"), ("Net proceeds", "90000.10")]],
     )  # fmt: skip
     reader = PdfReader(io.BytesIO(pdf(full)))
-    text = " ".join(" ".join(p.extract_text().split()) for p in reader.pages)
+    pages = words_on_pages(pdf(full))
+    text = " ".join(pages)
     for words in (
         "What this home competes with", "What buyers refused", "Its story", "The market here", "The homes beside yours",
         "What each difference is worth", "What would be left", "About $90,000 to $98,123 would be left", "98,123.45", "90,000.10", "Perrin Vale", "It is not an appraisal", "Dear Orla Grayle,",
@@ -156,11 +154,11 @@ def test_every_page_of_the_full_report_says_what_it_is_for(given):
     ):  # fmt: skip
         assert words in text, words
     assert f"1 / {len(reader.pages)}" in text and len(reader.outline) >= 10
-    assert all(len(p.extract_text()) > 150 for p in reader.pages), "no page stands nearly empty"
+    assert all(len(words) > 150 for words in pages), "no page stands nearly empty"
     assert len(pdf(full)) < 5_000_000
     bare = replace(full, around=[], comps=[], chosen=[], counts={}, grid=[], pictures={}, past=[], asking=None, market=[], sheets=[],
                    price={**given.price, "comps": [], "methods": [], "indicated_value": None, "range": None})  # fmt: skip
-    assert "No home like this one was found" in " ".join(text_of(pdf(bare)))
+    assert "No home like this one was found" in " ".join(words_on_pages(pdf(bare)))
 
 
 @pytest.mark.parametrize("layout", list(LAYOUTS))
@@ -171,7 +169,7 @@ def test_a_price_that_is_not_shown_stands_nowhere(given, layout, price):
         told = str(page)
         assert "309,900" not in told, page.get("name", page["page"])
         assert dollars(given.price["indicated_value"]) not in told, page.get("name")
-    text = " ".join(text_of(pdf(quiet, layout)))
+    text = " ".join(words_on_pages(pdf(quiet, layout)))
     assert "309,900" not in text
     for hidden in (given.price["indicated_value"], *(c["adjusted_price"] for c in given.price["comps"])):
         assert dollars(hidden) not in text
@@ -181,7 +179,7 @@ def test_ways_to_the_number_are_the_agents_choice(given):
     chosen = replace(given, paper=Paper(pages=LAYOUTS["full"], ways_left_out=("high_price_per_sqft", "assessed_value")))
     names = [m["name"] for m in given.price["methods"]]
     assert len(chosen.ways()) == len(names) - len({"high_price_per_sqft", "assessed_value"} & {*names})
-    text = " ".join(text_of(pdf(chosen, "full")))
+    text = " ".join(words_on_pages(pdf(chosen, "full")))
     assert "Highest price per sq ft" not in text and "Mean price per sq ft" in text
 
 
@@ -281,7 +279,7 @@ def test_pages_for_the_clients_hand_hold_the_workups_figures(given, agent):
     notes = {"housing": "Quiet streets, old trees."}
     change(agent, n, change="set_paper", paper={"pages": pages, "statistics": ["share_of_list"], "notes": notes})
     told = report_input(agent, n)
-    text = text_of(pdf(told))
+    text = words_on_pages(pdf(told))
     whole = " ".join(text)
     assert "A drive past the comps" in text[0] and f"{len(told.comps)} homes" in text[0] and "Turn " in text[0]
     for number, c in enumerate(told.comps, 1):
@@ -300,10 +298,10 @@ def test_a_bulletin_goes_with_the_report(agent):
     view = ViewDoc(measures=["median_price"], places=["Quarry Bend"])
     kept = add_bulletin(agent, BulletinDoc(title="Autumn", parts=[BulletinPartDoc(view=view, title="Prices here")]))
     change(agent, n, change="set_paper", paper={"pages": ["summary", "bulletin"], "bulletin": kept})
-    assert "Prices here" in text_of(pdf(report_input(agent, n)))[1]
+    assert "Prices here" in words_on_pages(pdf(report_input(agent, n)))[1]
     delete_bulletin(agent, kept)
     told = report_input(agent, n)
-    assert len(text_of(pdf(told))) == 1 and "No bulletin is chosen" in without_words(told, None)["bulletin"]
+    assert len(words_on_pages(pdf(told))) == 1 and "No bulletin is chosen" in without_words(told, None)["bulletin"]
 
 
 def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(agent):
@@ -321,7 +319,7 @@ def test_a_kept_layout_leaves_what_belongs_to_one_home_behind(agent):
 @pytest.mark.parametrize("layout", sorted(LAYOUTS))
 def test_a_range_is_said_to_be_tested_on_paper_only_where_it_was(given, layout, measured):
     told = replace(given, price={**given.price, "range": {**given.price["range"], "measured": measured}})
-    for text in (" ".join(text_of(pdf(told, layout))), re.sub("<[^>]+>", " ", html(told, layout).decode())):
+    for text in (" ".join(words_on_pages(pdf(told, layout))), re.sub("<[^>]+>", " ", html(told, layout).decode())):
         text = " ".join(text.split())
         named = text.count("Likely range, 80 %")
         assert text.count("Likely range, 80 %, not yet measured") == (0 if measured else named)

@@ -45,13 +45,7 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
         <router-link to="/" class="sign" aria-label="Rain Porch, to the desk">
           <img :src="served('/icon.svg')" alt="" width="34" height="34" />
         </router-link>
-        <router-link
-          v-for="place in places"
-          :key="place.to"
-          :to="place.to"
-          class="place"
-          :exact="place.to === '/'"
-        >
+        <router-link v-for="place in places" :key="place.to" :to="place.to" class="place">
           <v-icon :icon="place.icon" size="22" />
           <span>{{ place.label }}</span>
         </router-link>

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable
 from importlib.resources import files
 from pathlib import Path
 
-from fastapi import Depends, FastAPI
+from fastapi import FastAPI
 from fastapi.responses import FileResponse, HTMLResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
@@ -36,7 +36,6 @@ from .office import (
 from .records import conclusions, imports, incoming, listings, mappings
 from .state import State
 from .web_safety import NONCE, WebSafety, new_nonce, page_policy
-from .who import may
 from .workup import asking, backtests, candidates, choices, home, paper, shares, since, workups, worth
 
 PATH = 'name="service-path" content=""'  # what of the built page says under which path it lies
@@ -91,7 +90,7 @@ def create_app(
         shares,
         links,
     ):
-        app.include_router(part.router, prefix="/api", dependencies=[Depends(may)])
+        app.router.routes.extend(part.router.routes)
     _interface(app, path)
     return app
 

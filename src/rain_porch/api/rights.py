@@ -30,7 +30,7 @@ _TABLE = {
     """,
     Right.SIGNED_IN: """
         DELETE /api/sessions   PUT /api/password   GET /api/colleagues
-        GET /api/lookup   GET /api/newest-for-sale   GET /api/nearest   GET /api/fields   GET /api/meanings   GET /api/words   GET /api/record-statuses   GET /api/home-kinds
+        GET /api/lookup   GET /api/homes-to-begin-with   GET /api/nearest   GET /api/fields   GET /api/meanings   GET /api/words   GET /api/record-statuses   GET /api/home-kinds
         GET /api/map   GET /api/map/middle   GET /api/map/fine   GET /api/map/barriers   GET /api/areas
         GET /api/workups   POST /api/workups   POST /api/workups/by-hand
         POST /api/around   POST /api/around/counts   POST /api/around/spread   POST /api/around/proposals
@@ -73,6 +73,7 @@ _TABLE = {
         GET /api/workups/{workup_id}/proposals   GET /api/workups/{workup_id}/spread   GET /api/workups/{workup_id}/candidates
         GET /api/workups/{workup_id}/summaries   GET /api/workups/{workup_id}/of-home
         GET /api/workups/{workup_id}/likeness/{listing_id}   GET /api/workups/{workup_id}/worth
+        GET /api/workups/{workup_id}/worked-out/{figure}   GET /api/workups/{workup_id}/records/{listing_id}
         GET /api/workups/{workup_id}/rates/{field}   GET /api/workups/{workup_id}/index   GET /api/workups/{workup_id}/spots   GET /api/workups/{workup_id}/around
         GET /api/workups/{workup_id}/photos/{file}   GET /api/workups/{workup_id}/asking   GET /api/workups/{workup_id}/proceeds
         GET /api/workups/{workup_id}/standing   GET /api/workups/{workup_id}/since   GET /api/workups/{workup_id}/backtest

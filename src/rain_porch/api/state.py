@@ -73,7 +73,7 @@ class State:
 
     def agent_of(self, owner: int) -> Agent:
         """The agent of an account, on the newest records."""
-        return Agent(owner, self.porch, self.records.snapshot(), self.now)
+        return Agent.on(self.records.snapshot(), owner, self.porch, self.now)
 
 
 @dataclass(frozen=True)

@@ -68,7 +68,9 @@ def may(request: Request) -> None:
     if right is Right.ANYONE:
         return
     account = signed_in(request)
-    agent = Agent(account.account_id, state.porch, state.records.snapshot(), state.now, is_manager=account.is_manager)
+    agent = Agent.on(
+        state.records.snapshot(), account.account_id, state.porch, state.now, is_manager=account.is_manager
+    )
     if right is None or (right is Right.MANAGER and not account.is_manager):
         raise NotAllowed("Only a manager of the office may do that.")
     if right is Right.RECORDS and not account.may_change_records:

@@ -9,8 +9,9 @@ import numpy as np
 from pydantic import Field
 
 from ..core.facts.dates import NO_DAY, date_of, said
+from ..core.facts.places.addresses import called_by_place
 from ..core.facts.words import HomeKind
-from ..core.market.columns import FOR_SALE, HOME_KINDS
+from ..core.market.columns import FOR_SALE, HOME_KINDS, SOLD, Days
 from ..documents.base import Doc
 from ..store.records import homes
 from .home.homes import parcel_of
@@ -59,22 +60,27 @@ def looked_up(agent: Agent, text: str) -> HitsDoc:
     return HitsDoc(hits=hits, nearest=[hit_doc(h) for h in near])
 
 
-def newest_for_sale(records: Snapshot) -> list[HitDoc]:
-    """Homes to begin with: of each of a few kinds the one that came on the market last and is still for sale."""
+def homes_to_begin_with(records: Snapshot) -> list[HitDoc]:
+    """Of each of a few kinds the home that came on the market last and is still for sale; where none is, the one that sold last.
+    A home without an address is called by its place or its number."""
     if not len(records.columns):
         return []
     columns, view = records.columns, records.columns.as_of(records.effective_day(None))
-    out = []
-    for kind in _TO_BEGIN_WITH:
-        rows = np.flatnonzero((view.kind == FOR_SALE) & (columns.home_kind == HOME_KINDS.index(kind)) & ~columns.lease)
-        rows = rows[columns.on_market[rows] != NO_DAY]
-        if rows.size:
-            row = int(rows[np.argmax(columns.on_market[rows])])
-            key = str(columns.keys[row])
-            if address := homes.addresses_of(records.db, [key]).get(key):
-                came = said(date_of(int(columns.on_market[row])))
-                out.append(hit_doc(homes.Hit("listing", key, address), f"{kind.value}, for sale since {came}"))
-    return out
+
+    def newest(status: int, days: Days, since: str) -> list[HitDoc]:
+        out = []
+        for kind in _TO_BEGIN_WITH:
+            of_kind = (view.kind == status) & (columns.home_kind == HOME_KINDS.index(kind)) & ~columns.lease
+            rows = np.flatnonzero(of_kind & (days != NO_DAY))
+            if rows.size:
+                row = int(rows[np.argmax(days[rows])])
+                key = str(columns.keys[row])
+                shown = homes.addresses_of(records.db, [key]).get(key) or key
+                note = f"{kind.value}, {since} {said(date_of(int(days[row])))}"
+                out.append(hit_doc(homes.Hit("listing", key, shown), note))
+        return out
+
+    return newest(FOR_SALE, columns.on_market, "for sale since") or newest(SOLD, columns.close, "sold")
 
 
 def _places(records: Snapshot, text: str) -> list[HitDoc]:
@@ -92,7 +98,11 @@ def _by_number(records: Snapshot, text: str) -> list[HitDoc]:
         out.append(hit_doc(homes.Hit("parcel", number, parcel["unparsed_address"] or number), f"parcel {number}"))
     if listing := homes.listing(records.db, text) or homes.listing(records.db, text.upper()):
         key = listing["listing_id"]
-        out.append(hit_doc(homes.Hit("listing", key, listing["unparsed_address"] or key), f"listing {key}"))
+        out.append(
+            hit_doc(
+                homes.Hit("listing", key, listing["unparsed_address"] or called_by_place(key) or key), f"listing {key}"
+            )
+        )
     return out
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import threading
 from collections.abc import Callable, Hashable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fnmatch import fnmatchcase
 from functools import partial
 from pathlib import Path
@@ -19,6 +19,7 @@ from ..core.facts.fields import BY_NAME, Kind
 from ..core.facts.places.parcels import Span, inside
 from ..core.facts.places.place import in_area
 from ..core.market.columns import Bools, Columns, Ints
+from ..core.market.market_rules import MarketRules
 from ..core.memo import Memo
 from ..core.search.matching import Masks
 from ..core.search.search import Search
@@ -54,12 +55,20 @@ class Snapshot:
     today: Callable[[], dt.date]
     mark: str = ""  # of the records' state, by which a file knows what it was made from
     turn: threading.Lock = field(repr=False, compare=False, default_factory=threading.Lock)
+    fits: Memo = field(repr=False, compare=False, default_factory=lambda: Memo(FITS))
     _masks: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(MASKS))
     _memo: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(REMEMBERED))
-    fits: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(FITS))
     tables: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(TABLES))
     pictures: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(PICTURES))
     papers: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(PAPERS))
+
+    def by(self, rules: MarketRules) -> Snapshot:
+        """The same records, their market counted by other rules of the house; itself by its own. Long fits, which hang on none of
+        these rules, are shared."""
+        if rules == self.columns.rules:
+            return self
+
+        return self.remember(("by", rules), lambda: replace(self, columns=self.columns.by(rules)))
 
     def remember(self, key: Hashable, make: Callable[[], T]) -> T:
         """What is dear to work out from this snapshot; the key says all else that it depends on."""

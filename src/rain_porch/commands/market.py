@@ -13,12 +13,11 @@ from ..app.market.view_tables import table_of
 from ..app.market.views import PointDoc, ViewDoc, answer, year_so_far
 from ..app.office.agent import folders_agent
 from ..app.pricing import answers
-from ..app.records import Records
 from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, NotFound
 from ..core.market.measures import MEASURES, periods
 from ..core.market.view_reading import shown
-from ..settings import folder_with_records
+from .opening import records_and_rules
 from .telling import show
 
 
@@ -33,7 +32,7 @@ def run_market(args: argparse.Namespace) -> int:
     )
     if not measures and not any(asked for asked, _ in others):
         args.usage(f"name a --measure: one of {', '.join(MEASURES)}")
-    records = Records(folder_with_records(args.data)).snapshot()
+    records, _ = records_and_rules(args)
     for asked, run in others:
         if asked:
             return run(args, records)
@@ -152,7 +151,7 @@ def _bands(args: argparse.Namespace, records: Snapshot) -> int:
     lines = [f"The twelve months to {doc.end}"]
     for rows in (doc.size, doc.price):
         names = list(rows[0].values) if rows else []
-        lines.append(f"{'':<26}" + "".join(f"{MEASURES[n][0][:22]:>24}" for n in names))
+        lines.append(f"{'':<26}" + "".join(f"{doc.labels[n][0][:22]:>24}" for n in names))
         for r in rows:
-            lines.append(f"  {r.label:<24}" + "".join(f"{_value(r.values[n], MEASURES[n][1]):>24}" for n in names))
+            lines.append(f"  {r.label:<24}" + "".join(f"{_value(r.values[n], doc.labels[n][1]):>24}" for n in names))
     return show(args, doc, "\n".join(lines))

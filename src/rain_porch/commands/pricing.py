@@ -13,17 +13,16 @@ from pydantic import ValidationError
 
 from ..app.home import homes
 from ..app.office.agent import folders_agent
-from ..app.office.house_rules import rules_of
 from ..app.pricing import answers
 from ..app.records import Records
 from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, Refused
-from ..core.facts.house_rules import USUAL, HouseRules
 from ..core.facts.money import dollars
 from ..core.facts.words import HOME_PLURAL, HomeKind
 from ..documents.search import SearchDoc
 from ..documents.wire import KindScoreDoc
 from ..settings import folder_with_records
+from .opening import records_and_rules
 from .telling import show
 
 
@@ -48,17 +47,8 @@ def named_home(records: Snapshot, args: argparse.Namespace) -> homes.Home:
     return homes.read_home(records, ref)
 
 
-def _rules(records: Snapshot, args: argparse.Namespace) -> HouseRules:
-    """The house's rules of whom the command works for; the usual ones where nobody has kept anything yet."""
-    if not (records.folder / "porch.db").is_file():
-        return USUAL
-    with folders_agent(records, user=args.user) as agent:
-        return rules_of(agent)
-
-
 def run_find(args: argparse.Namespace) -> int:
-    records = Records(folder_with_records(args.data)).snapshot()
-    rules = _rules(records, args)
+    records, rules = records_and_rules(args)
     doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search), rules)
     lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
     lines += [f"loosened: {step}" for step in doc.loosened]
@@ -72,10 +62,10 @@ def run_find(args: argparse.Namespace) -> int:
 
 
 def run_price(args: argparse.Namespace) -> int:
-    records = Records(folder_with_records(args.data)).snapshot()
+    records, rules = records_and_rules(args)
     home = named_home(records, args)
     search = read_search(args.search)
-    doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self, _rules(records, args))
+    doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self, rules)
     if args.save:
         from ..app.workup.workups import begin_priced
 

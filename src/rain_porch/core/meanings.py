@@ -1,14 +1,18 @@
 """What the words of the interface and of the paper mean: one glossary, in sentences that an agent and a seller understand.
 
-A meaning is a sentence without its point, so that it can stand beside a word or after it. `paper`: it is explained to the reader of a report.
+A meaning is a sentence without its point, so that it can stand beside a word or after it, with {gap}, {pace} and {share} for what
+the house has chosen. `paper`: it is explained to the reader of a report.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from .market.measure_words import WORDS
+from .facts.house_rules import USUAL, HouseRules
+from .market.market_rules import market_rules
+from .market.measure_words import MEASURE_WORDS, words_told
+from .price.worth import share_words
 
 
 @dataclass(frozen=True)
@@ -18,11 +22,11 @@ class Meaning:
     paper: bool = False
 
 
-MEANINGS: Mapping[str, Meaning] = {
+_MEANINGS: Mapping[str, Meaning] = {
     # finding
     "likeness": Meaning("Alike", "how like this home it is, of 100: place, time, size, age and the rest, each by its weight in the house rules"),
     "days_on_market": Meaning("Days", "from the day it came on to its contract, less days withdrawn or on hold; unknown where the contract's day is"),
-    "cumulative_days": Meaning("All days", "the same over all listings of the home that followed each other within 90 days and without a sale"),
+    "cumulative_days": Meaning("All days", "the same over all listings of the home that followed each other within {gap} and without a sale"),
     "share_of_list": Meaning("% of list", "what was paid, of the last price that was asked"),
     "share_of_original": Meaning("% of first", "what was paid, of the price that was asked at first"),
     "price_per_sqft": Meaning("$/sq ft", "price divided by living area; small homes always show a higher one"),
@@ -44,16 +48,22 @@ MEANINGS: Mapping[str, Meaning] = {
     "house_rule": Meaning("House rule", "what is believed where no sale tells; each office may choose its own in Settings"),
     "indicated_value": Meaning("Indicated value", "the weighted mean of the comps' adjusted prices and, beside them, of the model's value", True),
     "model": Meaning("Model", "one formula for the prices of all sales of homes of this kind around here, refitted each quarter", True),
-    "range": Meaning("Likely", "four of five such homes sold within it, as far as past sales here were tested; else as the fit has it"),
+    "range": Meaning("Likely", "{share} such homes sold within it, as far as past sales here were tested; else as the fit has it"),
     "chance": Meaning("Chance", "the share of homes listed at such a distance from their worth that were under contract by then, those still unsold counted too"),
     "list_price": Meaning("List price", "what the home is offered at; drag it on the rail, or type it"),
     "failed": Meaning("Failed", "expired, withdrawn or cancelled: a price that the market refused"),
     "median": Meaning("Median", "the middle value: half lie below it, half above; one odd sale does not move it", True),
     "absorption": Meaning("Absorption", "closings a month"),
-    **{name: Meaning(word, says, name in ("median_days", "median_share_of_list")) for name, (word, says) in WORDS.items()},
+    **{name: Meaning(word, says, name in ("median_days", "median_share_of_list")) for name, (word, says) in MEASURE_WORDS.items()},
 }  # fmt: skip
 
 
+def meanings_by(rules: HouseRules) -> Mapping[str, Meaning]:
+    """What each word means by the house's rules, by the name under which it is pointed at."""
+    told = {**words_told(market_rules(rules)), "share": share_words(rules["price.range_pct"] / 100)}
+    return {name: replace(m, says=m.says.format_map(told)) for name, m in _MEANINGS.items()}
+
+
 def of_paper() -> list[tuple[str, str]]:
-    """(word, sentence) of those that a report explains."""
-    return [(m.word, f"{m.says[0].upper()}{m.says[1:]}.") for m in MEANINGS.values() if m.paper]
+    """(word, sentence) of those that a report explains: none of them hangs on what the house has chosen."""
+    return [(m.word, f"{m.says[0].upper()}{m.says[1:]}.") for m in meanings_by(USUAL).values() if m.paper]

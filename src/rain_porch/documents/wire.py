@@ -180,6 +180,7 @@ class MethodDoc(Doc):
     name: str
     label: str
     value: float
+    shown: float
     formula: str
 
 

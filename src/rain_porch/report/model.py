@@ -9,7 +9,7 @@ from functools import cached_property
 from typing import Any
 
 from ..core.facts.fields import PRIVATE
-from ..core.facts.money import dollars, half_up
+from ..core.facts.money import dollars
 from .pictures import ink
 from .pictures.base_lines import BaseLine
 
@@ -110,7 +110,7 @@ class ReportInput:
         if self.paper.price != "shown":
             return []
         return [
-            [m["label"], m["formula"] if self.paper.formulas else "", dollars(half_up(m["value"], 100))]
+            [m["label"], m["formula"] if self.paper.formulas else "", dollars(m["shown"])]
             for m in self.price["methods"]
             if m["name"] not in self.paper.ways_left_out
         ]

@@ -9,6 +9,8 @@ from typing import Any
 from ..core.facts.dates import said
 from ..core.facts.fields import BY_NAME, line_label
 from ..core.facts.money import half_up, signed
+from ..core.price.backtest import COVERAGE
+from ..core.price.worth import share_words
 
 UNKNOWN = "—"
 
@@ -86,22 +88,25 @@ def distance(miles: float | None) -> str:
 
 def range_name(span: Mapping[str, Any] | None) -> str:
     """What stands over a range: whether it has been measured never drops away on the way to the paper."""
-    return "Likely range, 80 %" + ("" if span is None or span["measured"] else ", not yet measured")
+    pct = 80 if span is None else round(100 * span["coverage"])
+    return f"Likely range, {pct} %" + ("" if span is None or span["measured"] else ", not yet measured")
 
 
 def range_in_a_line(span: Mapping[str, Any]) -> str:
     """How sure the range is, as a seller reads it."""
+    share = share_words(span["coverage"]).capitalize()
     if span["measured"]:
-        return "Four of five past sales around here fell within such a range."
-    return "Four of five such homes are meant to sell within this range; it is not yet tested on past sales here."
+        return f"{share} past sales around here fell within such a range."
+    return f"{share} such homes are meant to sell within this range; it is not yet tested on past sales here."
 
 
 def range_meaning(span: Mapping[str, Any] | None) -> str:
     """What a range is, for the page of words: it is said to be tested only where it was."""
+    share = share_words(span["coverage"] if span is not None else COVERAGE)
     if span is not None and span["measured"]:
-        return "A band that held four of five past sales around here when the same method was tried on them."
+        return f"A band that held {share} past sales around here when the same method was tried on them."
     return (
-        "A band that is meant to hold four of five such homes. It comes from how far the sales around here lie from the "
+        f"A band that is meant to hold {share} such homes. It comes from how far the sales around here lie from the "
         "method's own fit, and has not yet been measured on past sales."
     )
 

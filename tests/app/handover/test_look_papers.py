@@ -7,7 +7,6 @@ import io
 
 import openpyxl
 import pytest
-from pypdf import PdfReader
 
 from rain_porch.app.around import LookAsk, look_around
 from rain_porch.app.handover.look_papers import LookPaper, paper_of_look
@@ -15,6 +14,7 @@ from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput
 from tests.conftest import NOW
+from tests.pdf_text import words_on_pages
 
 SEARCH = {"areas": ["Lantern Hill"], "radius_miles": None, "home_kinds": ["detached"]}
 
@@ -34,15 +34,11 @@ def paper(agent, form: str, **parts) -> bytes:
     return paper_of_look(agent, form, LookPaper.model_validate({"search": SEARCH, **parts}))[0]
 
 
-def text_of(pdf: bytes) -> list[str]:
-    return [page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages]
-
-
 @pytest.mark.parametrize("n", [0, 1, 4, 40])
 def test_one_page_is_one_page_and_says_of_which_homes_it_speaks(agent, n):
     homes = found(agent).candidates
     ticked = [c.listing_id for c in homes[:n]]
-    pages = text_of(paper(agent, "pdf", ticked=ticked))
+    pages = words_on_pages(paper(agent, "pdf", ticked=ticked))
     assert len(pages) == 1
     flat = " ".join(pages[0].split())
     assert (f"The {n} chosen of {len(homes)} found" if n else f"All {len(homes)} found") in flat
@@ -51,7 +47,7 @@ def test_one_page_is_one_page_and_says_of_which_homes_it_speaks(agent, n):
 
 def test_a_packet_has_the_figures_the_map_a_line_and_a_sheet_a_home_and_nobodys_name(agent):
     homes = [c for c in found(agent).candidates if c.kind == "sold"][:3]
-    pages = text_of(paper(agent, "pdf", ticked=[c.listing_id for c in homes], layout="packet"))
+    pages = words_on_pages(paper(agent, "pdf", ticked=[c.listing_id for c in homes], layout="packet"))
     assert len(pages) == 3 + len(homes)
     prices = sorted(c.price for c in homes)
     flat = " ".join(pages[0].split())

@@ -9,7 +9,6 @@ import re
 
 import openpyxl
 import pytest
-from pypdf import PdfReader
 
 from rain_porch.app.handover.delivering import DeliverAsk, deliver, delivered_paper
 from rain_porch.app.handover.report_input import report_input
@@ -22,6 +21,7 @@ from rain_porch.report.pictures.maps import map_svg
 from rain_porch.store.db import atomic
 from rain_porch.store.porch import workups
 from tests.app.workup.test_changes import begun, change
+from tests.pdf_text import words_on_pages
 
 
 @pytest.fixture
@@ -40,7 +40,7 @@ def workup(agent):
 
 
 def words_of_pdf(data):
-    return " ".join(" ".join(p.extract_text().split()) for p in PdfReader(io.BytesIO(data)).pages)
+    return " ".join(words_on_pages(data))
 
 
 def words_of_html(data):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import json
 from dataclasses import replace
+from functools import cache
 from typing import Any
 
 import numpy as np
@@ -13,8 +14,10 @@ import pytest
 from rain_porch.app.handover.delivering import DeliverAsk, deliver
 from rain_porch.app.office import house_rules as house
 from rain_porch.app.office.accounts import add_account
+from rain_porch.app.pricing.ask import asking
 from rain_porch.app.pricing.candidates import loosened, most_alike, sales_of
 from rain_porch.app.pricing.opened import own_lines, priced
+from rain_porch.app.pricing.pricing import price
 from rain_porch.app.pricing.rates import no_evidence, rates_for_rows
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.workup.rule_effects import effects
@@ -26,6 +29,8 @@ from rain_porch.core.facts.house_rules import RULES, USUAL, HouseRules, prior_of
 from rain_porch.core.facts.improvements import KINDS
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.features import features_of
+from rain_porch.core.market.market_rules import market_rules
+from rain_porch.core.market.measures import MEASURES, Market
 from rain_porch.core.price.checks import Asked, checks
 from rain_porch.core.price.evidence import Rate, house_rate
 from rain_porch.core.price.grid import Comp, adjust
@@ -73,6 +78,21 @@ def aspects(demo_records):
         0, "A", "sold", 1.4, None, 300_000.0, None, 200.0, 40, 80.0, 1.0, {"living_area": 1500.0}, (), ()
     )
     improved = [ImprovementDoc(kind=kind, year=2026, cost=10_000.0) for kind in KINDS]
+    comps = most_alike(Standpoint.at(demo_records, built, day), wide)
+
+    @cache
+    def by_one_rule(name: str, value: float) -> tuple[Any, ...]:
+        """The price told by one rule, the others as usual."""
+        made = price(Standpoint.at(demo_records, built, day, HouseRules.of({name: value})), comps)
+        return made.shown, made.range
+
+    @cache
+    def chance(rules: HouseRules) -> Any:
+        """Of a contract at one list price: it hangs on no rule of how a price is told."""
+        point = Standpoint.at(demo_records, built, day, rules)
+        here = asking(point, price(point, comps), wide, np.zeros(0, np.int64), 400_000.0).here
+        assert here is not None and here.chances
+        return here.chances
 
     def seen(rules: HouseRules) -> dict[str, Any]:
         def alone(name: str) -> Standpoint:
@@ -121,6 +141,11 @@ def aspects(demo_records):
                 out[f"{group}.{name}"] = house_rate(feature, 300_000.0, 1500.0, prior_of(group, name, rules)).dollars
             for name, rate in rates_for_rows(replace(point, subject=home), nothing, rows).items():
                 out[f"{group}.{name}"] = rate.dollars
+        out["chance"] = chance(HouseRules.of({n: v for n, v in rules.changed if n.startswith("price.")}))
+        out |= {name: by_one_rule(name, rules[name]) for name in ("price.rounding", "price.range_pct")}
+        counted = Market(columns.by(market_rules(rules)), np.arange(len(columns)), day)
+        for name, measure in (("supply_months", "months_of_supply"), ("gap_days", "mean_cumulative_days")):
+            out[f"market.{name}"] = MEASURES[measure][2](counted, day - 364, day)
         (returned,) = own_lines(with_improvements(improved), rules)
         parts = dict(zip(KINDS, returned.formula.split("; "), strict=True))
         return out | {f"improvements.{kind}": parts[kind] for kind in KINDS}
@@ -141,6 +166,10 @@ def test_each_rule_changes_what_it_says_and_nothing_else(aspects, name):
         "review.gross_pct": 28,
         "review.far_miles": 2,
         "review.old_days": 320,
+        "price.rounding": 5000,
+        "price.range_pct": 95,
+        "market.supply_months": 3,
+        "market.gap_days": 30,
     }
     value = higher.get(name, rule.usual * 2 if rule.usual else 1.0)
     value = min(value, rule.high)
@@ -222,6 +251,14 @@ def test_the_command_line_goes_by_them_too(town, agent, capsys):
         assert main(["find", "--data", str(town), "--parcel", "05-0857", "--json"]) == 0
         return json.loads(capsys.readouterr().out)
 
-    before = found()
+    def counted() -> list[dict[str, Any]]:
+        assert main(["market", "--data", str(town), "--measure", "months_of_supply", "--by", "year", "--json"]) == 0
+        return json.loads(capsys.readouterr().out)["periods"]
+
+    before, was = found(), counted()
     house.choose(agent, "search.sold_days", 365, True)
     assert found()["search"]["windows"]["sold"]["days"] == 365 != before["search"]["windows"]["sold"]["days"]
+    house.choose(agent, "market.supply_months", 3, True)
+    assert counted() != was
+    house.choose(agent, "market.supply_months", None, True)
+    assert counted() == was

@@ -50,7 +50,7 @@ def by_hand(agent: Agent, begun: int) -> list[tuple[str, str, str]]:
 
 
 def test_it_is_what_the_search_would_find_later(agent: Agent, begun: int) -> None:
-    told = since_then(agent, open_workup(agent, begun))
+    told = since_then(open_workup(agent, begun))
     assert told.since == THEN + dt.timedelta(days=1) and told.through == dt.date(2026, 10, 31)
     ours = sorted(
         (str(day_of(c.date)), c.what, c.record.listing_id) for c in told.changes if c.what in ("closed", "failed")
@@ -67,14 +67,14 @@ def test_a_comp_outside_the_search_and_the_home_itself_are_told_too(agent: Agent
     closed = np.flatnonzero((columns.close > day_of(THEN)) & ~columns.lease & ~columns.deed & ~columns.not_arms_length)
     land = closed[columns.home_kind[closed] == HOME_KINDS.index(HomeKind.LAND)]
     far = str(columns.keys[land[0]])
-    assert far not in {c.record.listing_id for c in since_then(agent, opened).changes}
+    assert far not in {c.record.listing_id for c in since_then(opened).changes}
     change_workup(agent, begun, 1, Decide(change="decide", listing_ids=[far], choice="kept"))
-    told = since_then(agent, open_workup(agent, begun))
+    told = since_then(open_workup(agent, begun))
     assert told.kept == [far] and told.own == []
 
     own = int(closed[0])
     itself = begin_workup(agent, HomeRef("listing", str(columns.keys[own])), as_of=THEN)
-    assert str(columns.keys[own]) in since_then(agent, open_workup(agent, itself)).own
+    assert str(columns.keys[own]) in since_then(open_workup(agent, itself)).own
 
 
 def test_a_workup_stands_where_its_revision_and_the_records_put_it(
@@ -82,7 +82,7 @@ def test_a_workup_stands_where_its_revision_and_the_records_put_it(
 ) -> None:
     first = standing(agent, begun)
     assert (first.indicated_value, first.kept) == (None, 0)
-    assert first.changes == len(since_then(agent, open_workup(agent, begun)).changes) > 3
+    assert first.changes == len(since_then(open_workup(agent, begun)).changes) > 3
     with monkeypatch.context() as patched:
         patched.setattr(since, "_standing", None)
         assert standing(agent, begun) == first, "worked out once"
@@ -94,7 +94,7 @@ def test_a_workup_stands_where_its_revision_and_the_records_put_it(
     change_workup(agent, begun, 2, SetDate(change="set_date", effective_date=agent.records.through()))
     third = standing(agent, begun)
     assert (third.changes, third.kept) == (0, 0) and third.indicated_value != second.indicated_value
-    assert since_then(agent, open_workup(agent, begun)).counts == {}
+    assert since_then(open_workup(agent, begun)).counts == {}
 
 
 def test_a_day_to_come_is_refused_and_nothing_changes(agent: Agent, begun: int) -> None:

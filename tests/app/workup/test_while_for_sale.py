@@ -33,7 +33,7 @@ def offered(agent):
 def test_it_tells_the_listing_and_what_happened_around_it(agent, offered):
     n, row = offered
     columns = agent.records.columns
-    told = while_for_sale(agent, open_workup(agent, n))
+    told = while_for_sale(open_workup(agent, n))
     assert (
         told["listing_id"] == str(columns.keys[row])
         and told["since"] == date_of(int(columns.on_market[row])).isoformat()
@@ -65,9 +65,9 @@ def test_it_tells_the_listing_and_what_happened_around_it(agent, offered):
 
 def test_what_was_set_aside_stands_nowhere_and_a_home_that_is_not_for_sale_has_no_such_page(agent, offered):
     n, _ = offered
-    gone = while_for_sale(agent, open_workup(agent, n))["told"][0]["record"]
+    gone = while_for_sale(open_workup(agent, n))["told"][0]["record"]
     change(agent, n, change="decide", listing_ids=[gone["listing_id"]], choice="set_aside", reason="too far")
-    left = while_for_sale(agent, open_workup(agent, n))
+    left = while_for_sale(open_workup(agent, n))
     assert all(c["record"]["listing_id"] != gone["listing_id"] for c in left["told"])
     assert gone["address"] not in str(while_for_sale_page(report_input(agent, n, "while_for_sale")))
     change(agent, n, change="set_paper", paper={"pages": list(LAYOUTS["while_for_sale"]), "price": "hidden"})
@@ -75,7 +75,7 @@ def test_what_was_set_aside_stands_nowhere_and_a_home_that_is_not_for_sale_has_n
     columns = agent.records.columns
     steady = np.flatnonzero((columns.as_of(columns.last_day()).kind == FOR_SALE) & (columns.home_kind == 0) & ~np.isin(np.arange(len(columns)), columns.changes.rows))  # fmt: skip
     never_cut = begin_workup(agent, HomeRef("listing", str(columns.keys[steady[-1]])))
-    assert while_for_sale(agent, open_workup(agent, never_cut))["steps"] == []
+    assert while_for_sale(open_workup(agent, never_cut))["steps"] == []
     other = begun(agent)
-    assert while_for_sale(agent, open_workup(agent, other)) is None
+    assert while_for_sale(open_workup(agent, other)) is None
     assert isinstance(while_for_sale_page(report_input(agent, other, "while_for_sale")), Nothing)

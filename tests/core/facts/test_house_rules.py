@@ -21,13 +21,20 @@ def test_every_rule_says_what_it_is_and_its_usual_value_may_stand():
         assert rule.label and rule.meaning and rule.low < rule.high, rule.name
         assert checked(rule.name, rule.usual) == rule.usual == USUAL[rule.name]
         assert not rule.whole or rule.usual == round(rule.usual)
+        assert not rule.options or (
+            rule.usual in rule.options and {*rule.options} <= {x for x in rule.options if rule.low <= x <= rule.high}
+        )
     shown = [(r.group, r.label) for r in RULES.values()]
     assert len(set(shown)) == len(shown), "two rules of a group read alike"
 
 
 @given(ANY, st.floats(-1e6, 1e6))
 def test_a_value_out_of_its_range_is_refused_by_the_rule_s_own_words(rule, value):
-    if rule.low <= value <= rule.high and (not rule.whole or value == round(value)):
+    if (
+        rule.low <= value <= rule.high
+        and (not rule.whole or value == round(value))
+        and value in (rule.options or (value,))
+    ):
         return
     with pytest.raises(BadInput) as told:
         checked(rule.name, value)

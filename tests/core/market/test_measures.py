@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 from rain_porch.core.errors import BadInput
 from rain_porch.core.market import measures as mk
 from rain_porch.core.market.conditions import condition_mask, read_condition
+from rain_porch.core.market.market_rules import MarketRules
 from tests.made import DAY, TODAY, market, sale
 from tests.made_market import START, crowd, run
 
@@ -23,7 +24,7 @@ def iso(day: dt.date | None) -> dt.date | None:
     return day
 
 
-def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
+def slow(rows: list[dict[str, Any]], span: mk.Period, rules: MarketRules) -> dict[str, Any]:
     """The same figures, one home and one condition at a time."""
 
     def inside(d: dt.date | None) -> bool:
@@ -47,7 +48,7 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
         last = max(earlier, key=lambda e: e[:2])[2] if earlier else None
         if last is None or last["status"] != "Expired":
             return None
-        return last if 0 <= (r["on_market_date"] - last["off_market_date"]).days < 90 else None
+        return last if 0 <= (r["on_market_date"] - last["off_market_date"]).days < rules.gap_days else None
 
     def cumulative(r: dict[str, Any]) -> int | None:
         end = r.get("off_market_date") or r.get("purchase_contract_date")
@@ -98,7 +99,7 @@ def slow(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, Any]:
     }
 
 
-def in_pandas(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, float | None]:
+def in_pandas(rows: list[dict[str, Any]], span: mk.Period, rules: MarketRules) -> dict[str, float | None]:
     """The other measures as anybody would write them in pandas; None where there is nothing to say."""
     end = min(span.end, TODAY)
     f = pd.DataFrame(rows).reindex(
@@ -113,9 +114,8 @@ def in_pandas(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, float | 
     there = f[(f.on_market_date <= last) & ~(over <= last)]
     failed = f[(f.status == "Expired") & f.off_market_date.between(first, last)]
     # a year to the last day of a month is twelve whole months
-    year = f[
-        (f.status == "Closed") & f.close_date.between((last + pd.Timedelta(days=1)) - pd.DateOffset(months=12), last)
-    ]
+    since = (last + pd.Timedelta(days=1)) - pd.DateOffset(months=rules.supply_months)
+    lately = f[(f.status == "Closed") & f.close_date.between(since, last)]
     days = (sold.purchase_contract_date - sold.on_market_date).dt.days
     told = {
         "mean_price_per_sqft": (sold.close_price / sold.living_area).mean(),
@@ -128,19 +128,24 @@ def in_pandas(rows: list[dict[str, Any]], span: mk.Period) -> dict[str, float | 
         "mean_list_price": there.list_price.mean(),
         "median_list_price": there.list_price.median(),
         "share_that_sells": len(sold) / (len(sold) + len(failed)) if len(sold) + len(failed) else np.nan,
-        "months_of_supply": len(there) / (len(year) / 12) if len(year) else np.nan,
+        "months_of_supply": len(there) / (len(lately) / rules.supply_months) if len(lately) else np.nan,
         "absorption": len(sold) / (((last - first).days + 1) / (365.25 / 12)),
     }
     return {name: None if pd.isna(v) else float(v) for name, v in told.items()}
 
 
 @settings(max_examples=25, deadline=None)
-@given(st.integers(0, 10_000), st.sampled_from(["month", "quarter", "year"]))
-def test_every_measure_agrees_with_the_slow_twin(seed, by):
-    rows = crowd(seed)
+@given(
+    st.integers(0, 10_000),
+    st.sampled_from(["month", "quarter", "year"]),
+    st.sampled_from([90, 30, 1]),
+    st.sampled_from([12, 6, 3, 1]),
+)
+def test_every_measure_agrees_with_the_slow_twin_by_the_rules_of_any_house(seed, by, gap_days, supply_months):
+    rows, rules = crowd(seed), MarketRules(gap_days, supply_months)
     spans = mk.periods(by, START, TODAY, TODAY)
-    for point in run(rows, spans):
-        for name, wanted in (slow(rows, point.period) | in_pandas(rows, point.period)).items():
+    for point in run(rows, spans, rules=rules):
+        for name, wanted in (slow(rows, point.period, rules) | in_pandas(rows, point.period, rules)).items():
             got = point.values[name].value
             assert got is None if wanted is None else got == pytest.approx(wanted), (name, point.period.name)
 

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.market.measures import MEASURES, Value
+from rain_porch.core.market.measures import MEASURES, Value, measure_label
 from rain_porch.core.market.view_reading import Told, sentence, trailing, twelve_months
 
 values = st.lists(st.one_of(st.none(), st.floats(1, 1e6)), min_size=1, max_size=40)
@@ -42,9 +42,9 @@ def test_the_twelve_months_are_whole_and_follow_each_other(through, start, end):
 
 def told(measure: str, now: float | None, before: float | None, n: int = 50, closings: int = 142, n_before: int = 151,
          for_sale: float | None = 61) -> Told:  # fmt: skip
-    label, unit, _ = MEASURES[measure]
-    return Told(measure, label, unit, Value(now, n), Value(before, n), Value(closings, closings),
-                Value(n_before, n_before), Value(for_sale, int(for_sale or 0)))  # fmt: skip
+    supply = for_sale / (closings / 12) if for_sale is not None and closings else None
+    return Told(measure, measure_label(measure), MEASURES[measure][1], Value(now, n), Value(before, n), Value(closings, closings),
+                Value(n_before, n_before), Value(for_sale, int(for_sale or 0)), supply)  # fmt: skip
 
 
 END = dt.date(2026, 10, 31)
@@ -73,7 +73,7 @@ END = dt.date(2026, 10, 31)
         (told("median_days", 1, 2, for_sale=1, closings=6, n_before=6), "… was 1 day in the 12 months to October 2026, down 50.0 % "
          "on the year before (6 closings after 6); at the present pace the 1 home for sale would last 2.0 months."),
         (told("months_of_supply", 5.16, 4.0), "At the end of October 2026 the homes for sale of detached homes in Alder would last "
-         "5.2 months at the pace of the last 12, up 29.0 % on the year before (142 closings after 151)."),
+         "5.2 months at the pace of the last 12 months, up 29.0 % on the year before (142 closings after 151)."),
     ],
 )  # fmt: skip
 def test_the_sentence(figures, words):

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rain_porch.core.price.backtest import Calibration, Case, by_kind, check_ranges, score
+from rain_porch.core.price.backtest import Calibration, Case, by_kind, check_ranges, normal_factor, score
 
 
 def cases(n: int, sd, seed: int = 3, width: float = 0.1, first_day: int = 0) -> list[Case]:
@@ -35,6 +35,16 @@ def test_the_range_holds_four_in_five_overall_and_in_every_fifth(sd):
     assert all(0.75 <= f.hits <= 0.86 for f in report.by_fifth), [f.hits for f in report.by_fifth]
     if sd(13.5) > sd(12.0):
         assert report.by_fifth[4].median_width > 1.5 * report.by_fifth[0].median_width
+
+
+@pytest.mark.parametrize("coverage", [0.5, 0.6, 0.7, 0.9, 0.95])
+def test_a_range_holds_what_the_house_asks_of_it(coverage):
+    def sd(log_value):
+        return 0.05
+
+    report = check_ranges(cases(1200, sd, seed=2, first_day=500), cases(400, sd, seed=1), coverage)
+    assert report.nominal == coverage and report.hits == pytest.approx(coverage, abs=0.035)
+    assert Calibration.of([]).factor(1e5, 0, coverage) == (normal_factor(coverage), False)
 
 
 def test_a_range_learns_only_from_sales_that_had_closed():

@@ -121,7 +121,7 @@ def test_a_typed_cell_stands_and_keeps_the_computed_amount_beside_it():
 @pytest.mark.parametrize(
     ("amounts", "words"),
     [
-        ((30_001,), ["line"]),
+        ((30_001,), ["Living area: 10.0 % is above 10 % for one line"]),
         ((29_000, 29_000), ["net"]),
         ((26_000, -26_000, 26_000, -26_000), ["gross"]),
         ((10_000,), []),

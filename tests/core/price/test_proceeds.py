@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from rain_porch.core.errors import BadInput
 from rain_porch.core.price.proceeds import Loan, Scenario, Taxes, net_sheet
+from tests.reckoning import both_sides
 
 
 def test_a_sheet_worked_by_hand():
@@ -23,7 +24,11 @@ def test_a_sheet_worked_by_hand():
             other=[("Survey kept by the seller", Decimal("75.10"))],
         )
     )  # fmt: skip
-    assert [(label, str(amount)) for label, amount in sheet] == [
+    assert {line.label: line.worked for line in sheet if line.worked} == {
+        "Mortgage, paid off": "300,000 + 300,000 × 6 % × 30 ÷ 365 days", "Compensation, listing side": "2.5 % × 425,000",
+        "Compensation, buying side": "2.25 % × 425,000", "Transfer tax": "0.15 % × 425,000", "Taxes to the closing day": "3,650 × 89 ÷ 365 days",
+    }  # fmt: skip
+    assert [(line.label, str(line.amount)) for line in sheet] == [
         ("Price", "425000.00"),
         ("Mortgage, paid off", "-301479.45"),  # 300,000 × (1 + 6 % × 30 ÷ 365)
         ("Second mortgage, paid off", "-20000.50"),
@@ -64,10 +69,14 @@ def test_the_lines_are_whole_cents_and_add_up(price, balance, pct, closing, taxe
             price + 1, closing, [Loan(balance, pct, dt.date(2019, 12, 31))], listing_side_pct=pct, taxes=Taxes(taxes)
         )
     )
-    assert all(amount == amount.quantize(Decimal("0.01")) for _, amount in sheet)
-    assert sum(amount for _, amount in sheet[:-1]) == sheet[-1][1]
+    assert all(line.amount == line.amount.quantize(Decimal("0.01")) for line in sheet)
+    assert sum(line.amount for line in sheet[:-1]) == sheet[-1].amount
+    for line in sheet:
+        if line.worked:
+            reckoned, _ = both_sides(f"{line.worked} = {abs(line.amount)}")
+            assert reckoned == pytest.approx(float(abs(line.amount)), abs=0.0051), line.worked
     later = net_sheet(Scenario(price + 1, closing, [Loan(balance, pct, closing + dt.timedelta(days=9))]))
-    assert later[1][1] == -balance if balance else True, "no interest runs backwards"
+    assert later[1].amount == -balance if balance else True, "no interest runs backwards"
 
 
 @pytest.mark.parametrize(

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Homes to begin with, for who has none in mind yet: what came on the market last, of each kind. */
+/** Homes to begin with, for who has none in mind yet: what came on the market last, or sold last, of each kind. */
 import PressArea from '@/shared/ui/PressArea.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -7,8 +7,8 @@ import { api, got } from '@/shared/api/client'
 import { useLookup } from '@/shared/useLookup'
 
 const newest = useQuery({
-  queryKey: ['newest for sale'],
-  queryFn: () => got(api.GET('/api/newest-for-sale')),
+  queryKey: ['homes to begin with'],
+  queryFn: () => got(api.GET('/api/homes-to-begin-with')),
   staleTime: Infinity,
 })
 const homes = computed(() => newest.data.value?.hits ?? [])
@@ -17,7 +17,7 @@ const { failed, open } = useLookup(ref(''))
 
 <template>
   <section v-if="homes.length" class="mt-6" aria-label="Homes to begin with">
-    <h2>Or begin with one that came on the market lately</h2>
+    <h2>Or begin with one of these</h2>
     <p v-if="failed" class="lamp" role="alert">{{ failed }}</p>
     <ul>
       <li v-for="home in homes" :key="home.key">

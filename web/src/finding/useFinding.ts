@@ -50,6 +50,8 @@ export interface Finding {
     proposals(): Promise<Docs['ProposalsDoc']>
     summaries(): Promise<Docs['SummariesDoc']>
     likeness(key: string): Promise<Docs['LikenessPartDoc'][]>
+    /** A record as it stood on the day that is looked from. */
+    record(key: string): Promise<Docs['FullRecordDoc']>
     saveSearch(name: string): Promise<unknown>
     carry(searchId: number): Promise<Docs['Carried']>
   }

@@ -143,6 +143,12 @@ export function useLook() {
         got(api.POST('/api/around/summaries', { body: ask({ search: search.value, ticked: ticked.value }) })),
       likeness: (listing_id) =>
         got(api.POST('/api/around/likeness/{listing_id}', { params: { path: { listing_id } }, body: ask() })),
+      record: (listing_id) =>
+        got(
+          api.GET('/api/listings/{listing_id}', {
+            params: { path: { listing_id }, query: { until: found.data.value?.effective_date } },
+          }),
+        ),
       saveSearch: (name) =>
         got(api.POST('/api/searches', { body: { name, look: ask({ search: search.value }) } })),
       carry: (search_id) =>

@@ -16,7 +16,7 @@ const open = (row: Docs['BandRow'], column: Column) =>
   emit(
     'open',
     { measure: column[0], start: told.data.value!.start, end: told.data.value!.end },
-    `${column[1]}, ${row.label}`,
+    `${called(column)}, ${row.label}`,
     row.where,
   )
 const told = useQuery({
@@ -25,6 +25,8 @@ const told = useQuery({
   retry: false,
 })
 type Column = [measure: string, label: string, unit: string]
+/** Its own short label, else the measure's. */
+const called = ([measure, label]: Column) => label || (told.data.value?.labels[measure]?.[0] ?? '')
 const PARTS: { name: 'size' | 'price'; title: string; main: Column; more: Column[] }[] = [
   {
     name: 'size',
@@ -39,7 +41,7 @@ const PARTS: { name: 'size' | 'price'; title: string; main: Column; more: Column
   {
     name: 'price',
     title: 'By price: months of supply',
-    main: ['months_of_supply', 'Months of supply', 'months'],
+    main: ['months_of_supply', '', 'months'],
     more: [
       ['for_sale', 'For sale', ''],
       ['closings', 'Closings', ''],
@@ -66,9 +68,9 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
           <thead>
             <tr>
               <th class="band">Band</th>
-              <th class="num">{{ p.main[1] }}</th>
+              <th class="num">{{ called(p.main) }}</th>
               <th class="bar" />
-              <th v-for="c in p.more" :key="c[0]" class="num">{{ c[1] }}</th>
+              <th v-for="c in p.more" :key="c[0]" class="num">{{ called(c) }}</th>
             </tr>
           </thead>
           <tbody>

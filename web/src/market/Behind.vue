@@ -51,7 +51,10 @@ const link = (key: string) =>
       <p v-if="told.isError.value" class="lamp" role="alert">{{ told.error.value?.message }}</p>
       <p v-else-if="told.isPending.value" class="quiet">Gathering …</p>
       <p v-else-if="!records.length" class="quiet">No record stands behind this figure.</p>
-      <div v-else class="halves">
+      <p v-if="told.data.value?.worked" class="small worked" aria-label="How it was worked out">
+        {{ told.data.value.worked }}
+      </p>
+      <div v-if="records.length" class="halves">
         <div class="map">
           <HomeMap
             v-if="middle"
@@ -113,9 +116,13 @@ const link = (key: string) =>
   color: rgb(var(--v-theme-slate));
   height: min(560px, 74vh);
   display: grid;
-  grid-template-rows: minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
+}
+.worked {
+  margin-bottom: 8px;
 }
 .halves {
+  grid-row: 2;
   display: grid;
   grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
   gap: 14px;

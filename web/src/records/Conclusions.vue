@@ -6,6 +6,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import { day, money, number } from '@/shared/format'
+import { useFieldWords } from '@/shared/useFieldWords'
 import { useRecordsChanged } from './useRecords'
 
 const WHATS = [
@@ -38,6 +39,7 @@ type Row = Record<string, string | number | null> &
   }
 const changed = useRecordsChanged()
 const what = ref<What>('suspect')
+const { label: fieldLabel } = useFieldWords()
 const about = computed(() => WHATS.find(([w]) => w === what.value)!)
 const counts = useQuery({
   queryKey: ['conclusions'],
@@ -65,7 +67,6 @@ async function rule(kind: Docs['RulingRequest']['kind'], key: string, of: string
     fault.value = (error as Told).message
   }
 }
-const words = (name: string) => name.replaceAll('_', ' ')
 const LABELS: Record<string, string> = {
   not_arms_length: 'arm’s length',
   listing_id: 'closing of a listing',
@@ -76,7 +77,7 @@ const LABELS: Record<string, string> = {
 }
 const aboutWords = (r: Record<string, string>) =>
   r.about!.startsWith('suspect:')
-    ? `${words(r.about!.slice(8))} confirmed`
+    ? `${fieldLabel(r.about!.slice(8)).toLowerCase()} confirmed`
     : `${LABELS[r.about!] ?? r.about}: ${{ '0': 'no', '1': 'yes' }[r.says!] ?? (r.says || 'an ordinary sale')}`
 </script>
 
@@ -100,7 +101,7 @@ const aboutWords = (r: Record<string, string>) =>
                 <td>
                   <div v-for="(v, name) in r.values ?? {}" :key="name" class="pair">
                     <span
-                      >{{ name }} <b>{{ v }}</b></span
+                      >{{ fieldLabel(String(name)) }} <b>{{ v }}</b></span
                     >
                     <LinkButton @click="rule('listings', r.key, `suspect:${name}`, 'confirmed')">
                       it is right

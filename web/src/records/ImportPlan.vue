@@ -152,11 +152,13 @@ const showForms = ref(forms.value.length <= FEW)
             <template v-else-if="shown === 'rejected' || shown === 'suspect'">
               <td class="num key">row {{ number(r.row_number ?? 0) }}</td>
               <td class="why">{{ r.reasons?.map(reason).join('; ') }}</td>
-              <td class="quiet small cut">{{ facts(r.original, String) }}</td>
+              <td class="quiet small cut" :title="facts(r.original, String)">
+                {{ facts(r.original, String) }}
+              </td>
             </template>
             <template v-else>
               <td class="key">{{ r.key }}</td>
-              <td class="quiet small cut">{{ facts(r.after) }}</td>
+              <td class="quiet small cut" :title="facts(r.after)">{{ facts(r.after) }}</td>
             </template>
           </tr>
         </tbody>
@@ -241,7 +243,8 @@ const showForms = ref(forms.value.length <= FEW)
   min-width: 220px;
 }
 .cut {
-  max-width: 760px;
+  width: 100%;
+  max-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WorkedOut from './WorkedOut.vue'
 import { vWord } from '@/shared/words/vWord'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
@@ -10,7 +11,7 @@ import { useWorkup } from './useWorkup'
 const props = defineProps<{ listPrice: number | null }>()
 const emit = defineEmits<{ ask: [dollars: number | null] }>()
 const { worth, open, refused, reckoning } = useWorkup()
-const { asking } = useAsking()
+const { asking, price: asked } = useAsking()
 const price = computed(() => worth.data.value?.price)
 const value = computed(() => price.value?.indicated_value ?? null)
 const soon = computed(() => chanceWithin(asking.data.value?.here?.chances, 30))
@@ -49,24 +50,34 @@ const fieldFault = computed(
 <template>
   <div class="says" :class="{ stale: reckoning }" :aria-busy="reckoning">
     <p v-if="value" class="first">
-      <span v-word="'indicated_value'">Indicated</span> <b class="moss">{{ priced(value) }}</b>
+      <span v-word="'indicated_value'">Indicated</span>{{ ' ' }}
+      <WorkedOut figure="indicated_value" name="the indicated value">
+        <b class="moss">{{ priced(value) }}</b>
+      </WorkedOut>
       <span
         v-if="price?.range"
         v-word="{ name: 'range', more: price.range.measured ? '' : 'No backtest has measured it here yet' }"
       >
-        · likely {{ priced(price.range.low) }}–{{ priced(price.range.high) }}
+        · likely
+        <WorkedOut figure="range" name="the range"
+          >{{ priced(price.range.low) }}–{{ priced(price.range.high) }}</WorkedOut
+        >
       </span>
     </p>
     <p v-if="price?.range" class="quiet small note">
-      80 % range{{ price.range.measured ? ', measured here' : ', not yet measured'
+      {{ Math.round(100 * price.range.coverage) }} % range{{
+        price.range.measured ? ', measured here' : ', not yet measured'
       }}<template v-if="soon">
         ·
         <span
           v-word="{
             name: 'chance',
-            more: `Between ${soon.low_pct} and ${soon.high_pct} % four times in five; how it is worked out stands under Worth, The ask`,
+            more: `Between ${soon.low_pct} and ${soon.high_pct} % four times in five`,
           }"
-          >contract within 30 days: {{ soon.pct }} %</span
+          >contract within 30 days:
+          <WorkedOut figure="chance" name="the chance of a contract" :list-price="asked"
+            >{{ soon.pct }} %</WorkedOut
+          ></span
         ></template
       >
     </p>

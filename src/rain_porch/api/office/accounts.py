@@ -4,16 +4,15 @@ from __future__ import annotations
 
 from typing import Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app.office import accounts, sharing
 from ...core.errors import NotAllowed
 from ...documents.wire import AccountDoc
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import AskedNumber, Number, Porch
 
-router = APIRouter(tags=["accounts"], responses=RESPONSES)
+router = api_router("accounts")
 Role = Literal["agent", "manager"]
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Path, Query, Response
+from fastapi import Path, Query, Response
 from pydantic import BaseModel
 
 from ...app import around as looking
@@ -20,10 +20,10 @@ from ...core.search.search import Search
 from ...documents.finding import CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.stored import HomeRefDoc
 from ..attachments import attached
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 
-router = APIRouter(tags=["around"], responses=RESPONSES)
+router = api_router("around")
 
 
 class Begin(BaseModel):

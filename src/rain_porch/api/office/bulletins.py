@@ -6,7 +6,7 @@ import datetime as dt
 import re
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Path, Query, Response
+from fastapi import Path, Query, Response
 from pydantic import BaseModel, Field
 
 from ...app.bulletin import kept
@@ -21,10 +21,10 @@ from ...core.errors import BadInput
 from ...documents.base import Doc, Line
 from ...report.papers import PICTURE_MEDIA, PictureForm, as_pictures
 from ..attachments import attached
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["bulletins"], responses=RESPONSES)
+router = api_router("bulletins")
 Through = Annotated[dt.date | None, Query(description="as it all stood on that day; the newest records without it")]
 Form = Annotated[str, Path(pattern=f"^({'|'.join(re.escape(form) for form in FORMS)})$")]
 

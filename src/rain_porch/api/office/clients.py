@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
@@ -17,10 +17,10 @@ from ...documents.base import Line
 from ...records.contacts import EMAIL, read_people
 from ..attachments import MEDIA
 from ..bodies import read_body
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import AskedNumber, Number, Porch
 
-router = APIRouter(tags=["clients"], responses=RESPONSES)
+router = api_router("clients")
 MOST_BYTES = 5_000_000
 
 

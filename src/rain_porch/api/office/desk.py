@@ -4,22 +4,23 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 from pydantic import BaseModel, Field
 
 from ...app.home.homes import HomeRef, read_home
-from ...app.lookup import HitsDoc, hit_doc, looked_up, newest_for_sale
+from ...app.lookup import HitsDoc, hit_doc, homes_to_begin_with, looked_up
+from ...app.office.house_rules import rules_of
 from ...core.errors import BadInput
 from ...core.facts.fields import BY_NAME, CATALOGUE
 from ...core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
-from ...core.meanings import MEANINGS
+from ...core.meanings import meanings_by
 from ...core.search.search import statuses_of
 from ...core.search.spread import words_of
 from ...store.records import areas, homes, word_orders
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 
-router = APIRouter(tags=["desk"], responses=RESPONSES)
+router = api_router("desk")
 
 
 class FieldDoc(BaseModel):
@@ -55,15 +56,16 @@ def lookup(porch: Porch, text: Annotated[str, Query(max_length=300)]) -> HitsDoc
 
 
 @router.get("/meanings")
-def meanings() -> dict[str, MeaningDoc]:
-    """What the words of the interface mean, by the name under which they are pointed at."""
-    return {name: MeaningDoc(word=m.word, says=m.says) for name, m in MEANINGS.items()}
+def meanings(porch: Porch) -> dict[str, MeaningDoc]:
+    """What the words of the interface mean by the house's rules, by the name under which they are pointed at."""
+    told = meanings_by(rules_of(porch.agent))
+    return {name: MeaningDoc(word=m.word, says=m.says) for name, m in told.items()}
 
 
-@router.get("/newest-for-sale")
-def homes_for_sale(porch: Porch) -> HitsDoc:
-    """Homes to begin with: of each of a few kinds the one that came on the market last."""
-    return HitsDoc(hits=newest_for_sale(porch.records))
+@router.get("/homes-to-begin-with")
+def to_begin_with(porch: Porch) -> HitsDoc:
+    """Of each of a few kinds the home that came on the market last, or sold last where none is for sale."""
+    return HitsDoc(hits=homes_to_begin_with(porch.records))
 
 
 @router.get("/nearest")

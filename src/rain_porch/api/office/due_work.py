@@ -5,15 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from typing import Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app import schedule
 from ...app.handover.own_mail import MailDoc, mail_set_up, try_mail
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["settings"], responses=RESPONSES)
+router = api_router("settings")
 
 
 class DueWorkDoc(BaseModel):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path
+from fastapi import Path
 from pydantic import BaseModel, Field
 
 from ...app.office import house_rules as house
@@ -12,10 +12,10 @@ from ...app.workup.rule_effects import effects
 from ...app.workup.workups import open_workup
 from ...core.facts.house_rules import GROUPS, RULES, HouseRules, checked, rule_named
 from ...documents.base import FiniteNumber
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 
-router = APIRouter(tags=["house rules"], responses=RESPONSES)
+router = api_router("house rules")
 Name = Annotated[str, Path(max_length=80)]
 
 
@@ -32,6 +32,7 @@ class HouseRuleDoc(BaseModel):
     low: float
     high: float
     whole: bool
+    options: tuple[float, ...]
     value: float
     office: float
     own: float | None
@@ -98,7 +99,7 @@ def house_rules(porch: Porch) -> HouseRulesDoc:
         groups=[RuleGroupDoc(name=name, label=label) for name, label in GROUPS.items()],
         rules=[
             HouseRuleDoc(
-                **{name: getattr(r, name) for name in ("name", "group", "label", "meaning", "unit", "usual", "low", "high", "whole")},
+                **{name: getattr(r, name) for name in ("name", "group", "label", "meaning", "unit", "usual", "low", "high", "whole", "options")},
                 value=now[r.name], office=office[r.name], own=own.get(r.name), may=r.own, may_office=porch.agent.is_manager,
             )
             for r in RULES.values()

@@ -5,15 +5,15 @@ from __future__ import annotations
 import datetime as dt
 from typing import Literal
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from pydantic import BaseModel, Field
 
 from ...app.handover import reader_links
 from ..attachments import MEDIA
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch, State
 
-router = APIRouter(tags=["clients"], responses=RESPONSES)
+router = api_router("clients")
 
 
 class LinkAsk(BaseModel):

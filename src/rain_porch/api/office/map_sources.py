@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Response
+from fastapi import Path, Response
 
 from ...app.office import map_sources as sources
 from ...app.office.map_sources import Layer, MapSourcesDoc, ShownMapDoc
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 
-router = APIRouter(tags=["map"], responses=RESPONSES)
+router = api_router("map")
 Zoom = Annotated[int, Path(ge=0, le=24)]
 Number = Annotated[int, Path(ge=0, le=2**24)]
 A_DAY = "private, max-age=86400"

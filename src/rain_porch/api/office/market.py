@@ -7,12 +7,11 @@ import datetime as dt
 import io
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Query, Response
 from pydantic import BaseModel, Field
 
 from ...app.bulletin import live
 from ...app.bulletin.figures import HeatDoc
-from ...app.bulletin.home_market import circles
 from ...app.bulletin.live import GlanceDoc, HeatAsk, ValueSpreadDoc
 from ...app.market import closer_looks as looks
 from ...app.market import outlines as kept_outlines
@@ -20,18 +19,19 @@ from ...app.market import saved_views as kept_views
 from ...app.market import view_tables, views
 from ...app.market.closer_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, ChangesAsk, ChangesDoc
 from ...app.market.outlines import KeptOutlineDoc, OutlineDoc
-from ...app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc
+from ...app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc, label_of
 from ...app.pricing.answers import market_doc
+from ...app.workup.home_market import circles
 from ...core.market.measures import MEASURES
 from ...documents.base import Line
 from ...documents.wire import MarketDoc
 from ...report.workbooks.market_workbook import market_workbook
 from ...report.workbooks.sheet import sheet
 from ..attachments import MEDIA
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["market"], responses=RESPONSES)
+router = api_router("market")
 
 
 class MeasureDoc(BaseModel):
@@ -41,8 +41,9 @@ class MeasureDoc(BaseModel):
 
 
 @router.get("/measures")
-def measures() -> list[MeasureDoc]:
-    return [MeasureDoc(name=name, label=label, unit=unit) for name, (label, unit, _) in MEASURES.items()]
+def measures(porch: Porch) -> list[MeasureDoc]:
+    told = ((name, *label_of(porch.records, name)) for name in MEASURES)
+    return [MeasureDoc(name=name, label=label, unit=unit) for name, label, unit in told]
 
 
 @router.get("/market")

@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app import saved_searches as kept_searches
 from ...app.around import LookAsk
 from ...documents.base import Line
 from ...documents.search import SearchDoc
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["searches"], responses=RESPONSES)
+router = api_router("searches")
 
 
 class SearchName(BaseModel):

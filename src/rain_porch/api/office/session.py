@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from pydantic import BaseModel, Field
 
 from ...app.home import photos
 from ...app.office import accounts
 from ...core.errors import NotAllowed, NotSignedIn
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch, State
 from ..who import COOKIE, asker
 
-router = APIRouter(tags=["accounts"], responses=RESPONSES)
+router = api_router("accounts")
 FIRST = "the first account"  # under which wrong codes are counted
 
 

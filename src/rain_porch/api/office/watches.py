@@ -4,17 +4,16 @@ from __future__ import annotations
 
 import datetime as dt
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app import watching
 from ...app.office.watches import Kind, stop_watching
 from ...app.schedule import Rhythm
 from ...app.watching import WatchDoc
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 
-router = APIRouter(tags=["watches"], responses=RESPONSES)
+router = api_router("watches")
 
 
 class WatchedDoc(BaseModel):

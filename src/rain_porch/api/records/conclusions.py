@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 from pydantic import BaseModel, Field
 
 from ...app.incoming import conclusions as rulings
@@ -13,10 +13,10 @@ from ...core.facts.fields import BY_NAME, FIELDS
 from ...core.facts.words import HomeKind
 from ...store import health
 from ...store.records import conclusions
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 
-router = APIRouter(tags=["records"], responses=RESPONSES)
+router = api_router("records")
 Limit = Annotated[int, Query(ge=1, le=1000)]
 What = Literal[
     "matched", "deed_sale", "not_sale", "lease", "distressed", "not_arms_length", "relisted", "suspect",

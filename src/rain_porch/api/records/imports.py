@@ -10,8 +10,8 @@ import tempfile
 from pathlib import Path
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Request, Response
 from fastapi import Path as PathParameter
+from fastapi import Request, Response
 from fastapi.responses import FileResponse
 from pydantic import BaseModel, Field
 from starlette.background import BackgroundTask
@@ -30,10 +30,10 @@ from ...records.files import kept_files
 from ...store import health
 from ...store.records.incoming import feeds, imports
 from ...store.records.incoming import inbox as store_inbox
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch, State
 
-router = APIRouter(tags=["records"], responses=RESPONSES)
+router = api_router("records")
 ALL_ROWS = 1_000_000
 
 

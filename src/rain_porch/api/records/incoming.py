@@ -6,7 +6,7 @@ import dataclasses
 import shutil
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Path, Query, Request
+from fastapi import Path, Query, Request
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
@@ -20,11 +20,11 @@ from ...documents.wire import FormReadDoc, WordReadDoc
 from ...records import previewing
 from ...records.mapping.mapping import Part, takes_own
 from ...records.mapping.proposing import own_of
-from ..errors import RESPONSES
 from ..limits import parts_of_file
+from ..routing import api_router
 from ..state import Files, Number, Porch
 
-router = APIRouter(tags=["records"], responses=RESPONSES)
+router = api_router("records")
 FileId = Annotated[str, Path(pattern="^[0-9a-f]{12}$")]
 KindName = Literal["listings", "history", "parcels", "transfers", "assessments", "areas", "series", "photos"]
 SAMPLES = 4

@@ -5,14 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Response
+from fastapi import Path, Response
 
 from ...app.home import photos
 from ...app.home.full_record import FullRecordDoc, full_record
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["listings"], responses=RESPONSES)
+router = api_router("listings")
 ListingId = Annotated[str, Path(max_length=200)]
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path
+from fastapi import Path
 from pydantic import BaseModel, Field
 
 from ...core.errors import BadInput, NotFound
@@ -13,11 +13,11 @@ from ...records.mapping.layouts import LAYOUTS
 from ...records.mapping.mapping import mapping_alone, name_of_mapping
 from ...store.records import word_orders
 from ...store.records.incoming import imports
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 from .incoming import KindName, PartDoc
 
-router = APIRouter(tags=["records"], responses=RESPONSES)
+router = api_router("records")
 MappingName = Annotated[str, Path(min_length=1, max_length=200)]
 
 

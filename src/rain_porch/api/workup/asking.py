@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 from pydantic import BaseModel
 
 from ...app.pricing.ask import AtPrice, asking
@@ -13,10 +13,10 @@ from ...app.workup.workups import open_workup
 from ...core.price import proceeds as pr
 from ...core.price.chances.list_price import WITHIN_DAYS, Group
 from ...store.records.homes import addresses_of
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["workups"], responses=RESPONSES)
+router = api_router("workups")
 
 
 class GroupDoc(BaseModel):
@@ -119,14 +119,18 @@ def ask(porch: Porch, workup_id: Number, list_price: Annotated[float, Query(gt=1
 
 
 class NetLineDoc(BaseModel):
-    """amount in dollars and exact cents, as text."""
+    """amount in dollars and exact cents, as text. worked: its formula in figures, where it is worked out."""
 
     label: str
     amount: str
+    worked: str = ""
 
 
 @router.get("/workups/{workup_id}/proceeds")
 def proceeds(porch: Porch, workup_id: Number) -> list[list[NetLineDoc]]:
     """Net sheets of the workup's scenarios; the last line of each is the sum of the others."""
     scenarios = open_workup(porch.agent, workup_id).state.scenarios
-    return [[NetLineDoc(label=label, amount=str(n)) for label, n in pr.net_sheet(s.scenario())] for s in scenarios]
+    return [
+        [NetLineDoc(label=x.label, amount=str(x.amount), worked=x.worked) for x in pr.net_sheet(s.scenario())]
+        for s in scenarios
+    ]

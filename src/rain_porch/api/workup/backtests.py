@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app.pricing.backtester import Testing
 from ...app.workup.workups import open_workup
 from ...core.errors import NotFound
 from ...documents.wire import BacktestDoc
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["workups"], responses=RESPONSES)
+router = api_router("workups")
 
 
 class CaseDoc(BaseModel):

@@ -5,8 +5,9 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Path, Query
+from fastapi import Path, Query
 
+from ...app.home.full_record import FullRecordDoc, full_record
 from ...app.home.homes import HomeRef, read_home
 from ...app.pricing import finding
 from ...app.pricing.answers import candidate_docs
@@ -18,10 +19,10 @@ from ...core.errors import BadInput, NotFound
 from ...documents.finding import CandidatesDoc, CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.search import SearchDoc
 from ...documents.wire import CandidateDoc
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["workups"], responses=RESPONSES)
+router = api_router("workups")
 
 
 @router.post("/workups/{workup_id}/counts")
@@ -100,6 +101,13 @@ def likeness_parts(
 ) -> list[LikenessPartDoc]:
     """How alike one home is, part by part, the weightiest first."""
     return finding.likeness_of(open_workup(porch.agent, workup_id).standpoint, listing_id)
+
+
+@router.get("/workups/{workup_id}/records/{listing_id:path}")
+def record(porch: Porch, workup_id: Number, listing_id: Annotated[str, Path(max_length=200)]) -> FullRecordDoc:
+    """A listing or a deed sale as it stood on the workup's day, its days counted by the rules that the workup goes by."""
+    opened = open_workup(porch.agent, workup_id)
+    return full_record(opened.standpoint.records, listing_id, opened.state.effective_date)
 
 
 def _elsewhere(opened: Opened, held: set[str]) -> list[CandidateDoc]:

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app.office import choices as chosen
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Porch
 
-router = APIRouter(tags=["choices"], responses=RESPONSES)
+router = api_router("choices")
 ColumnName = Annotated[str, Field(pattern=r"^((fact|prices):)?[a-z_]{1,60}$")]
 
 

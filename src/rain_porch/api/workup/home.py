@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel
 
@@ -16,10 +16,10 @@ from ...core.facts.improvements import KINDS, QUALITIES
 from ...records.pictures.photos import MAX_BYTES
 from ...store.records.areas import near_features, streets_beside
 from ..bodies import read_body
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["home"], responses=RESPONSES)
+router = api_router("home")
 FileName = Annotated[str, Path(pattern=r"^[0-9a-f]{32}\.(jpg|png|webp)$")]
 
 

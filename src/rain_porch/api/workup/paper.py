@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Path, Query, Request, Response
+from fastapi import Path, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, Field
 
@@ -28,10 +28,10 @@ from ...report.speaking import spoken_of
 from ...report.wording import label
 from ..attachments import attached
 from ..bodies import read_body
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import AskedNumber, Number, Porch
 
-router = APIRouter(tags=["paper"], responses=RESPONSES)
+router = api_router("paper")
 LayoutName = Annotated[str | None, Query(max_length=60)]
 
 

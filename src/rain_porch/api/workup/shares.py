@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from ...app.office import sharing
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["workups"], responses=RESPONSES)
+router = api_router("workups")
 
 
 class ShareDoc(BaseModel):

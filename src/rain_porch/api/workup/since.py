@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-
 from ...app.workup.since import SinceDoc, StandingDoc, since_then, standing
 from ...app.workup.workups import open_workup
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["workups"], responses=RESPONSES)
+router = api_router("workups")
 
 
 @router.get("/workups/{workup_id}/standing")
@@ -20,4 +18,4 @@ def where_it_stands(porch: Porch, workup_id: Number) -> StandingDoc:
 @router.get("/workups/{workup_id}/since")
 def since(porch: Porch, workup_id: Number) -> SinceDoc:
     """What has happened since the effective date to the home, its comps, and all that its search looks at."""
-    return since_then(porch.agent, open_workup(porch.agent, workup_id))
+    return since_then(open_workup(porch.agent, workup_id))

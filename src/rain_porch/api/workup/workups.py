@@ -6,7 +6,7 @@ import datetime as dt
 from typing import Annotated, Any, Literal
 from urllib.parse import quote
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 from pydantic import BaseModel, Field
 
 from ...app.home import photos
@@ -21,10 +21,10 @@ from ...app.workup.outcomes import OutcomesDoc, outcomes
 from ...documents.base import Line, Value
 from ...documents.stored import WorkupDoc
 from ...documents.wire import SubjectDoc
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Asked, Number, Porch
 
-router = APIRouter(tags=["workups"], responses=RESPONSES)
+router = api_router("workups")
 
 
 class NewWorkup(BaseModel):

@@ -5,22 +5,23 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated
 
-from fastapi import APIRouter, Path
+from fastapi import Path, Query
 from pydantic import BaseModel
 
 from ...app.pricing.answers import pricing_doc
 from ...app.pricing.opened import priced
 from ...app.pricing.scrutiny import checked, factors_of, opened_place, opened_rate, weights_say
+from ...app.pricing.worked_out import WorkedDoc, worked_out
 from ...app.workup.workups import open_workup
 from ...core.facts.dates import date_of
 from ...core.facts.fields import BY_NAME, line_label
 from ...core.price.rate_evidence import market_index
 from ...documents.wire import PriceDoc
 from ...store.records.homes import addresses_of
-from ..errors import RESPONSES
+from ..routing import api_router
 from ..state import Number, Porch
 
-router = APIRouter(tags=["workups"], responses=RESPONSES)
+router = api_router("workups")
 
 
 class LineDoc(BaseModel):
@@ -190,6 +191,18 @@ def worth(porch: Porch, workup_id: Number) -> WorthDoc:
         weights_say=weights_say(pricing, [c.address for c in doc.comps], factors),
         factors=[[FactorDoc(**vars(f)) for f in mine] for mine in factors],
     )  # fmt: skip
+
+
+@router.get("/workups/{workup_id}/worked-out/{figure}")
+def worked_out_figure(
+    porch: Porch,
+    workup_id: Number,
+    figure: Annotated[str, Path(max_length=40)],
+    of: Annotated[str, Query(max_length=200)] = "",
+    list_price: Annotated[float | None, Query(gt=1000, lt=1e9)] = None,
+) -> WorkedDoc:
+    """How one figure was worked out: its rule, and the steps to it with the figures filled in. of: the comp, for a comp's figure."""
+    return worked_out(open_workup(porch.agent, workup_id), figure, of, list_price)
 
 
 @router.get("/workups/{workup_id}/spots")

@@ -16,7 +16,7 @@ from ...core.market.view_reading import shown
 from ...documents.base import Doc
 from ...store.records import series as store_series
 from ..market.closer_looks import RecordDoc, records_of
-from ..market.views import ChangeDoc, PointDoc, change_doc, kind_words, place_words
+from ..market.views import ChangeDoc, PointDoc, change_doc, kind_words, label_of, place_words
 from .market_at import MarketAt, MonthDoc, month_doc, point_doc, told
 
 YEARS, SPARK, HOMES = 4, 24, 6
@@ -69,13 +69,15 @@ class OutsideDoc(Doc):
 
 
 class MonthsDoc(Doc):
-    """where: as HeadlineDoc. labels: measure → label and unit. months: oldest first. rates: an outside series under them."""
+    """where: as HeadlineDoc. labels: measure → label and unit. months: oldest first. rates: an outside series under them.
+    supply_months: whose pace months of supply stand on."""
 
     where: str
     sentence: str
     labels: dict[str, tuple[str, str]]
     months: list[MonthDoc]
     rates: OutsideDoc | None
+    supply_months: int
 
 
 class YearsDoc(Doc):
@@ -121,10 +123,6 @@ class ConditionsDoc(Doc):
     lines: list[LineDoc]
 
 
-def label_of(name: str) -> tuple[str, str]:
-    return mk.MEASURES[name][0], mk.MEASURES[name][1]
-
-
 def headline(at: MarketAt) -> HeadlineDoc:
     f = at.figures
     said = bulletin.sentences(f, kind_words(at.view), place_words(at.view))
@@ -138,7 +136,7 @@ def headline(at: MarketAt) -> HeadlineDoc:
         **{k: getattr(said, k) for k in ("headline", "why", "seller", "buyer")},
         figures=[
             KeyFigureDoc(
-                measure=name, label=mk.MEASURES[name][0], unit=mk.MEASURES[name][1], value=point_doc(f.of(name)), before=point_doc(f.was(name)),
+                measure=name, label=label_of(at.records, name)[0], unit=mk.MEASURES[name][1], value=point_doc(f.of(name)), before=point_doc(f.was(name)),
                 change=None if f.thin else change_doc(f.of(name).value, f.was(name).value, mk.MEASURES[name][1]),
                 whole=None if whole is None else point_doc(whole.values[name]),
                 recent=[p.values[name].value for p in recent],
@@ -172,10 +170,11 @@ def _spans(at: MarketAt) -> list[mk.Period]:
 
 def _months(at: MarketAt, names: Sequence[str], sentence: str, rates: OutsideDoc | None) -> MonthsDoc:
     points = told(at.market, names, _spans(at))
-    labels = {name: label_of(name) for name in names}
+    labels = {name: label_of(at.records, name) for name in names}
     return MonthsDoc(
-        where=at.where, sentence=sentence, labels=labels, months=[month_doc(p) for p in points], rates=rates
-    )
+        where=at.where, sentence=sentence, labels=labels, months=[month_doc(p) for p in points], rates=rates,
+        supply_months=at.records.columns.rules.supply_months,
+    )  # fmt: skip
 
 
 def _rates(at: MarketAt) -> OutsideDoc | None:
@@ -198,7 +197,7 @@ def years(at: MarketAt) -> YearsDoc:
     first = dt.date(at.through.year - 2, 1, 1)
     by_year = told(at.market, YEAR_FIGURES, mk.periods("year", first, at.through, at.through))
     whole = [(p.period.start.year, p.values) for p in by_year if p.period.finished]
-    labels = {name: label_of(name) for name in YEAR_FIGURES}
+    labels = {name: label_of(at.records, name) for name in YEAR_FIGURES}
     return YearsDoc(sentence=sections.years(whole), years=[month_doc(p) for p in by_year], labels=labels)
 
 
@@ -210,7 +209,7 @@ def heat(at: MarketAt, measure: str, back: int = 3) -> HeatDoc:
     done = [p for p in points if p.period.finished]
     for p in done:
         grid[p.period.start.year][p.period.start.month - 1] = point_doc(p.values[measure])
-    label, unit = label_of(measure)
+    label, unit = label_of(at.records, measure)
     values = [(p.period.start, p.values[measure]) for p in done]
     words = ["" if v.value is None else shown(v.value, unit) for _, v in values]
     return HeatDoc(

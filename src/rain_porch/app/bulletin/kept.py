@@ -9,7 +9,9 @@ from typing import Any
 
 from ...core.errors import BadInput, NotFound
 from ...core.facts.dates import said
-from ...core.market.measures import MEASURES
+from ...core.market.market_rules import MarketRules
+from ...core.market.measure_words import words_of
+from ...core.market.measures import MEASURES, measure_label
 from ...documents.base import Doc, check_line
 from ...documents.versions import read, written
 from ...store.porch import kept
@@ -89,13 +91,19 @@ def parts_of(
         made = records.tables.get(held, partial(_answer, at, part, last))
         out.append(
             part.model_dump(include={"kind", "comment", "table", "periods", "page_break", "figures"})
-            | {"title": part.title or _title(part), "answer": made.model_dump(), "view": part.view.model_dump()}
+            | {
+                "title": part.title or _title(part, records.columns.rules),
+                "answer": made.model_dump(),
+                "view": part.view.model_dump(),
+            }
         )
     return out
 
 
 class WordsDoc(Doc):
-    """Nothing: what the words mean is the same for every market."""
+    """words: (word, what it means by the house's rules)."""
+
+    words: list[tuple[str, str]]
 
 
 def _answer(at: MarketAt, part: BulletinPartDoc, last: dt.date | None) -> Doc:
@@ -115,7 +123,11 @@ def _answer(at: MarketAt, part: BulletinPartDoc, last: dt.date | None) -> Doc:
     if kind == "changed":
         since = at.through - dt.timedelta(days=part.days)
         return looks.changes(at.records, looks.ChangesAsk(view=at.view, since=since), at.through)
-    return WordsDoc() if kind == "words" else answer(at.records, at.view, at.through)
+    return (
+        WordsDoc(words=list(words_of(at.records.columns.rules).values()))
+        if kind == "words"
+        else answer(at.records, at.view, at.through)
+    )
 
 
 _PARTS: dict[str, Callable[[MarketAt], Doc]] = {
@@ -138,10 +150,10 @@ _TITLES = {
 }  # fmt: skip
 
 
-def _title(part: BulletinPartDoc) -> str:
+def _title(part: BulletinPartDoc, rules: MarketRules) -> str:
     """ "Median price in Lantern Hill", "The year so far within 1 mi of 14 Ferry Lane"."""
-    measure = MEASURES.get(part.view.measures[0])
-    label = measure[0] if measure else "The market"
+    measure = part.view.measures[0]
+    label = measure_label(measure, rules) if measure in MEASURES else "The market"
     title = f"{label}, month by month" if part.kind == "heat" else _TITLES.get(part.kind, label)
     place = "" if part.kind in ("words", "places") else place_words(part.view)
     return f"{title} {place}" if place else title

@@ -59,7 +59,7 @@ class MarketAt:
 
     def figures_of(self, market: mk.Market) -> bulletin.Figures:
         before, now = (dict(p.values) for p in told(market, bulletin.FIGURES, [*reversed(self.year)]))
-        return bulletin.Figures(now, before, self.span)
+        return bulletin.Figures(now, before, self.span, self.records.columns.rules)
 
     @property
     def span(self) -> str:

@@ -9,9 +9,9 @@ from ...core.market import measures as mk
 from ...core.market.bulletin import bulletin_sections as sections
 from ...documents.base import Doc
 from ..market import closer_looks as looks
-from ..market.views import ChangeDoc, PointDoc, change_doc
+from ..market.views import ChangeDoc, PointDoc, change_doc, label_of
 from ..snapshot import Snapshot
-from .figures import KEY_FIGURES, label_of
+from .figures import KEY_FIGURES
 from .market_at import MarketAt, point_doc, told
 
 MOST = 24
@@ -29,10 +29,11 @@ class PlaceDoc(Doc):
 
 
 class PlacesDoc(Doc):
-    """whole: everywhere together."""
+    """whole: everywhere together. labels: measure → label and unit."""
 
     span: str
     sentence: str
+    labels: dict[str, tuple[str, str]]
     places: list[PlaceDoc]
     whole: PlaceDoc
 
@@ -64,7 +65,8 @@ def places(at: MarketAt) -> PlacesDoc:
         )
         for p in out
     ]
-    return PlacesDoc(span=at.span, sentence=sections.places(moved), places=out, whole=_place(at, ""))
+    labels = {name: label_of(at.records, name) for name in PLACE_FIGURES}
+    return PlacesDoc(span=at.span, sentence=sections.places(moved), labels=labels, places=out, whole=_place(at, ""))
 
 
 def neighbourhoods(records: Snapshot) -> list[str]:
@@ -98,7 +100,7 @@ def since(at: MarketAt, day: dt.date | None) -> SinceDoc:
     old, new = then.figures, at.figures
     lines = []
     for name in ("for_sale", *KEY_FIGURES):
-        label, unit = label_of(name)
+        label, unit = label_of(at.records, name)
         a, b = old.of(name), new.of(name)
         if b.value is not None:
             few = unit != "" and min(a.n, b.n) < mk.SMALL

@@ -162,8 +162,10 @@ def _tasks() -> Iterator[Step]:
 
 
 def _agent_as(asked: Step, porch: Database, records: Snapshot, now: dt.datetime) -> Agent:
-    who = asked["hand"], asked["is_manager"], asked["may_edit"]
-    return Agent(asked["owner"], porch, records, lambda: now, *who)
+    return Agent.on(
+        records, asked["owner"], porch, lambda: now,
+        hand=asked["hand"], is_manager=asked["is_manager"], may_edit=asked["may_edit"],
+    )  # fmt: skip
 
 
 def main() -> None:

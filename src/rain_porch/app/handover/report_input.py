@@ -22,7 +22,6 @@ from ...report.model import Paper, ReportInput
 from ...report.pages.bulletin import part_pages
 from ...report.pictures.base_lines import base_lines
 from ...store.health import sources
-from ..bulletin.home_market import home_view
 from ..bulletin.kept import parts_of, read_bulletin, ready
 from ..home.story import story_of_home
 from ..office.agent import Agent
@@ -32,6 +31,7 @@ from ..pricing.ask import asked_as_data, asking
 from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
 from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
+from ..workup.home_market import home_view
 from ..workup.while_for_sale import while_for_sale
 from ..workup.workups import open_workup
 from .branding import brand, own_files, own_pages
@@ -61,7 +61,7 @@ def _bulletin_text(agent: Agent, opened: Opened) -> str:
 
 def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInput:
     pricing = priced(opened)
-    state, standpoint, records = opened.state, opened.standpoint, agent.records
+    state, standpoint, records = opened.state, opened.standpoint, opened.standpoint.records
     paper = Paper(**state.paper.model_dump())
     names = LAYOUTS.get(layout or "", paper.pages)
     rows, here = found_rows(opened), found_candidates(opened)
@@ -102,7 +102,7 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         housing=housing(records, opened.subject, state.search.radius_miles or 1.0, standpoint.view.day)
         if "housing" in names and opened.subject.placed
         else None,
-        while_for_sale=while_for_sale(agent, opened) if "while_for_sale" in names else None,
+        while_for_sale=while_for_sale(opened) if "while_for_sale" in names else None,
         pictures=pictures,
         damaged=damaged(agent, opened, pictures, [*chosen, *shown]) if paper.pictures else [],
         inside=insides(
@@ -116,11 +116,11 @@ def _report_input(agent: Agent, opened: Opened, layout: str | None) -> ReportInp
         recommendation=state.recommendation or (asked.sentence if asked else ""),
         own_words=state.recommendation,
         knows_listings=bool((standpoint.columns.on_market != NO_DAY).any()),
-        sheets=[[(label, str(n)) for label, n in pr.net_sheet(s.scenario())] for s in state.scenarios],
+        sheets=[[(x.label, str(x.amount)) for x in pr.net_sheet(s.scenario())] for s in state.scenarios],
         assumed=_assumed(state.scenarios),
         market=_market(opened),
         sources=_sources(records),
-        bulletin=_bulletin(agent, paper) if "bulletin" in names else [],
+        bulletin=_bulletin(agent, records, paper) if "bulletin" in names else [],
     )
 
 
@@ -175,7 +175,7 @@ def _assumed(scenarios: Sequence[ScenarioDoc]) -> list[list[str]]:
     return [row for name, tell in told if any((row := [name, *(tell(s) for s in scenarios)])[1:])]
 
 
-def _bulletin(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
+def _bulletin(agent: Agent, records: Snapshot, paper: Paper) -> list[dict[str, Any]]:
     """Pages of the chosen bulletin; none where it is not on paper, or has been deleted since."""
     if paper.bulletin is None or "bulletin" not in paper.pages:
         return []
@@ -183,7 +183,7 @@ def _bulletin(agent: Agent, paper: Paper) -> list[dict[str, Any]]:
         made = read_bulletin(agent, paper.bulletin)
     except NotFound:
         return []
-    return part_pages(drawn_parts(agent.records, parts_of(agent.records, made)))
+    return part_pages(drawn_parts(records, parts_of(records, made)))
 
 
 def _sources(records: Snapshot) -> list[str]:

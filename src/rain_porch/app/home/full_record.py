@@ -11,10 +11,12 @@ import numpy as np
 from ...core.errors import NotFound
 from ...core.facts.dates import day_of
 from ...core.facts.fields import BY_NAME, CATALOGUE, Field
+from ...core.facts.places.addresses import called_by_place
 from ...core.facts.places.finding_places import SAID
 from ...core.market.columns import RECORD_KINDS
 from ...core.market.listing_facts import days_on_market, prices_of, status_said
 from ...core.market.stages import NOTHING
+from ...core.market.worked_record import worked_record
 from ...documents.base import Doc, Value
 from ...store.records import homes
 from ..snapshot import Snapshot
@@ -57,8 +59,8 @@ class ToldByDoc(Doc):
 class FullRecordDoc(Doc):
     """A listing or deed sale. agent and office are for the agent's own screen, and never go on paper.
 
-    given_days, given_cumulative_days: as the source counts them. told_by: all sources that tell of it. place_from: how it was
-    placed, where its source tells no coordinates.
+    given_days, given_cumulative_days: as the source counts them. worked: figure → how it was worked out, with its dates and prices.
+    told_by: all sources that tell of it. place_from: how it was placed, where its source tells no coordinates.
     """
 
     listing_id: str
@@ -71,6 +73,7 @@ class FullRecordDoc(Doc):
     given_days: int | None
     given_cumulative_days: int | None
     prices: dict[str, float]
+    worked: dict[str, str]
     facts: list[KnownDoc]
     remarks: str
     agent: str
@@ -106,13 +109,14 @@ def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> Fu
     of_home = homes.listings_of_home(records.db, told["home_key"]) if told.get("home_key") else []
     deeds = homes.transfers_of_parcel(records.db, number) if number else []
     day = until or records.through()
-    days, prices, kind, status, local = None, {}, "", "", ""
+    days, prices, worked, kind, status, local = None, {}, {}, "", "", ""
     if row is not None:
         view, at = columns.as_of(day_of(day)), np.array([row], dtype=np.int64)
         if view.kind[row] != NOTHING:
             own = days_on_market(columns, view, at)
             days = None if np.isnan(own[0]) else int(own[0])
             prices = prices_of(columns, view, at, own)[0]
+            worked = worked_record(columns, view, row)
             kind = RECORD_KINDS[view.kind[row]].value
             status = status_said(columns, view, row)
             local = (told.get("local_status") or "") if status else ""
@@ -121,7 +125,7 @@ def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> Fu
     unit = told.get("unit_number")
     return FullRecordDoc(
         listing_id=key,
-        address=f"{told.get('unparsed_address') or ''}{f', unit {unit}' if unit else ''}",
+        address=f"{told.get('unparsed_address') or called_by_place(key)}{f', unit {unit}' if unit else ''}",
         kind=kind,
         status=status,
         local_status=local,
@@ -130,6 +134,7 @@ def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> Fu
         given_days=_whole(told.get("days_on_market")),
         given_cumulative_days=_whole(told.get("cumulative_days_on_market")),
         prices=prices,
+        worked=worked,
         facts=_known(told),
         remarks=told.get("public_remarks") or "",
         agent=told.get("list_agent_full_name") or "",

@@ -14,6 +14,7 @@ from ...core.errors import Ambiguous, BadInput, NotFound
 from ...core.facts.dates import NO_DAY, date_of
 from ...core.facts.fields import BY_NAME, FIELDS, HOME_FACTS
 from ...core.facts.homes import Subject, Value
+from ...core.facts.places.addresses import called_by_place
 from ...core.facts.words import HomeKind
 from ...core.market.columns import Columns
 from ...core.market.listing_facts import price_days
@@ -168,7 +169,7 @@ def read_home(records: Snapshot, ref: HomeRef) -> Home:
     placed = where is not None
     if where is None:
         where = store.middle_of(records.db, main.get("postal_code"), main.get("city")) or records.middle()
-    shown = main.get("unparsed_address") or (second or {}).get("unparsed_address") or ""
+    shown = main.get("unparsed_address") or (second or {}).get("unparsed_address") or called_by_place(ref.key)
     unit = main.get("unit_number")
     kind = main.get("home_kind") or "unknown"
     if kind == "unknown" and second:

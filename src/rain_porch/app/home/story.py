@@ -6,7 +6,7 @@ import datetime as dt
 from collections.abc import Sequence
 from typing import Any
 
-from ...core.facts.money import dollars
+from ...core.facts.money import dollars, signed_pct
 from ...store.records import homes
 from ..snapshot import Snapshot
 from . import photos
@@ -50,7 +50,7 @@ def story(
         for event in photos.price_history(records, key):
             if event["change_pct"] is not None:
                 words = "rent changed" if lease else "price changed"
-                add(event["date"], words, float(event["to"]), f"{event['change_pct']:+.1f} %, {key}", per, key)
+                add(event["date"], words, float(event["to"]), f"{signed_pct(event['change_pct'])}, {key}", per, key)
     for t in transfers:
         if t["listing_id"] is None:
             why = f" · no ordinary sale: {t['not_arms_length']}" if t["not_arms_length"] else ""

@@ -19,11 +19,12 @@ from ...core.market.columns import RECORD_KINDS, SOLD, Ints, list_price_at
 from ...core.market.conditions import values_of
 from ...core.market.listing_facts import days_on_market, price_per_sqft
 from ...core.market.view_reading import twelve_months
+from ...core.market.worked_measure import worked_measure
 from ...core.statistics.summary import known
 from ...documents.base import Doc
 from ...store.records.homes import addresses_of
 from ..snapshot import Snapshot
-from .views import PointDoc, ViewDoc, chosen_rows, first_places, market_of
+from .views import PointDoc, ViewDoc, chosen_rows, first_places, label_of, market_of
 
 SHOWN = 500
 
@@ -56,13 +57,14 @@ class BehindAsk(Doc):
 
 
 class BehindDoc(Doc):
-    """count: all there are; records: at most 500 of them, dearest first."""
+    """count: all there are; records: at most 500 of them, dearest first. worked: the figure's formula with its counts and sums."""
 
     label: str
     value: PointDoc
     unit: str
     count: int
     records: list[RecordDoc]
+    worked: str = ""
 
 
 class ChangeDoc(Doc):
@@ -111,10 +113,12 @@ class BandRow(Doc):
 
 
 class BandsDoc(Doc):
-    """The twelve months from `start` to `end`, by size and by price, and what is for sale at their end."""
+    """The twelve months from `start` to `end`, by size and by price, and what is for sale at their end. labels: measure → label
+    and unit."""
 
     start: dt.date
     end: dt.date
+    labels: dict[str, tuple[str, str]]
     size: list[BandRow]
     price: list[BandRow]
 
@@ -139,7 +143,7 @@ def asked_figure(records: Snapshot, ask: BehindAsk) -> AskedFigure:
     market = market_of(records, ask.view, (ask.place,) if ask.place else together)
     (point,) = mk.series(market, [ask.measure], [mk.Period("asked", ask.start, ask.end, True)])
     value = point.values[ask.measure]
-    label, unit, _ = mk.MEASURES[ask.measure]
+    label, unit = label_of(records, ask.measure)
     start, end = day_of(ask.start), min(day_of(ask.end), market.through)
     return AskedFigure(market, PointDoc(value=value.value, n=value.n), label, unit, start, end)
 
@@ -149,8 +153,9 @@ def behind(records: Snapshot, ask: BehindAsk) -> BehindDoc:
     of = asked_figure(records, ask)
     rows = records_behind(of.market, ask.measure, of.start, of.end)
     return BehindDoc(
-        label=of.label, unit=of.unit, value=of.value, count=len(rows), records=records_of(records, rows, of.end)
-    )
+        label=of.label, unit=of.unit, value=of.value, count=len(rows), records=records_of(records, rows, of.end),
+        worked=worked_measure(of.market, ask.measure, of.start, of.end),
+    )  # fmt: skip
 
 
 def changes(records: Snapshot, ask: ChangesAsk, through: dt.date | None = None) -> ChangesDoc:
@@ -227,6 +232,7 @@ def by_bands(records: Snapshot, ask: BandsAsk, through: dt.date | None = None) -
     return BandsDoc(
         start=span.start,
         end=span.end,
+        labels={m: label_of(records, m) for m in dict.fromkeys((*SIZE_MEASURES, *PRICE_MEASURES))},
         size=rows("living_area", SIZE_MEASURES, ask.living_area),
         price=rows("price", PRICE_MEASURES, ask.price),
     )
@@ -236,7 +242,7 @@ def bands_table(told: BandsDoc) -> list[list[object]]:
     """The bands as rows for a file: those of size, then those of price."""
     rows: list[list[object]] = []
     for title, bands_of, measures in (("size", told.size, SIZE_MEASURES), ("price", told.price, PRICE_MEASURES)):
-        heads = [f"{mk.MEASURES[m][0]}{f', {mk.MEASURES[m][1]}' if mk.MEASURES[m][1] else ''}" for m in measures]
+        heads = [", ".join(x for x in told.labels[m] if x) for m in measures]
         rows += (
             [[], [f"by {title}, {told.start} to {told.end}", *heads]]
             if rows

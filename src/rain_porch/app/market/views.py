@@ -232,7 +232,7 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
         points = mk.series(market_of(records, doc, places, also, through), doc.measures, [*lead, *spans])
         for axis, name in enumerate(doc.measures):
             values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
-            label, unit, _ = mk.MEASURES[name]
+            label, unit = label_of(records, name)
             label += f", mean of {doc.smooth} {doc.by}s" if doc.smooth > 1 else ""
             shown = [PointDoc(value=v.value, n=v.n) for v in values]
             title = " · ".join(x for x in (part, label if len(doc.measures) > 1 or not part else "") if x)
@@ -302,7 +302,7 @@ def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period], through: dt.
     if doc.smooth > 1:
         out.append(f"Each value is the mean of its {doc.by} and the {doc.smooth - 1} before it.")
     for name in doc.measures:
-        label = mk.MEASURES[name][0]
+        label, _ = label_of(records, name)
         if name in mk.FROM_CLOSINGS and closings:
             lacking = 1 - point.values[name].n / closings
             if lacking >= NEEDED:
@@ -361,12 +361,20 @@ def _outside(records: Snapshot, name: str, spans: list[mk.Period], axis: int) ->
 
 def _told(records: Snapshot, doc: ViewDoc, through: dt.date) -> Told:
     name = doc.measures[0]
-    wanted = list(dict.fromkeys([name, "closings", "for_sale"]))
+    wanted = list(dict.fromkeys([name, "closings", "for_sale", "months_of_supply"]))
     market = market_of(records, doc, first_places(doc), through=through)
     now, before = (p.values for p in mk.series(market, wanted, list(twelve_months(through))))
-    label, unit, _ = mk.MEASURES[name]
+    label, unit = label_of(records, name)
     there = mk.Value(None, 0) if market.closings_only else now["for_sale"]
-    return Told(name, label, unit, now[name], before[name], now["closings"], before["closings"], there)
+    return Told(
+        name, label, unit, now[name], before[name], now["closings"], before["closings"], there, now["months_of_supply"].value,
+        records.columns.rules,
+    )  # fmt: skip
+
+
+def label_of(records: Snapshot, measure: str) -> tuple[str, str]:
+    """How a measure is called by the house's rules, and its unit."""
+    return mk.measure_label(measure, records.columns.rules), mk.MEASURES[measure][1]
 
 
 def year_so_far(records: Snapshot, doc: ViewDoc, through: dt.date | None = None) -> SoFarDoc:
@@ -378,7 +386,7 @@ def year_so_far(records: Snapshot, doc: ViewDoc, through: dt.date | None = None)
     rows = []
     for name in names:
         a, b, c = now.values[name], before.values[name], earlier.values[name]
-        label, unit, _ = mk.MEASURES[name]
+        label, unit = label_of(records, name)
         rows.append(
             SoFarRow(measure=name, label=label, unit=unit, now=PointDoc(value=a.value, n=a.n),
                      before=PointDoc(value=b.value, n=b.n), earlier=PointDoc(value=c.value, n=c.n), change=change_doc(a.value, b.value, unit))

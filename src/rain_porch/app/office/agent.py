@@ -7,7 +7,10 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 
+from ...core.facts.house_rules import HouseRules
+from ...core.market.market_rules import market_rules
 from ...store import db as database
+from ...store.porch import house_rules
 from ..snapshot import Snapshot
 from .accounts import account_named
 
@@ -27,6 +30,22 @@ class Agent:
     hand: int | None = None
     is_manager: bool = False
     may_edit: bool = True
+
+    @classmethod
+    def on(
+        cls,
+        records: Snapshot,
+        owner: int,
+        porch: database.Database,
+        now: Callable[[], dt.datetime],
+        *,
+        hand: int | None = None,
+        is_manager: bool = False,
+        may_edit: bool = True,
+    ) -> Agent:
+        """On records that are counted by the office's rules."""
+        office = HouseRules.of(house_rules.chosen(porch, None))
+        return cls(owner, porch, records.by(market_rules(office)), now, hand, is_manager, may_edit)
 
     @property
     def account_id(self) -> int:
@@ -50,6 +69,6 @@ def folders_agent(
     porch = database.Database(records.folder, database.PORCH)
     try:
         account = account_named(porch, user)
-        yield Agent(account.account_id, porch, records, now, is_manager=account.is_manager)
+        yield Agent.on(records, account.account_id, porch, now, is_manager=account.is_manager)
     finally:
         porch.close()

@@ -180,12 +180,15 @@ def pricing_doc(standpoint: Standpoint, pricing: Pricing, search: sr.Search, sai
             for x in pricing.apart
         ],
         model=None if pricing.voice is None else d.VoiceDoc(value=round(pricing.voice.value, 2), weight=pricing.voice.weight),
-        indicated_value=None if pricing.value is None else half_up(pricing.value, 100),
+        indicated_value=pricing.shown,
         range=None if pricing.range is None else d.RangeDoc(**dataclasses.asdict(pricing.range)),
         range_causes=[
             d.CauseDoc(name=c.name, factor=round(c.factor, 3), says=c.says, do=c.do) for c in pricing.range_causes
         ],
-        methods=[d.MethodDoc(**{**dataclasses.asdict(x), "value": round(x.value, 2)}) for x in pricing.methods],
+        methods=[
+            d.MethodDoc(name=x.name, label=x.label, value=round(x.value, 2), shown=half_up(x.value, pricing.rounding), formula=x.formula)
+            for x in pricing.methods
+        ],
         loosened=said,
         warnings=pricing.warnings,
     )  # fmt: skip

@@ -38,10 +38,12 @@ class Rival:
 
 @dataclass(frozen=True)
 class AtPrice:
-    """What would become of this home at a list price. chances: within lp.WITHIN_DAYS; None where nothing can be said."""
+    """What would become of this home at a list price. position: against the value as it is shown; above: log price less log of the
+    exact one. chances: within lp.WITHIN_DAYS; None where nothing can be said."""
 
     price: float
     position: float
+    above: float
     chances: tuple[Chance, ...] | None
 
     def within(self, days: int) -> Chance | None:
@@ -80,10 +82,11 @@ class Asking:
 
 def asking(standpoint: Standpoint, pricing: Pricing, search: Search, rivals: Ints, list_price: float) -> Asking:
     """Everything that can be said of one list price. `rivals`: rows of the homes for sale that the search finds."""
-    found, value = pricing.found, pricing.value
-    worth = value or (found.model_value if found else None)
-    worth = half_up(worth, 100) if worth else None  # as it is shown: a price against it is the same everywhere
-    position = list_price / worth if worth else None
+    found = pricing.found
+    worth = pricing.value or (found.model_value if found else None)
+    # what is said of a price against it is the same everywhere; what becomes of the home hangs on the exact one
+    shown = half_up(worth, pricing.rounding) if worth else None
+    position = list_price / shown if shown else None
     past = past_listings(standpoint) if found is not None and found.wide is not None else None
     told = _chances(standpoint, pricing, past, worth, list_price)
     here = next((p for p in told if p.price == list_price), None)
@@ -104,10 +107,10 @@ def asking(standpoint: Standpoint, pricing: Pricing, search: Search, rivals: Int
 
 
 def _doubt(pricing: Pricing, model: ChanceModel) -> float:
-    """The standard deviation of this home's log worth: the range's, less what belongs to what is paid rather than to it."""
-    if pricing.range is None or pricing.range.low <= 0:
+    """The standard deviation of this home's log worth: the usual range's, less what belongs to what is paid rather than to it."""
+    if pricing.width is None:
         return model.sd_u
-    whole = float(np.log(pricing.range.high / pricing.range.low)) / (2 * Z80)
+    whole = pricing.width.usual / Z80
     return float(np.sqrt(max(whole**2 - model.sd_v**2, 0.02**2)))
 
 
@@ -121,7 +124,8 @@ def _chances(
 ) -> list[AtPrice]:
     if past is None or past.model is None or not worth:
         return []
-    prices = sorted({list_price, *(half_up(worth * x, 1000) for x in AROUND_VALUE)})
+    shown = half_up(worth, pricing.rounding)
+    prices = sorted({list_price, *(half_up(shown * x, 1000) for x in AROUND_VALUE)})
     out = []
     for price in prices:
         above = float(np.log(price / worth))
@@ -130,7 +134,7 @@ def _chances(
             told = past.model.if_listed_at(
                 above, _doubt(pricing, past.model), _when(standpoint, pricing), lp.WITHIN_DAYS
             )
-        out.append(AtPrice(price, price / worth, None if told is None else tuple(told)))
+        out.append(AtPrice(price, price / shown, above, None if told is None else tuple(told)))
     return out
 
 
@@ -139,9 +143,7 @@ def _curve(
 ) -> list[tuple[int, float]]:
     if past is None or past.model is None or here is None or here.chances is None:
         return []
-    told = past.model.if_listed_at(
-        float(np.log(here.position)), _doubt(pricing, past.model), _when(standpoint, pricing), CURVE_DAYS
-    )
+    told = past.model.if_listed_at(here.above, _doubt(pricing, past.model), _when(standpoint, pricing), CURVE_DAYS)
     return [(c.days, c.share) for c in told or ()]
 
 
@@ -149,7 +151,7 @@ def _near(past: PastListings | None, here: AtPrice | None) -> tuple[int, float |
     """(how many were listed about so far from their worth, share of their last list price got, share that failed)."""
     if past is None or past.model is None or here is None:
         return 0, None, None
-    w = past.model.near(float(np.log(here.position)))
+    w = past.model.near(here.above)
     seen = past.seen
     known = np.isfinite(seen.share)
     over = seen.contract | seen.failed
@@ -202,8 +204,8 @@ def _bases(standpoint: Standpoint, pricing: Pricing) -> list[tuple[str, float]]:
     out: list[tuple[str, float]] = []
     if sold:
         out += [("the highest sold comp", max(sold)), ("the average of the sold comps", float(np.mean(sold)))]
-    if pricing.value:
-        out.append(("the indicated value", half_up(pricing.value, 100)))
+    if pricing.shown:
+        out.append(("the indicated value", pricing.shown))
     last = last_own_sale(standpoint.columns, standpoint.view, standpoint.subject)
     if last is not None:
         year = date_of(int(standpoint.columns.close[last])).year
@@ -215,15 +217,15 @@ def recommendation(
     pricing: Pricing, list_price: float, here: AtPrice | None, learnt: int, share_of_list: float | None
 ) -> str:
     """The sentence of recommendation, from the figures; it says less where less is known."""
-    if not pricing.value or not pricing.range:
+    if not pricing.shown or not pricing.range:
         return ""
     n = len(pricing.comps)
     out = (
-        f"{n} comparable {'sale indicates' if n == 1 else 'sales indicate'} {priced(half_up(pricing.value, 100))}, likely "
+        f"{n} comparable {'sale indicates' if n == 1 else 'sales indicate'} {priced(pricing.shown)}, likely "
         f"{priced(pricing.range.low)} to {priced(pricing.range.high)}"
         f"{'' if pricing.range.measured else ', a range not yet measured on past sales'}."
     )
-    pct = 100 * (list_price / half_up(pricing.value, 100) - 1)
+    pct = 100 * (list_price / pricing.shown - 1)
     stands = f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} it" if abs(pct) >= 0.05 else "just at it"
     out += f" A list price of {priced(list_price)} stands {stands}"
     if here and (soon := here.within(30)):

@@ -11,6 +11,8 @@ import numpy as np
 from ...core.facts.dates import date_of
 from ...core.facts.fields import RANK, line_label
 from ...core.facts.homes import Candidate, Subject
+from ...core.facts.house_rules import HouseRules
+from ...core.facts.money import half_up
 from ...core.market.change.market_change import MarketChange
 from ...core.market.columns import Floats
 from ...core.market.listing_facts import (
@@ -18,7 +20,7 @@ from ...core.market.listing_facts import (
 )
 from ...core.market.own_sale import last_own_sale
 from ...core.price import evidence as ev
-from ...core.price.backtest import Calibration, PastCases
+from ...core.price.backtest import COVERAGE, Calibration, PastCases, normal_factor
 from ...core.price.checks import cautions
 from ...core.price.evidence import Evidence, Rate, evidence
 from ...core.price.grid import Adjusted, Comp, Own, adjust, apart
@@ -27,6 +29,7 @@ from ...core.price.range_width import Cause, half_width, why_wide
 from ...core.price.rate_evidence import moved_since
 from ...core.price.weights import MODEL, beside_model, model_weight, weigh
 from ...core.price.worth import (
+    ROUNDING,
     Method,
     Range,
     Voice,
@@ -56,6 +59,16 @@ class Decided:
 
 
 @dataclass(frozen=True)
+class Width:
+    """Half of a range, in logarithms. fit: by the fit alone; times: times that, so that it holds what the house asks of it; usual:
+    half of one that holds four of five, whatever the house asks: what the value may be off by."""
+
+    fit: float
+    times: float
+    usual: float
+
+
+@dataclass(frozen=True)
 class Pricing:
     comps: list[Candidate]
     adjusted: list[Adjusted]
@@ -73,6 +86,13 @@ class Pricing:
     apart: Sequence[Own] = ()  # lines equal for all comps, added once after their mean
     notes: Sequence[str] = ()  # those of the warnings that are about the evidence
     ages: Sequence[float] = ()  # days since each comp's price was agreed
+    width: Width | None = None  # of the range
+    rounding: int = ROUNDING  # dollars to which the indicated value and its range are shown
+
+    @property
+    def shown(self) -> float | None:
+        """The indicated value as it stands on every screen and page."""
+        return None if self.value is None else half_up(self.value, self.rounding)
 
 
 def price(
@@ -113,7 +133,10 @@ def price(
     if not sold:
         notes.append("No comps are kept yet: keep some sales to see an indicated value.")
         ways = methods(here, [], np.zeros(0), [], found.model_value, found.n_model, (), None, _fitted(found))
-        return Pricing([], [], [], rates, change, None, None, ways, notes, found.n_local, found)
+        return Pricing(
+            [], [], [], rates, change, None, None, ways, notes, found.n_local, found,
+            rounding=standpoint.rules.whole("price.rounding"),
+        )  # fmt: skip
     adjusted, once = _grid(standpoint, sold, ages, facts, rates, change, decided)
     gross = np.array([a.gross_pct for a in adjusted])
     among = weigh(
@@ -128,12 +151,14 @@ def price(
     weights, share = beside_model(among, model_weight(comps_say, said), fixed)
     voice = Voice(said, share) if said is not None else None
     value = indicated(adjusted, weights, once, voice)
+    span, width = _range(past, value, half_width(found, here, comps_say, heavily), day, standpoint.rules)
     return Pricing(
         sold, adjusted, [float(w) for w in weights], rates, change, value,
-        _range(past, value, half_width(found, here, comps_say, heavily), day),
+        span,
         _ways(standpoint, sold, adjusted, weights, found, rates, once, voice),
         [*notes, *cautions(here, sold, adjusted, indicated(adjusted, weights, (), voice), standpoint.rules)],
         found.n_local, found, voice, why_wide(found, here, comps_say, heavily), once, tuple(notes), [float(a) for a in ages],
+        width, standpoint.rules.whole("price.rounding"),
     )  # fmt: skip
 
 
@@ -214,10 +239,18 @@ def _past_cases(standpoint: Standpoint) -> Calibration:
     return held.near(here.latitude, here.longitude)
 
 
-def _range(past: Calibration, value: float, half_width: float, day: int) -> Range:
-    """The range, as wide as past sales around here have shown it must be; where none was tested, as the fit has it."""
-    factor, measured = past.factor(value, day)
-    return value_range(value, half_width * (factor if measured else 1.0), measured)
+def _range(past: Calibration, value: float, half_width: float, day: int, rules: HouseRules) -> tuple[Range, Width]:
+    """As wide as past sales around here have shown it must be; where none was tested, as the fit has it."""
+
+    def times(coverage: float) -> tuple[float, bool]:
+        factor, measured = past.factor(value, day, coverage)
+        return (factor if measured else normal_factor(coverage)), measured
+
+    coverage = rules["price.range_pct"] / 100
+    asked, measured = times(coverage)
+    usual = asked if coverage == COVERAGE else times(COVERAGE)[0]
+    span = value_range(value, half_width * asked, measured, coverage, rules.whole("price.rounding"))
+    return span, Width(half_width, asked, half_width * usual)
 
 
 def _brought_forward(standpoint: Standpoint, found: Evidence) -> Method | None:

@@ -6,7 +6,6 @@ import datetime as dt
 
 from ...core.errors import RainPorchError
 from ...core.facts.dates import NO_DAY, date_of, day_of
-from ...core.facts.money import half_up
 from ...core.price.track_record import Came, came_of, said_of, track_record
 from ...documents.base import Doc
 from ..office.agent import Agent
@@ -68,10 +67,9 @@ def _outcome(agent: Agent, workup_id: int, title: str) -> OutcomeDoc | None:
 
 def _doc(opened: Opened, title: str, came: Came) -> OutcomeDoc:
     try:
-        exact = priced(opened).value if opened.state.kept() else None
+        value = priced(opened).shown if opened.state.kept() else None
     except RainPorchError:
-        exact = None
-    value = None if exact is None else half_up(exact, 100)  # as it stands on every screen
+        value = None
     return OutcomeDoc(
         workup_id=opened.workup_id, title=title, effective_date=opened.state.effective_date,
         indicated_value=value, list_price=opened.state.list_price,

@@ -8,13 +8,17 @@ from dataclasses import dataclass
 from ...core.errors import RainPorchError
 from ...core.facts.fields import line_label
 from ...core.facts.house_rules import HouseRules
-from ...core.facts.money import dollars, half_up, rate_words
+from ...core.facts.money import dollars, rate_words
+from ...core.market.measures import MEASURES, series
+from ...core.market.view_reading import shown, twelve_months
 from ...core.search.sentence import sentence
+from ..market.views import market_of
 from ..office.agent import Agent
 from ..pricing.candidates import sold_rows
 from ..pricing.opened import Opened, priced, suggested
 from ..pricing.pricing import Pricing
 from ..pricing.scrutiny import checked
+from .home_market import home_view
 from .workups import open_workup
 
 
@@ -53,7 +57,7 @@ def _finds(opened: Opened) -> str:
 
 
 def _price(of: Pricing) -> str:
-    return dollars(half_up(of.value, 100)) if of.value is not None else "none"
+    return dollars(of.shown) if of.shown is not None else "none"
 
 
 def _range(of: Pricing) -> str:
@@ -72,6 +76,19 @@ def _over(of: Pricing) -> str:
 def _likeness(of: Pricing) -> str:
     scores = sorted(c.likeness for c in of.comps)
     return f"{scores[0]:.0f} to {scores[-1]:.0f}" if scores else "none kept"
+
+
+def _measured(name: str) -> Callable[[Opened], str]:
+    """A measure of the market around the home over twelve months."""
+
+    def tell(opened: Opened) -> str:
+        view, day = home_view(opened), opened.state.effective_date
+        market = market_of(opened.standpoint.records, view, view.places, through=day)
+        (point,) = series(market, [name], twelve_months(day)[:1])
+        value = point.values[name].value
+        return "none" if value is None else shown(value, MEASURES[name][1])
+
+    return tell
 
 
 def _to_do(opened: Opened) -> str:
@@ -93,4 +110,7 @@ _TOLD: Mapping[str, Callable[[Opened], str]] = {
     "Rates where no sale tells": _of_price(_rates),
     "Comps over a review limit": _of_price(_over),
     "What the checks ask for": _to_do,
+    "Months of supply around it": _measured("months_of_supply"),
+    "New listings around it in twelve months": _measured("new_listings"),
+    "Cumulative days of those that sold around it, the mean": _measured("mean_cumulative_days"),
 }

@@ -8,7 +8,6 @@ import numpy as np
 from pydantic import Field
 
 from ...core.facts.dates import day_of
-from ...core.facts.money import half_up
 from ...core.market.bulletin.figure_records import Event, changed_since, rows_touched
 from ...core.market.measures import Market
 from ...core.search.matching import let_through
@@ -39,10 +38,10 @@ class StandingDoc(Doc):
     kept: int
 
 
-def since_then(agent: Agent, opened: Opened) -> SinceDoc:
+def since_then(opened: Opened) -> SinceDoc:
     """Everything since the effective date that the workup's search, its comps or its home have to do with."""
-    own, kept, events = events_since(agent, opened, _first_day(opened))
-    told = told_of(agent.records, _first_day(opened), events)
+    own, kept, events = events_since(opened, _first_day(opened))
+    told = told_of(opened.standpoint.records, _first_day(opened), events)
     there = {e.row for e in events}
 
     def keys(of: set[int]) -> list[str]:
@@ -54,16 +53,16 @@ def since_then(agent: Agent, opened: Opened) -> SinceDoc:
 def standing(agent: Agent, workup_id: int) -> StandingDoc:
     """Worked out once for a revision of the workup and a version of the records."""
     opened = open_workup(agent, workup_id)
-    held = agent.records.remember(("standing", *opened.decided), lambda: _standing(agent, opened))
+    held = agent.records.remember(("standing", *opened.decided), lambda: _standing(opened))
     return held.model_copy(update={"workup_id": workup_id})
 
 
-def _standing(agent: Agent, opened: Opened) -> StandingDoc:
-    value = priced(opened).value if opened.state.kept() else None
-    _, kept, events = events_since(agent, opened, _first_day(opened))
+def _standing(opened: Opened) -> StandingDoc:
+    value = priced(opened).shown if opened.state.kept() else None
+    _, kept, events = events_since(opened, _first_day(opened))
     return StandingDoc(
         workup_id=opened.workup_id, effective_date=opened.state.effective_date,
-        indicated_value=None if value is None else half_up(value, 100),
+        indicated_value=value,
         changes=len(events), kept=len({e.row for e in events} & kept),
     )  # fmt: skip
 
@@ -72,14 +71,15 @@ def _first_day(opened: Opened) -> dt.date:
     return opened.state.effective_date + dt.timedelta(days=1)
 
 
-def events_since(agent: Agent, opened: Opened, day: dt.date) -> tuple[set[int], set[int], list[Event]]:
+def events_since(opened: Opened, day: dt.date) -> tuple[set[int], set[int], list[Event]]:
     """(rows of the home itself, rows of the kept comps, what happened to these and to all that the search looks at from a day on)."""
-    columns, search, first = opened.standpoint.columns, opened.state.search.search(), day_of(day)
+    records, search, first = opened.standpoint.records, opened.state.search.search(), day_of(day)
+    columns = records.columns
     touched = rows_touched(columns, first)
-    found = let_through(search, columns, touched, opened.subject, agent.records.masks_of(search))
+    found = let_through(search, columns, touched, opened.subject, records.masks_of(search))
     home = opened.subject.home_id
     own = set() if home is None else set(columns.rows_of_home(home).tolist())
     kept = {row for key in opened.state.kept() if (row := columns.row(key)) is not None}
     rows = np.array(sorted(own | kept | set(found.tolist())), dtype=np.int64)
-    market = Market(columns, rows, day_of(agent.records.through()), deeds=True)
+    market = Market(columns, rows, day_of(records.through()), deeds=True)
     return own, kept, changed_since(market, first)

@@ -12,7 +12,6 @@ from ...core.market.listing_facts import days_on_market
 from ...core.price.chances.list_price import WITHIN_DAYS
 from ...core.price.chances.still_unsold import chance_after
 from ..market.closer_looks import told_of
-from ..office.agent import Agent
 from ..pricing.ask import asked_as_data, asking
 from ..pricing.opened import Opened, priced, rival_rows
 from .since import events_since
@@ -21,7 +20,7 @@ NEXT_DAYS = 30
 MOST_TOLD = 14  # things that happened, on paper
 
 
-def while_for_sale(agent: Agent, opened: Opened) -> dict[str, Any] | None:
+def while_for_sale(opened: Opened) -> dict[str, Any] | None:
     """Of the home's own listing that is for sale on the effective date; None where it is not for sale then.
 
     since; days; list_price and first_price; steps: (day, before, after) of its price; counts and told: what happened to homes that
@@ -39,13 +38,13 @@ def while_for_sale(agent: Agent, opened: Opened) -> dict[str, Any] | None:
     price, began = float(point.view.list_price[row]), int(columns.on_market[row])
     steps = _steps(opened, row, price)
     through = opened.state.effective_date
-    _, _, events = events_since(agent, opened, date_of(began))
+    _, _, events = events_since(opened, date_of(began))
     aside = {key for key, made in opened.state.decisions.items() if made.choice == "set_aside"}
     left = [
         e for e in events
         if began <= e.day <= day_of(through) and e.row != row and str(columns.keys[e.row]) not in aside
     ]  # fmt: skip
-    told = told_of(agent.records, date_of(began), left, through)
+    told = told_of(point.records, date_of(began), left, through)
     days = int(days_on_market(columns, point.view, np.array([row]))[0])
     ask = asking(point, priced(opened), opened.state.search.search(), rival_rows(opened), price)
     here = next((p for p in ask.prices if p.price == price), None)

@@ -15,6 +15,7 @@ from ...core.facts.fields import BY_NAME, Kind
 from ...core.facts.homes import Subject
 from ...core.facts.house_rules import HouseRules
 from ...core.facts.oddness import odd_fact, odd_price
+from ...core.market.market_rules import market_rules
 from ...core.search.matching import unknown_mask
 from ...core.search.search import Search, check
 from ...documents.search import SearchDoc
@@ -248,15 +249,15 @@ def titles(agent: Agent) -> list[tuple[int, str]]:
 
 def open_workup(agent: Agent, workup_id: int, rules: HouseRules | None = None) -> Opened:
     """Raises NotFound for a workup, or a home of one, that is not there any more. rules: to be tried in place of those that stand."""
-    records = agent.records
     held = store.read(agent.porch, agent.owner, workup_id)
     state = read(WorkupDoc, held["document"])
+    rules = rules_for(agent, state) if rules is None else rules
+    records = agent.records.by(market_rules(rules))
     ref = HomeRef(state.home.kind, state.home.key)
     home = records.remember(("home", ref), lambda: read_home(records, ref))
     subject = home.subject.corrected(state.corrections)
     if state.place is not None:
         subject = replace(subject, longitude=state.place[0], latitude=state.place[1], placed=True)
-    rules = rules_for(agent, state) if rules is None else rules
     standpoint = Standpoint.at(records, subject, records.effective_day(state.effective_date), rules)
     return Opened(workup_id, int(held["revision"]), held["document"], state, home, subject, standpoint)
 

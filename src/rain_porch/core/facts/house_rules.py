@@ -19,7 +19,7 @@ from .improvements import KINDS
 @dataclass(frozen=True)
 class HouseRule:
     """usual: the value where nothing is chosen; low, high: the least and the most; whole: no fractions; own: an agent may have
-    another than the office."""
+    another than the office; options: nothing but these."""
 
     name: str
     group: str
@@ -31,12 +31,15 @@ class HouseRule:
     high: float
     whole: bool = False
     own: bool = True
+    options: tuple[float, ...] = ()
 
 
 GROUPS: Mapping[str, str] = {
     "search": "The search that is proposed",
     "likeness": "How alike a home is",
     "review": "Where reviewers begin to ask",
+    "price": "How a price is told",
+    "market": "How a market is counted",
     "rates": "Rates of built homes, where no sale tells",
     "land": "Rates of land, where no sale tells",
     "improvements": "What an improvement returns of its cost",
@@ -66,6 +69,10 @@ def _table() -> Iterator[HouseRule]:
         HouseRule("review.gross_pct", "review", "Gross adjustment", "pluses and minuses together above this share are marked", "% of the price", 25, 1, 200),
         HouseRule("review.far_miles", "review", "A comp is far beyond", "farther ones are asked about", "mi", 1.0, 0.1, 50),
         HouseRule("review.old_days", "review", "A comp is old beyond", "earlier ones are asked about", "days", 180, 30, 3650, True),
+        HouseRule("price.rounding", "price", "Shown to the nearest", "the indicated value and its range; what is behind them stays exact", "$", 100, 50, 5000, True, options=(50, 100, 500, 1000, 5000)),
+        HouseRule("price.range_pct", "price", "The range holds", "of such homes, as far as past sales here were tested", "%", 80, 50, 95, True, options=(50, 60, 70, 80, 90, 95)),
+        HouseRule("market.supply_months", "market", "Months of supply: at the pace of", "homes for sale, divided by the mean monthly closings of so many months", "months", 12, 1, 12, True, False, (1, 3, 6, 12)),
+        HouseRule("market.gap_days", "market", "Back, not new, within", "a home that comes on again this soon after it failed goes on counting its days", "days", 90, 1, 730, True, False),
     )  # fmt: skip
     for f in CATALOGUE:
         yield from _rate(f, f.effect, "rates")
@@ -197,6 +204,9 @@ def checked(name: str, value: float, others: HouseRules = USUAL) -> float:
         raise BadInput("value", f"{rule.label}: {value:g} is out of reason; give {rule.low:g} to {rule.high:g}{' ' + rule.unit if rule.unit else ''}.")  # fmt: skip
     if rule.whole and value != round(value):
         raise BadInput("value", f"{rule.label}: give a whole number, not {value:g}.")
+    if rule.options and value not in rule.options:
+        told = ", ".join(f"{x:g}" for x in rule.options)
+        raise BadInput("value", f"{rule.label}: give one of {told}, not {value:g}.")
     by_name = {"search.fewest": others["search.fewest"], "search.most": others["search.most"], name: value}
     if by_name["search.fewest"] > by_name["search.most"]:
         raise BadInput("value", f"Searches cannot be loosened below {by_name['search.fewest']:g} sales and tightened above {by_name['search.most']:g}: change the other first.")  # fmt: skip

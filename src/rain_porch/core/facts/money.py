@@ -50,6 +50,16 @@ def signed(value: float) -> str:
     return f"{'+' if shown > 0 else '−' if shown < 0 else ''}{abs(shown):,.0f}"
 
 
+def signed_pct(pct: float) -> str:
+    """Percent with a true minus sign, and with none where it rounds to nothing.
+
+    >>> signed_pct(-2.46), signed_pct(0.04), signed_pct(5.7)
+    ('−2.5 %', '0.0 %', '+5.7 %')
+    """
+    size = f"{abs(pct):.1f} %"
+    return size if size == "0.0 %" else f"{'−' if pct < 0 else '+'}{size}"
+
+
 def _rate_digits(value: float) -> int:
     size = abs(value)
     return 0 if size >= 100 else 2 if size >= 1 else 4

@@ -16,7 +16,6 @@ from ..facts.dates import NO_DAY
 from .columns import FAILED, FOR_SALE, KIND_CODE, PAUSED, SOLD, UNDER_CONTRACT, Bools, Columns, Days, Floats, Ints, Rows
 from .stages import EVER, NEVER, Told, stages_by_dates
 
-RELIST_GAP_DAYS = 90
 _NAMES = (
     "came",
     "ended",
@@ -203,7 +202,9 @@ def _failures(columns: Columns, rows: Ints | slice) -> Days:
 
 def followed_in(columns: Columns, rows: Ints | slice = slice(None)) -> tuple[Bools, Rows]:
     """`back_on_market` of all listings of some homes, (n,) each; the places that it tells are those among `rows`."""
-    return back_on_market(columns.home_id[rows], _starts(columns, rows), _failures(columns, rows))
+    return back_on_market(
+        columns.home_id[rows], _starts(columns, rows), _failures(columns, rows), columns.rules.gap_days
+    )
 
 
 def followed(columns: Columns) -> tuple[Bools, Rows]:
@@ -266,8 +267,8 @@ def _entries(told: Told, columns: Columns) -> dict[str, NDArray[np.int64]]:
     return {name: np.array(entries, dtype=np.int64).reshape(-1, 2) for name, entries in more.items()}
 
 
-def back_on_market(home_id: Rows, start: Days, off: Days) -> tuple[Bools, Rows]:
-    """Listings that began less than 90 days after the same home's last one failed: back, not new; and that last one.
+def back_on_market(home_id: Rows, start: Days, off: Days, gap_days: int) -> tuple[Bools, Rows]:
+    """Listings that began less than `gap_days` after the same home's last one failed: back, not new; and that last one.
 
     The second array holds the row of the listing before, −1 where there is none to follow.
     """
@@ -277,7 +278,7 @@ def back_on_market(home_id: Rows, start: Days, off: Days) -> tuple[Bools, Rows]:
     home, began, ended = home_id[order], start[order], off[order]
     same = (home[1:] == home[:-1]) & (ended[:-1] != NO_DAY) & (began[1:] != NO_DAY)
     gap = began[1:].astype(np.int64) - ended[:-1]
-    follows = same & (gap >= 0) & (gap < RELIST_GAP_DAYS)
+    follows = same & (gap >= 0) & (gap < gap_days)
     back[order[1:]] = follows
     before[order[1:][follows]] = order[:-1][follows]
     return back, before

@@ -19,6 +19,7 @@ from ..facts.fields import BY_NAME, OWN, Kind
 from ..facts.homes import Subject
 from ..facts.words import KIND_OF_STATUS, HomeKind, RecordKind, Status
 from ..memo import Memo
+from .market_rules import USUAL_MARKET, MarketRules
 from .packed import Numbers, Texts
 from .stages import NOTHING, Told, stages_by_dates, told_by_history
 from .status_history import NO_STATUSES, StatusChanges
@@ -107,6 +108,7 @@ class Columns:
         default_factory=lambda: np.zeros(0, np.int64), repr=False
     )  # rows are in its order, ascending
     orders: Mapping[str, tuple[str, ...]] = field(default_factory=dict)  # own field → its words from least to most
+    rules: MarketRules = USUAL_MARKET
     memo: Memo = field(init=False, default_factory=lambda: Memo(32), repr=False, compare=False)
     _views: Memo = field(init=False, default_factory=lambda: Memo(9), repr=False, compare=False)
 
@@ -116,6 +118,10 @@ class Columns:
 
     def __len__(self) -> int:
         return len(self.keys)
+
+    def by(self, rules: MarketRules) -> Columns:
+        """The same records counted by other rules; itself by its own."""
+        return self if rules == self.rules else replace(self, rules=rules)
 
     def row(self, key: str | None) -> int | None:
         """The row of a record; None where it is none of these."""

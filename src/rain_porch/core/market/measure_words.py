@@ -4,7 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-WORDS: Mapping[str, tuple[str, str]] = {
+from .market_rules import MarketRules
+
+
+def words_of(rules: MarketRules) -> Mapping[str, tuple[str, str]]:
+    """measure → (word, what it means), by the house's rules."""
+    told = words_told(rules)
+    return {name: (word, meaning.format_map(told)) for name, (word, meaning) in MEASURE_WORDS.items()}
+
+
+def words_told(rules: MarketRules) -> Mapping[str, str]:
+    """What stands in a meaning for what the house has chosen."""
+    return {"gap": rules.back_within, "pace": rules.pace_of}
+
+
+# with {gap} and {pace} for what the house has chosen
+MEASURE_WORDS: Mapping[str, tuple[str, str]] = {
     "median_price": ("Median price", "half of the homes that closed brought more, half less"),
     "same_home_price": (
         "Price of the same home",
@@ -15,7 +30,7 @@ WORDS: Mapping[str, tuple[str, str]] = {
     "contracts": ("Contract", "the day on which a seller takes a buyer's offer"),
     "new_listings": (
         "New listing",
-        "a home that comes on for the first time; one that comes back within 90 days is none",
+        "a home that comes on for the first time; one that comes back within {gap} is none",
     ),
     "median_days": (
         "Days on the market",
@@ -23,7 +38,7 @@ WORDS: Mapping[str, tuple[str, str]] = {
     ),
     "months_of_supply": (
         "Months of supply",
-        "how long the homes for sale would last at the pace of the last 12 months",
+        "how long the homes for sale would last at the pace of {pace}",
     ),
     "median_share_of_list": (
         "Share of list price",

@@ -18,6 +18,7 @@ from ..facts.dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
 from .book import Book, Dated, Entered
 from .change.same_home import SameHome, same_home_index
 from .columns import Bools, Columns, Days, Floats, Ints, list_price_at
+from .market_rules import USUAL_MARKET, MarketRules
 
 SMALL = 5
 _FEW = 8  # a market with less than an eighth of the records
@@ -240,7 +241,7 @@ def _new(m: Market, start: int, end: int) -> Value:
 
 
 def _back(m: Market, start: int, end: int) -> Value:
-    """Relistings of a home within 90 days of its last failure, and listings back from a contract or a pause."""
+    """Relistings of a home within the house's gap of its last failure, and listings back from a contract or a pause."""
     relisted = int(m.book.back[m.within("start", start, end)].sum())
     return _count(relisted + len(m.within("returned", start, end)))
 
@@ -260,11 +261,11 @@ def _share_that_sells(m: Market, start: int, end: int) -> Value:
 
 
 def _months_of_supply(m: Market, start: int, end: int) -> Value:
-    """For sale at the end ÷ mean monthly closings of the last 12 months."""
-    n = m.count_on_market(end)
-    year_before = day_of(add_months(date_of(end) + dt.timedelta(days=1), -12))
-    sold = len(m.within("close", year_before, end))
-    return Value(n / (sold / 12) if sold else None, n)
+    """For sale at the end ÷ mean monthly closings of the last 12 months, or of as many as the house's rule says."""
+    n, months = m.count_on_market(end), m.columns.rules.supply_months
+    since = day_of(add_months(date_of(end) + dt.timedelta(days=1), -months))
+    sold = len(m.within("close", since, end))
+    return Value(n / (sold / months) if sold else None, n)
 
 
 def _absorption(m: Market, start: int, end: int) -> Value:
@@ -324,10 +325,19 @@ MEASURES: Mapping[str, tuple[str, str, Measure]] = {
     "median_share_of_list": ("Median share of list price", "share", _of_closings("share_of_list", _median)),
     "share_of_original": ("Mean share of first list price", "share", _of_closings("share_of_original", _mean)),
     "median_share_of_original": ("Median share of first list price", "share", _of_closings("share_of_original", _median)),
-    "months_of_supply": ("Months of supply (12-month pace)", "months", _months_of_supply),
+    "months_of_supply": ("Months of supply ({}-month pace)", "months", _months_of_supply),
     "absorption": ("Closings a month", "a month", _absorption),
     "share_with_price_cut": ("Share with a price cut", "share", _with_cut),
 }  # fmt: skip
+
+
+def measure_label(name: str, rules: MarketRules = USUAL_MARKET) -> str:
+    """How a measure is called: months of supply carry the months of their pace.
+
+    >>> measure_label("months_of_supply")
+    'Months of supply (12-month pace)'
+    """
+    return MEASURES[name][0].format(rules.supply_months)
 
 
 # measures of the homes that stand on a period's last day

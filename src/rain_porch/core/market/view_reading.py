@@ -10,6 +10,7 @@ import numpy as np
 
 from ..facts.dates import add_months
 from ..facts.money import dollars, half_up
+from .market_rules import USUAL_MARKET, MarketRules
 from .measures import SMALL, Period, Value, change_of
 
 
@@ -45,7 +46,8 @@ def add_one(day: dt.date) -> dt.date:
 
 @dataclass(frozen=True)
 class Told:
-    """Figures of twelve months and of the twelve before: of the measure, of closings, and homes for sale at the end."""
+    """Figures of twelve months and of the twelve before: of the measure, of closings, and homes for sale at the end. supply: the
+    months for which these would last, by the house's rules."""
 
     measure: str
     label: str
@@ -55,6 +57,8 @@ class Told:
     closings: Value
     closings_before: Value
     for_sale: Value
+    supply: float | None
+    rules: MarketRules = USUAL_MARKET
 
 
 def figure(value: float, digits: int = 0) -> str:
@@ -109,7 +113,7 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
     if t.measure in STANDING:
         out = f"At the end of {month} {n:,.0f} {'home' if n == 1 else 'homes'}{where} {'was' if n == 1 else 'were'} {STANDING[t.measure]}"
     elif t.measure == "months_of_supply":
-        out = f"At the end of {month} the homes for sale{where} would last {figure(n, 1)} months at the pace of the last 12"
+        out = f"At the end of {month} the homes for sale{where} would last {figure(n, 1)} months at the pace of {t.rules.pace_of}"
     elif counted:
         one, many = COUNTED_NOUNS[t.measure]
         out = (
@@ -126,10 +130,11 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
         out += f" ({closings} {'closing' if closings == 1 else 'closings'}" + (f" after {before})" if before else ")")
     if few:
         out += "; so few homes say little"
-    supply = t.for_sale.value
-    if supply is not None and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
-        out += "" if supply else "; none is for sale now"
-    if supply and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
-        left = int(supply)
-        out += f"; at the present pace the {left} {'home' if left == 1 else 'homes'} for sale would last {figure(supply / (closings / 12), 1)} months"
+    there = t.for_sale.value
+    if there is not None and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
+        left = int(there)
+        if not left:
+            out += "; none is for sale now"
+        elif t.supply is not None:
+            out += f"; at the present pace the {left} {'home' if left == 1 else 'homes'} for sale would last {figure(t.supply, 1)} months"
     return out + (", deed sales counted among the closings." if deeds else ".")

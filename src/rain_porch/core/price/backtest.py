@@ -22,6 +22,20 @@ _RECENT_DAYS = 540.0
 _REACH_DEGREES, _MOST_NEAR = 0.25, 3000  # cases from further away say nothing of a range here
 
 
+def normal_factor(coverage: float) -> float:
+    """How much wider than one of 80 % a band is that holds this share of normal errors.
+
+    >>> round(normal_factor(0.9), 3), normal_factor(0.8)
+    (1.283, 1.0)
+    """
+    if coverage == COVERAGE:
+        return 1.0
+    from statistics import NormalDist  # some 20 ms to read, and seldom asked for
+
+    reach = NormalDist().inv_cdf
+    return reach((1 + coverage) / 2) / reach((1 + COVERAGE) / 2)
+
+
 @dataclass(frozen=True)
 class Case:
     """day: the day of the prediction; close_day: when the price became known. width: the fit's half width, in logs.
@@ -93,16 +107,18 @@ class Calibration:
         """The cases by their shares, and by their values: sorted once for all that is asked."""
         return np.argsort(self.shares, kind="stable"), np.argsort(self.log_values, kind="stable")
 
-    def factor(self, value: float, day: int) -> tuple[float, bool]:
+    def factor(self, value: float, day: int, coverage: float = COVERAGE) -> tuple[float, bool]:
         """(what to multiply the fit's half width by, whether enough cases stood behind it) for a value on a day.
 
-        The 80 % quantile of the shares of cases closed before the day, those of like value and of late weighing most,
-        raised for their number as split conformal asks: (n + 1) × 0.8 ÷ n. Few cases are drawn towards 1.
+        The quantile at `coverage` of the shares of cases closed before the day, those of like value and of late weighing most,
+        raised for their number as split conformal asks: (n + 1) × coverage ÷ n. Few cases are drawn towards what a normal error
+        would give: 1 for 80 %, which is what the fit's half width stands for.
         """
         past = self.close_days < day
         n = int(past.sum())
+        usual = normal_factor(coverage)
         if n == 0:
-            return 1.0, False
+            return usual, False
         by_share, by_value = self._orders
         at = by_share[past[by_share]]
         values, shares = self.log_values[at], self.shares[at]  # the smallest share first
@@ -114,10 +130,10 @@ class Calibration:
         reach = _RANK_SD * (0.5 + 0.5 * min(1.0, from_end))
         weights = np.exp(-0.5 * ((rank - mine) / reach) ** 2) * 0.5 ** ((day - self.close_days[at]) / _RECENT_DAYS)
         behind = float(weights.sum() ** 2 / (weights**2).sum())
-        level = min(0.98, COVERAGE * (1 + 1 / behind))
+        level = min(max(0.98, coverage), coverage * (1 + 1 / behind))
         measured = quantile_of_ascending(shares, weights, level)
         trust = behind / (behind + 10.0)
-        return float(trust * measured + (1 - trust)), n >= ENOUGH
+        return float(trust * measured + (1 - trust) * usual), n >= ENOUGH
 
 
 @dataclass(frozen=True)
@@ -162,19 +178,19 @@ class PastCases:
         return Calibration(self.cases.log_values[at], self.cases.shares[at], self.cases.close_days[at])
 
 
-def check_ranges(cases: Sequence[Case], before: Sequence[Case]) -> RangeReport:
+def check_ranges(cases: Sequence[Case], before: Sequence[Case], coverage: float = COVERAGE) -> RangeReport:
     """Each case's range from the cases closed before its day (`before` and earlier ones of `cases`), held to its price."""
     if not cases:
-        return RangeReport(COVERAGE, None, None, ())
+        return RangeReport(coverage, None, None, ())
     past = Calibration.of([*before, *cases])
-    half = np.array([c.width * past.factor(c.value, c.day)[0] for c in cases])
+    half = np.array([c.width * past.factor(c.value, c.day, coverage)[0] for c in cases])
     values = np.array([c.value for c in cases])
     inside = np.abs(np.log(np.array([c.actual for c in cases]) / values)) <= half
     width = np.exp(half) - np.exp(-half)
     order = np.argsort(values)
     fifths = [part for part in np.array_split(order, 5) if part.size]
     return RangeReport(
-        COVERAGE,
+        coverage,
         float(inside.mean()),
         float(np.median(width)),
         tuple(

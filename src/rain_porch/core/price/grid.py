@@ -14,7 +14,7 @@ from functools import lru_cache
 import numpy as np
 
 from ..facts.condition import said
-from ..facts.fields import BY_NAME, RANK
+from ..facts.fields import BY_NAME, RANK, line_label
 from ..facts.homes import Subject
 from ..facts.house_rules import USUAL, HouseRules
 from ..facts.money import dollars, pct_words, rate_words, signed
@@ -215,7 +215,7 @@ def over_limits(
     """Review limits that are passed (a long-used lending guideline, from memory): line 10 %, net 15 %, gross 25 %."""
     line_pct, net_pct, gross_pct = (rules[f"review.{part}_pct"] for part in ("line", "net", "gross"))
     out = [
-        f"{line.field}: {100 * abs(line.amount) / price:.1f} % is above {line_pct:g} % for one line"
+        f"{line_label(line.field)}: {100 * abs(line.amount) / price:.1f} % is above {line_pct:g} % for one line"
         for line in lines
         if line.amount is not None and abs(line.amount) > price * line_pct / 100
     ]

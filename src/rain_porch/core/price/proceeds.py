@@ -28,8 +28,11 @@ class Loan:
 
     def payoff(self, closing: dt.date) -> Decimal:
         """300,000 at 6 % from 1 March, closing 31 March: 300,000 + 30 ÷ 365 × 18,000 = 301,479.45."""
-        days = (closing - self.as_of).days if self.as_of else 0
-        return cents(self.balance + self.balance * self.rate_pct / 100 * max(days, 0) / 365)
+        return cents(self.balance + self.balance * self.rate_pct / 100 * self.days(closing) / 365)
+
+    def days(self, closing: dt.date) -> int:
+        """Days for which interest is owed."""
+        return max((closing - self.as_of).days, 0) if self.as_of else 0
 
 
 @dataclass(frozen=True)
@@ -44,14 +47,17 @@ class Taxes:
 
     def line(self, closing: dt.date) -> Decimal:
         """What the seller bears (minus) or gets back (plus). 3,650 a year in arrears, closing 11 January: −100.00."""
+        return cents(-self.a_year * self.days_borne(closing) / self.days_in_year)
+
+    def days_borne(self, closing: dt.date) -> int:
+        """Days of which the seller bears the taxes; below zero where that many were paid for the buyer."""
         if self.days_in_year not in (360, 365):
             raise BadInput("days_in_year", "A year of taxes has 365 or 360 days.")
         gone = (closing - dt.date(closing.year, 1, 1)).days
         if self.days_in_year == 360:
             gone = (closing.month - 1) * 30 + min(closing.day, 30) - 1
         gone += self.seller_owns_closing_day
-        share = gone if self.in_arrears else gone - self.days_in_year
-        return cents(-self.a_year * share / self.days_in_year)
+        return gone if self.in_arrears else gone - self.days_in_year
 
 
 @dataclass(frozen=True)
@@ -72,8 +78,17 @@ class Scenario:
     other: Sequence[tuple[str, Decimal]] = field(default_factory=tuple)
 
 
-def net_sheet(s: Scenario) -> list[tuple[str, Decimal]]:
-    """Lines in order, each in exact cents, the last one "Net proceeds" their sum. BadInput names a line out of reason."""
+@dataclass(frozen=True)
+class NetLine:
+    """A line of a net sheet in exact cents. worked: its formula in figures, "" for the agent's own figures."""
+
+    label: str
+    amount: Decimal
+    worked: str = ""
+
+
+def net_sheet(s: Scenario) -> list[NetLine]:
+    """Lines in order, the last one "Net proceeds" their sum. BadInput names a line out of reason."""
     if s.price <= 0:
         raise BadInput("price", "Give a price above zero.")
     for name in ("listing_side_pct", "buying_side_pct", "transfer_tax_pct"):
@@ -81,22 +96,40 @@ def net_sheet(s: Scenario) -> list[tuple[str, Decimal]]:
         if value is not None and not 0 <= value <= 100:
             raise BadInput(name, f"{value} % makes no sense: give 0 to 100.")
 
-    def share(pct: Decimal | None) -> Decimal:
-        return cents(-s.price * (pct or Decimal(0)) / 100)
+    def share(label: str, pct: Decimal | None) -> NetLine:
+        return NetLine(label, cents(-s.price * (pct or Decimal(0)) / 100), f"{pct} % × {s.price:,}")
 
-    lines = [("Price", cents(s.price))]
-    lines += [(f"{loan.label}, paid off", -loan.payoff(s.closing)) for loan in s.loans]
-    for label, amount in (
-        ("Other liens", -cents(s.liens)),
-        ("Compensation, listing side", share(s.listing_side_pct)),
-        ("Compensation, buying side", share(s.buying_side_pct)),
-        ("Title and closing", -cents(s.title_and_closing)),
-        ("Transfer tax", share(s.transfer_tax_pct)),
-        ("Taxes to the closing day", s.taxes.line(s.closing) if s.taxes else Decimal(0)),
-        ("Dues", -cents(s.dues)),
-        ("Credits and repairs", -cents(s.credits_and_repairs)),
-        *((label, cents(amount)) for label, amount in s.other),
-    ):
-        if amount:
-            lines.append((label, amount))
-    return [*lines, ("Net proceeds", sum((amount for _, amount in lines), Decimal(0)))]
+    lines = [NetLine("Price", cents(s.price)), *(_paid_off(loan, s.closing) for loan in s.loans)]
+    lines += [
+        line
+        for line in (
+            NetLine("Other liens", -cents(s.liens)),
+            share("Compensation, listing side", s.listing_side_pct),
+            share("Compensation, buying side", s.buying_side_pct),
+            NetLine("Title and closing", -cents(s.title_and_closing)),
+            share("Transfer tax", s.transfer_tax_pct),
+            _taxes(s.taxes, s.closing),
+            NetLine("Dues", -cents(s.dues)),
+            NetLine("Credits and repairs", -cents(s.credits_and_repairs)),
+            *(NetLine(label, cents(amount)) for label, amount in s.other),
+        )
+        if line.amount
+    ]
+    return [*lines, NetLine("Net proceeds", sum((line.amount for line in lines), Decimal(0)))]
+
+
+def _paid_off(loan: Loan, closing: dt.date) -> NetLine:
+    days = loan.days(closing)
+    worked = (
+        f"{loan.balance:,} + {loan.balance:,} × {loan.rate_pct} % × {days} ÷ 365 days" if days and loan.rate_pct else ""
+    )
+    return NetLine(f"{loan.label}, paid off", -loan.payoff(closing), worked)
+
+
+def _taxes(taxes: Taxes | None, closing: dt.date) -> NetLine:
+    label = "Taxes to the closing day"
+    if taxes is None:
+        return NetLine(label, Decimal(0))
+    return NetLine(
+        label, taxes.line(closing), f"{taxes.a_year:,} × {abs(taxes.days_borne(closing))} ÷ {taxes.days_in_year} days"
+    )

@@ -14,8 +14,11 @@ from ..facts.homes import Candidate, Subject
 from ..facts.money import dollars, half_up, signed
 from ..market.columns import Floats
 from ..statistics.summary import summarise
+from .backtest import COVERAGE
 from .evidence import Rate
 from .grid import Adjusted, Own
+
+ROUNDING = 100  # dollars
 
 
 @dataclass(frozen=True)
@@ -34,7 +37,7 @@ class Range:
 
     low: float
     high: float
-    coverage: float = 0.8
+    coverage: float = COVERAGE
     measured: bool = False
 
 
@@ -49,8 +52,8 @@ class Voice:
 def indicated(
     adjusted: Sequence[Adjusted], weights: Floats, apart: Sequence[Own] = (), voice: Voice | None = None
 ) -> float:
-    """Weighted mean of the adjusted prices and the model's voice, and what is equal for all of them added once; exact, shown
-    to the nearest 100.
+    """Weighted mean of the adjusted prices and the model's voice, and what is equal for all of them added once; exact: what is
+    shown of it is rounded by the house's rule.
 
     An improvement of 11,625 raises it by 11,625.
     """
@@ -68,10 +71,33 @@ def multiplied_out(figure: float, times: float) -> str:
     return f"{figure:,.9f}"
 
 
-def value_range(value: float, half_width: float, measured: bool = False) -> Range:
-    """An 80 % band: value × e^(± half width of past errors in logarithms)."""
-    low, high = (half_up(value * float(np.exp(sign * half_width)), 100) for sign in (-1, 1))
-    return Range(low, high, measured=measured)
+def value_range(
+    value: float, half_width: float, measured: bool = False, coverage: float = COVERAGE, rounding: int = ROUNDING
+) -> Range:
+    """A band that is meant to hold `coverage` of such sales: value × e^(± half width of past errors in logarithms), to the nearest
+    `rounding` dollars."""
+    low, high = (half_up(value * float(np.exp(sign * half_width)), rounding) for sign in (-1, 1))
+    return Range(low, high, coverage, measured)
+
+
+_SHARES = {
+    50: "one of two",
+    60: "three of five",
+    70: "seven of ten",
+    80: "four of five",
+    90: "nine of ten",
+    95: "nineteen of twenty",
+}
+
+
+def share_words(share: float) -> str:
+    """A share as people say it.
+
+    >>> share_words(0.8), share_words(0.77)
+    ('four of five', '77 of a hundred')
+    """
+    pct = round(100 * share)
+    return _SHARES.get(pct, f"{pct} of a hundred")
 
 
 def methods(

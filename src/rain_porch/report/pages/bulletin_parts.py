@@ -5,7 +5,6 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from ...core.market.measure_words import WORDS
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, card, columns, filling, heading, homes, keys, para, picture, table
@@ -13,7 +12,7 @@ from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
 from ..wording import day
-from .bulletin_tables import Part, told_value
+from .bulletin_tables import Part, supply_label, told_value
 
 SHORT_LABELS = {
     "same_home_price": "Same home",
@@ -106,11 +105,11 @@ _CHARTS = {
 }  # fmt: skip
 _CAPTIONS = {
     "price_ways": "Dots: medians of each month, line: the mean of the half year to each. The same home: free of which homes happened to sell.",
-    "pace": "Dots: each month, line: the mean of the half year to it. Supply: homes for sale at the month's end, at the pace of the 12 months before.",
+    "pace": "Dots: each month, line: the mean of the half year to it. Supply: homes for sale at the month's end, at the pace of the {} months before.",
     "flow": "Homes in each month; line: the mean of the half year to it.",
     "shares": "Medians of the homes that closed in each month, line: the mean of the half year to it; cuts: share of those for sale at its end.",
 }
-_SHORT = "Dots: each month, hollow where few; line: the mean of the half year to it. Supply at the pace of the 12 months before."
+_SHORT = "Dots: each month, hollow where few; line: the mean of the half year to it. Supply at the pace of the {} months before."
 _FEW = {"price_ways": " Hollow: fewer than five homes, or a month that is not over.", "pace": " Hollow: fewer than five closings, or a month that is not over.",
         "shares": " Hollow: fewer than five closings, or a month that is not over.", "flow": " Hollow: a month that is not over."}  # fmt: skip
 
@@ -142,7 +141,9 @@ def charts_part(part: Part) -> list[Block | None]:
     return [
         para(told["sentence"], large=True) if told["sentence"] else None,
         columns(parts, [1] * len(parts)),
-        para(_SHORT if part.get("crowded") else _CAPTIONS[kind] + _FEW[kind], small=True),
+        para(
+            (_SHORT if part.get("crowded") else _CAPTIONS[kind] + _FEW[kind]).format(told["supply_months"]), small=True
+        ),
     ]
 
 
@@ -158,7 +159,7 @@ def places_part(part: Part) -> list[Block | None]:
     ]
     heads = ["", "sold", "before", "median", "change", "days", "supply"]
     made = table(heads, rows, widths=(2.1, 0.8, 0.9, 1.35, 1.15, 0.75, 1), last=True)
-    words = f"Sold and the change of the median price: {told['span']} beside the year before; grey where fewer than five sold in either. Supply in months; numbers as on the map."
+    words = f"Sold and the change of the median price: {told['span']} beside the year before; grey where fewer than five sold in either. Supply: {supply_label(told)}; numbers as on the map."
     wide = _width(part) * (0.42 if _width(part) > 400 else 1)
     drawn = places_svg(
         numbered, part.get("lines", ()), wide, 70 + (14 if part.get("crowded") else 21) * min(len(rows), 9)
@@ -300,11 +301,10 @@ def _short(text: object) -> str:
 
 def words_part(part: Part) -> list[Block | None]:
     """The words of the measures, for who reads it for the first time."""
-    del part
     return [
         table(
             ["", ""],
-            [[name, f"{text[0].upper()}{text[1:]}."] for name, text in WORDS.values()],
+            [[name, f"{text[0].upper()}{text[1:]}."] for name, text in part["answer"]["words"]],
             words=2,
             widths=(1, 3.4),
         )

@@ -96,6 +96,12 @@ _PRICE = (
 )
 
 
+def supply_label(told: Part) -> str:
+    """What months of supply are called within a sentence: their name carries the pace that they stand on."""
+    label = str(told["labels"]["months_of_supply"][0])
+    return label[0].lower() + label[1:]
+
+
 def bands_part(part: Part) -> list[Block | None]:
     """Price per square foot by size beside months of supply by price."""
     told = part["answer"]
@@ -117,7 +123,7 @@ def bands_part(part: Part) -> list[Block | None]:
             )
     if not both:
         return [para("No home closed here in these months.")]
-    words = f"The twelve months to {day(told['end'])}; medians of the homes that sold; supply in months, for sale at their end."
+    words = f"The twelve months to {day(told['end'])}; medians of the homes that sold; supply: {supply_label(told)}, for sale at their end."
     return [columns(both, [1.0] * len(both)), para(words, small=True)]
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from ...core.facts.money import adding_up, dollars, half_up, pct_words, priced, rate_words, signed
+from ...core.facts.money import adding_up, dollars, half_up, pct_words, priced, rate_words, signed, signed_pct
 from ..blocks import Block, Nothing, columns, head_of_column, heading, line_of, listed, matrix, page, para, picture
 from ..model import ReportInput
 from ..pictures.dots import dots_svg
@@ -56,7 +56,7 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
         if shown:
             rows += [
                 line_of(["As this home", "", *(dollars(c["adjusted_price"]) for c in part)], strong=True, line=True),
-                line_of(["Net", "", *(f"{c['net_pct']:+.1f} %".replace("-", "−") for c in part)]),
+                line_of(["Net", "", *(signed_pct(c["net_pct"]) for c in part)]),
                 line_of(["Gross", "", *(f"{c['gross_pct']:.1f} %" for c in part)]),
                 line_of(["Weight", "", *(f"{w:.1f} %" for w in weights[first : first + PER_BLOCK])]),
             ]

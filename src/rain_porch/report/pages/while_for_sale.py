@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ...core.facts.dates import said
-from ...core.facts.money import dollars, priced
+from ...core.facts.money import dollars, priced, signed_pct
 from ..blocks import Nothing, figures, heading, listed, page, para, table
 from ..model import ReportInput
 from ..wording import many
@@ -24,7 +24,7 @@ def while_for_sale_page(given: ReportInput) -> dict[str, Any] | Nothing:
         return Nothing(NOT_SHOWN)
     chance, price = told["chance"], told["list_price"]
     steps = [
-        [said(dt.date.fromisoformat(day)), dollars(before), dollars(after), f"{100 * (after / before - 1):+.1f} %"]
+        [said(dt.date.fromisoformat(day)), dollars(before), dollars(after), signed_pct(100 * (after / before - 1))]
         for day, before, after in told["steps"]
     ]
     rows = [

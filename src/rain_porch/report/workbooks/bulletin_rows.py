@@ -5,8 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import Any
 
-from ...core.market.measures import MEASURES
-
 HEAD = ("part", "measure", "label", "unit", "of", "period", "value", "homes")
 Row = tuple[str, str, str, str, str, str, float | None, int | None]
 Part = Mapping[str, Any]
@@ -67,7 +65,8 @@ def _places(part: Part) -> Iterator[Row]:
         of = place["place"] or "all together"
         for period, values in ((told["span"], place["values"]), ("the same months a year before", place["before"])):
             for name, point in values.items():
-                yield _row(part, name, *MEASURES[name][:2], of, period, point)
+                label, unit = told["labels"][name]
+                yield _row(part, name, label, unit, of, period, point)
 
 
 def _bands(part: Part) -> Iterator[Row]:
@@ -75,7 +74,8 @@ def _bands(part: Part) -> Iterator[Row]:
     period = f"{told['start']} to {told['end']}"
     for band in (*told["size"], *told["price"]):
         for name, point in band["values"].items():
-            yield _row(part, name, *MEASURES[name][:2], band["label"], period, point)
+            label, unit = told["labels"][name]
+            yield _row(part, name, label, unit, band["label"], period, point)
 
 
 def _conditions(part: Part) -> Iterator[Row]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...core.facts.places.addresses import called_by_place
 from ..db import Db, WritableDb, atomic
 from .incoming import indexing
 from .incoming.changed import new_state
@@ -36,7 +37,7 @@ def listings(db: Db, what: str, limit: int) -> list[dict[str, Any]]:
         f"property_type, special_listing_conditions FROM listings WHERE {condition} ORDER BY 3 DESC LIMIT :n",
         {"n": limit, "what": what},
     )
-    return [dict(r) for r in rows]
+    return [{**r, "shown": called_by_place(r["shown"]) or r["shown"]} for r in map(dict, rows)]
 
 
 def relisted(db: Db, limit: int) -> list[dict[str, Any]]:

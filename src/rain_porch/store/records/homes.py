@@ -120,8 +120,9 @@ def transfers_of_parcel(db: Db, number: str) -> list[dict[str, Any]]:
 
 
 def addresses_of(db: Db, listing_ids: list[str]) -> dict[str, str]:
-    """listing id → address with unit, for those that have one. Deed sales take their parcel's."""
-    out: dict[str, str] = {}
+    """listing id → address with unit, for those that have one. Deed sales take their parcel's; what was numbered by its place is
+    called by it."""
+    out = {key: called for key in listing_ids if (called := addresses.called_by_place(key))}
     for first in range(0, len(listing_ids), 900):
         part = listing_ids[first : first + 900]
         marks = ", ".join("?" * len(part))

@@ -26,6 +26,7 @@ from ... import core
 from ...core.market.book import followed
 from ...core.market.columns import MANY, Columns, PriceChanges, Words
 from ...core.market.listing_facts import resold_from
+from ...core.market.market_rules import USUAL_MARKET
 from ...core.market.packed import Names, Numbers, Packed, Texts
 from ...core.market.status_history import StatusChanges
 from ..array_file import made_from, read_arrays, write_arrays
@@ -181,6 +182,7 @@ def _columns(told: Mapping[str, Any], arrays: Mapping[str, NDArray[Any]]) -> Col
         version=told["version"],
         row_of=Names(texts, arrays["hashes"], arrays["order"]),
         orders={name: tuple(order) for name, order in told["orders"].items()},
+        rules=USUAL_MARKET,
         **{name: arrays[name] for name in _ARRAYS},
     )
 

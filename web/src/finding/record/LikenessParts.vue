@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
+import { number } from '@/shared/format'
 import { useFinding, type Candidate } from '../useFinding'
 
 /** How alike a home is, part by part: a bar is as long as the part weighs, and filled as far as it is alike. */
@@ -25,9 +26,14 @@ const parts = useQuery({
       <i class="bar" :style="{ width: `${Math.max(4, Math.min(150, 420 * p.weight))}px` }">
         <i :style="{ width: `${100 * (p.likeness ?? 0)}%` }" />
       </i>
-      <span class="quiet">{{ p.likeness === null ? 'unknown' : `${Math.round(100 * p.likeness)} %` }}</span>
+      <span class="quiet">{{
+        p.likeness === null ? 'unknown' : `${Math.round(100 * p.likeness)} % × ${number(100 * p.weight, 1)}`
+      }}</span>
     </p>
-    <p class="quiet small">A bar is as long as the part weighs, and filled as far as it is alike.</p>
+    <p class="quiet small">
+      A bar is as long as the part weighs, and filled as far as it is alike. The parts that are known, each
+      times its weight, over the weights of these: {{ Math.round(home.likeness) }} of 100.
+    </p>
   </details>
 </template>
 
@@ -39,7 +45,7 @@ const parts = useQuery({
 }
 .part {
   display: grid;
-  grid-template-columns: 130px 1fr 56px;
+  grid-template-columns: 130px 1fr 96px;
   align-items: center;
   gap: 8px;
 }

@@ -6,7 +6,6 @@ import { mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useKeys } from '@/shared/keys/keys'
-import { api, got } from '@/shared/api/client'
 import { DASH, counted, day, fact, money, perSqft, priced, share } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
@@ -18,16 +17,11 @@ import { useFinding, type Candidate } from '../useFinding'
 /** One record, whole: pictures, prices, days, every fact, the story of its home. */
 const props = defineProps<{ row: Candidate }>()
 const emit = defineEmits<{ close: []; next: [by: number] }>()
-const { choiceOf, home, way } = useFinding()
+const { ask, choiceOf, home, stamp, way } = useFinding()
 const id = computed(() => props.row.listing_id)
 const record = useQuery({
-  queryKey: ['listing', id, computed(() => home.value?.until)],
-  queryFn: () =>
-    got(
-      api.GET('/api/listings/{listing_id}', {
-        params: { path: { listing_id: id.value }, query: { until: home.value?.until } },
-      }),
-    ),
+  queryKey: ['record', stamp, id, computed(() => home.value?.until)],
+  queryFn: () => ask.record(id.value),
 })
 const told = computed(() => record.data.value)
 const name = computed(() => props.row.address || props.row.listing_id)
@@ -82,6 +76,20 @@ const days = computed(() => {
       : ` (its source says ${r.given_days}${r.given_cumulative_days === null ? '' : `, ${r.given_cumulative_days} in all`})`
   return `${own}${all}${given}`
 })
+const WORKED = {
+  price_per_sqft: 'Per sq ft',
+  share_of_list: '% of list',
+  share_of_original: '% of first',
+  days: 'Days',
+  cumulative_days: 'All days',
+}
+/** The formulas of the figures above, with this home's own dates and prices. */
+const workings = computed(() =>
+  Object.entries(WORKED).flatMap(([name, words]) => {
+    const formula = told.value?.worked[name]
+    return formula ? [[words, formula] as const] : []
+  }),
+)
 const status = computed(() => {
   const r = told.value
   if (!r) return ''
@@ -169,6 +177,15 @@ useKeys(key, true)
             </tbody>
           </PlainTable>
           <p class="small mb-3">{{ days }}.</p>
+          <details v-if="workings.length" class="workings small mb-3">
+            <summary>How these are worked out</summary>
+            <dl>
+              <template v-for="[words, formula] in workings" :key="words">
+                <dt class="quiet">{{ words }}</dt>
+                <dd>{{ formula }}</dd>
+              </template>
+            </dl>
+          </details>
           <PlainTable aria-label="Facts of this home">
             <tbody>
               <tr v-for="f in facts" :key="f.field">
@@ -200,6 +217,18 @@ useKeys(key, true)
 </template>
 
 <style scoped>
+.workings summary {
+  cursor: pointer;
+}
+.workings dd {
+  margin: 0;
+}
+.workings dl {
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr);
+  gap: 3px 10px;
+  margin-top: 4px;
+}
 .panel {
   position: absolute;
   inset: 0;

@@ -61,8 +61,11 @@ const PLACE_COLUMNS = [
   { measure: 'closings', words: 'Closings', unit: '' },
   { measure: 'median_price', words: 'Median price', unit: '$' },
   { measure: 'median_days', words: 'Median days', unit: 'days' },
-  { measure: 'months_of_supply', words: 'Months of supply', unit: 'months' },
+  { measure: 'months_of_supply', words: '', unit: 'months' },
 ]
+/** Its own short word, else the measure's label. */
+const called = (c: { measure: string; words: string }) =>
+  c.words || (glance.value?.places.labels[c.measure]?.[0] ?? '')
 const places = computed(() => {
   const of = glance.value?.places
   if (!of?.places.length) return []
@@ -74,7 +77,7 @@ function openPlace(place: string, c: { measure: string; words: string }) {
   const whole = place === ''
   const view = whole ? { ...props.view, shapes: [], drawn: '' } : props.view
   const ask = { measure: c.measure, start: head.value!.start, end: head.value!.end, view, place, whole }
-  emit('open', ask, `${c.words}, ${place || 'all together'}`)
+  emit('open', ask, `${called(c)}, ${place || 'all together'}`)
 }
 function openMonth(c: { name: string; label: string }, i: number) {
   const period = months.value[i]!.period
@@ -148,7 +151,7 @@ function openMonth(c: { name: string; label: string }, i: number) {
             <thead>
               <tr>
                 <th>Place</th>
-                <th v-for="c in PLACE_COLUMNS" :key="c.measure" class="num">{{ c.words }}</th>
+                <th v-for="c in PLACE_COLUMNS" :key="c.measure" class="num">{{ called(c) }}</th>
                 <th class="num">Median on the year</th>
               </tr>
             </thead>
@@ -159,7 +162,7 @@ function openMonth(c: { name: string; label: string }, i: number) {
                   <PressArea
                     v-if="p.values[c.measure]?.value != null"
                     class="cell"
-                    :title="`The records behind it: ${c.words}, ${p.place || 'all together'}`"
+                    :title="`The records behind it: ${called(c)}, ${p.place || 'all together'}`"
                     @click="openPlace(p.place, c)"
                   >
                     {{ shownAs(p.values[c.measure]!.value, c.unit) }}

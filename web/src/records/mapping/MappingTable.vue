@@ -70,7 +70,7 @@ const sure = (column: string) => m.guess(column)
       <div v-for="a in m.asked.value" :key="a.column.name" class="asked">
         <span class="name">{{ a.column.name }}</span>
         <span class="quiet small samples">{{ a.column.samples.join(' · ') || 'empty' }}</span>
-        <span>is the {{ label(a.guess.part.field).toLowerCase() }}?</span>
+        <span>for “{{ label(a.guess.part.field) }}”?</span>
         <span class="answers">
           <ActButton
             :aria-label="`${a.column.name} is the ${label(a.guess.part.field)}`"

@@ -4,6 +4,7 @@ import { useSession } from '@/session/useSession'
 import { moment } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
+import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import NumberField from '@/shared/ui/fields/NumberField.vue'
 import RuleTried from './RuleTried.vue'
 import { useHouseRules, type Rule } from './useHouseRules'
@@ -67,8 +68,16 @@ const whose = (rule: Rule) =>
                   <span class="quiet small">{{ rule.meaning }}</span>
                 </td>
                 <td class="value">
+                  <ChoiceField
+                    v-if="mayChange(rule) && rule.options.length"
+                    :model-value="inField(rule)"
+                    :aria-label="`${rule.label}, ${rule.unit}`"
+                    @update:model-value="tryOut(rule, Number($event))"
+                  >
+                    <option v-for="x in rule.options" :key="x" :value="x">{{ x }}</option>
+                  </ChoiceField>
                   <NumberField
-                    v-if="mayChange(rule)"
+                    v-else-if="mayChange(rule)"
                     :value="inField(rule)"
                     :aria-label="`${rule.label}, ${rule.unit || 'a weight'}`"
                     @number="tryOut(rule, $event)"
@@ -185,7 +194,8 @@ table.even {
 .value {
   white-space: nowrap;
 }
-.value :deep(input) {
+.value :deep(input),
+.value :deep(select) {
   width: 84px;
   text-align: right;
 }

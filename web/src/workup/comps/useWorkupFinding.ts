@@ -54,6 +54,12 @@ export function useWorkupFinding(): Finding {
             params: { path: { ...path.value, listing_id } },
           }),
         ),
+      record: (listing_id) =>
+        got(
+          api.GET('/api/workups/{workup_id}/records/{listing_id}', {
+            params: { path: { ...path.value, listing_id } },
+          }),
+        ),
       saveSearch: (name) =>
         got(
           api.POST('/api/workups/{workup_id}/searches', {

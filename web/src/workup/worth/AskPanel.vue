@@ -7,6 +7,7 @@ import { computed, ref, watch } from 'vue'
 import { money, priced, number, perSqft, signedPct } from '@/shared/format'
 import { useLight } from '@/shared/style/useTheme'
 import { useWorkup } from '../useWorkup'
+import WorkedOut from '../WorkedOut.vue'
 import { useAsking, within } from './useAsking'
 
 const { send, state, lit, open } = useWorkup()
@@ -111,7 +112,13 @@ const ladder = computed(() => {
               <template v-if="p.chances">
                 <td>
                   <i class="bar"><i :style="{ width: `${within(p.chances, 30)!.pct}%` }" /></i>
-                  {{ within(p.chances, 30)!.pct }} %
+                  <WorkedOut
+                    figure="chance"
+                    :name="`the chance at ${money(p.price)}`"
+                    :list-price="p.price"
+                    location="bottom start"
+                    >{{ within(p.chances, 30)!.pct }} %</WorkedOut
+                  >
                   <span class="quiet"
                     >{{ within(p.chances, 30)!.low_pct }}–{{ within(p.chances, 30)!.high_pct }}</span
                   >

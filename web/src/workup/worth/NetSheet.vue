@@ -45,8 +45,7 @@ const BLANK = {
 const save = (next: Scenario[]) => void changeAll(() => next)
 function add() {
   const last = scenarios.value.at(-1)
-  const price =
-    state.value?.list_price ?? Math.round((worth.data.value?.price.indicated_value ?? 300000) / 100) * 100
+  const price = state.value?.list_price ?? worth.data.value?.price.indicated_value ?? 300000
   const closing = new Date(new Date(state.value!.effective_date).getTime() + 60 * 864e5)
     .toISOString()
     .slice(0, 10)
@@ -90,7 +89,8 @@ const labels = computed(() =>
     (l) => l !== 'Net proceeds',
   ),
 )
-const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) => l.label === label)?.amount
+const line = (i: number, label: string) => sheets.data.value?.[i]?.find((l) => l.label === label)
+const amount = (i: number, label: string) => line(i, label)?.amount
 </script>
 
 <template>
@@ -164,6 +164,7 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
           <td>{{ l }}</td>
           <td v-for="(_, i) in scenarios" :key="i" class="num">
             {{ amount(i, l) ? exact(amount(i, l)!) : '' }}
+            <span v-if="line(i, l)?.worked" class="worked quiet small">{{ line(i, l)?.worked }}</span>
           </td>
         </tr>
         <tr class="total">
@@ -207,9 +208,20 @@ const amount = (i: number, label: string) => sheets.data.value?.[i]?.find((l) =>
 td {
   padding: 2px 8px !important;
 }
+td:first-child {
+  min-width: 170px;
+}
 .follow {
-  margin: 0;
+  max-width: 172px;
+  margin: 0 0 0 auto;
+  white-space: normal;
   color: rgb(var(--v-theme-cedar));
+}
+.worked {
+  display: block;
+  max-width: 172px;
+  margin-left: auto;
+  white-space: normal;
 }
 .line td {
   border-bottom: 0;

@@ -49,7 +49,7 @@ const rows = computed<Row[]>(() => {
     key: m.name,
     group: 'way' as const,
     words: m.label,
-    at: m.value,
+    at: m.shown,
     kind: 'way',
     note: m.formula,
   }))
@@ -100,8 +100,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => watcher.disconnect())
 const called = (r: { words: string }) => (r.words.length > 38 ? `${r.words.slice(0, 37)}…` : r.words)
-const figure = (r: { group: string; at: number }) =>
-  `${outside(r.at)}${money(r.group === 'way' ? Math.round(r.at / 100) * 100 : r.at)}${beyond(r.at)}`
+const figure = (r: { at: number }) => `${outside(r.at)}${money(r.at)}${beyond(r.at)}`
 const causes = computed(() => price.value?.range_causes ?? [])
 </script>
 

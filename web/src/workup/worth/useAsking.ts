@@ -7,12 +7,12 @@ import { useWorkup } from '../useWorkup'
 export const within = (chances: Docs['AtPriceDoc']['chances'] | undefined, days: number) =>
   chances?.find((c) => c.days === days)
 
-/** What the list price would mean: the set one, else the indicated value to the nearest hundred. */
+/** What the list price would mean: the set one, else the indicated value as it is shown. */
 export function useAsking() {
   const { id, state, worth, open } = useWorkup()
   const price = computed(() => {
     const value = worth.data.value?.price.indicated_value
-    return state.value?.list_price ?? (value ? Math.round(value / 100) * 100 : null)
+    return state.value?.list_price ?? (value || null)
   })
   const asking = useQuery({
     queryKey: ['asking', id, price, computed(() => open.data.value?.revision)],

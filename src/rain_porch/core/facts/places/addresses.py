@@ -119,3 +119,19 @@ def one_slip(a: str, b: str) -> bool:
     if len(a) == len(b):
         return a[i + 1 :] == b[i + 1 :] or (a[i : i + 2] == b[i : i + 2][::-1] and a[i + 2 :] == b[i + 2 :])
     return a[i + 1 :] == b[i:] if len(a) > len(b) else a[i:] == b[i + 1 :]
+
+
+_AT = re.compile(r"at_(-?\d+\.\d+)_(-?\d+\.\d+)_")
+
+
+def called_by_place(key: str) -> str:
+    """How a listing without an address is called whose number was made from its place; "" for any other number.
+
+    >>> called_by_place("at_42.054592_-93.626537_2010-04-15"), called_by_place("BF105908")
+    ('42.05459 N, 93.62654 W', '')
+    """
+    found = _AT.match(key)
+    if not found:
+        return ""
+    lat, lon = float(found[1]), float(found[2])
+    return f"{abs(lat):.5f} {'N' if lat >= 0 else 'S'}, {abs(lon):.5f} {'E' if lon >= 0 else 'W'}"

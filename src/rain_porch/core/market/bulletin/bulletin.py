@@ -11,6 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ...facts.money import dollars
+from ..market_rules import USUAL_MARKET, MarketRules
 from ..measures import SMALL, Value, change_of
 from ..view_reading import figure
 
@@ -39,6 +40,7 @@ class Figures:
     now: Mapping[str, Value]
     before: Mapping[str, Value]
     span: str
+    rules: MarketRules = USUAL_MARKET
 
     def of(self, name: str) -> Value:
         return self.now.get(name, UNKNOWN)
@@ -138,7 +140,7 @@ def _meaning(f: Figures) -> tuple[str, str]:
             "None is for sale now: a home that comes on stands alone.",
             "None is for sale now; who looks here waits for the next.",
         )
-    would = f"At the pace of the last 12 months the {int(there):,} for sale {'would last' if there > 1 else 'would be gone in'} {figure(supply, 1)} months"
+    would = f"At the pace of {f.rules.pace_of} the {int(there):,} for sale {'would last' if there > 1 else 'would be gone in'} {figure(supply, 1)} months"
     if supply < FEW_MONTHS:
         return (
             f"{would}: buyers have few to choose from.",

@@ -9,7 +9,7 @@ import numpy as np
 
 from ...errors import BadInput
 from ..columns import Bools, Columns, Floats, Ints, list_price_at
-from ..measures import CLOSING_VALUES, FROM_CLOSINGS, MEASURES, Market
+from ..measures import CLOSING_VALUES, FROM_CLOSINGS, MEASURES, Market, measure_label
 
 Rows = Callable[[Market, int, int], Ints]
 
@@ -73,7 +73,8 @@ def values_behind(market: Market, measure: str, start: int, end: int) -> tuple[I
         values = list_price_at(market.columns, rows, min(end, market.through))
     else:
         raise BadInput(
-            "measure", f"{MEASURES[measure][0]} is no mean and no median: no spread of values lies behind it."
+            "measure",
+            f"{measure_label(measure, market.columns.rules)} is no mean and no median: no spread of values lies behind it.",
         )
     known = np.isfinite(values)
     return rows[known], values[known]

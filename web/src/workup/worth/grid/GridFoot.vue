@@ -8,6 +8,7 @@ import { money, number, signedPct } from '@/shared/format'
 import { useGridTyping } from './useGridTyping'
 import { vWord } from '@/shared/words/vWord'
 import WeightFactors from './WeightFactors.vue'
+import WorkedOut from '../../WorkedOut.vue'
 
 /** What each comp comes to: adjustments net and gross against the limits, its adjusted price, how much it weighs. */
 const props = defineProps<{
@@ -17,6 +18,8 @@ const props = defineProps<{
 }>()
 const { faultAt, typeWeight, isTypedWeight, weightBack } = useGridTyping()
 const exceeding = computed(() => props.overLimits.filter((limits) => limits.length).length)
+const beyond = (i: number) =>
+  props.overLimits[i]?.length ? `, beyond a limit: ${props.overLimits[i].join('; ')},` : ''
 const weightFault = computed(() =>
   props.comps.map((c) => faultAt(`weight ${c.listing_id}`)).find((words) => words),
 )
@@ -30,19 +33,27 @@ const weightFault = computed(() =>
         <span v-if="exceeding" class="quiet small">{{ exceeding }} of {{ comps.length }} exceed a limit</span>
       </td>
       <td v-for="(c, i) in comps" :key="c.listing_id" class="num small" :title="overLimits[i]?.join('; ')">
-        <span
-          :class="{ beyond: overLimits[i]?.length }"
-          :tabindex="overLimits[i]?.length ? 0 : undefined"
-          :aria-label="overLimits[i]?.length ? `Beyond a limit: ${overLimits[i].join('; ')}` : undefined"
-        >
-          {{ signedPct(c.net_pct) }} · {{ c.gross_pct.toFixed(1) }} %
+        <span :class="{ beyond: overLimits[i]?.length }">
+          <WorkedOut
+            figure="net_gross"
+            :of="c.listing_id"
+            :name="`net and gross of ${c.address || c.listing_id}${beyond(i)}`"
+          >
+            {{ signedPct(c.net_pct) }} · {{ c.gross_pct.toFixed(1) }} %
+          </WorkedOut>
         </span>
       </td>
     </tr>
     <tr class="total">
       <td class="name" colspan="3"><span v-word="'adjusted_price'">Adjusted price</span></td>
       <td v-for="c in comps" :key="c.listing_id" class="num">
-        <b>{{ money(c.adjusted_price) }}</b>
+        <WorkedOut
+          figure="adjusted_price"
+          :of="c.listing_id"
+          :name="`adjusted price of ${c.address || c.listing_id}`"
+        >
+          <b>{{ money(c.adjusted_price) }}</b>
+        </WorkedOut>
       </td>
     </tr>
     <tr>

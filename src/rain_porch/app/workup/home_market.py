@@ -11,7 +11,7 @@ from ..market.outlines import KeptOutlineDoc
 from ..market.views import ViewDoc, market_of
 from ..office.agent import Agent
 from ..pricing.opened import Opened
-from ..workup.workups import open_workup, titles
+from .workups import open_workup, titles
 
 ENOUGH = 12  # closings in twelve months without which a subdivision says too little
 CIRCLES = 12  # newest workups whose circles are offered
