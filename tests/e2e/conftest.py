@@ -34,7 +34,7 @@ FLAGS = [
 ]
 
 
-expect.set_options(timeout=15_000)  # machines are shared: what is waited for comes, though not always at once
+expect.set_options(timeout=30_000)  # machines are shared: what is waited for comes, though not always at once
 
 
 class Server:
@@ -159,7 +159,7 @@ def page(browser: Browser, server: Server) -> Iterator[Page]:
         viewport={"width": 1280, "height": 800}, accept_downloads=True, reduced_motion="reduce"
     )
     made = context.new_page()
-    made.set_default_timeout(15_000)
+    made.set_default_timeout(30_000)
     faults: list[str] = []
     made.on("pageerror", lambda e: faults.append(str(e)))
     made.goto(server.url)
@@ -174,7 +174,7 @@ def empty_desk(browser: Browser, tmp_path: Path) -> Iterator[Page]:
     held = Server(tmp_path / "porch")
     held.start()
     page = browser.new_page(viewport={"width": 1280, "height": 800})
-    page.set_default_timeout(15_000)
+    page.set_default_timeout(30_000)
     page.goto(held.url)
     yield page
     page.close()
