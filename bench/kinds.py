@@ -20,8 +20,9 @@ from threadpoolctl import threadpool_limits
 
 from bench.timing import Result
 from rain_porch.app.home.homes import HomeRef, read_home
-from rain_porch.app.pricing import answers
+from rain_porch.app.pricing.backtest_document import backtest_doc
 from rain_porch.app.pricing.backtesting import backtest, keep
+from rain_porch.app.pricing.price_document import price_doc
 from rain_porch.app.records import Records
 from rain_porch.app.snapshot import Snapshot
 from rain_porch.core.errors import RainPorchError
@@ -66,7 +67,7 @@ def city(folder: Path, seed: int) -> Snapshot:
             import_file(db, path, folder=folder, now=NOW)
     measured = backtest(records.snapshot(), dt.date(2024, 11, 1), dt.date(2026, 10, 31), TESTED)
     now = records.snapshot()
-    keep(records.live, now.columns, measured, answers.backtest_doc(measured).model_dump(mode="json"), NOW)
+    keep(records.live, now.columns, measured, backtest_doc(measured).model_dump(mode="json"), NOW)
     return records.snapshot()
 
 
@@ -149,7 +150,7 @@ def _priced(asked: tuple[str, str]) -> Priced | None:
     assert isinstance(records, Snapshot) and isinstance(worths, dict) and isinstance(seed, int)
     home = read_home(records, HomeRef("parcel", parcel))
     try:
-        doc, _ = answers.price_doc(records, home, None, None)
+        doc, _ = price_doc(records, home, None, None)
     except RainPorchError:
         return None
     known = worths["log_land"] if kind == "land" else worths["log_worth"]

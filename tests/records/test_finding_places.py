@@ -11,7 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.app.home.homes import HomeRef, read_home
-from rain_porch.app.pricing import answers
+from rain_porch.app.pricing.find_document import find_doc
+from rain_porch.app.pricing.price_document import price_doc
 from rain_porch.app.records import Records
 from rain_porch.core.errors import BadInput
 from rain_porch.core.facts.places.finding_places import ADDRESS, STREET, SUBDIVISION, Located, Neighbourhood
@@ -126,11 +127,11 @@ def test_a_market_without_any_place_is_searched_by_postal_code_and_priced_with_t
     snapshot = records.snapshot()
     listing = rows[0]["id"]
     home = read_home(snapshot, HomeRef("listing", listing))
-    doc, _ = answers.price_doc(snapshot, home, None, None)
+    doc, _ = price_doc(snapshot, home, None, None)
     assert doc.indicated_value and doc.comps and all(c.distance_miles is None for c in doc.comps)
     assert any("not known where the home stands" in w for w in doc.warnings)
     assert json.loads(doc.model_dump_json())["comps"][0]["distance_miles"] is None
-    found = answers.find_doc(snapshot, home, None, None)
+    found = find_doc(snapshot, home, None, None)
     assert "postal code" in (found.sentence + " ".join(found.loosened)).lower() and " mi" not in found.sentence
     records.close()
 
@@ -143,8 +144,8 @@ def test_a_search_by_distance_around_a_home_without_a_place_is_told_and_not_pass
     import_file(records.live, file, folder=tmp_path, now=NOW)
     home = read_home(records.snapshot(), HomeRef("listing", rows[0]["id"]))
     with pytest.raises(BadInput, match="not known where this home stands"):
-        answers.find_doc(records.snapshot(), home, None, Search(home_kinds=(), radius_miles=2))
-    doc = answers.find_doc(records.snapshot(), home, None, Search(home_kinds=(), radius_miles=None))
+        find_doc(records.snapshot(), home, None, Search(home_kinds=(), radius_miles=2))
+    doc = find_doc(records.snapshot(), home, None, Search(home_kinds=(), radius_miles=None))
     assert doc.candidates and {c.latitude for c in doc.candidates} == {None}
     json.dumps(doc.model_dump(mode="json"), allow_nan=False)
     records.close()

@@ -12,8 +12,8 @@ from hypothesis import strategies as st
 
 from rain_porch.app.home.full_record import full_record
 from rain_porch.app.home.homes import HomeRef, read_home
-from rain_porch.app.pricing import answers
 from rain_porch.app.pricing.candidates import candidates, loosened, most_alike
+from rain_porch.app.pricing.find_document import find_doc
 from rain_porch.app.pricing.pricing import Decided, price
 from rain_porch.app.pricing.standpoint import Standpoint
 from rain_porch.app.records import Records
@@ -66,7 +66,7 @@ def test_what_is_kept_is_a_criterion_a_fact_and_a_column(office):
             Criterion("own_yes_solar", low=1, high=1),
         ),
     )
-    found = answers.find_doc(snapshot, home, None, search)
+    found = find_doc(snapshot, home, None, search)
     want = {f"R{i}" for i in range(60) if i % 3 == 0 and i % 9 <= 4 and i % 2 == 0 and i != 3}
     assert {c.listing_id for c in found.candidates} == want and "flood zone A" in found.sentence
     assert found.candidates[0].facts["own_date_roof_permit"].startswith("2019-")

@@ -29,8 +29,8 @@ from ..documents.wire import SubjectDoc
 from .home.homes import Home, HomeRef, read_home
 from .home.photos import front_listing
 from .pricing import finding
-from .pricing.answers import candidate_docs, subject_doc
 from .pricing.candidates import candidates, loosened
+from .pricing.find_document import candidate_docs, subject_doc
 from .pricing.standpoint import Standpoint
 from .pricing.summaries import SummariesDoc, own_figures, summaries
 from .snapshot import Snapshot

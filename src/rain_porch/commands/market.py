@@ -8,11 +8,11 @@ import datetime as dt
 import sys
 
 from ..app.market import closer_looks as looks
+from ..app.market.market_document import market_doc
 from ..app.market.saved_views import saved_views
 from ..app.market.view_tables import table_of
 from ..app.market.views import PointDoc, ViewDoc, answer, year_so_far
 from ..app.office.agent import folders_agent
-from ..app.pricing import answers
 from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, NotFound
 from ..core.market.measures import MEASURES, periods
@@ -38,7 +38,7 @@ def run_market(args: argparse.Namespace) -> int:
             return run(args, records)
     if args.behind:
         return _behind(args, records, measures)
-    doc = answers.market_doc(records, measures, args.by, args.start, args.end, args.area, args.where, deeds=args.deeds)
+    doc = market_doc(records, measures, args.by, args.start, args.end, args.area, args.where, deeds=args.deeds)
     if args.csv:
         writer = csv.writer(sys.stdout)
         writer.writerow(["period", "start", "end", "finished", *(x for m in doc.measures for x in (m, f"{m}_n"))])

@@ -13,7 +13,7 @@ from pydantic import ValidationError
 
 from ..app.home import homes
 from ..app.office.agent import folders_agent
-from ..app.pricing import answers
+from ..app.pricing.find_document import find_doc
 from ..app.records import Records
 from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, Refused
@@ -49,7 +49,7 @@ def named_home(records: Snapshot, args: argparse.Namespace) -> homes.Home:
 
 def run_find(args: argparse.Namespace) -> int:
     records, rules = records_and_rules(args)
-    doc = answers.find_doc(records, named_home(records, args), args.as_of, read_search(args.search), rules)
+    doc = find_doc(records, named_home(records, args), args.as_of, read_search(args.search), rules)
     lines = [doc.sentence, "  ".join(f"{n} {k.replace('_', ' ')}" for k, n in doc.counts.items())]
     lines += [f"loosened: {step}" for step in doc.loosened]
     for c in doc.candidates[:40]:
@@ -62,10 +62,12 @@ def run_find(args: argparse.Namespace) -> int:
 
 
 def run_price(args: argparse.Namespace) -> int:
+    from ..app.pricing.price_document import price_doc  # what only finds homes does not wait for it to be read
+
     records, rules = records_and_rules(args)
     home = named_home(records, args)
     search = read_search(args.search)
-    doc, comps = answers.price_doc(records, home, args.as_of, search, args.exclude_self, rules)
+    doc, comps = price_doc(records, home, args.as_of, search, args.exclude_self, rules)
     if args.save:
         from ..app.workup.workups import begin_priced
 
@@ -90,6 +92,7 @@ def run_price(args: argparse.Namespace) -> int:
 
 
 def run_backtest(args: argparse.Namespace) -> int:
+    from ..app.pricing.backtest_document import backtest_doc
     from ..app.pricing.backtesting import backtest, keep
 
     held = Records(folder_with_records(args.data))
@@ -100,7 +103,7 @@ def run_backtest(args: argparse.Namespace) -> int:
 
     progress = say if sys.stderr.isatty() else None
     result = backtest(records, args.start, args.end, args.sample, args.seed, workers=args.workers, progress=progress)
-    doc = answers.backtest_doc(result)
+    doc = backtest_doc(result)
     keep(held.live, records.columns, result, doc.model_dump(mode="json"), dt.datetime.now())
     lines = [f"{doc.subjects:,} sales from {doc.start} to {doc.end}, in {doc.seconds:.1f} s"]
     lines += [f"  {n:,} left out: {why}" for why, n in doc.skipped.items()]

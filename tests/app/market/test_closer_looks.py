@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from rain_porch.app.market.closer_looks import BandsAsk, BehindAsk, ChangesAsk, behind, by_bands, changes
+from rain_porch.app.market.market_document import market_doc
 from rain_porch.app.market.views import ViewDoc, answer
-from rain_porch.app.pricing.answers import market_doc
 from rain_porch.core.errors import BadInput
 from rain_porch.core.facts.places.place import miles
 from rain_porch.core.market import measures as mk

@@ -8,8 +8,8 @@ import re
 import pandas as pd
 import pytest
 
+from rain_porch.app.market.market_document import market_doc
 from rain_porch.app.market.views import ViewDoc, answer, year_so_far
-from rain_porch.app.pricing.answers import market_doc
 from rain_porch.core.errors import BadInput, NotFound
 from rain_porch.store.records import series
 

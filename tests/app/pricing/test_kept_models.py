@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 
 from rain_porch.app.home.homes import HomeRef, read_home
-from rain_porch.app.pricing import answers, kept_models, wide_models
+from rain_porch.app.pricing import kept_models, wide_models
+from rain_porch.app.pricing.price_document import price_doc
 from rain_porch.app.records import Records
 from rain_porch.store.records.incoming.changed import new_state
 from tests.conftest import NOW
@@ -20,7 +21,7 @@ def priced(folder) -> tuple[str, int]:
     try:
         now = held.snapshot()
         (parcel,) = now.db.execute("SELECT parcel_number FROM parcels WHERE home_kind = 'detached' LIMIT 1").fetchone()
-        doc, _ = answers.price_doc(now, read_home(now, HomeRef("parcel", parcel)), None, None)
+        doc, _ = price_doc(now, read_home(now, HomeRef("parcel", parcel)), None, None)
         return doc.model_dump_json(), len(fits)
     finally:
         wide_models.fit_wide_model = fit

@@ -13,9 +13,10 @@ import pytest
 
 from rain_porch.app.home import homes
 from rain_porch.app.home.homes import HomeRef
-from rain_porch.app.pricing import answers
 from rain_porch.app.pricing.ask import asking
 from rain_porch.app.pricing.candidates import candidates, most_alike, sold_rows
+from rain_porch.app.pricing.find_document import find_doc
+from rain_porch.app.pricing.price_document import price_doc
 from rain_porch.app.pricing.pricing import Decided, price
 from rain_porch.app.pricing.roads import by_roads
 from rain_porch.app.pricing.standpoint import Standpoint
@@ -56,11 +57,11 @@ def ames(bring, records):
 def test_a_foreign_file_prices_one_of_its_rows_by_place_and_by_made_key(records, ames):
     row = ames[200]
     place = homes.locate(records.snapshot(), place=(float(row[0]), float(row[1])))
-    doc, _ = answers.price_doc(records.snapshot(), homes.read_home(records.snapshot(), place), None, None)
+    doc, _ = price_doc(records.snapshot(), homes.read_home(records.snapshot(), place), None, None)
     check_price(doc)
     key = doc.comps[0].listing_id
     assert key.startswith("at_42.")
-    own, comps = answers.price_doc(
+    own, comps = price_doc(
         records.snapshot(),
         homes.read_home(records.snapshot(), homes.locate(records.snapshot(), listing=key)),
         None,
@@ -99,7 +100,7 @@ def test_adjusted_comps_come_nearer_than_price_per_square_foot_on_a_foreign_coun
     for row in late:
         home = homes.read_home(records.snapshot(), HomeRef("listing", str(columns.keys[row])))
         as_of = dt.date.fromisoformat(home.listings[0]["close_date"]) - dt.timedelta(days=1)
-        doc, _ = answers.price_doc(records.snapshot(), home, as_of, None)
+        doc, _ = price_doc(records.snapshot(), home, as_of, None)
         paid = columns.numbers["close_price"][row]
         values = {m.name: m.value for m in doc.methods}
         ours.append(abs(values["adjusted_comps"] / paid - 1))
@@ -122,19 +123,19 @@ def detached(demo_records, area: str, n: int = 0) -> HomeRef:
 )
 def test_a_home_in_every_neighbourhood_can_be_priced(demo_records, area):
     home = homes.read_home(demo_records, detached(demo_records, area, 40))
-    doc, _ = answers.price_doc(demo_records, home, None, None)
+    doc, _ = price_doc(demo_records, home, None, None)
     check_price(doc)
-    found = answers.find_doc(demo_records, home, None, doc.search.search())
+    found = find_doc(demo_records, home, None, doc.search.search())
     assert found.counts["sold"] >= 6 and found.sentence == doc.sentence
 
 
 def test_nothing_later_than_the_effective_date_is_seen(demo_records):
     home = homes.read_home(demo_records, detached(demo_records, "Alder Flats", 7))
     early = dt.date(2021, 3, 31)
-    found = answers.find_doc(demo_records, home, early, None)
+    found = find_doc(demo_records, home, early, None)
     assert found.effective_date == early
     assert all(c.date <= early for c in found.candidates if c.date)
-    doc, _ = answers.price_doc(demo_records, home, early, None)
+    doc, _ = price_doc(demo_records, home, early, None)
     assert all(c.close_date <= early for c in doc.comps)
 
 
@@ -188,7 +189,7 @@ def test_a_single_sale_is_priced_with_its_cautions(bring, records):
         "A2,2025-05-20,410000,41.201,-38.4,1850\n"
     )
     home = homes.read_home(records.snapshot(), HomeRef("listing", "A1"))
-    doc, _ = answers.price_doc(records.snapshot(), home, None, None)
+    doc, _ = price_doc(records.snapshot(), home, None, None)
     assert [c.listing_id for c in doc.comps] == ["A2"] and doc.indicated_value
     assert any("house rules" in w for w in doc.warnings) and any("at least three" in w for w in doc.warnings)
 
@@ -198,7 +199,7 @@ def test_no_sale_at_all_is_refused_with_the_search(bring, records):
         "ListingId,StandardStatus,OnMarketDate,ListPrice,Latitude,Longitude\nA1,Active,2025-05-01,400000,41.2,-38.4\n"
     )
     with pytest.raises(NotEnough, match="No sale fits"):
-        answers.price_doc(records.snapshot(), homes.read_home(records.snapshot(), HomeRef("listing", "A1")), None, None)
+        price_doc(records.snapshot(), homes.read_home(records.snapshot(), HomeRef("listing", "A1")), None, None)
 
 
 def test_homes_are_named_or_the_choices_are_listed(demo_records):

@@ -18,9 +18,9 @@ from ...app.market import outlines as kept_outlines
 from ...app.market import saved_views as kept_views
 from ...app.market import view_tables, views
 from ...app.market.closer_looks import BandsAsk, BandsDoc, BehindAsk, BehindDoc, ChangesAsk, ChangesDoc
+from ...app.market.market_document import market_doc
 from ...app.market.outlines import KeptOutlineDoc, OutlineDoc
 from ...app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc, label_of
-from ...app.pricing.answers import market_doc
 from ...app.workup.home_market import circles
 from ...core.market.measures import MEASURES
 from ...documents.base import Line

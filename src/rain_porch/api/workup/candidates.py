@@ -10,8 +10,8 @@ from fastapi import Path, Query
 from ...app.home.full_record import FullRecordDoc, full_record
 from ...app.home.homes import HomeRef, read_home
 from ...app.pricing import finding
-from ...app.pricing.answers import candidate_docs
 from ...app.pricing.candidates import candidates
+from ...app.pricing.find_document import candidate_docs
 from ...app.pricing.opened import Opened, found, found_candidates, suggested
 from ...app.pricing.summaries import SummariesDoc, summaries_of_workup
 from ...app.workup.workups import open_workup

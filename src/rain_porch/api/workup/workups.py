@@ -13,7 +13,7 @@ from ...app.home import photos
 from ...app.home.homes import FACT_FIELDS, HomeRef, by_hand
 from ...app.home.story import story_of_home
 from ...app.office import sharing
-from ...app.pricing.answers import subject_doc
+from ...app.pricing.find_document import subject_doc
 from ...app.pricing.opened import Opened
 from ...app.workup import workups as book
 from ...app.workup.changes import Change

@@ -8,8 +8,8 @@ from typing import Annotated
 from fastapi import Path, Query
 from pydantic import BaseModel
 
-from ...app.pricing.answers import pricing_doc
 from ...app.pricing.opened import priced
+from ...app.pricing.price_document import pricing_doc
 from ...app.pricing.scrutiny import checked, factors_of, opened_place, opened_rate, weights_say
 from ...app.pricing.worked_out import WorkedDoc, worked_out
 from ...app.workup.workups import open_workup

@@ -26,9 +26,10 @@ from ..bulletin.kept import parts_of, read_bulletin, ready
 from ..home.story import story_of_home
 from ..office.agent import Agent
 from ..office.choices import agent_card
-from ..pricing.answers import candidate_docs, pricing_doc, subject_doc
 from ..pricing.ask import asked_as_data, asking
+from ..pricing.find_document import candidate_docs, subject_doc
 from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
+from ..pricing.price_document import pricing_doc
 from ..pricing.pricing import Pricing
 from ..snapshot import Snapshot
 from ..workup.home_market import home_view

@@ -11,7 +11,7 @@ from ...core.facts.homes import Candidate, Subject
 from ...core.facts.places.place import miles
 from ...core.market.columns import SOLD
 from ...store.records.homes import parcels_within
-from ..pricing.answers import candidate_docs
+from ..pricing.find_document import candidate_docs
 from ..pricing.standpoint import Standpoint
 from ..snapshot import Snapshot
 

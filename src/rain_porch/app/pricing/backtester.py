@@ -13,7 +13,7 @@ from ...core.facts.homes import Subject
 from ...core.facts.words import HomeKind
 from ..records import Records
 from ..side_process import Beside, Step, say
-from . import answers
+from .backtest_document import backtest_doc
 from .backtesting import backtest, keep, last_sales
 
 
@@ -53,7 +53,7 @@ def main() -> None:
         result = backtest(
             records, start, end, task["sample"], near=near, progress=lambda done, of: say(done=done, of=of)
         )
-        doc = answers.backtest_doc(result).model_dump(mode="json")
+        doc = backtest_doc(result).model_dump(mode="json")
         cases = [
             {"listing_id": c.listing_id, "actual": c.actual, "value": round(c.value), "width": round(c.width, 4),
              "per_sqft": c.predicted.get("mean_price_per_sqft")}

@@ -36,8 +36,8 @@ from ...documents.finding import (
 )
 from ...documents.search import CriterionDoc, SearchDoc
 from ...documents.wire import CandidateDoc
-from .answers import candidate_docs
 from .candidates import candidates, sales_of
+from .find_document import candidate_docs
 from .standpoint import Standpoint
 
 THIN_DAYS = (90, 120, 180, 365, 730)

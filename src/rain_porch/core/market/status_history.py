@@ -21,6 +21,7 @@ SOLD = _KINDS.index(RecordKind.SOLD)
 UNDER_CONTRACT, FOR_SALE = _KINDS.index(RecordKind.UNDER_CONTRACT), _KINDS.index(RecordKind.FOR_SALE)
 FAILED, PAUSED = _KINDS.index(RecordKind.FAILED), _KINDS.index(RecordKind.PAUSED)
 OFF = (FAILED, PAUSED)
+_IS_OFF = np.array([kind in OFF for kind in range(len(_KINDS))])
 
 
 @dataclass(frozen=True)
@@ -50,21 +51,26 @@ class StatusChanges:
         return self.rows[pick], self.kinds[pick], self.days[pick]
 
     @cached_property
-    def _off(self) -> dict[int, list[tuple[int, int]]]:
-        """Spans of days, (first, first after), on which a listing was neither for sale nor under contract."""
-        out: dict[int, list[tuple[int, int]]] = {}
-        for row, changes in self:
-            for (day, kind), following in zip(changes, [*changes[1:], (_NEVER, 0)], strict=True):
-                if kind in OFF and following[0] > day:
-                    out.setdefault(row, []).append((day, following[0]))
-        return out
+    def _off(self) -> tuple[Ints, Days, Days]:
+        """Spans of days on which a listing was neither for sale nor under contract: (its row, first, first after), by rows."""
+        following = np.full(self.days.shape, _NEVER)
+        same = self.rows[1:] == self.rows[:-1]
+        following[:-1][same] = self.days[1:][same]
+        spans = np.flatnonzero(_IS_OFF[self.kinds] & (following > self.days))
+        return self.rows[spans], self.days[spans], following[spans]
 
     def days_off(self, rows: Ints, end: NDArray[Any]) -> NDArray[np.float64]:
         """Days before `end` (n,) on which each of `rows` was withdrawn or on hold, (n,)."""
         out = np.zeros(len(rows))
-        if self._off:
-            for i in np.flatnonzero(np.isin(rows, np.fromiter(self._off, dtype=np.int64, count=len(self._off)))):
-                out[i] = sum(max(0, min(b, int(end[i])) - a) for a, b in self._off[int(rows[i])] if a < end[i])
+        of, first, after = self._off
+        if not of.size or not len(rows):
+            return out
+        known = np.zeros(max(int(of[-1]), int(rows.max())) + 1, dtype=np.bool_)
+        known[of] = True
+        some = np.flatnonzero(known[rows])
+        spans = zip(np.searchsorted(of, rows[some]), np.searchsorted(of, rows[some], "right"), strict=True)
+        for i, (a, b) in zip(some, spans, strict=True):
+            out[i] = np.maximum(0, np.minimum(after[a:b], int(end[i])) - first[a:b]).sum()
         return out
 
 
