@@ -91,6 +91,22 @@ def bring_in(files: list[Path], folder: Path, until: float, took: list[float]) -
         turn += 1
 
 
+def started_anew(folder: Path, seconds: float = 120.0) -> float:
+    """Megabytes of a service that has just begun on records that another took in, after the same agents have worked on it."""
+    with serving(folder) as (url, process):
+        port = int(url.rsplit(":", 1)[1])
+        until = time.perf_counter() + seconds
+        watch = Watch(process)
+        clients = [Client(port, n, seed) for seed, n in enumerate(begin(port))]
+        threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
+        threads.append(threading.Thread(target=watch.look, args=(until,)))
+        for t in threads:
+            t.start()
+        for t in threads:
+            t.join()
+    return watch.between(seconds - 60, seconds, 1)
+
+
 BUDGETS = {"counts": 100, "table": None, "worth": 300, "ask": None, "page": 500, "lookup": None, "save price": None}
 
 
@@ -119,6 +135,7 @@ def results(records: Path, file: Path, work: Path, minutes: float = 5) -> list[R
             t.start()
         for t in threads:
             t.join()
+    anew = started_anew(work)
     shutil.rmtree(work, ignore_errors=True)
     on = f"{CLIENTS} agents, an act every {PAUSE:g} s, imports of {rows:,} rows"
     failed = sum(c.failed for c in clients)
@@ -128,6 +145,8 @@ def results(records: Path, file: Path, work: Path, minutes: float = 5) -> list[R
         *acts(clients, on, BUDGETS),
         Result("memory of the service, last minute", on, held[0], max(x[1] for x in watch.seen), 1500, unit="MB",
                note=f"second minute {watch.between(60, 120, 1):,.0f} MB; with all that it started {held[1]:,.0f} MB; {failed} acts failed"),
+        Result("memory of one started anew on the same records", on, anew, anew, None, unit="MB",
+               note="after two minutes of the same agents: what the other held above it, it did not give back"),
         Result("import beside them", on, float(np.median(speed)), float(np.percentile(speed, 5)), None, unit="rows/s", note=f"{len(took)} imports"),
     ]  # fmt: skip
 

@@ -74,7 +74,7 @@ def test_the_whole_stands_behind_a_proxy_under_a_path_over_tls(browser: Browser,
         ignore_https_errors=True, viewport={"width": 1280, "height": 800}, accept_downloads=True
     )
     page: Page = context.new_page()
-    page.set_default_timeout(15_000)
+    page.set_default_timeout(30_000)
     beside: list[str] = []
     page.on("request", lambda r: beside.append(r.url) if not r.url.startswith((address, "data:", "blob:")) else None)
     missing: list[str] = []

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+from collections.abc import Callable
 
 from PIL import Image
 from playwright.sync_api import Page, expect
@@ -20,6 +21,15 @@ def of_colour(page: Page, colour: tuple[int, int, int]) -> float:
     shot = Image.open(io.BytesIO(box.screenshot())).convert("RGB")
     seen = list(shot.get_flattened_data()) if hasattr(shot, "get_flattened_data") else list(shot.getdata())
     return sum(all(abs(a - b) < 12 for a, b in zip(c, colour, strict=True)) for c in seen) / len(seen)
+
+
+def comes_to(page: Page, is_drawn: Callable[[], bool]) -> bool:
+    """Whether the map is drawn so within half a minute: tiles come when they come."""
+    for _ in range(100):
+        if is_drawn():
+            return True
+        page.wait_for_timeout(300)
+    return False
 
 
 def test_tiles_lie_under_the_map_and_it_stands_without_them(page: Page, server: Server) -> None:
@@ -51,17 +61,14 @@ def test_tiles_lie_under_the_map_and_it_stands_without_them(page: Page, server: 
     page.wait_for_function(
         "() => performance.getEntriesByType('resource').some(e => e.name.includes('/api/map/tiles/streets/'))"
     )
-    page.wait_for_timeout(900)
-    assert of_colour(page, sand) > 0.4 and of_colour(page, green) < 0.05
+    assert comes_to(page, lambda: of_colour(page, sand) > 0.4) and of_colour(page, green) < 0.05
     page.get_by_role("button", name="from the air").click()
     expect(page.get_by_text("Ellery air")).to_be_visible()
-    page.wait_for_timeout(900)
-    assert of_colour(page, green) > 0.4
+    assert comes_to(page, lambda: of_colour(page, green) > 0.4)
     page.get_by_role("button", name="streets", exact=True).click()
 
     # tiles that cannot be had: the map of the records is there, and says so
     page.route("**/api/map/tiles/**", lambda route: route.abort())
     page.reload()
     expect(page.get_by_text("this is the map of the records")).to_be_visible()
-    page.wait_for_timeout(500)
-    assert of_colour(page, sand) < 0.1
+    assert comes_to(page, lambda: of_colour(page, sand) < 0.1)

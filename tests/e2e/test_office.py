@@ -28,7 +28,7 @@ def office(town: Path) -> Iterator[Server]:
 
 def opened(browser: Browser, server: Server, at: str = "/") -> Page:
     page = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True).new_page()
-    page.set_default_timeout(15_000)
+    page.set_default_timeout(30_000)
     page.goto(server.url + at)
     return page
 
@@ -154,7 +154,7 @@ def test_two_windows_see_each_other_s_saves_and_are_asked_where_they_clash(page:
     find_home(page, "630 hedgerow terrace")
     room(page, "Worth")
     other = page.context.new_page()
-    other.set_default_timeout(15_000)
+    other.set_default_timeout(30_000)
     other.goto(page.url)
     expect(other.get_by_role("heading", name="630 Hedgerow Terrace")).to_be_visible()
     price, others_price = (w.get_by_label("List", exact=True) for w in (page, other))

@@ -21,6 +21,7 @@ from rain_porch.report.papers import document
 from rain_porch.report.pictures.maps import map_svg
 from rain_porch.report.pictures.spread import spread
 from rain_porch.report.speaking import KINDS, spoken_of
+from rain_porch.report.typesetting import pooled
 from rain_porch.report.wording import facts_line
 
 
@@ -74,7 +75,7 @@ def test_numbers_and_counts_agree_on_every_page(whole):
     assert [h["number"] for b in blocks_of(grid_page(whole), "matrix") for h in b["heads"]] == list(
         range(1, len(whole.comps) + 1)
     )
-    drawn = blocks_of(summary_page(whole), "filling")[0]["sizes"][0]["svg"]
+    drawn = blocks_of(summary_page(whole), "filling")[0]["sizes"][0]["svg"]()
     assert {int(n) for n in re.findall(r'font-weight="600"[^>]*>(\d+)</text>', drawn)} == set(kept.values())
     assert f"of {sum(whole.counts.values())} found" in comps_page(whole)["lead"]
     for kind in ("for_sale", "under_contract"):
@@ -263,7 +264,7 @@ def test_the_same_workup_gives_the_same_pages(given):
     """Pages are pure: asked twice, they answer alike, and what they were given is untouched."""
     before = repr(given)
     for page in (summary_page, comps_page, grid_page, *(reading_page(k) for k in ("sold", "for_sale"))):
-        assert page(given) == page(given)
+        assert pooled({"page": page(given)}) == pooled({"page": page(given)})
     assert repr(given) == before
 
 

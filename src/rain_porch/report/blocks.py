@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cache, partial
 from typing import Any
 
 Block = dict[str, Any]
@@ -64,8 +65,9 @@ def filling(
     draw: Callable[[float], str], heights: Sequence[float], alt: str, caption: str = "", needed: bool = True
 ) -> Block:
     """A picture of the page's width that takes the height that is left: drawn for each of these heights, the tallest that fits is
-    set. needed: where not, it is left out rather than pushed to the next page."""
-    sizes = [{"height": h, "svg": draw(h)} for h in sorted(heights)]
+    set. needed: where not, it is left out rather than pushed to the next page. It is drawn when the page is laid out, not when it is
+    only asked whether the page has something to say."""
+    sizes = [{"height": h, "svg": cache(partial(draw, h))} for h in sorted(heights)]
     return {"kind": "filling", "sizes": sizes, "alt": alt, "caption": caption, "needed": needed}
 
 

@@ -64,14 +64,15 @@ _PICTURES = ("svg", "logo", "portrait")
 
 
 def pooled(model: dict[str, Any]) -> dict[str, Any]:
-    """The same model with each picture once, in `pictures` under a key, however many blocks show it."""
+    """The same model with each picture once, in `pictures` under a key, however many blocks show it; what waits to be drawn is."""
     keys: dict[str, str] = {}
 
     def walk(part: Any) -> Any:
         if isinstance(part, dict):
+            drawn = {k: v() if callable(v) else v for k, v in part.items()}
             return {
                 k: keys.setdefault(v, f"p{len(keys)}") if k in _PICTURES and isinstance(v, str) and v else walk(v)
-                for k, v in part.items()
+                for k, v in drawn.items()
             }
         return [walk(v) for v in part] if isinstance(part, list | tuple) else part
 

@@ -63,12 +63,14 @@ def base_lines(base: Mapping[str, Any] | Sequence[BaseLine]) -> Sequence[BaseLin
 def drawn_lines(lines: Sequence[BaseLine], at: Any, window: tuple[float, float, float, float]) -> Iterator[str]:
     """Those in sight as SVG. at: from degrees, also arrays of them, to points on the map. window: west, south, east, north."""
     west, south, east, north = window
-    for line in lines:
-        a, b, c, d = line.box
-        if c < west or a > east or d < south or b > north:
-            continue
-        xs, ys = at(line.lons, line.lats)
-        path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in zip(xs.tolist(), ys.tolist(), strict=True))
+    seen = [x for x in lines if x.box[2] >= west and x.box[0] <= east and x.box[3] >= south and x.box[1] <= north]
+    if not seen:
+        return
+    xs, ys = (z.tolist() for z in at(np.concatenate([x.lons for x in seen]), np.concatenate([x.lats for x in seen])))
+    end = 0
+    for line in seen:
+        start, end = end, end + len(line.lons)
+        path = "M" + "L".join([f"{x:.1f} {y:.1f}" for x, y in zip(xs[start:end], ys[start:end], strict=True)])
         how, colour, stroke = _STYLE[line.kind]
         if how == "fill":
             yield f'<path d="{path}z" fill="{colour}"/>'
