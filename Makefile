@@ -13,12 +13,12 @@ API_SOURCES := $(shell find src/rain_porch -name '*.py')
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
 
-# processes of tests share the processors: each computes on one; journeys wait for pages a third of their time, so a third fills it
+# two processes of tests share the processors: each computes on one; a third takes longer than it saves
 test: export OPENBLAS_NUM_THREADS = 1
 test: export RAIN_PORCH_TEST_DEMO = $(abspath $(STAMPS)/demo)
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser $(STAMPS)/demo
 	$(PY) -m pytest -n 2 --dist loadfile --no-loadscope-reorder --ignore tests/e2e
-	$(PY) -m pytest tests/e2e -n 3 --dist worksteal
+	$(PY) -m pytest tests/e2e -n 2 --dist worksteal
 
 # the demo's records, made once for all tests, and anew where the program has changed
 $(STAMPS)/demo: $(STAMPS)/python-dev $(API_SOURCES)
