@@ -17,7 +17,7 @@ from rain_porch.report.pages.grid import grid_page, in_words
 from rain_porch.report.pages.one_page import against, sentences, summary_page
 from rain_porch.report.pages.opening import search_page
 from rain_porch.report.pages.readings import reading_page, statistics_page
-from rain_porch.report.papers import document
+from rain_porch.report.papers import document, page_document, page_pictures
 from rain_porch.report.pictures.maps import map_svg
 from rain_porch.report.pictures.spread import spread
 from rain_porch.report.speaking import KINDS, spoken_of
@@ -271,3 +271,11 @@ def test_the_same_workup_gives_the_same_pages(given):
 def test_every_layout_is_made_of_pages_that_there_are():
     assert {name for pages in LAYOUTS.values() for name in pages} <= set(PAGES)
     assert [name for name, pages in LAYOUTS.items() if "set_aside" in pages] == ["appraiser"]
+
+
+@pytest.mark.parametrize("layout", sorted(LAYOUTS))
+def test_each_page_looked_at_alone_is_what_will_be_printed(given, layout):
+    whole = document(given, layout)["pages"]
+    alone = [one for n in range(1, len(LAYOUTS[layout]) + 1) if (one := page_document(given, layout, n))]
+    assert pooled({"pages": [p for one in alone for p in one["pages"]]}) == pooled({"pages": whole})
+    assert all(page_pictures(given, layout, n, "svg") for n, name in enumerate(LAYOUTS[layout], 1) if name == "letter")

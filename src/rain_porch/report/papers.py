@@ -116,12 +116,25 @@ def pdf(given: ReportInput, layout: str | None = None) -> bytes:
 
 def page_pictures(given: ReportInput, layout: str | None, number: int, form: PictureForm = "png") -> list[bytes]:
     """One page of a layout, numbered from 1, just as it will print, each of its sheets; as PNG at twice the screen's resolution.
-    None for a page that has nothing to say, BadInput for one that is not there. Alone, it does not know its number among all."""
+    None for a page that has nothing to say, BadInput for one that is not there."""
+    model = page_document(given, layout, number)
+    return [] if model is None else as_pictures(model, form)
+
+
+def page_document(given: ReportInput, layout: str | None, number: int) -> dict[str, Any] | None:
+    """The document model of one page of a layout. Alone, it does not know its number among all; a letter names the pages that follow
+    it all the same."""
     names = pages_of(given, layout)
     if not 1 <= number <= len(names):
         raise BadInput("page", f"There is no page {number}: the layout has {len(names)}.")
-    made = _made(names[number - 1], given)
-    return [] if isinstance(made, Nothing) else as_pictures({**_model(given, made), "sheet": ""}, form)
+    name = names[number - 1]
+    made = _made(name, given)
+    if isinstance(made, Nothing):
+        return None
+    model = _model(given, made)
+    if name == "letter":
+        model["pages"] = [p for p in document(given, layout)["pages"] if p.get("name") == "letter"]
+    return {**model, "sheet": ""}
 
 
 def html(given: ReportInput, layout: str | None = None) -> bytes:

@@ -38,7 +38,9 @@
       block(below: 8pt, table(columns: (1fr, 2fr, auto), stroke: (x, y) => if y > 0 { (top: 0.3pt + rule) }, inset: (x: 0pt, y: 6pt),
         ..b.rows.map(((name, title, words)) => {
           let to = label("page " + name)
-          (text(weight: 600, link(to, title)), text(fill: quiet, words), context text(fill: quiet, str(counter(page).at(query(to).first().location()).first())))
+          // a page looked at alone does not know on which sheets the others will be
+          (context { let there = query(to).len() > 0; text(weight: 600, if there { link(to, title) } else { title }) }, text(fill: quiet, words),
+            context text(fill: quiet, query(to).map(at => str(counter(page).at(at.location()).first())).at(0, default: "")))
         }).flatten()))
     } else { lay(b) } }
 }
