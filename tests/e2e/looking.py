@@ -71,6 +71,8 @@ LOOK = r"""
       say("cannot be scrolled to", e, `${e.scrollWidth - e.clientWidth} px to the right`)
     if (/auto|scroll/.test(s.overflowX) && e.scrollWidth - e.clientWidth > 8 && e.closest("[role=dialog], .v-overlay"))
       say("has to be scrolled sideways", e, `${e.scrollWidth - e.clientWidth} px to the right`)
+    const beyond = e.scrollWidth - e.clientWidth
+    if (/auto|scroll/.test(s.overflowX) && beyond > 1 && beyond < 24) say("scrolls sideways for nothing", e, `${beyond} px`)
   }
 
   const pieces = []

@@ -56,6 +56,12 @@ function under(row: Candidate, c: TableColumn): string {
   return signedFact(theirs - own)
 }
 function own(c: TableColumn): string {
+  const asks = home.value?.price ?? null
+  if (c.key === 'price') return asks === null ? '' : money(asks)
+  if (c.key === 'price_per_sqft') {
+    const area = mine.value.living_area
+    return asks === null || typeof area !== 'number' || !area ? '' : perSqft(asks / area)
+  }
   const name = field(c)
   if (!name) return ''
   const value = mine.value[name]

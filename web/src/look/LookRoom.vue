@@ -5,7 +5,7 @@ import { served } from '@/shared/servicePath'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, got, type Told } from '@/shared/api/client'
-import { fact, money, number, perSqft } from '@/shared/format'
+import { fact, number, offeredAt } from '@/shared/format'
 import FindingRoom from '@/finding/FindingRoom.vue'
 import { provideChoosing } from '@/finding/useChoosing'
 import { provideFinding, type Candidate } from '@/finding/useFinding'
@@ -71,10 +71,7 @@ const market = computed(() => {
           <span v-if="facts.bathrooms_full">{{ facts.bathrooms_full }} full</span>
           <span v-if="facts.living_area">{{ number(facts.living_area as number) }} sq ft</span>
           <span v-if="facts.year_built">built {{ fact(facts.year_built, 'year') }}</span>
-          <b v-if="asks.list_price" class="cedar">
-            offered at {{ money(asks.list_price)
-            }}{{ asks.list_price_per_sqft ? `, ${perSqft(asks.list_price_per_sqft)} per sq ft` : '' }}
-          </b>
+          <b v-if="asks.list_price" class="cedar">{{ offeredAt(asks) }}</b>
         </p>
         <p v-if="found.data.value?.loosened.length" class="quiet small">
           Loosened to find enough: {{ found.data.value.loosened.join(', ') }}.

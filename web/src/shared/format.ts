@@ -47,6 +47,12 @@ export const share = (value: number | null | undefined): string =>
 export const priced = (value: number | null | undefined): string =>
   !isFigure(value) ? DASH : value < 0 ? `−$${money(-value)}` : `$${money(value)}`
 
+/** What a home that is for sale is offered at. */
+export function offeredAt(asks: Record<string, number>): string {
+  const per = asks.list_price_per_sqft
+  return `offered at ${money(asks.list_price)}${per ? `, ${perSqft(per)} per sq ft` : ''}`
+}
+
 /** A count with its noun, one of it singular: "1 day", "1,200 days". */
 export const counted = (n: number, one: string, many = `${one}s`): string =>
   `${number(n)} ${n === 1 ? one : many}`

@@ -5,7 +5,7 @@ import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { mdiAccountMultipleOutline, mdiUndo } from '@mdi/js'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, toRef } from 'vue'
-import { baths, counted, priced, number } from '@/shared/format'
+import { baths, counted, number, offeredAt, priced } from '@/shared/format'
 import type { Told } from '@/shared/api/client'
 import { isTyping } from '@/shared/keys/keys'
 import { useSession } from '@/session/useSession'
@@ -121,6 +121,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           </span>
           <span v-if="facts.year_built">built {{ facts.year_built }}</span>
           <span>{{ open.data.value.subject.home_kind.replaceAll('_', ' ') }}</span>
+          <span v-if="open.data.value.asks.list_price" class="cedar">{{
+            offeredAt(open.data.value.asks)
+          }}</span>
           <router-link class="link small around" :to="marketAround">the market around it</router-link>
         </p>
       </div>

@@ -14,6 +14,7 @@ from ...app.home.homes import FACT_FIELDS, HomeRef, by_hand
 from ...app.home.story import story_of_home
 from ...app.office import sharing
 from ...app.pricing.find_document import subject_doc
+from ...app.pricing.summaries import own_figures
 from ...app.pricing.opened import Opened
 from ...app.workup import workups as book
 from ...app.workup.changes import Change
@@ -93,6 +94,7 @@ class OpenDoc(BaseModel):
     past: list[PastDoc]
     last_change: str
     picture: str | None
+    asks: dict[str, float]  # its own list price and what hangs on it, where it is for sale or under contract on the effective day
     whose: str | None  # the colleague's, where it is not one's own
     may_edit: bool
 
@@ -158,6 +160,7 @@ def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
         ],
         last_change=history[0]["what"] if history else "",
         picture=_front(porch, opened),
+        asks=own_figures(opened.standpoint, None),
         whose=sharing.whose(porch.agent),
         may_edit=porch.agent.may_edit,
     )

@@ -40,6 +40,9 @@ const closed = (ring: number[][]) => [...ring, ring[0]!]
 /** The corners of a ring, each once. */
 const opened = (ring: number[][]) => (same(ring[0]!, ring[ring.length - 1]!) ? ring.slice(0, -1) : ring)
 
+/** ms within which a second click belongs to the first */
+const DOUBLE = 600
+
 /** What is drawn over the map for a search: areas to look in or leave out, and fences; with the pens to draw them. */
 export class MapShapes {
   private readonly source = new VectorSource()
@@ -50,6 +53,8 @@ export class MapShapes {
   private shapes: DrawnShape[] = []
   private shown = ''
   private dragging = false
+  /** When a pen last closed an area. */
+  private ended = -DOUBLE
   /** What was to be shown while a corner was dragged: it waits, so that nothing is taken from under the pointer. */
   private waiting: [DrawnShape[], DrawnFence[], number[][]] | null = null
 
@@ -83,6 +88,8 @@ export class MapShapes {
       this.shifted(grip(event), event.startCoordinate, event.coordinate)
       this.released()
     })
+    // an area that is closed with a double click on its first corner keeps that corner, and the map does not grow
+    map.on('dblclick', () => performance.now() - this.ended > DOUBLE)
     map.addInteraction(modify)
     map.addInteraction(translate)
     // the dot that marks a corner under the pointer goes with the pointer
@@ -157,7 +164,10 @@ export class MapShapes {
       geometryFunction: tool === 'rectangle' ? createBox() : undefined,
       style: this.style(tool === 'fence' ? 'fence' : 'inside'),
     })
-    this.pen.on('drawend', (event) => this.end(tool, event.feature))
+    this.pen.on('drawend', (event) => {
+      this.ended = performance.now()
+      this.end(tool, event.feature)
+    })
     this.map.addInteraction(this.pen)
   }
 

@@ -19,7 +19,7 @@ export function useWorkupFinding(): Finding {
           picture: of.picture ?? null,
           named: true,
           here: of.subject.placed !== false,
-          price: of.state.list_price ?? null,
+          price: of.state.list_price ?? of.asks.list_price ?? null,
           until: of.state.effective_date,
         }
       )

@@ -59,7 +59,7 @@ const others = computed(() => (price.value ? Math.max(0, kept.value - price.valu
 .held {
   position: sticky;
   left: 20px;
-  width: calc(100cqw - 40px);
+  width: calc(100cqw - 56px); /* the room’s own bar is not taken off by itself */
   padding-top: 10px;
 }
 .below {

@@ -71,7 +71,7 @@ const total = computed(
 .sum {
   position: sticky;
   left: 0;
-  width: calc(100cqw - 40px);
+  width: calc(100cqw - 56px);
   padding: 6px 8px;
 }
 .weight {
