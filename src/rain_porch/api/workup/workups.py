@@ -14,8 +14,8 @@ from ...app.home.homes import FACT_FIELDS, HomeRef, by_hand
 from ...app.home.story import story_of_home
 from ...app.office import sharing
 from ...app.pricing.find_document import subject_doc
-from ...app.pricing.summaries import own_figures
 from ...app.pricing.opened import Opened
+from ...app.pricing.summaries import own_figures
 from ...app.workup import workups as book
 from ...app.workup.changes import Change
 from ...app.workup.outcomes import OutcomesDoc, outcomes
@@ -94,7 +94,9 @@ class OpenDoc(BaseModel):
     past: list[PastDoc]
     last_change: str
     picture: str | None
-    asks: dict[str, float]  # its own list price and what hangs on it, where it is for sale or under contract on the effective day
+    asks: dict[
+        str, float
+    ]  # its own list price and what hangs on it, where it is for sale or under contract on the effective day
     whose: str | None  # the colleague's, where it is not one's own
     may_edit: bool
 
