@@ -104,6 +104,18 @@ def type_in(page: Page, text: str) -> None:
     page.keyboard.press("Enter")
 
 
+def a_mark(page: Page, the_map: Locator) -> tuple[float, float]:
+    """Where a home stands on a map: the pointer becomes a hand over it."""
+    box = the_map.bounding_box()
+    assert box is not None
+    for y in range(int(box["y"]) + 60, int(box["y"] + box["height"]) - 80, 7):
+        for x in range(int(box["x"]) + 40, int(box["x"] + box["width"]) - 80, 7):
+            page.mouse.move(x, y)
+            if the_map.evaluate("(e) => [e, ...e.querySelectorAll('*')].some((x) => x.style.cursor === 'pointer')"):
+                return x, y
+    raise AssertionError("no home stands on the map")
+
+
 def last_row(page: Page, table: Locator) -> Locator:
     """Go down a table with the wheel until nothing moves; the last row, which must be wholly in sight."""
     rows = table.locator("tbody tr:not([aria-hidden])")

@@ -50,6 +50,8 @@ export class MapShapes {
   /** What each shape is taken up by as a whole, in its middle. */
   private readonly grips = new Collection<Feature>()
   private pen: Draw | null = null
+  /** By which areas, and their corners, are taken up and moved. */
+  private readonly hands: [Modify, Translate]
   private shapes: DrawnShape[] = []
   private shown = ''
   private dragging = false
@@ -89,19 +91,23 @@ export class MapShapes {
       this.released()
     })
     // an area that is closed with a double click on its first corner keeps that corner, and the map does not grow
-    map.on('dblclick', () => performance.now() - this.ended > DOUBLE)
-    map.addInteraction(modify)
-    map.addInteraction(translate)
+    map.on('dblclick', () => !this.justClosed)
+    this.hands = [modify, translate]
+    for (const hand of this.hands) map.addInteraction(hand)
     // the dot that marks a corner under the pointer goes with the pointer
     map.getViewport()?.addEventListener('pointerleave', (event) => {
-      if (event.buttons) return // a corner is being dragged
+      if (event.buttons || this.pen) return // a corner is being dragged, or nothing can be
       modify.setActive(false)
       modify.setActive(true)
     })
   }
 
+  /** A pen is in use, or was laid down by a click that may be followed by another or be taken for one on a home. */
   get drawing(): boolean {
-    return this.pen !== null
+    return this.pen !== null || this.justClosed
+  }
+  private get justClosed(): boolean {
+    return performance.now() - this.ended < DOUBLE
   }
 
   /** A change that was dragged is newer than what waited to be shown: it will be shown itself. */
@@ -155,6 +161,7 @@ export class MapShapes {
   draw(tool: Tool | null) {
     if (this.pen) this.map.removeInteraction(this.pen)
     this.pen = null
+    for (const hand of this.hands) hand.setActive(!tool) // a new corner on an old side is none of the old area's
     if (!tool) return
     const type =
       tool === 'fence' ? 'LineString' : tool === 'rectangle' || tool === 'circle' ? 'Circle' : 'Polygon'
