@@ -161,6 +161,12 @@ def test_is_this_ask_too_high(page: Page, server) -> None:
     ).first.click()
     page.keyboard.press("Escape")
     expect(sentence(page)).to_contain_text("pool")
+    words = offered.inner_text()
+    page.get_by_role("button", name="Make it a workup").click()
+    expect(page.get_by_role("navigation", name="Rooms of the workup")).to_be_visible()
+    expect(page.get_by_text(words)).to_be_visible()
+    own = page.get_by_role("table", name="Homes found").get_by_role("row").filter(has_text=name).first
+    expect(own).to_contain_text(f"{ask:,.0f}")
 
 
 def test_no_home_at_all(page: Page, server) -> None:
