@@ -15,6 +15,7 @@ import subprocess
 import sys
 import threading
 import time
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -91,19 +92,27 @@ def bring_in(files: list[Path], folder: Path, until: float, took: list[float]) -
         turn += 1
 
 
+def at_work(
+    url: str, process: int, seconds: float, beside: Callable[[float], None] | None = None
+) -> tuple[list[Client], Watch]:
+    """The agents and what the service held, after so many seconds of work. beside: what goes on meanwhile, until a moment."""
+    port = int(url.rsplit(":", 1)[1])
+    clients = [Client(port, n, seed) for seed, n in enumerate(begin(port))]
+    until = time.perf_counter() + seconds
+    watch = Watch(process)
+    threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
+    threads += [threading.Thread(target=doing, args=(until,)) for doing in (watch.look, beside) if doing]
+    for t in threads:
+        t.start()
+    for t in threads:
+        t.join()
+    return clients, watch
+
+
 def started_anew(folder: Path, seconds: float = 120.0) -> float:
     """Megabytes of a service that has just begun on records that another took in, after the same agents have worked on it."""
     with serving(folder) as (url, process):
-        port = int(url.rsplit(":", 1)[1])
-        until = time.perf_counter() + seconds
-        watch = Watch(process)
-        clients = [Client(port, n, seed) for seed, n in enumerate(begin(port))]
-        threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
-        threads.append(threading.Thread(target=watch.look, args=(until,)))
-        for t in threads:
-            t.start()
-        for t in threads:
-            t.join()
+        _, watch = at_work(url, process, seconds)
     return watch.between(seconds - 60, seconds, 1)
 
 
@@ -121,20 +130,8 @@ def results(records: Path, file: Path, work: Path, minutes: float = 5) -> list[R
     rows = sum(1 for _ in files[0].open()) - 1
     end = minutes * 60
     with serving(work) as (url, process):
-        port = int(url.rsplit(":", 1)[1])
-        clients = [Client(port, n, seed) for seed, n in enumerate(begin(port))]
-        until = time.perf_counter() + end
         took: list[float] = []
-        watch = Watch(process)
-        threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
-        threads += [
-            threading.Thread(target=bring_in, args=(files, work, until, took)),
-            threading.Thread(target=watch.look, args=(until,)),
-        ]
-        for t in threads:
-            t.start()
-        for t in threads:
-            t.join()
+        clients, watch = at_work(url, process, end, lambda until: bring_in(files, work, until, took))
     anew = started_anew(work)
     shutil.rmtree(work, ignore_errors=True)
     on = f"{CLIENTS} agents, an act every {PAUSE:g} s, imports of {rows:,} rows"

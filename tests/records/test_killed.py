@@ -33,7 +33,7 @@ def crowd(demo: Path, tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 def start_import(file: Path, folder: Path) -> Process:
     """`rain-porch import` as a process of its own, begun from one that has read the modules and nothing else; what it tells stands
-    in `told.json` beside the folder."""
+    beside the folder, in `FOLDER-told.json`."""
     process = BEGIN.Process(target=_import, args=(str(file), str(folder)))
     process.start()
     return process

@@ -39,13 +39,17 @@ def document(given: ReportInput, layout: str | None) -> dict[str, Any]:
 
     BadInput where none of them has anything to say: it tells why.
     """
-    made = {name: _made(name, given) for name in pages_of(given, layout)}
-    pages = [page for part in made.values() if not isinstance(part, Nothing) for page in part]
+    names = pages_of(given, layout)
+    pages = _pages(names, given)
     if not pages:
-        raise BadInput(
-            "pages", " ".join(dict.fromkeys(part.why for part in made.values() if isinstance(part, Nothing)))
-        )
+        raise BadInput("pages", " ".join(dict.fromkeys(without_words(given, layout).values())))
     return _model(given, pages)
+
+
+def _pages(names: Sequence[str], given: ReportInput) -> list[dict[str, Any]]:
+    """The pages of these names that have something to say."""
+    made = (_made(name, given) for name in names)
+    return [page for part in made if not isinstance(part, Nothing) for page in part]
 
 
 def _model(given: ReportInput, pages: list[dict[str, Any]]) -> dict[str, Any]:
@@ -127,14 +131,12 @@ def page_document(given: ReportInput, layout: str | None, number: int) -> dict[s
     names = pages_of(given, layout)
     if not 1 <= number <= len(names):
         raise BadInput("page", f"There is no page {number}: the layout has {len(names)}.")
-    name = names[number - 1]
-    made = _made(name, given)
+    made = _made(names[number - 1], given)
     if isinstance(made, Nothing):
         return None
-    model = _model(given, made)
-    if name == "letter":
-        model["pages"] = [p for p in document(given, layout)["pages"] if p.get("name") == "letter"]
-    return {**model, "sheet": ""}
+    following = _pages(names[number:], given) if names[number - 1] == "letter" else []
+    model = _model(given, [*made, *following])
+    return {**model, "pages": model["pages"][: len(made)], "sheet": ""}
 
 
 def html(given: ReportInput, layout: str | None = None) -> bytes:

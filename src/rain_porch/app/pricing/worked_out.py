@@ -11,7 +11,7 @@ from pydantic import Field
 from ...core.errors import NotEnough, NotFound
 from ...core.facts.fields import line_label
 from ...core.facts.house_rules import RULES
-from ...core.facts.money import dollars, half_up, signed, signed_pct
+from ...core.facts.money import dollars, half_up, signed_pct
 from ...core.price.grid import Adjusted
 from ...core.price.worth import share_words
 from ...documents.base import Doc
@@ -97,7 +97,7 @@ def _indicated(a: _Asked) -> WorkedDoc:
         said = p.voice.weight * p.voice.value
         steps.append(StepDoc(what="The model", figures=f"{100 * p.voice.weight:.1f} % × {dollars(p.voice.value)} = {dollars(said)}"))  # fmt: skip
     for x in p.apart:
-        steps.append(StepDoc(what=f"{line_label(x.field)}, once for all", figures=f"{signed(x.amount or 0.0)[0]} {dollars(abs(x.amount or 0.0))}"))  # fmt: skip
+        steps.append(StepDoc(what=f"{line_label(x.field)}, once for all", figures=_signed(x.amount or 0.0)))  # fmt: skip
     steps.append(
         StepDoc(what="Together", figures=f"{value:,.2f}, to the nearest {p.rounding:,} = {dollars(p.shown or 0.0)}")
     )
@@ -169,10 +169,8 @@ def _asking(a: _Asked) -> tuple[Asking, float]:
     price = a.list_price or a.opened.state.list_price or a.pricing.shown
     if not price:
         raise NotEnough("There is no price to tell the chance of: keep some comps, or set a list price.")
-    opened = a.opened
-    return asking(opened.standpoint, a.pricing, opened.state.search.search(), rival_rows(opened), float(price)), float(
-        price
-    )
+    search = a.opened.state.search.search()
+    return asking(a.opened.standpoint, a.pricing, search, rival_rows(a.opened), float(price)), float(price)
 
 
 def _adjusted(a: _Asked) -> WorkedDoc:

@@ -51,7 +51,7 @@ class StatusChanges:
         return self.rows[pick], self.kinds[pick], self.days[pick]
 
     @cached_property
-    def _off(self) -> tuple[Ints, Days, Days]:
+    def _off(self) -> tuple[Ints, Days, Ints]:
         """Spans of days on which a listing was neither for sale nor under contract: (its row, first, first after), by rows."""
         following = np.full(self.days.shape, _NEVER)
         same = self.rows[1:] == self.rows[:-1]

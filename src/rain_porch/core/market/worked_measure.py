@@ -12,9 +12,9 @@ from .columns import list_price_at
 from .measures import CLOSING_VALUES, FROM_CLOSINGS, MEASURES, Market
 from .view_reading import shown
 
-# what is counted, as it follows on a number
+# what is counted, as it follows on a number; {gap} for what the house has chosen
 _COUNTED = {
-    "new_listings": "came on for the first time, or after more than the gap of the house", "back_on_market": "came back",
+    "new_listings": "came on for the first time, or {gap} or more after the home had failed", "back_on_market": "came back",
     "contracts": "went under contract", "closings": "closed", "failed": "expired, were withdrawn or cancelled",
     "failed_for_sale": "failed while for sale", "failed_under_contract": "failed while under contract", "put_on_hold": "were put on hold",
 }  # fmt: skip
@@ -34,7 +34,8 @@ def worked_measure(market: Market, measure: str, start: int, end: int) -> str:
         return ""
     result, span = shown(value.value, MEASURES[measure][1]), f"from {said(date_of(start))} to {said(date_of(end))}"
     if measure in _COUNTED:
-        return f"{value.value:,.0f} {_COUNTED[measure]} {span}"
+        counted = _COUNTED[measure].format(gap=market.columns.rules.back_within)
+        return f"{value.value:,.0f} {counted} {span}"
     if measure in FROM_CLOSINGS:
         of = measure.removeprefix("mean_").removeprefix("median_")
         x = CLOSING_VALUES[of](market, market.within("close", start, end))
