@@ -121,7 +121,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           </span>
           <span v-if="facts.year_built">built {{ facts.year_built }}</span>
           <span>{{ open.data.value.subject.home_kind.replaceAll('_', ' ') }}</span>
-          <span v-if="open.data.value.asks.list_price" class="cedar">{{
+          <span v-if="open.data.value.asks.list_price" class="cedar asks">{{
             offeredAt(open.data.value.asks)
           }}</span>
           <router-link class="link small around" :to="marketAround">the market around it</router-link>
@@ -211,6 +211,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 }
 .strip h1 {
   font-size: var(--title);
+}
+.facts .asks {
+  white-space: nowrap;
 }
 .facts span + span::before {
   content: '·';

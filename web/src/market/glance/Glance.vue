@@ -221,14 +221,16 @@ dd {
 .title:hover {
   text-decoration: underline;
 }
+/* goes down only: what is wider, a table, goes sideways in its own sheet */
 .charts {
-  overflow: auto;
+  overflow: hidden auto;
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
   gap: 12px;
   align-content: start;
 }
 article {
+  min-width: 0;
   padding: 8px 10px 2px;
 }
 .wide h3 {
@@ -236,6 +238,7 @@ article {
 }
 .wide {
   grid-column: 1 / -1;
+  overflow-x: auto;
   padding-bottom: 8px;
 }
 .cell {
