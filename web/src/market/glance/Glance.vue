@@ -225,6 +225,7 @@ dd {
 .charts {
   overflow: hidden auto;
   display: grid;
+  grid-auto-rows: max-content;
   grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
   gap: 12px;
   align-content: start;
