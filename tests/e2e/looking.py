@@ -8,6 +8,8 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page
 
+from .person import at_rest
+
 LOOK = r"""
 () => {
   const found = new Set()
@@ -143,7 +145,7 @@ def look_over(page: Page) -> list[str]:
     wrong = []
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
-        page.wait_for_timeout(120)
+        at_rest(page, 60)
         wrong += [f"{width}×{height}: {told}" for told in page.evaluate(LOOK)]
     page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})
     return wrong

@@ -9,6 +9,37 @@ from playwright.sync_api import Locator, Page, expect
 Press = Callable[[Page, Locator], None]
 MOST_TABS = 480
 
+# before a page's own scripts: how many requests are under way
+COUNT_REQUESTS = """(() => {
+  const ask = window.fetch
+  window.underWay = 0
+  window.fetch = (...given) => {
+    window.underWay += 1
+    return ask(...given).finally(() => { window.underWay -= 1 })
+  }
+})()"""
+# done once nothing has been asked for, drawn or moved for so many ms
+AT_REST = """(rest) => new Promise((done) => {
+  const begun = performance.now()
+  let since = begun
+  const stirred = () => { since = performance.now() }
+  const seen = new MutationObserver(stirred)
+  seen.observe(document, { subtree: true, childList: true, attributes: true, characterData: true })
+  const look = () => {
+    if (window.underWay > 0) stirred()
+    const now = performance.now()
+    if (now - since < rest && now - begun < 15000) return setTimeout(look, 20)
+    seen.disconnect()
+    done()
+  }
+  look()
+})"""
+
+
+def at_rest(page: Page, rest: float = 120) -> None:
+    """Wait as a person does: until what was asked for has come and nothing on the page changes any more, for so many ms."""
+    page.evaluate(AT_REST, rest)
+
 
 def point_at(page: Page, what: Locator) -> tuple[float, float]:
     """Bring something into sight with the wheel, put the pointer on it; fails where something else lies over it."""

@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.e2e.conftest import Server
+from tests.e2e.person import at_rest
 from tests.e2e.test_evening import find_home, room
 from tests.e2e.test_paper import failings
 
@@ -21,12 +22,9 @@ def button(name: str) -> Act:
     return lambda page: page.get_by_role("button", name=re.compile(name)).first.click()
 
 
-SOON = 120  # ms, in which what is asked for is drawn where nothing fades
-
-
 def closed(page: Page) -> None:
     page.keyboard.press("Escape")
-    page.wait_for_timeout(SOON)
+    at_rest(page, 60)
 
 
 def brought(page: Page) -> None:
@@ -106,11 +104,10 @@ def looked_over(page: Page, views: list[tuple[str, list[Act]]]) -> Iterator[str]
     for name, acts in views:
         for act in acts:
             act(page)
-        page.wait_for_load_state("networkidle")
-        page.wait_for_timeout(SOON)
+        at_rest(page)
         yield from (f"{name}: {fault}" for fault in failings(page))
         page.emulate_media(color_scheme="dark")
-        page.wait_for_timeout(SOON)
+        at_rest(page, 60)
         yield from (f"{name} by night: {fault}" for fault in failings(page, ["color-contrast"]))
         page.emulate_media(color_scheme="light")
 
@@ -131,7 +128,7 @@ def test_signing_in_can_be_read_by_everybody(browser: Browser, town: Path, light
     server = Server(town)
     server.is_open_here = False
     server.start()
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme=light)  # type: ignore[arg-type]
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme=light, reduced_motion="reduce")  # type: ignore[arg-type]
     page = context.new_page()
     page.goto(server.url)
     expect(page.get_by_label("Code")).to_be_focused()
@@ -146,10 +143,10 @@ def test_signing_in_can_be_read_by_everybody(browser: Browser, town: Path, light
     page.get_by_role("link", name="Settings").click()
     expect(page.get_by_role("table", name="Accounts")).to_be_visible()
     page.get_by_role("button", name="Signed in as Iris Vole").click()
-    page.wait_for_timeout(350)
+    at_rest(page)
     faults += failings(page)
     page.get_by_role("button", name="Change the password").click()
-    page.wait_for_timeout(350)
+    at_rest(page)
     faults += failings(page)
     context.close()
     server.stop()
@@ -160,7 +157,7 @@ def test_focus_goes_with_the_page_and_comes_back_from_a_dialog(page: Page) -> No
     find_home(page, "630 hedgerow terrace")
     for name in ("Home", "Comps", "Worth", "Paper"):
         room(page, name)
-        page.wait_for_load_state("networkidle")
+        at_rest(page)
         assert (
             page.evaluate('document.querySelectorAll(\'[tabindex]:not([tabindex="0"]):not([tabindex="-1"])\').length')
             == 0
@@ -236,7 +233,6 @@ def test_every_view_at_two_hundred_percent_has_each_control_in_reach(page: Page)
     for name, acts in [*rooms, *ELSEWHERE]:
         for act in acts:
             act(page)  # type: ignore[operator]
-        page.wait_for_load_state("networkidle")
-        page.wait_for_timeout(350)
+        at_rest(page)
         faults += [f"{name}: {control}" for control in page.evaluate(OUT_OF_REACH)]
     assert not faults, "\n".join(faults)

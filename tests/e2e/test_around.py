@@ -10,7 +10,7 @@ import openpyxl
 from playwright.sync_api import Browser, Locator, Page, expect
 from pypdf import PdfReader
 
-from tests.e2e.person import click_on, last_row
+from tests.e2e.person import at_rest, click_on, last_row
 
 TABLE = "Homes found"
 
@@ -353,7 +353,7 @@ def test_a_home_is_pointed_at_on_the_map_or_entered_by_hand(page: Page, server) 
     page.get_by_role("link", name=re.compile("point at it on the map")).click()
     map_ = page.get_by_role("application", name=re.compile("Map of the home"))
     expect(map_).to_be_visible()
-    page.wait_for_timeout(600)
+    at_rest(page, 200)
     box = map_.bounding_box()
     assert box is not None
 

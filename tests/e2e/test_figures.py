@@ -10,6 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from tests.e2e.person import at_rest
 from tests.e2e.test_evening import find_home, room, whole
 from tests.e2e.test_worth import priced
 
@@ -114,7 +115,7 @@ def test_what_the_rail_does_not_reach_is_counted_at_its_ends_and_opens(page: Pag
     for _ in range(6):  # the first sale among the next rows
         page.keyboard.press("k")
         expect(page.get_by_text(re.compile("Saved: .* kept"))).to_be_visible()
-        page.wait_for_timeout(700)
+        at_rest(page)
         if page.get_by_label("Price rail").locator(".first b").count():
             break
     expect(page.get_by_label("Price rail").locator(".first b")).to_be_visible()
@@ -157,7 +158,7 @@ def test_a_file_that_can_be_read_two_ways_is_asked_and_read_as_it_is_meant(page:
 
 def test_no_view_shows_what_is_no_figure_even_after_an_error(page: Page, server) -> None:
     def clean(where: str) -> None:
-        page.wait_for_load_state("networkidle")
+        at_rest(page)
         titles = page.evaluate(
             "[...document.querySelectorAll('[title], title')].map((e) => e.getAttribute('title') ?? e.textContent)"
         )

@@ -9,11 +9,11 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from .looking import look_over
+from .person import at_rest
 from .test_evening import find_home, room
 
 pytestmark = pytest.mark.e2e
 
-SOON = 150  # ms, in which what is asked for is drawn where nothing fades
 Look = Callable[[str], None]
 
 
@@ -25,7 +25,7 @@ def look(page: Page):
     page.emulate_media(reduced_motion="reduce")  # nothing is looked at on its way
 
     def over(name: str) -> None:
-        page.wait_for_timeout(SOON)
+        at_rest(page)
         wrong.extend(f"{name}: {told}" for told in look_over(page))
 
     yield over
@@ -34,7 +34,7 @@ def look(page: Page):
 
 def away(page: Page) -> None:
     page.keyboard.press("Escape")
-    page.wait_for_timeout(SOON)
+    at_rest(page)
 
 
 def test_desk_lists_and_settings(page: Page, server, look: Look) -> None:
@@ -54,7 +54,7 @@ def test_desk_lists_and_settings(page: Page, server, look: Look) -> None:
     ):
         page.goto(server.url + path)
         expect(page.get_by_role("heading").first).to_be_visible()
-        page.wait_for_timeout(500)
+        at_rest(page)
         look(path)
 
 
@@ -136,7 +136,7 @@ def test_worth_and_paper(page: Page, look: Look) -> None:
     for name in ("Living area", "Market change"):
         grid.get_by_role("button", name=name).click()
         expect(page.get_by_role("dialog").first).to_be_visible()
-        page.wait_for_timeout(600)
+        at_rest(page)
         look(f"rate of {name}")
         away(page)
     for title in ("Everything on one scale", "The ask", "What would be left|Net", "What an appraiser would ask"):
@@ -163,7 +163,7 @@ def test_market(page: Page, server, look: Look) -> None:
     away(page)
     for name in ("At a glance", "The year so far", "By size and price", "What changed", "Bulletins"):
         page.get_by_role("button", name=name, exact=True).click()
-        page.wait_for_timeout(700)
+        at_rest(page)
         look(name)
     page.get_by_role("button", name="One page", exact=True).click()
     expect(page.get_by_role("img", name="Sheet 1 of the bulletin")).to_be_visible()
@@ -171,7 +171,7 @@ def test_market(page: Page, server, look: Look) -> None:
     page.goto(f"{server.url}/market?way=glance&up=median_price")
     for name in ("By size", "Month by month", "How they lie"):
         page.get_by_role("button", name=name, exact=True).click()
-        page.wait_for_timeout(500)
+        at_rest(page)
         look(f"pulled up: {name}")
     page.goto(f"{server.url}/around")
     expect(page.get_by_role("table", name="Homes found")).to_be_visible()

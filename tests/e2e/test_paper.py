@@ -178,23 +178,6 @@ def test_the_web_page_of_a_report_can_be_read_by_everybody_with_no_network(paper
         assert asked == [] and failings(opened) == []
 
 
-@pytest.mark.parametrize("place", ["/", "/workups", "/market", "/records", "/settings"])
-def test_places_of_the_application_can_be_read_by_everybody(page: Page, server, place: str) -> None:
-    page.goto(server.url + place)
-    page.wait_for_load_state("networkidle")
-    assert failings(page) == []
-
-
-def test_rooms_of_a_workup_can_be_read_by_everybody(paper: Page) -> None:
-    page = paper
-    found = {}
-    for name in ("Home", "Comps", "Worth", "Paper"):
-        room(page, name)
-        page.wait_for_load_state("networkidle")
-        found[name] = failings(page)
-    assert not any(found.values()), found
-
-
 def test_the_appointment_leaves_as_a_calendar_note(paper: Page) -> None:
     page = paper
     page.get_by_role("button", name="A calendar note").click()

@@ -14,7 +14,7 @@ from playwright.sync_api import Locator, Page, expect
 
 from rain_porch.core.facts import dates
 
-from .person import Press, a_mark, click_on, last_row, point_at, press_by_keys, tab_to, type_in
+from .person import Press, a_mark, at_rest, click_on, last_row, point_at, press_by_keys, tab_to, type_in
 from .test_evening import room
 
 pytestmark = pytest.mark.e2e
@@ -54,12 +54,12 @@ def found(page: Page) -> int:
 def part(page: Page, words: str, press: Press) -> None:
     """Open a part of the sentence; its field has the focus."""
     press(page, sentence(page).get_by_role("button", name=re.compile(words)).first)
-    page.wait_for_timeout(350)
+    at_rest(page)
 
 
 def leave(page: Page) -> None:
     page.keyboard.press("Escape")
-    page.wait_for_timeout(350)
+    at_rest(page)
 
 
 def add_criterion(page: Page, words: str, press: Press) -> None:
@@ -67,7 +67,7 @@ def add_criterion(page: Page, words: str, press: Press) -> None:
     expect(page.get_by_role("textbox", name="Part of a field’s name")).to_be_focused()
     page.keyboard.type(words)
     page.keyboard.press("Enter")
-    page.wait_for_timeout(400)
+    at_rest(page)
 
 
 def add_columns(page: Page, names: list[str], press: Press) -> None:
@@ -162,7 +162,7 @@ def test_an_appraisers_eye(page: Page, server: Any, press: Press) -> None:
 
     def right_count() -> None:
         """As many as lie inside, by an even-odd count of our own over what is found without the outline."""
-        page.wait_for_timeout(700)
+        at_rest(page, 300)
         inside = api(server, "/api/workups/1/candidates")["candidates"]
         assert found(page) == len(inside)
         points = shape()
@@ -187,13 +187,13 @@ def test_an_appraisers_eye(page: Page, server: Any, press: Press) -> None:
             scale = page.locator(".ol-scale-line").inner_text()
             close(*home)
             expect(page.get_by_text("Saved: search changed")).to_be_visible()
-            page.wait_for_timeout(900)
+            at_rest(page, 300)
             shapes = api(server, "/api/workups/1")["state"]["search"]["shapes"]
             assert [len(s["points"]) for s in shapes] == [6, 3], "a corner went with the click that closed the area"
             assert page.locator(".ol-scale-line").inner_text() == scale, "the map grew"
             expect(page.get_by_role("complementary", name=re.compile("Record of"))).to_have_count(0)
             page.keyboard.press("z")
-            page.wait_for_timeout(900)
+            at_rest(page, 300)
     assert 0 < found(page) <= all_found
     if press is click_on:
         first = shape()
@@ -203,7 +203,7 @@ def test_an_appraisers_eye(page: Page, server: Any, press: Press) -> None:
             page.mouse.move(x + dx * 1.15, y + dy * 1.15, steps=5)
             page.mouse.up()
             expect(page.get_by_text("Saved: search changed")).to_be_visible()
-            page.wait_for_timeout(500)
+            at_rest(page, 200)
             assert len(shape()) == 6, f"corner {n} took another with it"
         assert all(a != b for a, b in zip(first, shape(), strict=True)), "each corner has moved"
         right_count()
@@ -213,14 +213,14 @@ def test_an_appraisers_eye(page: Page, server: Any, press: Press) -> None:
         page.mouse.down()
         page.mouse.move(side[0] + 14, side[1], steps=4)
         page.mouse.up()
-        page.wait_for_timeout(900)
+        at_rest(page, 300)
         assert len(shape()) == 7
         page.mouse.dblclick(side[0] + 14, side[1])
-        page.wait_for_timeout(900)
+        at_rest(page, 300)
         assert len(shape()) == 6
         right_count()
         page.keyboard.press("z")
-        page.wait_for_timeout(900)
+        at_rest(page, 300)
         assert len(shape()) == 7, "undone"
     else:
         tab_to(page, the_map)
@@ -228,11 +228,11 @@ def test_an_appraisers_eye(page: Page, server: Any, press: Press) -> None:
         page.keyboard.press("ArrowLeft")
         page.keyboard.press("Enter")
         expect(page.get_by_text("Saved: search changed")).to_be_visible()
-        page.wait_for_timeout(700)
+        at_rest(page, 300)
         assert len(shape()) == 6
         page.keyboard.press("n")
         page.keyboard.press("Delete")
-        page.wait_for_timeout(900)
+        at_rest(page, 300)
         assert len(shape()) == 5
         right_count()
         # a corner more, taken up at once and moved; then the whole area, and that undone
@@ -241,21 +241,21 @@ def test_an_appraisers_eye(page: Page, server: Any, press: Press) -> None:
         expect(page.get_by_text("Corner 2 of 6")).to_be_visible()
         page.keyboard.press("ArrowUp")
         page.keyboard.press("Enter")
-        page.wait_for_timeout(900)
+        at_rest(page, 300)
         before = shape()
         for _ in range(7):
             page.keyboard.press("n")
         expect(page.get_by_text("The whole area")).to_be_visible()
         page.keyboard.press("ArrowUp")
         page.keyboard.press("Enter")
-        page.wait_for_timeout(900)
+        at_rest(page, 300)
         now = shape()
         assert all(b[1] > a[1] and abs(b[0] - a[0]) < 2e-6 for a, b in zip(before, now, strict=True)), (
             "all of it, north"
         )
         right_count()
         page.keyboard.press("z")
-        page.wait_for_timeout(900)
+        at_rest(page, 300)
         assert shape() == before, "undone"
     add_columns(page, ["Kind"], press)
     press(page, table.get_by_role("button", name="Sort by Kind"))
@@ -310,7 +310,7 @@ def test_a_unit(page: Page, server: Any, press: Press) -> None:
         expect(page.get_by_role("textbox", name="Listing number or address")).to_be_focused()
         page.keyboard.type(text)
         expect(answers(page).first).to_be_visible()
-        page.wait_for_timeout(300)
+        at_rest(page)
         page.keyboard.press("Enter") if press is press_by_keys else click_on(page, answers(page).first)
         record = page.get_by_role("dialog", name="Add a home to the comps").get_by_role(
             "button", name=re.compile("keep$")
@@ -381,7 +381,7 @@ def test_by_parcel(page: Page, server: Any, press: Press) -> None:
         press(page, field) if press is click_on else tab_to(page, field)
         type_in(page, text)
         expect(sentence(page)).to_contain_text(said)
-        page.wait_for_timeout(500)
+        at_rest(page, 200)
         now = found(page)
         assert now >= last or "," in text, f"{text}: {now}"
         last = now
@@ -402,7 +402,7 @@ def test_what_failed(page: Page, server: Any, press: Press) -> None:
         press(page, page.get_by_role("checkbox", name=word, exact=True))
         expect(sentence(page)).to_contain_text(f"{said} in the last 730 days")
     leave(page)
-    page.wait_for_timeout(500)
+    at_rest(page, 200)
     assert found(page) < before
     shown = {c["status"] for c in api(server, "/api/workups/1/candidates")["candidates"]}
     assert shown <= {"Closed", "Expired", "Active", "Coming Soon", "Active Under Contract"} and "Expired" in shown

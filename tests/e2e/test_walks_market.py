@@ -16,7 +16,7 @@ from playwright.sync_api import Page, expect
 from tests.pdf_text import words_on_pages
 from tests.report.boxes import faults
 
-from .person import Press, click_on, last_row, press_by_keys, tab_to
+from .person import Press, at_rest, click_on, last_row, press_by_keys, tab_to
 from .test_walks import answers
 
 pytestmark = pytest.mark.e2e
@@ -193,7 +193,7 @@ def test_the_pen_that_lies_ready_draws(page: Page, server: Any) -> None:
     expect(dialog.get_by_role("button", name=re.compile("^Draw an area: click"))).to_have_attribute(
         "aria-pressed", "true"
     )
-    page.wait_for_timeout(800)  # the map has come to rest
+    at_rest(page, 300)  # the map too
     box = dialog.get_by_role("application").bounding_box()
     assert box is not None
     for across, down in ((0.3, 0.3), (0.6, 0.3), (0.6, 0.6), (0.3, 0.6), (0.3, 0.6)):
