@@ -176,3 +176,5 @@ def test_market(page: Page, server, look: Look) -> None:
     page.goto(f"{server.url}/around")
     expect(page.get_by_role("table", name="Homes found")).to_be_visible()
     look("around")
+    page.get_by_role("button", name="On paper").click()
+    look("on paper")

@@ -501,6 +501,9 @@ TYPED_RANGES = {"1500-1900": "1,500–1,900 sq ft", "1,500 to 1,900": "1,500–1
 TYPED_DAYS = {"10/31/25": "2025-10-31", "2025-10-31": "2025-10-31", "Oct 31, 2025": "2025-10-31", "31 October 2025": "2025-10-31",
               "1.5.2025": "2025-01-05"}  # fmt: skip
 
+TYPED_MILES = {"half a mile": "0.5", "1/2 mi": "0.5", "¾": "0.75", "2640 ft": "0.5", "1.5 miles": "1.5", "a mile": "1"}
+TYPED_SPANS = {"6 months": 180, "a year": 365, "2 weeks": 14, "90d": 90}
+
 
 @HANDS
 def test_slips_are_understood_or_told(page: Page, server: Any, press: Press) -> None:
@@ -558,6 +561,17 @@ def test_slips_are_understood_or_told(page: Page, server: Any, press: Press) -> 
         part(page, "sq ft$", press)
         type_in(page, text)
         expect(sentence(page)).to_contain_text(said)
+        leave(page)
+    for what, typed, says in (
+        ("^within", TYPED_MILES, "within {} mi"),
+        ("^sold ", TYPED_SPANS, "sold in the last {} days"),
+    ):
+        part(page, what, press)
+        for text, said in typed.items():
+            type_in(page, text)
+            expect(sentence(page)).to_contain_text(says.format(said))
+        type_in(page, "far")
+        expect(page.get_by_role("alert").filter(has_text="“far” is no number").first).to_be_visible()
         leave(page)
     part(page, "sq ft$", press)
     type_in(page, "2000-1000")

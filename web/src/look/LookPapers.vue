@@ -87,7 +87,7 @@ const all = () => Object.values(props.found.counts).reduce((sum, n) => sum + n, 
   display: grid;
   gap: 8px;
   justify-items: start;
-  width: 340px;
+  width: 420px;
   padding: 12px 14px;
 }
 label {

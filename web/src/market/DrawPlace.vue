@@ -67,7 +67,7 @@ function draw(shape: DrawnShape) {
         aria-label="Name of the place"
         placeholder="A name of its own, to keep it"
         maxlength="90"
-        @keydown.enter="shapes.length && take()"
+        @keydown.enter.prevent="shapes.length && take()"
       />
       <ActButton :disabled="!shapes.length" @click="take"> Look inside it </ActButton>
     </template>

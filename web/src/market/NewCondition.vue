@@ -8,7 +8,8 @@ import { vFocus } from '@/shared/vFocus'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { noNumber, number, typedNumber, typedRange } from '@/shared/format'
+import { number } from '@/shared/format'
+import { noNumber, typedNumber, typedRange } from '@/shared/typed'
 
 /** A condition on the homes of a view: a range for numbers, words chosen from those of the records, yes or no. */
 interface Field {

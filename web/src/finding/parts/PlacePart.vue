@@ -81,6 +81,7 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
         <NumberField
           class="miles"
           :value="s.radius_miles"
+          unit="mi"
           :aria-label="`Radius of circle ${i + 1} in miles`"
           @number="$event !== null && setMiles(i, $event)"
         />

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import LinkButton from '@/shared/ui/LinkButton.vue'
 import LabelledField from '@/shared/ui/fields/LabelledField.vue'
 import RangeSlider from '@/shared/ui/fields/RangeSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
-import { noNumber, number, typedNumber, typedRange } from '@/shared/format'
+import { number } from '@/shared/format'
+import { noNumber, typedNumber, typedRange } from '@/shared/typed'
 import { useSpread } from '../search/useSpread'
 import { useFinding } from '../useFinding'
 import type { SearchTools } from '../search/useSearch'
@@ -59,6 +61,16 @@ function dragged(values: number[]) {
   high.value = b >= ends.value[1] ? '' : shown(Math.round(b))
   props.search.slide(props.search.withRange(props.part, read(low.value), read(high.value)))
 }
+/** The one number that stands, where the other end is open: people look for three bedrooms more often than for three and more. */
+const single = computed(() => {
+  const [a, b] = [read(low.value), read(high.value)]
+  const one = a === null ? b : b === null ? a : null
+  return one === null || Number.isNaN(one) || unit.value ? null : one
+})
+function takeOnly(one: number) {
+  low.value = high.value = shown(one)
+  take()
+}
 function take() {
   // a range typed into one field fills both
   for (const text of [low.value, high.value]) {
@@ -93,6 +105,9 @@ function take() {
       <LabelledField v-model="low" v-focus label="From" @change="take" />
       <LabelledField v-model="high" label="To" @change="take" />
     </div>
+    <p v-if="single !== null" class="small mt-1">
+      <LinkButton @click="takeOnly(single)">only {{ shown(single) }}</LinkButton>
+    </p>
     <p class="quiet small mt-1">
       Or type a range: 1,500-1,900, 1,500+{{ mine === undefined ? '' : ', ±20% of this home’s' }}.
     </p>

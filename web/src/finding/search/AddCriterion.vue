@@ -73,7 +73,7 @@ const afresh = () => take(proposals.data.value?.proposed as Search)
       v-focus
       aria-label="Part of a field’s name"
       placeholder="Type part of a name: garage, pool, remarks …"
-      @keydown.enter="choose(choices[0]?.part)"
+      @keydown.enter.prevent="choose(choices[0]?.part)"
       @keydown.esc="emit('close')"
     />
     <ul>

@@ -87,6 +87,7 @@ const ifs = computed(() => {
         within
         <NumberField
           :value="draft.radius_miles"
+          unit="mi"
           placeholder="any"
           aria-label="Miles"
           @number="take(search.withRadius($event))"
@@ -105,6 +106,7 @@ const ifs = computed(() => {
         in the last
         <NumberField
           :value="days"
+          unit="days"
           placeholder="any"
           aria-label="Days"
           @number="take(search.withWindow(window_, $event === null ? null : Math.round($event)))"

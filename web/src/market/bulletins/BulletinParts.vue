@@ -116,6 +116,7 @@ function addSaved() {
           <NumberField
             class="days"
             :value="part.days"
+            unit="days"
             aria-label="Days"
             @number="$event && change(i, { days: Math.round($event) })"
           />

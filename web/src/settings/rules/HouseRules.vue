@@ -79,6 +79,7 @@ const whose = (rule: Rule) =>
                   <NumberField
                     v-else-if="mayChange(rule)"
                     :value="inField(rule)"
+                    :unit="rule.unit"
                     :aria-label="`${rule.label}, ${rule.unit || 'a weight'}`"
                     @number="tryOut(rule, $event)"
                   />

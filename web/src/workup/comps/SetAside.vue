@@ -19,8 +19,8 @@ const own = ref('')
 function key(event: KeyboardEvent) {
   if (event.key === 'Escape') emit('close')
   else if ((event.target as HTMLElement).tagName === 'INPUT') {
-    if (event.key === 'Enter') emit('done', own.value.trim())
-    return
+    if (event.key !== 'Enter') return
+    emit('done', own.value.trim())
   } else if (event.key === 'Enter') emit('done', '')
   else if (REASONS[event.key.toLowerCase()]) emit('done', REASONS[event.key.toLowerCase()])
   else return

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { served } from '@/shared/servicePath'
-import { typedTime } from '@/shared/format'
+import { typedTime } from '@/shared/typed'
 import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import DateField from '@/shared/ui/fields/DateField.vue'

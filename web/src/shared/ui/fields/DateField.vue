@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { day, noDate, typedDate } from '@/shared/format'
+import { day } from '@/shared/format'
+import { noDate, typedDate } from '@/shared/typed'
 import ReadField from './ReadField.vue'
 
 /** A field for a day as people type it: "10/31/26", "Oct 31, 2026". The value, and what is emitted, is ISO. */

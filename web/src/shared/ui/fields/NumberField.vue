@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { noNumber, typedNumber } from '@/shared/format'
+import { noNumber, typedNumber } from '@/shared/typed'
 import ReadField from './ReadField.vue'
 
 /** A field for a number as people type it: "389k", "$389,000", ".2 ac". */

@@ -1,5 +1,5 @@
 import { computed, inject, provide, ref, type InjectionKey } from 'vue'
-import { noNumber, typedNumber } from '@/shared/format'
+import { noNumber, typedNumber } from '@/shared/typed'
 import { useWorkup } from '../../useWorkup'
 import { useRateWords } from '../rates/useRateWords'
 
