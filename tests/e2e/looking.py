@@ -86,6 +86,7 @@ LOOK = r"""
     if (!e || !node.data.trim() || drawn(e) || e.closest("option, script, style, datalist") || !seen(e)) continue
     if (/NaN|undefined|\bnull\b|Infinity|\[object /.test(node.data)) say("no figure", e, node.data)
     if (/\b[a-z]+(_[a-z]+)+\b/.test(node.data) && !e.closest("code, pre")) say("a name of the program's own", e, node.data)
+    if (/\b\d{4}-\d\d-\d\d\b/.test(node.data) && !e.closest("code, pre, .stands")) say("a day as programs write it", e, node.data)
     const range = document.createRange()
     range.selectNodeContents(node)
     for (const r of range.getClientRects()) {
@@ -124,9 +125,18 @@ LOOK = r"""
       if (!c.contains(p.e) && !p.e.closest("label, .v-field, kbd") && stays(p.e) === stays(c) && layer(p.e) === layer(c) && over(p, box))
         say("text on a control", c, p.text)
   }
+  const pen = document.createElement("canvas").getContext("2d")
   for (const c of document.querySelectorAll("button, [role=button], input:not([type=hidden]), select, textarea, a[href]")) {
     if (!seen(c) || c.closest("[aria-hidden=true]") || c.getBoundingClientRect().width < 3) continue
     if (c.matches("a") && /^rgb\((0, 0, 238|85, 26, 139)\)$/.test(getComputedStyle(c).color)) say("in the browser's own blue", c, c.textContent)
+    const cut = getComputedStyle(c)
+    if (c.matches("button") && c.textContent.trim() && c.scrollWidth - c.clientWidth > 2 && cut.overflowX !== "visible" && cut.textOverflow !== "ellipsis")
+      say("too narrow for its words", c, c.textContent)
+    if (c.matches("select") && c.selectedOptions[0]) {
+      pen.font = `${cut.fontWeight} ${cut.fontSize} ${cut.fontFamily}`
+      const room = c.clientWidth - parseFloat(cut.paddingLeft) - parseFloat(cut.paddingRight) - 14 // its arrow
+      if (pen.measureText(c.selectedOptions[0].label).width > room) say("too narrow for its words", c, c.selectedOptions[0].label)
+    }
     const name = c.getAttribute("aria-label") || c.getAttribute("aria-labelledby") || c.title || c.textContent.trim() || c.placeholder || c.labels?.length || c.querySelector("img[alt]")
     if (!name) say("control without a name", c, c.outerHTML.slice(0, 60))
   }

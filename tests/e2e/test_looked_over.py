@@ -46,6 +46,7 @@ def test_desk_lists_and_settings(page: Page, server, look: Look) -> None:
     for path in (
         "/workups",
         "/settings",
+        "/settings/rules",
         "/records",
         "/records/imports",
         "/records/conclusions",

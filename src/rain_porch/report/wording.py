@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ..core.facts.dates import said
-from ..core.facts.fields import BY_NAME, line_label
+from ..core.facts.fields import BY_NAME, Kind, line_label
 from ..core.facts.money import half_up, signed
 from ..core.price.backtest import COVERAGE
 from ..core.price.worth import share_words
@@ -25,6 +25,8 @@ def fact(facts: Mapping[str, Any], name: str) -> str:
     value = facts.get(name)
     if value is None:
         return UNKNOWN
+    if BY_NAME[name].kind in (Kind.DATE, Kind.TIME):
+        return said(value)
     if not isinstance(value, (int, float)):
         return "none" if value == "None" else str(value)
     if BY_NAME[name].kind == "year":

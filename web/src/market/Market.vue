@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { periodWords } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -82,7 +83,9 @@ function open(period: number, line: number) {
       start,
       end,
     },
-    title: [view.value.overlay ? `${l.name}-${p.period}` : p.period, l.name].filter(Boolean).join(', '),
+    title: [periodWords(view.value.overlay ? `${l.name}-${p.period}` : p.period), l.name]
+      .filter(Boolean)
+      .join(', '),
   }
 }
 const chart = ref<{ svg(): string }>()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { periodWords } from '@/shared/format'
 import { BarChart, LineChart } from 'echarts/charts'
 import { AxisPointerComponent, GridComponent, LegendComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -90,7 +91,7 @@ const option = computed(() => {
           const few = v && v.n < 5 && l.measure !== 'series' && !isBar(l) ? ` (from ${v.n})` : ''
           return `${l.name || l.label}: <b>${shownAs(v?.value, l.unit)}</b>${few}`
         })
-        return `<b>${p.period}</b>${p.finished ? '' : ', so far'}<br>${rows.join('<br>')}`
+        return `<b>${periodWords(p.period)}</b>${p.finished ? '' : ', so far'}<br>${rows.join('<br>')}`
       },
     },
     series: lines.value.map((l, k) => {

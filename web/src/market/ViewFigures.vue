@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { periodWords } from '@/shared/format'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { computed } from 'vue'
@@ -29,12 +30,14 @@ const few = (line: Docs['ViewLineDoc'], i: number) =>
         @mouseenter="emit('at', p.i)"
         @mouseleave="emit('at', null)"
       >
-        <td class="when">{{ p.period }}<span v-if="!p.finished" class="quiet small"> so far</span></td>
+        <td class="when">
+          {{ periodWords(p.period) }}<span v-if="!p.finished" class="quiet small"> so far</span>
+        </td>
         <td v-for="(l, k) in told.lines" :key="l.name" class="num">
           <PressArea
             v-if="l.measure !== 'series' && l.points[p.i]?.value != null"
             class="figure"
-            :title="`The records behind it: ${l.name || l.label}, ${p.period}`"
+            :title="`The records behind it: ${l.name || l.label}, ${periodWords(p.period)}`"
             @click="emit('open', p.i, k)"
           >
             {{ shownAs(l.points[p.i]?.value, l.unit) }}

@@ -149,6 +149,9 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
   border-bottom: 2px solid rgb(var(--v-theme-rain));
   max-width: 240px;
 }
+.sentence select {
+  max-width: 100%;
+}
 select,
 .sentence :deep(input) {
   field-sizing: content;

@@ -104,6 +104,13 @@ export const SHORT_MONTHS = [
   'Dec',
 ]
 
+/** The period of a figure: Aug 2026, Q3 2026, 2026. */
+export function periodWords(period: string): string {
+  const [year, part] = period.split('-') as [string, string?]
+  const month = SHORT_MONTHS[Number(part) - 1]
+  return part && year.length === 4 ? `${month ?? part} ${year}` : period
+}
+
 /** Aug 31, 2026, 2:05 AM */
 export function moment(iso: string | null | undefined): string {
   if (!iso) return DASH
@@ -120,6 +127,7 @@ export function baths(full: unknown, half: unknown): string {
 export function fact(value: unknown, kind: string): string {
   if (value === null || value === undefined || value === '') return DASH
   if (kind === 'date') return day(String(value))
+  if (kind === 'time') return moment(String(value))
   if (typeof value !== 'number') return String(value)
   if (kind === 'money') return money(value)
   if (!isFigure(value)) return DASH

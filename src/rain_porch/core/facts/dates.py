@@ -26,6 +26,18 @@ def said(given: dt.date | str) -> str:
     return f"{_MONTHS[date.month - 1]} {date.day}, {date.year}"
 
 
+def period_said(period: str) -> str:
+    """The period of a figure as it is read.
+
+    >>> period_said("2026-08"), period_said("2026-Q3"), period_said("2026")
+    ('Aug 2026', 'Q3 2026', '2026')
+    """
+    year, _, part = period.partition("-")
+    if not part:
+        return period
+    return f"{_MONTHS[int(part) - 1] if part.isdecimal() else part} {year}"
+
+
 def add_months(date: dt.date, months: int) -> dt.date:
     """The same day `months` later, the month's last day where it has no such day."""
     index = date.year * 12 + date.month - 1 + months

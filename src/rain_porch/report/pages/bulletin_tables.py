@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...core.facts.dates import period_said
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, columns, figures, para, picture, table
@@ -36,7 +37,7 @@ def view_part(part: Part) -> list[Block | None]:
     rows = []
     for i in range(len(periods) - 1, max(-1, len(periods) - 1 - part.get("periods", TABLE_PERIODS)), -1):
         p = periods[i]
-        rows.append([p["period"] + ("" if p["finished"] else " *"), *(_cell(line, i) for line in lines)])
+        rows.append([period_said(p["period"]) + ("" if p["finished"] else " *"), *(_cell(line, i) for line in lines)])
     return [
         para(told["sentence"]),
         *(para(n, small=True) for n in told["notes"]),

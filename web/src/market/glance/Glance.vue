@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { periodWords } from '@/shared/format'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
@@ -81,7 +82,7 @@ function openPlace(place: string, c: { measure: string; words: string }) {
 }
 function openMonth(c: { name: string; label: string }, i: number) {
   const period = months.value[i]!.period
-  emit('open', { measure: c.name, ...monthDays(period) }, `${c.label}, ${period}`)
+  emit('open', { measure: c.name, ...monthDays(period) }, `${c.label}, ${periodWords(period)}`)
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { periodWords } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
@@ -86,7 +87,7 @@ function open(period: number, line: number) {
       place: l.place ?? '',
       whole: l.whole ?? false,
     },
-    `${label.value}, ${way.value === 'years' ? start.slice(0, 7) : `${l.part ? `${l.part}, ` : ''}${p.period}`}`,
+    `${label.value}, ${way.value === 'years' ? periodWords(start.slice(0, 7)) : `${l.part ? `${l.part}, ` : ''}${periodWords(p.period)}`}`,
   )
 }
 </script>

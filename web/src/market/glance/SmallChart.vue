@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { periodWords } from '@/shared/format'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -72,7 +73,7 @@ const option = computed(() => {
         const p = points.value[i]!
         const mean = line.value[i]
         const few = hollow(i) && props.unit !== '' ? ` (from ${p.n})` : ''
-        return `<b>${props.months[i]!.period}</b>${props.months[i]!.finished ? '' : ', so far'}<br>${props.label}: <b>${shownAs(p.value, props.unit)}</b>${few}${
+        return `<b>${periodWords(props.months[i]!.period)}</b>${props.months[i]!.finished ? '' : ', so far'}<br>${props.label}: <b>${shownAs(p.value, props.unit)}</b>${few}${
           mean === null || mean === undefined ? '' : `<br>mean of the half year: ${shownAs(mean, props.unit)}`
         }`
       },

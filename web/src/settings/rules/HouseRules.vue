@@ -206,7 +206,7 @@ table.even {
 tr.tried td {
   background: rgba(var(--v-theme-cedar), 0.08);
 }
-@media (max-width: 980px) {
+@media (max-width: 1180px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }

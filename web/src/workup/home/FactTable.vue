@@ -196,4 +196,7 @@ async function back(row: Docs['FactDoc']) {
   border-radius: var(--corner);
   color: rgb(var(--v-theme-cedar));
 }
+.mine select {
+  width: 108px;
+}
 </style>

@@ -92,9 +92,12 @@ async function add() {
 }
 .add {
   display: grid;
-  grid-template-columns: 1.5fr 62px 84px 76px auto;
+  grid-template-columns: 1fr 72px 1fr max-content;
   gap: 6px;
   margin-top: 8px;
+}
+.add select:first-child {
+  grid-column: 1 / 3;
 }
 input,
 select {
