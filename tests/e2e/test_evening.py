@@ -167,7 +167,14 @@ def test_the_server_stops_in_the_middle_and_nothing_is_lost(page: Page, server) 
     expect(page.get_by_role("alert").filter(has_text="1 change waits here and goes out when it does")).to_be_visible()
     room(page, "Worth")
     expect(page.get_by_label("List", exact=True)).to_have_value("299,000")
+    page.get_by_role("link", name="Market", exact=True).click()  # which was never looked at: its part is still to come
+    expect(page.get_by_role("alert").filter(has_text="What you asked for opens as soon as it does")).to_be_visible()
+    room(page, "Comps")
+    expect(page.get_by_role("alert").filter(has_text="What you asked for")).to_have_count(0)
+    room(page, "Paper")
+    expect(page.get_by_role("alert").filter(has_text="What you asked for opens as soon as it does")).to_be_visible()
     server.start()
+    expect(page.get_by_role("img", name=re.compile("^Page 1"))).to_be_visible()
 
     # what was decided meanwhile has waited in the page, and goes out by itself
     expect(page.get_by_text("Saved: list price set to 299,000")).to_be_visible(timeout=20_000)

@@ -18,6 +18,7 @@ import MeaningShown from './shared/words/MeaningShown.vue'
 import Legend from './shared/map/Legend.vue'
 import RecordsStanding from './records/RecordsStanding.vue'
 import { useWalk } from './walk/useWalk'
+import { useReaching } from './shared/useReaching'
 import { useLight } from './shared/style/useTheme'
 
 const places = [
@@ -28,6 +29,7 @@ const places = [
   { to: '/settings', label: 'Settings', icon: mdiCogOutline },
 ]
 useLight().follow()
+const asked = useReaching()
 const WalkCard = defineAsyncComponent(() => import('./walk/WalkCard.vue'))
 const walk = useWalk()
 const SignIn = defineAsyncComponent(() => import('./session/SignIn.vue'))
@@ -51,7 +53,13 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
         </router-link>
         <div class="foot"><Me /></div>
       </nav>
-      <header class="top"><CommandField /><RecordsStanding v-if="!isOut" /></header>
+      <header class="top">
+        <CommandField />
+        <p v-if="asked" class="lamp asked" role="alert">
+          Rain Porch does not answer. What you asked for opens as soon as it does.
+        </p>
+        <RecordsStanding v-if="!isOut" />
+      </header>
       <main class="room"><router-view /></main>
     </div>
     <Legend />
@@ -114,6 +122,10 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
   padding: 0 16px;
   border-bottom: var(--line);
   background: rgb(var(--v-theme-surface));
+}
+.asked {
+  margin: 0 16px;
+  padding: 4px 10px;
 }
 .room {
   min-height: 0;

@@ -6,9 +6,11 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
+import { reaching } from './shared/useReaching'
 import './shared/style/base.css'
 import { vuetify } from './shared/style/vuetify'
 
+reaching(router)
 createApp(App)
   .use(router)
   .use(vuetify)
