@@ -22,6 +22,7 @@ SAID = {
     "": "all",
 }
 ON_ONE_PAGE, ROWS, SHEETS = 14, 23, 40  # homes on the one page at most; its rows in all; sheets
+FEW = 12  # lines that go under the page before, where it has the room
 SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "basement", "lot_size_square_feet",
                "year_built", "stories", "architectural_style", "property_condition", "fireplaces_total", "heating", "cooling",
                "pool_private_yn", "association_fee", "tax_annual_amount", "subdivision_name")  # fmt: skip
@@ -65,16 +66,16 @@ def one_page(given: LookInput) -> list[dict[str, Any]]:
 
 
 def packet(given: LookInput) -> list[dict[str, Any]]:
-    """Figures and criteria, the map, one line a home, and a sheet for each."""
+    """Figures and criteria, one line a home, the map, and a sheet for each."""
     names = [f["field"] for f in given.summaries["fields"]]
     drawn = size_svg(list(enumerate(given.homes, 1)), given.asks.get("living_area"), given.asks.get("list_price"))
     return [
         page("look", given.title, _key_figures(given), _ask(given),
              _figure_table(given, names, ("low", "mean", "median", "high", "mode")),
              lead=_lead(given)),
-        *([page("look map", "Where they stand", picture(_map(given, 330), "Map of the homes", "Numbered as in the table that follows."),
+        page("look lines", "One line a home", _line_table(given), lead=f"Of {given.whose}.", flow=len(given.homes) <= FEW),
+        *([page("look map", "Where they stand", picture(_map(given, 330), "Map of the homes", "Numbered as in the lines and on the sheets."),
                 *([heading("Price against size"), picture(drawn, "Each home by its size and price")] if drawn else ()))] if _placed(given) else ()),
-        page("look lines", "One line a home", _line_table(given), lead=f"Of {given.whose}."),
         *(_sheet(given, n, home) for n, home in enumerate(given.homes[:SHEETS], 1)),
     ]  # fmt: skip
 

@@ -2,7 +2,23 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
+
+
+def round_marks(low: float, high: float, most: int = 5) -> list[float]:
+    """The round amounts between low and high, at most so many: multiples of 1, 2, 2.5 or 5 of some power of ten.
+
+    >>> round_marks(374_445, 577_455)
+    [400000.0, 450000.0, 500000.0, 550000.0]
+    """
+    rough = (high - low) / most
+    size = 10.0 ** math.floor(math.log10(rough))
+    for step in (size * m for m in (1, 2, 2.5, 5, 10, 20)):
+        first, last = math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9)
+        if last - first < most:
+            return [k * step for k in range(first, last + 1)]
+    raise AssertionError("20 times the power of ten is always enough")
 
 
 def along(amounts: Sequence[float], start: float, end: float, room: float = 0.05) -> Callable[[float], float]:
