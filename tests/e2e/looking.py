@@ -132,10 +132,12 @@ LOOK = r"""
     const cut = getComputedStyle(c)
     if (c.matches("button") && c.textContent.trim() && c.scrollWidth - c.clientWidth > 2 && cut.overflowX !== "visible" && cut.textOverflow !== "ellipsis")
       say("too narrow for its words", c, c.textContent)
-    if (c.matches("select") && c.selectedOptions[0]) {
+    const words = c.matches("select") ? c.selectedOptions[0]?.label : c.matches("input") && !c.value ? c.placeholder : ""
+    if (words) {
       pen.font = `${cut.fontWeight} ${cut.fontSize} ${cut.fontFamily}`
-      const room = c.clientWidth - parseFloat(cut.paddingLeft) - parseFloat(cut.paddingRight) - 14 // its arrow
-      if (pen.measureText(c.selectedOptions[0].label).width > room) say("too narrow for its words", c, c.selectedOptions[0].label)
+      const arrow = c.matches("select") ? 14 : 0
+      const room = c.clientWidth - parseFloat(cut.paddingLeft) - parseFloat(cut.paddingRight) - arrow
+      if (pen.measureText(words).width > room + 1) say("too narrow for its words", c, words)
     }
     const name = c.getAttribute("aria-label") || c.getAttribute("aria-labelledby") || c.title || c.textContent.trim() || c.placeholder || c.labels?.length || c.querySelector("img[alt]")
     if (!name) say("control without a name", c, c.outerHTML.slice(0, 60))

@@ -197,6 +197,7 @@ async function back(row: Docs['FactDoc']) {
   color: rgb(var(--v-theme-cedar));
 }
 .mine select {
-  width: 108px;
+  width: 116px;
+  padding: 0 2px 0 6px;
 }
 </style>

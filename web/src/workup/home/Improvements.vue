@@ -92,12 +92,12 @@ async function add() {
 }
 .add {
   display: grid;
-  grid-template-columns: 1fr 72px 1fr max-content;
+  grid-template-columns: 72px minmax(0, 1fr) max-content max-content;
   gap: 6px;
   margin-top: 8px;
 }
 .add select:first-child {
-  grid-column: 1 / 3;
+  grid-column: 1 / -1;
 }
 input,
 select {

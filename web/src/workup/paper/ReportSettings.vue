@@ -61,12 +61,10 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
     </datalist>
     <label class="field">
       Title on the cover
-      <TypedInput
-        :value="paper.title"
-        placeholder="What this home should be offered at"
-        maxlength="120"
-        @typed="set({ title: $event })"
-      />
+      <TypedInput :value="paper.title" maxlength="120" @typed="set({ title: $event })" />
+      <span v-if="!paper.title" class="quiet small"
+        >“What this home should be offered at”, unless you say else.</span
+      >
     </label>
     <label class="field">
       The price
