@@ -41,42 +41,51 @@ def at_rest(page: Page, rest: float = 120) -> None:
     page.evaluate(AT_REST, rest)
 
 
+# where on a thing the pointer would go, once it rests: {x, y}; or what has to be turned with the wheel first, and which way: {home};
+# nothing where it still moves or is gone. One question, as finding a thing by its role and name costs more than all the rest.
+AIM = """async (e) => {
+  const before = e.getBoundingClientRect()
+  await new Promise((soon) => setTimeout(soon, 40))
+  const r = e.getBoundingClientRect()
+  if (!e.isConnected || !r.width || ['x', 'y', 'width', 'height'].some((k) => r[k] !== before[k])) return null
+  const [x, y] = [r.x + Math.min(r.width / 2, 60), r.y + r.height / 2]
+  const at = document.elementFromPoint(x, y)
+  if (at && (e.contains(at) || (at.contains(e) && at.matches('label, button')))) return { x, y }
+  for (let p = e.parentElement; p; p = p.parentElement) {
+    const s = getComputedStyle(p), q = p.getBoundingClientRect()
+    if (/auto|scroll/.test(s.overflowY) && p.scrollHeight > p.clientHeight + 2 && (r.bottom > q.bottom - 2 || r.top < q.top + 2))
+      return { home: [q.left + q.width / 2, q.top + q.height / 2, r.top < q.top + 2 ? -120 : 120] }
+  }
+  return { home: null }
+}"""
+STILL_THERE = """(e, [x, y]) => {
+  const r = e.getBoundingClientRect()
+  return e.isConnected && Math.abs(r.x + Math.min(r.width / 2, 60) - x) < 0.01 && Math.abs(r.y + r.height / 2 - y) < 0.01
+}"""
+
+
 def point_at(page: Page, what: Locator) -> tuple[float, float]:
     """Bring something into sight with the wheel, put the pointer on it; fails where something else lies over it."""
     expect(what).to_be_visible()
+    found = what.element_handle()
     patience = 12  # what is still on its way, a menu that opens, say, is waited for
     for _ in range(90):
-        box = what.bounding_box()
-        page.wait_for_timeout(40)
-        if box is None or box != what.bounding_box():  # still moving
-            continue
-        x, y = box["x"] + min(box["width"] / 2, 60), box["y"] + box["height"] / 2
-        if what.evaluate(
-            "(e, [x, y]) => { const at = document.elementFromPoint(x, y); return !!at && (e.contains(at) || (at.contains(e) && at.matches('label, button'))) }",
-            [x, y],
-        ):
-            page.mouse.move(x, y)
-            if box == what.bounding_box():  # nothing that came meanwhile has moved it away from under the pointer
-                return x, y
-            continue
-        home = what.evaluate(
-            """(e) => {
-                for (let p = e.parentElement; p; p = p.parentElement) {
-                  const s = getComputedStyle(p), q = p.getBoundingClientRect(), r = e.getBoundingClientRect()
-                  if (/auto|scroll/.test(s.overflowY) && p.scrollHeight > p.clientHeight + 2 && (r.bottom > q.bottom - 2 || r.top < q.top + 2))
-                    return [q.left + q.width / 2, q.top + q.height / 2, r.top < q.top + 2 ? -120 : 120]
-                }
-                return null
-            }"""
-        )
-        if home is None:
+        aim = found.evaluate(AIM)
+        if aim is None:  # still moving, or drawn anew meanwhile
+            found = what.element_handle()
+        elif "x" in aim:
+            page.mouse.move(aim["x"], aim["y"])
+            if found.evaluate(STILL_THERE, [aim["x"], aim["y"]]):  # nothing that came meanwhile has moved it away
+                return aim["x"], aim["y"]
+        elif aim["home"] is None:
             patience -= 1
             assert patience, f"{what} lies under something and no wheel brings it out"
             page.wait_for_timeout(80)
-            continue
-        page.mouse.move(home[0], home[1])
-        page.mouse.wheel(0, home[2])
-        page.wait_for_timeout(60)
+        else:
+            x, y, way = aim["home"]
+            page.mouse.move(x, y)
+            page.mouse.wheel(0, way)
+            page.wait_for_timeout(20)
     raise AssertionError(f"{what} cannot be scrolled to")
 
 
@@ -87,9 +96,11 @@ def click_on(page: Page, what: Locator) -> None:
 
 # holds the focus where it was to come: tabs that are pressed after it are not heard, so that they can be pressed without asking each time
 HOLD = """(e) => {
+  window.tabReached = false
+  if (!e.isConnected) return false
   const there = () => e === document.activeElement || (e.contains(document.activeElement) && e.matches('label, p, span'))
   window.tabReached = there()
-  if (window.tabReached) return
+  if (window.tabReached) return true
   const stop = (key) => {
     if (!window.tabReached || key.key !== 'Tab') return
     key.preventDefault()
@@ -103,6 +114,7 @@ HOLD = """(e) => {
     document.removeEventListener('focusin', look, true)
     return window.tabReached
   }
+  return true
 }"""
 BATCH = 8
 
@@ -110,10 +122,10 @@ BATCH = 8
 def tab_to(page: Page, what: Locator) -> None:
     """Press Tab until the control has the focus."""
     expect(what).to_be_visible()
+    found = what.element_handle()
     for _ in range(MOST_TABS // BATCH):
-        what.evaluate(
-            HOLD
-        )  # looked for anew each time: what is drawn anew meanwhile is another thing in the same place
+        while not found.evaluate(HOLD):  # what is drawn anew meanwhile is another thing in the same place
+            found = what.element_handle()
         if page.evaluate("window.tabReached"):
             return
         for _ in range(BATCH):
