@@ -8,8 +8,9 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Browser, Locator, Page, expect
 
+from tests.e2e.conftest import Server
 from tests.e2e.person import at_rest
 from tests.e2e.test_evening import find_home, room, whole
 from tests.e2e.test_worth import priced
@@ -182,3 +183,25 @@ def test_no_view_shows_what_is_no_figure_even_after_an_error(page: Page, server)
             page.get_by_role("radio", name=way)
         ).first.click()
         clean(f"Market, {way}, after an error")
+
+
+def test_a_browser_that_writes_figures_otherwise_changes_none(browser: Browser, server: Server) -> None:
+    """Where 1.500 is fifteen hundred, what a field shows must not be read again as one and a half."""
+    with browser.new_context(
+        viewport={"width": 1280, "height": 800}, locale="de-DE", reduced_motion="reduce"
+    ) as abroad:
+        page = abroad.new_page()
+        page.goto(server.url)
+        find_home(page, "630 hedgerow terrace")
+        room(page, "Comps")
+        sentence = page.locator("p.sentence")
+        before = sentence.inner_text()
+        sentence.get_by_role("button", name=re.compile("sq ft$")).click()
+        low = page.get_by_label("From", exact=True)
+        expect(low).to_have_value("1,450")
+        low.fill("1,450 ")
+        low.press("Enter")
+        page.keyboard.press("Escape")
+        at_rest(page, 400)
+        assert sentence.inner_text() == before
+        expect(page.get_by_role("table", name="Homes found")).to_contain_text(re.compile(r"\d{3},\d00"))

@@ -1,3 +1,5 @@
+import { FORM } from '@/shared/format'
+
 /** Conditions of a view as they are said; two ends of one field are one condition, "between". */
 export interface Group {
   words: string
@@ -18,7 +20,7 @@ const read = (text: string) =>
   /^(\S+) (\S+) (.*)$/.exec(text)?.slice(1) as [string, string, string] | undefined
 const shown = (field: string, value: string) =>
   /^-?\d+(\.\d+)?$/.test(value) && !field.startsWith('year_')
-    ? Number(value).toLocaleString(undefined, { maximumFractionDigits: 4 })
+    ? Number(value).toLocaleString(FORM, { maximumFractionDigits: 4 })
     : value
 
 export function grouped(conditions: string[], labelOf: (field: string) => string | undefined): Group[] {

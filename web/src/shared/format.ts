@@ -1,5 +1,7 @@
-/** Numbers and money in the user's local form, days in one; unknown is an em dash. What people type is read in ./typed. */
+/** Numbers, money and days in the one form that the service's sentences and the papers have; unknown is a dash. */
 
+/** Not the browser's own: 1.500 shown and read again would be one and a half. */
+export const FORM = 'en-US'
 export const DASH = '—'
 
 /** Whether there is a figure to show: what is unknown, and what is none, is a dash. */
@@ -11,7 +13,7 @@ function digits(value: number, least: number, most: number): string {
   const key = 10 * least + most
   const format =
     made.get(key) ??
-    new Intl.NumberFormat(undefined, { minimumFractionDigits: least, maximumFractionDigits: most })
+    new Intl.NumberFormat(FORM, { minimumFractionDigits: least, maximumFractionDigits: most })
   made.set(key, format)
   const text = format.format(value)
   return /[1-9]/.test(text) ? text.replace('-', '−') : text.replace('-', '') // nothing has no sign

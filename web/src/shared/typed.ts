@@ -8,11 +8,19 @@ const UNITS: Record<string, [RegExp, number][]> = {
   'sq ft': [
     [/sq\.?\s*(?:ft\.?|feet|foot)|sf|ft2|square\s*feet/, 1],
     [/ac(?:re)?s?/, 43560],
+    [/sq\.?\s*m(?:et(?:er|re)s?)?|m2|m²|square\s*met(?:er|re)s?/, 10.763910417],
+    [/ha|hectares?/, 107639.10417],
+  ],
+  ft: [
+    [/feet|foot|ft|'/, 1],
+    [/yards?|yd/, 3],
+    [/m(?:et(?:er|re)s?)?/, 3.280839895],
   ],
   mi: [
     [/mi(?:les?)?/, 1],
     [/feet|foot|ft/, 1 / 5280],
     [/yards?|yd/, 1 / 1760],
+    [/km|kilomet(?:er|re)s?/, 0.621371192],
   ],
   days: [
     [/d(?:ays?)?/, 1],
@@ -38,18 +46,19 @@ const unbroken = (text: string) =>
 /**
  * What people type for a number: "$412,500" → 412500, "389k" → 389000, "1.2m" → 1200000, "2.5%" → 2.5, "(3000)" → −3000,
  * "1,520 sq ft" → 1520, ".2 ac" → 8712 where the field is in sq ft, "half a mile" → 0.5 in mi, "6 months" → 180 and "a year" → 365
- * in days; null for nothing; NaN for no number.
+ * in days, "141 m²" → 1518 in sq ft; null for nothing; NaN for no number.
  */
 export function typedNumber(text: string, unit = ''): number | null {
   let said = text.trim().toLowerCase().replace('−', '-')
-  if (unit === 'mi' || unit === 'days') said = unbroken(said)
+  const others = UNITS[unit.startsWith('sq ft') ? 'sq ft' : unit] ?? []
+  if (others.length) said = unbroken(said)
   let times = 1
   const months = unit === 'days' ? /^([\d.]+)\s*(?:months?|mos?)$/.exec(said) : null
   if (months) {
     const n = Number(months[1])
     return Number.isNaN(n) ? NaN : Math.floor(n / 12) * 365 + Math.round((n % 12) * 30)
   }
-  for (const [name, size] of UNITS[unit.startsWith('sq ft') ? 'sq ft' : unit] ?? []) {
+  for (const [name, size] of others) {
     const found = new RegExp(`^(.*[\\d.)k])\\s*(?:${name.source})\\.?$`).exec(said)
     if (!found) continue
     said = found[1]!
@@ -65,7 +74,9 @@ export function typedNumber(text: string, unit = ''): number | null {
   if (digits!.includes(',') && !/^\d{1,3}(,\d{3})+(\.\d*)?$/.test(digits!)) return NaN
   const value =
     Number(digits!.replace(/,/g, '')) * times * (tail === 'k' ? 1e3 : tail.startsWith('m') ? 1e6 : 1)
-  const rounded = Math.round(value * 1e6) / 1e6
+  // what was typed in another unit is no finer than it was measured
+  const finest = times === 1 ? 1e6 : unit.startsWith('sq ft') ? 1 : unit === 'ft' ? 10 : 1e4
+  const rounded = Math.round(value * finest) / finest
   return sign === '-' || bracketed ? -rounded : rounded
 }
 

@@ -23,6 +23,9 @@ from rain_porch.core.facts.places.parcels import check_spans, inside, parts, rea
         ("070012", ["07-0012"], ["07-0013", "70-012-5"]),
         ("R-12a to R-12c", ["r-12-A", "R12b"], ["R-12d", "S-12a"]),
         ("03-0012–03-0020", ["03-0015"], ["03-0021"]),
+        ("blocks 1-5", ["01-0001", "05-0300"], ["06-0001", "15-1"]),
+        ("Block 08, 09", ["08-0001", "09-0300"], ["07-0001"]),
+        ("parcel 07-0012", ["07-0012"], ["07-0013"]),
     ],
 )
 def test_what_people_type_finds_what_they_mean(typed, there, not_there):

@@ -144,6 +144,9 @@ async function back(row: Docs['FactDoc']) {
 .facts th:first-child {
   width: 27%;
 }
+.facts thead th {
+  white-space: normal;
+}
 .facts td {
   padding-top: 5px;
   padding-bottom: 5px;

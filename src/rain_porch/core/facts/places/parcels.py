@@ -11,6 +11,7 @@ Part = tuple[int, int, str]
 
 _PARTS = re.compile(r"\d+|[A-Za-z]+")
 _BETWEEN = re.compile(r"\s+(?:to|through|-|–|—)\s+|\s*(?:\.\.\.?|…|–|—)\s*")
+_CALLED = re.compile(r"^(?:(blocks?)|parcels?|numbers?|nos?\.?)\s+(?=\S*\d)", re.IGNORECASE)
 MOST_SPANS = 60
 
 
@@ -25,12 +26,19 @@ def plain(number: str) -> str:
 
 
 def read_spans(text: str) -> tuple[Span, ...]:
-    """What people type: "07 to 08" two blocks; "08" a block; "03-0012, 03-0015" two numbers; "01-0001 to 01-0099" a range."""
-    out = []
+    """What people type: "07 to 08" two blocks; "08" a block; "03-0012, 03-0015" two numbers; "01-0001 to 01-0099" a range;
+    "blocks 1-5" five blocks, as they are called so: "1-5" alone is a number."""
+    out: list[Span] = []
+    of_blocks = False
     for piece in re.split(r"[,;\n]+", text):
         if not piece.strip():
             continue
-        ends = [e.strip() for e in _BETWEEN.split(piece.strip()) if e.strip()]
+        piece = piece.strip()
+        if called := _CALLED.match(piece):
+            of_blocks, piece = bool(called[1]), piece[called.end() :]
+        ends = [e.strip() for e in _BETWEEN.split(piece) if e.strip()]
+        if of_blocks and len(ends) == 1 and re.fullmatch(r"\w+\s*-\s*\w+", piece):
+            ends = [e.strip() for e in piece.split("-")]
         if len(ends) > 2:
             raise BadInput(
                 "parcels", f"“{piece.strip()}” has more than two ends: give one number, or a first and a last."
