@@ -4,11 +4,8 @@ from __future__ import annotations
 
 import ctypes
 import ctypes.util
-import threading
-import weakref
 from contextlib import suppress
 
-SOON = 2.0  # seconds, in which what a value held is freed after it
 _ARENA_MAX = -8  # M_ARENA_MAX of malloc.h
 ARENAS = 2
 
@@ -24,14 +21,3 @@ def give_back() -> None:
     """Let the system have what was freed. After large arrays have gone: the C library would keep their room for the next."""
     with suppress(OSError, AttributeError, TypeError):
         ctypes.CDLL(ctypes.util.find_library("c")).malloc_trim(0)
-
-
-def give_back_after(value: object) -> None:
-    """Let the system have what a value holds, soon after the last who used it has gone."""
-
-    def later() -> None:
-        timer = threading.Timer(SOON, give_back)
-        timer.daemon = True
-        timer.start()
-
-    weakref.finalize(value, later).atexit = False

@@ -15,11 +15,10 @@ from ..store.records.backtests import newest
 from ..store.records.incoming.changed import changed_since
 from ..store.records.incoming.imports import records_mark, records_version
 from ..store.records.kept_columns import Before, is_little, kept_columns, read_beside
-from .memory import give_back, give_back_after
+from .memory import give_back
 from .snapshot import Snapshot
 
 READERS, BESIDE_TRIES = 3, 3
-LARGE = 20_000  # listings: what was worked out from fewer is not worth a tidying
 
 
 class Records:
@@ -91,8 +90,6 @@ class Records:
         if len(read) >= MANY:
             give_back()
         taken = Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._fits)
-        if len(read) >= LARGE:
-            give_back_after(taken)
         if before is not None and self._ahead is not None:
             threading.Thread(target=self._ahead, args=(taken, before), daemon=True).start()
         return taken
