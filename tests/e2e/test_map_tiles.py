@@ -74,4 +74,4 @@ def test_tiles_lie_under_the_map_and_it_stands_without_them(page: Page, server: 
     page.route("**/api/map/tiles/**", lambda route: route.abort())
     page.reload()
     expect(page.get_by_text("this is the map of the records")).to_be_visible()
-    assert comes_to(page, lambda: 0 < of_colour(page, (241, 243, 239)) and of_colour(page, sand) < 0.1)
+    assert comes_to(page, lambda: of_colour(page, (241, 243, 239)) > 0 and of_colour(page, sand) < 0.1)

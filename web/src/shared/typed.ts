@@ -37,7 +37,7 @@ const unbroken = (text: string) =>
     .replace(/^half( an?| of an?)?\b/, '1/2')
     .replace(/^(?:a |one )?quarter( of)?( an?)?\b/, '1/4')
     .replace(/^three quarters( of)?( an?)?\b/, '3/4')
-    .replace(/^(?:an?|one)\b/, '1')
+    .replace(/^(?:an?\s+|one\b)/, '1 ')
     .trim()
     .replace(/^(?:(\d+)\s+)?(\d+)\/(\d+)/, (all, whole, top, under) =>
       Number(under) ? String(Number(whole ?? 0) + Number(top) / Number(under)) : all,
