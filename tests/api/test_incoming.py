@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import gzip
 import os
+import shutil
+import threading
 import time
 from datetime import date
 
@@ -206,7 +208,9 @@ def test_what_a_workbook_holds_waits_sheet_by_sheet(porch, tmp_path):
 
 def test_a_large_archive_is_unpacked_while_one_waits_or_lets_it_go(porch, tmp_path, monkeypatch):
     monkeypatch.setattr("rain_porch.app.incoming.files.PATIENT_SECONDS", 0.0)
-    monkeypatch.setattr("rain_porch.records.files.containers._BLOCK", 64)
+    monkeypatch.setattr("rain_porch.records.files.containers._BLOCK", 4096)
+    goes_on, room = threading.Event(), shutil.disk_usage  # asked before each block is written
+    monkeypatch.setattr("shutil.disk_usage", lambda path: (goes_on.wait(20), room(path))[1])
     rows = "MLS #,Status,Address,List $\n" + "".join(f"{n},A,{n} Oak St,{300_000 + n}\n" for n in range(20_000))
     data = gzip.compress(rows.encode())
 
@@ -217,6 +221,7 @@ def test_a_large_archive_is_unpacked_while_one_waits_or_lets_it_go(porch, tmp_pa
     assert file["stage"] == "unpacking"
     assert porch.get(f"/api/records/incoming/{file['file_id']}/preview").status_code == 422
     assert porch.post(f"/api/records/incoming/{file['file_id']}/plan", json={"source": "x"}).status_code == 422
+    goes_on.set()
     for _ in range(200):
         now = porch.get(f"/api/records/incoming/{file['file_id']}").json()
         if now["stage"] != "unpacking":
@@ -224,8 +229,10 @@ def test_a_large_archive_is_unpacked_while_one_waits_or_lets_it_go(porch, tmp_pa
         time.sleep(0.05)
     assert (now["stage"], now["name"]) == ("waiting", "all.csv")
     assert porch.get(f"/api/records/incoming/{file['file_id']}/preview").json()["kind"] == "listings"
+    goes_on.clear()
     other = bring()
     porch.delete(f"/api/records/incoming/{other['file_id']}")
+    goes_on.set()
     for _ in range(100):
         if not list((tmp_path / "porch").glob("unpacked-*")):
             break
