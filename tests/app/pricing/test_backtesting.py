@@ -56,7 +56,7 @@ def test_the_same_seed_gives_the_same_figures_on_one_process_or_two(tested, demo
 
 def test_nothing_of_the_sale_or_after_it_is_used(town, demo_records):
     """Every price from the subject's contract on is made absurd: what is predicted stays the same."""
-    before = backtest(demo_records, dt.date(2026, 3, 1), dt.date(2026, 3, 14), workers=1)
+    before = backtest(demo_records, dt.date(2026, 3, 1), dt.date(2026, 3, 31), workers=1)
     first = min(c.day for c in before.cases)
     early = [c for c in before.cases if c.day <= first + 20]
     records = Records(town, today=lambda: NOW.date())
@@ -68,7 +68,7 @@ def test_nothing_of_the_sale_or_after_it_is_used(town, demo_records):
     new_state(records.live)
     after = {
         c.listing_id: c
-        for c in backtest(records.snapshot(), dt.date(2026, 3, 1), dt.date(2026, 3, 14), workers=1).cases
+        for c in backtest(records.snapshot(), dt.date(2026, 3, 1), dt.date(2026, 3, 31), workers=1).cases
     }
     for c in early:
         assert after[c.listing_id].value == pytest.approx(c.value), c.listing_id

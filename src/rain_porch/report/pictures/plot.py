@@ -6,9 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from . import ink
-from .scale import round_marks
 
-ROOM = 30.0  # points: half of what an amount with its unit takes
+STEPS = 4
 
 
 @dataclass(frozen=True)
@@ -30,20 +29,17 @@ class Plot:
         return self.left + wide * (x - lo_x) / (hi_x - lo_x), self.top + tall * (1 - (y - lo_y) / (hi_y - lo_y))
 
     def frame(self, unit: str) -> list[str]:
-        """A line at each round amount, with the figures of both sides; unit: of what runs along the foot."""
+        """The lines, with the figures of both sides; unit: of what runs along the foot."""
         body = []
-        for y in round_marks(*_span(self.ys)):
-            _, py = self.at(self.xs[0], y)
+        for k in range(STEPS + 1):
+            x, y = (lo + (hi - lo) * k / STEPS for lo, hi in (_span(self.xs), _span(self.ys)))
+            px, py = self.at(x, y)
             body.append(
                 f'<path d="M{self.left:.1f} {py:.1f}H{self.width - self.right:.1f}" stroke="{ink.LINE}" stroke-width="0.5"/>'
             )
-            body.append(ink.text(self.left - 5, py + 3, f"{y:,.10g}", 9, ink.GREY, "end"))
-        for x in round_marks(*_span(self.xs)):
-            px, _ = self.at(x, self.ys[0])
-            anchor = (
-                "end" if px > self.width - self.right - ROOM else "start" if px < self.left + ROOM / 2 else "middle"
-            )
-            body.append(ink.text(px, self.height - 10, f"{x:,.10g} {unit}", 9, ink.GREY, anchor))
+            body.append(ink.text(self.left - 5, py + 3, f"{y:,.0f}", 9, ink.GREY, "end"))
+            anchor = "start" if k == 0 else "end" if k == STEPS else "middle"
+            body.append(ink.text(px, self.height - 10, f"{x:,.0f} {unit}", 9, ink.GREY, anchor))
         return body
 
 
