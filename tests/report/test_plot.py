@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rain_porch.report.pictures.plot import Plot
+from rain_porch.report.pictures.scale import rounded_span
 from rain_porch.report.pictures.size import NUMBERED, size_svg
 from rain_porch.report.pictures.small_charts import places_svg
 
@@ -26,6 +27,17 @@ def test_points_stand_inside_and_in_their_order(points):
     lowest, highest = min(points, key=lambda p: p[1]), max(points, key=lambda p: p[1])
     assert plot.at(*lowest)[1] >= plot.at(*highest)[1], "more is higher"
     assert len(plot.frame("sq ft")) == 15
+
+
+@given(st.floats(0, 1e7), st.floats(1, 1e7))
+def test_ends_and_quarters_of_a_span_are_round_and_hold_it(low, wide):
+    start, end = rounded_span((low, low + wide))
+    assert start <= low + wide * 1e-6 and end >= low + wide * (1 - 1e-6)
+    assert end - start <= 4 * wide, "most of the field is used"
+    step = round((end - start) / 4, 6)
+    lead = step / 10 ** math.floor(math.log10(step * (1 + 1e-9)))
+    assert min(abs(lead - nice) for nice in (1, 1.5, 2, 2.5, 5)) < 1e-6
+    assert abs(start / step - round(start / step)) < 1e-4
 
 
 def test_places_keep_their_shape_at_any_latitude():

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from typing import Any
 
+from ...core.facts.dates import period_mark
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from . import ink
+from .scale import rounded_span
 
 COLOURS = (ink.RAIN, ink.SLATE, ink.CEDAR, ink.MOSS, ink.CLAY, ink.GREY)
 DASHES = ("", "7 4", "2 3", "10 3 2 3", "1 5", "14 4")
@@ -38,9 +39,7 @@ def view_svg(
     for i, p in enumerate(periods):
         name = p["period"]
         if len(periods) <= 14 or name.endswith(("-01", "-Q1")):
-            body.append(
-                ink.text(LEFT + step * (i + 0.5), height - 8, name if len(periods) <= 14 else name[:4], 9, ink.GREY)
-            )
+            body.append(ink.text(LEFT + step * (i + 0.5), height - 8, period_mark(name), 9, ink.GREY))
     order = sorted(range(len(lines)), key=lambda k: not _is_bar(lines[k], lines))
     for k in order:
         draw = _bars if _is_bar(lines[k], lines) else _line
@@ -61,22 +60,6 @@ def _span(mine: Sequence[dict[str, Any]], lines: Sequence[dict[str, Any]]) -> tu
     if any(_is_bar(line, lines) for line in mine):
         low = 0.0
     return rounded_span((low, high))
-
-
-def rounded_span(span: tuple[float, float]) -> tuple[float, float]:
-    """A span that holds the given one, its ends and quarters round numbers.
-
-    >>> rounded_span((310_924.0, 486_350.0)), rounded_span((0.0, 46.0))
-    ((300000.0, 500000.0), (0.0, 60.0))
-    """
-    low, high = span
-    least = (high - low) / 4 or abs(high) / 8 or 0.25
-    size = 10.0 ** math.floor(math.log10(least))
-    for step in (m * size for m in (1, 1.5, 2, 2.5, 5, 10, 15, 20)):
-        start = step * math.floor(low / step + 1e-9)
-        if start + 4 * step >= high - 1e-9:
-            return start, start + 4 * step
-    return low, high
 
 
 def _y(value: float, span: tuple[float, float], height: float) -> float:

@@ -8,7 +8,7 @@ from typing import Any
 from ...core.facts.money import dollars
 from ...core.market.measures import SMALL
 from . import ink
-from .market_chart import rounded_span
+from .scale import rounded_span
 
 
 def months_svg(periods: Sequence[Mapping[str, Any]], width: float = ink.WIDE, height: float = 230) -> str:

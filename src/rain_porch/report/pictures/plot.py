@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from . import ink
+from .scale import rounded_span
 
 STEPS = 4
 
@@ -29,7 +30,7 @@ class Plot:
         return self.left + wide * (x - lo_x) / (hi_x - lo_x), self.top + tall * (1 - (y - lo_y) / (hi_y - lo_y))
 
     def frame(self, unit: str) -> list[str]:
-        """The lines, with the figures of both sides; unit: of what runs along the foot."""
+        """The lines at round amounts, with the figures of both sides; unit: of what runs along the foot."""
         body = []
         for k in range(STEPS + 1):
             x, y = (lo + (hi - lo) * k / STEPS for lo, hi in (_span(self.xs), _span(self.ys)))
@@ -37,14 +38,14 @@ class Plot:
             body.append(
                 f'<path d="M{self.left:.1f} {py:.1f}H{self.width - self.right:.1f}" stroke="{ink.LINE}" stroke-width="0.5"/>'
             )
-            body.append(ink.text(self.left - 5, py + 3, f"{y:,.0f}", 9, ink.GREY, "end"))
+            body.append(ink.text(self.left - 5, py + 3, f"{y:,.10g}", 9, ink.GREY, "end"))
             anchor = "start" if k == 0 else "end" if k == STEPS else "middle"
-            body.append(ink.text(px, self.height - 10, f"{x:,.0f} {unit}", 9, ink.GREY, anchor))
+            body.append(ink.text(px, self.height - 10, f"{x:,.10g} {unit}", 9, ink.GREY, anchor))
         return body
 
 
 def _span(values: Sequence[float]) -> tuple[float, float]:
-    """From a little below the least to a little above the most; never of no width."""
+    """From a little below the least to a little above the most, at round amounts; never of no width."""
     low, high = min(values), max(values)
     more = 0.05 * (high - low or high or 1.0)
-    return low - more, high + more
+    return rounded_span((low - more, high + more))

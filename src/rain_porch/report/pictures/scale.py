@@ -6,19 +6,20 @@ import math
 from collections.abc import Callable, Sequence
 
 
-def round_marks(low: float, high: float, most: int = 5) -> list[float]:
-    """The round amounts between low and high, at most so many: multiples of 1, 2, 2.5 or 5 of some power of ten.
+def rounded_span(span: tuple[float, float]) -> tuple[float, float]:
+    """A span that holds the given one, its ends and quarters round numbers.
 
-    >>> round_marks(374_445, 577_455)
-    [400000.0, 450000.0, 500000.0, 550000.0]
+    >>> rounded_span((310_924.0, 486_350.0)), rounded_span((0.0, 46.0))
+    ((300000.0, 500000.0), (0.0, 60.0))
     """
-    rough = (high - low) / most
-    size = 10.0 ** math.floor(math.log10(rough))
-    for step in (size * m for m in (1, 2, 2.5, 5, 10, 20)):
-        first, last = math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9)
-        if last - first < most:
-            return [k * step for k in range(first, last + 1)]
-    raise AssertionError("20 times the power of ten is always enough")
+    low, high = span
+    least = (high - low) / 4 or abs(high) / 8 or 0.25
+    size = 10.0 ** math.floor(math.log10(least))
+    for step in (m * size for m in (1, 1.5, 2, 2.5, 5, 10, 15, 20)):
+        start = step * math.floor(low / step + 1e-9)
+        if start + 4 * step >= high - 1e-9:
+            return start, start + 4 * step
+    return low, high
 
 
 def along(amounts: Sequence[float], start: float, end: float, room: float = 0.05) -> Callable[[float], float]:

@@ -8,8 +8,8 @@ from typing import Any
 
 from . import ink
 from .base_lines import BaseLine, drawn_lines
-from .market_chart import rounded_span
 from .months import smooth
+from .scale import rounded_span
 from .spread import spread
 
 WARM, COLD = ink.CEDAR, ink.RAIN
