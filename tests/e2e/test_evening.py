@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.pdf_text import words_on_pages
 
@@ -182,3 +182,29 @@ def test_the_server_stops_in_the_middle_and_nothing_is_lost(page: Page, server) 
     expect(page.get_by_label("Price rail").locator("b")).to_have_text(value)
     page.goto(server.url)
     expect(page.get_by_text("list $299,000")).to_be_visible()
+
+
+def test_a_part_of_the_program_that_cannot_be_fetched_comes_later(page: Page) -> None:
+    """A map whose part failed once; a place whose part is gone for good, as where a newer program has it under another name."""
+    failed: list[str] = []
+
+    def once(route: Route) -> None:
+        failed.append(route.request.url)
+        route.abort() if len(failed) == 1 else route.continue_()
+
+    page.route(re.compile(r"/assets/HomeMap-.*\.js"), once)
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    expect(page.get_by_role("application", name=re.compile("Map of the home"))).to_be_visible()
+    assert len(failed) > 1
+
+    loaded: list[Page] = []
+    page.on("load", lambda it: loaded.append(it))
+    page.route(
+        re.compile(r"/assets/Market-.*\.js"),
+        lambda route: route.continue_() if loaded else route.fulfill(status=404),
+    )
+    page.get_by_role("link", name="Market", exact=True).click()
+    expect(page.get_by_role("alert").filter(has_text="What you asked for opens")).to_be_visible()
+    expect(page.get_by_role("table", name="Market figures by period")).to_be_visible()
+    assert loaded, "the program was begun anew"

@@ -2,7 +2,6 @@
 import { served } from '@/shared/servicePath'
 import CommandField from '@/shared/ui/fields/CommandField.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { defineAsyncComponent } from 'vue'
 import { onSignedOut } from '@/shared/api/client'
 import {
   mdiChartLine,
@@ -18,7 +17,7 @@ import MeaningShown from './shared/words/MeaningShown.vue'
 import Legend from './shared/map/Legend.vue'
 import RecordsStanding from './records/RecordsStanding.vue'
 import { useWalk } from './walk/useWalk'
-import { useReaching } from './shared/useReaching'
+import { later, useReaching } from './shared/useReaching'
 import { useLight } from './shared/style/useTheme'
 
 const places = [
@@ -30,9 +29,9 @@ const places = [
 ]
 useLight().follow()
 const asked = useReaching()
-const WalkCard = defineAsyncComponent(() => import('./walk/WalkCard.vue'))
+const WalkCard = later(() => import('./walk/WalkCard.vue'))
 const walk = useWalk()
-const SignIn = defineAsyncComponent(() => import('./session/SignIn.vue'))
+const SignIn = later(() => import('./session/SignIn.vue'))
 const { isOut } = useSession()
 const queries = useQueryClient()
 onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
-import { computed, defineAsyncComponent, provide, ref, watchEffect } from 'vue'
+import { computed, provide, ref, watchEffect } from 'vue'
 import type { DrawnFence, DrawnShape, Tool } from '@/shared/map/mapShapes'
 import MapTools from '@/shared/map/MapTools.vue'
 import { CHOSEN } from '@/shared/map/marks'
@@ -32,7 +33,7 @@ import { useSelection } from './useSelection'
  * stand in it alike; what they add comes through the slots.
  */
 const props = defineProps<{ choosing: Choosing; sortedBy?: string }>()
-const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
+const HomeMap = later(() => import('@/shared/map/HomeMap.vue'))
 const { home, found, choices, lit, kept, way: choosingBy } = useFinding()
 const search = useSearch()
 const selection = useSelection(props.sortedBy ?? 'likeness')

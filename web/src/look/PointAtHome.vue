@@ -1,15 +1,16 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import { useHomeKinds } from '@/shared/useFields'
 import ActButton from '@/shared/ui/ActButton.vue'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { useQuery } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, got, type Told } from '@/shared/api/client'
 
 /** A home found by its place: the house is dragged on the map; what stands there is opened, or entered by hand. */
-const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
+const HomeMap = later(() => import('@/shared/map/HomeMap.vue'))
 const router = useRouter()
 const start = useQuery({
   queryKey: ['middle'],

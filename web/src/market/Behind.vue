@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { day, number, perSqft } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
@@ -12,7 +13,7 @@ import { shownAs } from './useView'
 /** The records behind one figure, on the map and as a table. */
 const props = defineProps<{ ask: Docs['BehindAsk']; title: string }>()
 const emit = defineEmits<{ close: [] }>()
-const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
+const HomeMap = later(() => import('@/shared/map/HomeMap.vue'))
 const told = useQuery({
   queryKey: ['behind', computed(() => props.ask)],
   queryFn: () => got(api.POST('/api/market/behind', { body: props.ask })),

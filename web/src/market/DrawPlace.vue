@@ -1,18 +1,19 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import ActButton from '@/shared/ui/ActButton.vue'
 import DialogBox from '@/shared/ui/DialogBox.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import type { DrawnShape, Tool } from '@/shared/map/mapShapes'
 import MapTools from '@/shared/map/MapTools.vue'
 
 /** A place for a view, drawn on the map. */
 const emit = defineEmits<{ take: [shapes: DrawnShape[], drawn: string]; close: [] }>()
-const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
+const HomeMap = later(() => import('@/shared/map/HomeMap.vue'))
 const middle = useQuery({ queryKey: ['map-middle'], queryFn: () => got(api.GET('/api/map/middle')) })
 const tool = ref<Tool | null>('area')
 const shapes = ref<DrawnShape[]>([])

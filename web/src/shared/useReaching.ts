@@ -1,32 +1,56 @@
-import { ref } from 'vue'
+import { defineAsyncComponent, ref } from 'vue'
+import type { AsyncComponentLoader, Component } from 'vue'
 import { isNavigationFailure, NavigationFailureType } from 'vue-router'
 import type { RouteLocationNormalized, Router } from 'vue-router'
 import { api, got, sooner } from './api/client'
 import { served } from './servicePath'
 
-/** The name of a place that was asked for while the service did not answer: its part of the program is still to come. */
+/** The place that was asked for while its part of the program could not be fetched. */
 const wanted = ref<RouteLocationNormalized | null>(null)
 
-/** Goes to a place as soon as its part of the program can be fetched, unless the reader has gone elsewhere meanwhile. */
+const answers = () =>
+  sooner(
+    () => got(api.GET('/api/health')),
+    () => undefined,
+  )
+const pause = (ms: number) => new Promise((done) => window.setTimeout(done, ms))
+const TRIES = 2
+
+/** Goes to what is wanted as soon as the service answers, unless the reader has gone elsewhere meanwhile. */
+async function reach(router: Router) {
+  for (let tries = 0; wanted.value; tries += 1) {
+    await answers()
+    const to: RouteLocationNormalized | null = wanted.value
+    if (!to) return
+    // it answers, and yet the part is not there: a newer program has its parts under other names
+    if (tries === TRIES) return window.location.assign(served(to.fullPath))
+    await pause(300 + 1500 * tries)
+    await router.push(to.fullPath).catch(() => undefined)
+  }
+}
+
+/** Waits for places that cannot be opened now: the router tells of each. */
 export function reaching(router: Router) {
-  let failed = 0
   router.afterEach((_to, _from, failure) => {
-    // who asks for the place where they are has let it go too
+    // who asks for the place where they are has let the other go too
     if (!failure || isNavigationFailure(failure, NavigationFailureType.duplicated)) wanted.value = null
   })
-  router.onError(async (error: unknown, to) => {
+  router.onError((error: unknown, to) => {
     if (!/module|import|preload/i.test(String(error))) return
-    failed = wanted.value?.fullPath === to.fullPath ? failed + 1 : 0
+    const isWaiting = wanted.value !== null
     wanted.value = to
-    await sooner(
-      () => got(api.GET('/api/health')),
-      () => undefined,
-    )
-    if (wanted.value?.fullPath !== to.fullPath) return
-    // it answers, and yet the part is not there: a newer program has its parts under other names
-    if (failed > 1) window.location.assign(served(to.fullPath))
-    else window.setTimeout(() => void router.push(to.fullPath).catch(() => undefined), 300 + 1500 * failed)
+    if (!isWaiting) void reach(router)
   })
 }
 
 export const useReaching = () => wanted
+
+/** A part of a room that is fetched when it is first shown; where it cannot be, again once the service answers. */
+export const later = <T extends Component>(load: AsyncComponentLoader<T>) =>
+  defineAsyncComponent({
+    loader: load,
+    onError: (_error, retry, fail, tries) => {
+      if (tries > 2 * TRIES) fail()
+      else void answers().then(() => window.setTimeout(retry, 300 + 1500 * (tries - 1)))
+    },
+  })

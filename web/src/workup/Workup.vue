@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import { served } from '@/shared/servicePath'
 import ActButton from '@/shared/ui/ActButton.vue'
 import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { mdiAccountMultipleOutline, mdiUndo } from '@mdi/js'
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, toRef } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, toRef } from 'vue'
 import { baths, counted, number, offeredAt, priced } from '@/shared/format'
 import type { Told } from '@/shared/api/client'
 import { isTyping } from '@/shared/keys/keys'
@@ -18,7 +19,7 @@ const workup = provideWorkup(toRef(props, 'id'))
 const { open, found, worth, state, said, saving, waiting, away, elsewhere } = workup
 const { refused, questioned, insist, undo, kept } = workup
 
-const ShareWorkup = defineAsyncComponent(() => import('./ShareWorkup.vue'))
+const ShareWorkup = later(() => import('./ShareWorkup.vue'))
 const { session, isManager } = useSession()
 const sharing = ref(false)
 /** Whose it is, where it is a colleague's. */

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import { periodWords } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import Ways from '@/shared/Ways.vue'
 import { FRESH, type View } from '../useView'
@@ -20,7 +21,7 @@ const emit = defineEmits<{
     title: string,
   ]
 }>()
-const MarketChart = defineAsyncComponent(() => import('../MarketChart.vue'))
+const MarketChart = later(() => import('../MarketChart.vue'))
 const MOST = 5
 const label = computed(() => (props.told.months.labels[props.measure] as [string, string])[0])
 const labels = computed(() => Object.entries(props.told.months.labels) as [string, [string, string]][])

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { day, money } from '@/shared/format'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
@@ -13,7 +14,7 @@ import OwnFeatures from './OwnFeatures.vue'
 import OwnPhotos from './OwnPhotos.vue'
 import TimeLine from './TimeLine.vue'
 
-const HomeMap = defineAsyncComponent(() => import('@/shared/map/HomeMap.vue'))
+const HomeMap = later(() => import('@/shared/map/HomeMap.vue'))
 const { id, open, state, send } = useWorkup()
 const around = useQuery({
   queryKey: ['workup', id, 'around', computed(() => open.data.value?.revision)],
