@@ -86,7 +86,7 @@ LOOK = r"""
     if (!e || !node.data.trim() || drawn(e) || e.closest("option, script, style, datalist") || !seen(e)) continue
     if (/NaN|undefined|\bnull\b|Infinity|\[object /.test(node.data)) say("no figure", e, node.data)
     if (/\b[a-z]+(_[a-z]+)+\b/.test(node.data) && !e.closest("code, pre")) say("a name of the program's own", e, node.data)
-    if (/\b\d{4}-\d\d-\d\d\b/.test(node.data) && !e.closest("code, pre, .stands")) say("a day as programs write it", e, node.data)
+    if (/\b\d{4}-(\d\d|Q\d)\b/.test(node.data) && !e.closest("code, pre")) say("a day as programs write it", e, node.data)
     const range = document.createRange()
     range.selectNodeContents(node)
     for (const r of range.getClientRects()) {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { later } from '@/shared/useReaching'
 import { periodWords } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, got, type Docs, type Told } from '@/shared/api/client'
 import Ways from '@/shared/Ways.vue'
@@ -19,8 +20,8 @@ import ViewFigures from './ViewFigures.vue'
 import ViewOptions from './ViewOptions.vue'
 import ViewSentence from './ViewSentence.vue'
 
-const Glance = defineAsyncComponent(() => import('./glance/Glance.vue'))
-const MarketChart = defineAsyncComponent(() => import('./MarketChart.vue'))
+const Glance = later(() => import('./glance/Glance.vue'))
+const MarketChart = later(() => import('./MarketChart.vue'))
 const WAYS = {
   chart: 'Chart',
   glance: 'At a glance',
@@ -83,9 +84,9 @@ function open(period: number, line: number) {
       start,
       end,
     },
-    title: [periodWords(view.value.overlay ? `${l.name}-${p.period}` : p.period), l.name]
-      .filter(Boolean)
-      .join(', '),
+    title: view.value.overlay
+      ? periodWords(`${l.name}-${p.period}`)
+      : [periodWords(p.period), l.name].filter(Boolean).join(', '),
   }
 }
 const chart = ref<{ svg(): string }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { periodWords } from '@/shared/format'
+import { periodMark, periodWords } from '@/shared/format'
 import { BarChart, LineChart } from 'echarts/charts'
 import { AxisPointerComponent, GridComponent, LegendComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -74,7 +74,7 @@ const option = computed(() => {
         ...text,
         color: t.quiet,
         interval: (k: number) => names.length <= 14 || /-(01|Q1)$/.test(names[k]!),
-        formatter: (v: string) => (names.length <= 14 ? v : v.slice(0, 4)),
+        formatter: periodMark,
       },
     },
     yAxis: [axis(0), ...(right.value ? [axis(1)] : []), ...(own.value ? [{ ...axis(2), show: false }] : [])],

@@ -106,11 +106,19 @@ export const SHORT_MONTHS = [
   'Dec',
 ]
 
-/** The period of a figure: Aug 2026, Q3 2026, 2026. */
+/** A month or quarter of a year: "08" → Aug, "Q3" → Q3. */
+const partWords = (part: string) => SHORT_MONTHS[Number(part) - 1] ?? part
+
+/** The period of a figure: Aug 2026, Q3 2026, 2026; Aug where years lie over each other. */
 export function periodWords(period: string): string {
   const [year, part] = period.split('-') as [string, string?]
-  const month = SHORT_MONTHS[Number(part) - 1]
-  return part && year.length === 4 ? `${month ?? part} ${year}` : period
+  return part ? `${partWords(part)} ${year}` : partWords(year)
+}
+
+/** What stands under a period on an axis: a year where it begins, else the month or quarter alone. */
+export function periodMark(period: string): string {
+  const [year, part] = period.split('-') as [string, string?]
+  return part && !['01', 'Q1'].includes(part) ? partWords(part) : partWords(year)
 }
 
 /** Aug 31, 2026, 2:05 AM */

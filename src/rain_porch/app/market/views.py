@@ -11,7 +11,7 @@ import numpy as np
 from pydantic import Field
 
 from ...core.errors import BadInput, NotFound
-from ...core.facts.dates import NO_DAY, add_months, day_of
+from ...core.facts.dates import NO_DAY, add_months, day_of, period_said
 from ...core.facts.words import HOME_PLURAL, SELLERS, HomeKind
 from ...core.market import measures as mk
 from ...core.market.bands import bands
@@ -281,7 +281,7 @@ def _figures(
     out = [NamedFigureDoc(over="the 12 months", value=PointDoc(value=told.now.value, n=told.now.n))]
     if newest is None or point is None or point.value is None or doc.by == "year":
         return out
-    named = periods[newest].period if doc.by == "quarter" else f"{periods[newest].start:%B %Y}"
+    named = period_said(periods[newest].period) if doc.by == "quarter" else f"{periods[newest].start:%B %Y}"
     over = f"the mean of the {doc.smooth} {doc.by}s to {named}" if doc.smooth > 1 else f"{named} alone"
     return [*out, NamedFigureDoc(over=over, value=point)]
 

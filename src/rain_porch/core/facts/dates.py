@@ -27,15 +27,27 @@ def said(given: dt.date | str) -> str:
 
 
 def period_said(period: str) -> str:
-    """The period of a figure as it is read.
+    """The period of a figure as it is read; the month or quarter alone where years lie over each other.
 
-    >>> period_said("2026-08"), period_said("2026-Q3"), period_said("2026")
-    ('Aug 2026', 'Q3 2026', '2026')
+    >>> period_said("2026-08"), period_said("2026-Q3"), period_said("2026"), period_said("08")
+    ('Aug 2026', 'Q3 2026', '2026', 'Aug')
     """
     year, _, part = period.partition("-")
-    if not part:
-        return period
-    return f"{_MONTHS[int(part) - 1] if part.isdecimal() else part} {year}"
+    return f"{_part_said(part)} {year}" if part else _part_said(year)
+
+
+def period_mark(period: str) -> str:
+    """What stands under a period on an axis: a year where it begins, else the month or quarter alone.
+
+    >>> period_mark("2025-12"), period_mark("2026-01"), period_mark("2026-Q3"), period_mark("2026")
+    ('Dec', '2026', 'Q3', '2026')
+    """
+    year, _, part = period.partition("-")
+    return _part_said(year if part in ("", "01", "Q1") else part)
+
+
+def _part_said(part: str) -> str:
+    return _MONTHS[int(part) - 1] if len(part) == 2 and part.isdecimal() else part
 
 
 def add_months(date: dt.date, months: int) -> dt.date:

@@ -7,6 +7,7 @@ import io
 from collections.abc import Sequence
 from typing import Any
 
+from ...core.facts.dates import period_said
 from .sheet import workbook_in
 
 FORMATS = {"$": "#,##0", "$/sq ft": "#,##0.00", "share": "0.0%", "months": "0.0", "a month": "0.0", "series": "0.00"}
@@ -23,7 +24,7 @@ def market_workbook(sentence: str, periods: Sequence[dict[str, Any]], lines: Seq
             sheet.write_string(2, i, head, bold)
         day = book.add_format({"num_format": "yyyy-mm-dd", "align": "left"})
         for r, p in enumerate(periods):
-            sheet.write_string(3 + r, 0, p["period"])
+            sheet.write_string(3 + r, 0, period_said(p["period"]))
             for i, when in ((1, p["start"]), (2, p["end"])):
                 sheet.write_datetime(3 + r, i, dt.datetime.fromisoformat(str(when)), day)
             sheet.write_string(3 + r, 3, "yes" if p["finished"] else "so far")

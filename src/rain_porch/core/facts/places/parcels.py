@@ -40,13 +40,9 @@ def read_spans(text: str) -> tuple[Span, ...]:
         if of_blocks and len(ends) == 1 and re.fullmatch(r"\w+\s*-\s*\w+", piece):
             ends = [e.strip() for e in piece.split("-")]
         if len(ends) > 2:
-            raise BadInput(
-                "parcels", f"“{piece.strip()}” has more than two ends: give one number, or a first and a last."
-            )
+            raise BadInput("parcels", f"“{piece}” has more than two ends: give one number, or a first and a last.")
         if not ends:
-            raise BadInput(
-                "parcels", f"“{piece.strip()}” is no parcel number: type one like 07-0123, a block, or a range."
-            )
+            raise BadInput("parcels", f"“{piece}” is no parcel number: type one like 07-0123, a block, or a range.")
         out.append((ends[0], ends[-1]))
     return tuple(out)
 
