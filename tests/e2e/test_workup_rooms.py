@@ -341,3 +341,12 @@ def test_what_would_help_is_not_pressed_in_place_of_a_search_that_is_being_saved
     expect(helps).to_be_disabled()
     expect(page.get_by_role("button", name="sold in the last 90 days")).to_be_visible()
     expect(page.get_by_text("Saved: search changed")).to_be_visible()
+
+
+def test_a_value_that_is_on_its_way_is_not_told_as_missing(workup: Page) -> None:
+    page = workup
+    page.route("**/api/workups/*/worth*", lambda route: (page.wait_for_timeout(1500), route.continue_()))
+    page.reload()
+    rail = page.get_by_label("Price rail")
+    expect(rail.get_by_text("Working out the value")).to_be_visible()
+    expect(rail.locator("b").first).to_have_text(re.compile(r"\$\d"))

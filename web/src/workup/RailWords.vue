@@ -11,7 +11,7 @@ import { useWorkup } from './useWorkup'
 /** What the rail comes to in words: the indicated value with its range, and the list price, to be typed. */
 const props = defineProps<{ listPrice: number | null }>()
 const emit = defineEmits<{ ask: [dollars: number | null] }>()
-const { worth, open, refused, reckoning } = useWorkup()
+const { worth, open, refused, reckoning, kept } = useWorkup()
 const { asking, price: asked } = useAsking()
 const price = computed(() => worth.data.value?.price)
 const value = computed(() => price.value?.indicated_value ?? null)
@@ -82,7 +82,9 @@ const fieldFault = computed(
         ></template
       >
     </p>
-    <p v-if="!value" class="quiet first">Keep comps to see a value</p>
+    <p v-if="!value" class="quiet first">
+      {{ kept && reckoning ? 'Working out the value …' : 'Keep comps to see a value' }}
+    </p>
     <p class="ask">
       <label v-word="'list_price'" for="list-total">List</label>
       <TextField
