@@ -12,6 +12,7 @@ _WORDS = {
     "POST /api/searches": "kept a search",
     "PUT /api/watches": "watched, or watched no more,",
     "POST /api/watches/seen": "saw the news of",
+    "PUT /api/local-form": "chose the form of figures of the office",
     "PUT /api/map/sources": "set up the map of the office,",
     "POST /api/mail/try": "tried the mail",
     "PUT /api/house-rules/{name}": "changed a rule of the house",

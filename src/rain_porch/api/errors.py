@@ -12,6 +12,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from ..app.office.local_form import form_of_office
 from ..core.errors import (
     Ambiguous,
     BadInput,
@@ -25,6 +26,7 @@ from ..core.errors import (
     RainPorchError,
     Refused,
 )
+from ..core.facts.local_form import told as told_in
 from ..store.db import unreadable
 from .limits import CutOff
 
@@ -71,10 +73,11 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 
 def install(app: FastAPI) -> None:
     @app.exception_handler(RainPorchError)
-    def told(_: Request, error: RainPorchError) -> JSONResponse:
+    def told(request: Request, error: RainPorchError) -> JSONResponse:
         field = error.values.get("field")
+        form = form_of_office(request.app.state.porch.porch).form()
         body = ErrorDoc(
-            message=_sayable(error.message),
+            message=_sayable(told_in(error.message, form)),
             field=field if isinstance(field, str) else None,
             odd=isinstance(error, Odd),
             clash=isinstance(error, Clash),

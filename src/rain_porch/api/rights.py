@@ -36,7 +36,7 @@ _TABLE = {
         POST /api/around   POST /api/around/counts   POST /api/around/spread   POST /api/around/proposals
         POST /api/around/summaries   POST /api/around/likeness/{listing_id}   POST /api/around/workup
         POST /api/around/paper.{form}   POST /api/searches   POST /api/searches/{search_id}/around
-        GET /api/map/shown   GET /api/map/sources   PUT /api/map/sources   GET /api/map/files
+        GET /api/local-form   PUT /api/local-form   GET /api/map/shown   GET /api/map/sources   PUT /api/map/sources   GET /api/map/files
         GET /api/map/tiles/{layer}/{z}/{x}/{y}
         GET /api/watches   PUT /api/watches   POST /api/watches/seen   GET /api/mail   POST /api/mail/try
         GET /api/searches   DELETE /api/searches/{search_id}   GET /api/columns   PUT /api/columns

@@ -21,7 +21,7 @@ from ..core.facts.words import HomeKind
 from ..core.market.columns import Ints
 from ..core.search import search as sr
 from ..core.search.sentence import sentence
-from ..documents.base import Doc
+from ..documents.base import Doc, Worded
 from ..documents.finding import CandidatesDoc
 from ..documents.search import Place, SearchDoc
 from ..documents.stored import HomeRefDoc
@@ -54,10 +54,10 @@ class LookDoc(CandidatesDoc):
 
     effective_date: dt.date
     title: str
-    words: str
+    words: Worded
     subject: SubjectDoc
     picture: str | None
-    loosened: list[str]
+    loosened: list[Worded]
     search: SearchDoc
     asks: dict[str, float]
 

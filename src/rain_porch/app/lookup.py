@@ -12,7 +12,7 @@ from ..core.facts.dates import NO_DAY, date_of, said
 from ..core.facts.places.addresses import called_by_place
 from ..core.facts.words import HomeKind
 from ..core.market.columns import FOR_SALE, HOME_KINDS, SOLD, Days
-from ..documents.base import Doc
+from ..documents.base import Doc, Worded
 from ..store.records import homes
 from .home.homes import parcel_of
 from .office.agent import Agent
@@ -30,7 +30,7 @@ class HitDoc(Doc):
     kind: Literal["parcel", "listing", "workup", "area"]
     key: str
     shown: str
-    note: str = ""
+    note: Worded = ""
 
 
 class HitsDoc(Doc):

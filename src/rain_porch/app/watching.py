@@ -20,7 +20,7 @@ from ..core.market.bulletin.figure_records import Event, changed_since, rows_tou
 from ..core.market.measures import Market
 from ..core.search.matching import let_through
 from ..core.search.sentence import sentence
-from ..documents.base import Doc
+from ..documents.base import Doc, Worded
 from ..documents.stored import SavedSearchDoc
 from ..documents.versions import read
 from ..store.db import atomic
@@ -52,8 +52,8 @@ class WatchDoc(Doc):
     due_at: dt.datetime
     told_at: dt.datetime | None = None
     news: ChangesDoc | None = None
-    in_words: str = ""
-    last_said: str = Field("", description="what came of the last look")
+    in_words: Worded = ""
+    last_said: Worded = Field("", description="what came of the last look")
 
 
 def watch(agent: Agent, kind: Kind, number: int, every_minutes: int) -> None:

@@ -21,6 +21,16 @@ def _line(text: str) -> str:
 Line = Annotated[str, AfterValidator(_line)]
 """One line of text that is sent, such as a name: without control characters. In a document that is kept it stands as text, so
 that one of earlier days is read: there `check_line` is asked before it is kept."""
+
+
+class _Ours:
+    """The mark of a text that the service writes: with figures in it that people read in a form of their own."""
+
+
+OURS = _Ours()
+Worded = Annotated[str, OURS]
+"""A sentence or words of ours. Where they leave the service for people, they are told in the office's form of figures
+(telling.py); names, what people wrote and what programs read are plain texts."""
 FiniteNumber = Annotated[float, Field(allow_inf_nan=False)]
 
 

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from .base import Doc
+from .base import Doc, Worded
 from .search import CriterionDoc, SearchDoc
 from .wire import CandidateDoc
 
 
 class PhraseDoc(Doc):
-    text: str
+    text: Worded
     part: str | None
 
 
 class StepDoc(Doc):
-    words: str
+    words: Worded
     counts: dict[str, int]
 
 
@@ -28,7 +28,7 @@ class SearchFault(Doc):
     """Why a search cannot be run, and which part of it is to blame, "" where none can be named."""
 
     part: str
-    message: str
+    message: Worded
 
 
 class CountsDoc(Doc):
@@ -62,7 +62,7 @@ class FieldSpreadDoc(Doc):
 
 
 class HelpDoc(Doc):
-    words: str
+    words: Worded
     search: SearchDoc
     sold: int
 

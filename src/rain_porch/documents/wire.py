@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Literal
 
-from .base import Doc, Value
+from .base import Doc, Value, Worded
 from .search import SearchDoc
 
 
@@ -124,8 +124,8 @@ class CandidateDoc(Doc):
     ] = {}  # of the listing: see core/market/listing_facts.py, prices_of; paid_before: of its home
     paid_before_on: dt.date | None = None
     facts: dict[str, Value]
-    differences: list[str]
-    flags: list[str]
+    differences: list[Worded]
+    flags: list[Worded]
 
 
 class FindDoc(Doc):
@@ -155,7 +155,7 @@ class CompDoc(Doc):
     gross_pct: float
     weight: float
     likeness: float
-    flags: list[str]
+    flags: list[Worded]
 
 
 class SubjectDoc(Doc):
@@ -181,7 +181,7 @@ class MethodDoc(Doc):
     label: str
     value: float
     shown: float
-    formula: str
+    formula: Worded
 
 
 class RateDoc(Doc):
@@ -191,7 +191,7 @@ class RateDoc(Doc):
     sales: int
     source: str
     weak: bool
-    says: str
+    says: Worded
 
 
 class MarketChangeDoc(Doc):
@@ -208,7 +208,7 @@ class ApartDoc(Doc):
     field: str
     label: str
     amount: float
-    formula: str
+    formula: Worded
 
 
 class VoiceDoc(Doc):
@@ -223,14 +223,14 @@ class CauseDoc(Doc):
 
     name: str
     factor: float
-    says: str
-    do: str
+    says: Worded
+    do: Worded
 
 
 class PriceDoc(Doc):
     effective_date: dt.date
     subject: SubjectDoc
-    sentence: str
+    sentence: Worded
     search: SearchDoc
     comps: list[CompDoc]
     rates: list[RateDoc]
@@ -241,8 +241,8 @@ class PriceDoc(Doc):
     range: RangeDoc | None
     range_causes: list[CauseDoc] = []
     methods: list[MethodDoc]
-    loosened: list[str]
-    warnings: list[str]
+    loosened: list[Worded]
+    warnings: list[Worded]
     workup_id: int | None = None
 
 

@@ -9,6 +9,7 @@ from functools import cached_property
 from typing import Any
 
 from ..core.facts.fields import PRIVATE
+from ..core.facts.local_form import USUAL, LocalForm
 from ..core.facts.money import dollars
 from .pictures import ink
 from .pictures.base_lines import BaseLine
@@ -35,12 +36,14 @@ class Paper:
 
 @dataclass(frozen=True)
 class Brand:
-    """How the agent's papers look. colour: the accent, made dark enough to be read; logo and portrait as SVG."""
+    """How the agent's papers look. colour: the accent, made dark enough to be read; logo and portrait as SVG; form: in which figures are
+    told."""
 
     colour: str = ink.CEDAR
     logo: str = ""
     portrait: str = ""
     size: str = "us-letter"
+    form: LocalForm = USUAL
 
 
 @dataclass(frozen=True)

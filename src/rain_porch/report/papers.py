@@ -10,8 +10,10 @@ from typing import Any, Literal
 
 from ..core.errors import BadInput
 from ..core.facts.dates import said
+from ..core.facts.local_form import OwnWords
 from .blocks import Nothing
 from .layouts import LAYOUTS, PAGES
+from .local import in_form
 from .model import Brand, ReportInput
 from .pages.opening import with_contents
 from .pages.own import OWN, own_pages
@@ -54,7 +56,7 @@ def _pages(names: Sequence[str], given: ReportInput) -> list[dict[str, Any]]:
 
 def _model(given: ReportInput, pages: list[dict[str, Any]]) -> dict[str, Any]:
     card = given.agent
-    return {
+    model = {
         "title": f"{given.title}: market analysis",
         "address": given.title,
         "by": card.get("name", ""),
@@ -65,6 +67,7 @@ def _model(given: ReportInput, pages: list[dict[str, Any]]) -> dict[str, Any]:
         f"through {said(given.through)}; made {said(given.made_on)}.",
         "pages": with_contents(pages),
     }
+    return in_form(model, given.brand.form)
 
 
 def without_words(given: ReportInput, layout: str | None) -> dict[str, str]:
@@ -85,7 +88,7 @@ def _made(name: str, given: ReportInput) -> list[dict[str, Any]] | Nothing:
         return made
     pages = list(made) if isinstance(made, list) else [made]
     note = given.paper.notes.get(name, "").strip()
-    return [*pages[:-1], {**pages[-1], "note": note}] if note else pages
+    return [*pages[:-1], {**pages[-1], "note": OwnWords(note)}] if note else pages
 
 
 def bulletin_document(
@@ -93,10 +96,11 @@ def bulletin_document(
 ) -> dict[str, Any]:
     """The document model of a bulletin. card: the agent's."""
     foot = f"From listing and tax records through {said(through)}; made {said(made_on)}."
-    return {
+    model = {
         "title": title, "address": title, "by": card.get("name", ""), "by-line": by_line(card), "accent": brand.colour,
         "paper": brand.size, "foot": foot, "pages": [{**pages[0], "logo": brand.logo}, *pages[1:]],
     }  # fmt: skip
+    return in_form(model, brand.form)
 
 
 def by_line(card: Mapping[str, str]) -> str:

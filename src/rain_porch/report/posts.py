@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Literal
 
 from ..core.market.view_reading import shown
+from .local import in_form
 from .model import Brand
 from .pages.bulletin_parts import short_label
 from .pictures.months import months_svg
@@ -39,5 +40,5 @@ def post(
         "by": " · ".join(v for k in ("name", "phone") if (v := card.get(k))),
         "foot": foot,
     }  # fmt: skip
-    made = compiled(model, "png", "post.typ", 144)
+    made = compiled(in_form(model, brand.form), "png", "post.typ", 144)
     return bytes(made[0] if isinstance(made, list) else made)

@@ -8,6 +8,7 @@ from typing import Any
 
 from ..core.facts.dates import said
 from ..core.facts.fields import BY_NAME, Kind, line_label
+from ..core.facts.local_form import Measure, OwnWords
 from ..core.facts.money import half_up, signed
 from ..core.price.backtest import COVERAGE
 from ..core.price.worth import share_words
@@ -28,12 +29,18 @@ def fact(facts: Mapping[str, Any], name: str) -> str:
     if BY_NAME[name].kind in (Kind.DATE, Kind.TIME):
         return said(value)
     if not isinstance(value, (int, float)):
-        return "none" if value == "None" else str(value)
+        return "none" if value == "None" else OwnWords(value)
     if BY_NAME[name].kind == "year":
         return f"{value:.0f}"
     if BY_NAME[name].kind == "yes_no":
         return "yes" if value else "no"
-    return f"{value:,.10g}"
+    unit = BY_NAME[name].unit
+    return Measure(value, unit) if unit == "sq ft" and value == int(value) else f"{value:,.10g}"
+
+
+def blank(value: str) -> str:
+    """The same, and nothing where it is unknown."""
+    return "" if value == UNKNOWN else value
 
 
 def label(name: str) -> str:
@@ -85,7 +92,7 @@ def day(given: str | dt.date | None) -> str:
 
 def distance(miles: float | None) -> str:
     """Miles with two decimals; a dash where it is not known where one of the two stands."""
-    return "—" if miles is None else f"{miles:.2f}"
+    return UNKNOWN if miles is None else Measure(miles, "mi", 2)
 
 
 def range_name(span: Mapping[str, Any] | None) -> str:
@@ -111,6 +118,11 @@ def range_meaning(span: Mapping[str, Any] | None) -> str:
         f"A band that is meant to hold {share} such homes. It comes from how far the sales around here lie from the "
         "method's own fit, and has not yet been measured on past sales."
     )
+
+
+def per_sqft_alone(value: float | None, digits: int = 2) -> str:
+    """The same in a cell whose head names the unit."""
+    return Measure(value, "$/sq ft", digits) if value else ""
 
 
 def per_sqft(value: float | None) -> str:

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import PressArea from '@/shared/ui/PressArea.vue'
 import { computed } from 'vue'
-import { DASH, fact, money, number, perSqft, share, day, signedFact } from '@/shared/format'
+import { DASH, fact, money, number, perSqft, share, sized, day, signedFact } from '@/shared/format'
+import { measured } from '@/shared/localForm'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import DataTable from '@/shared/ui/DataTable.vue'
@@ -32,13 +33,14 @@ function shown(row: Candidate, c: TableColumn): string {
   if (value === null) return DASH
   if (c.key === 'kind') return KIND_WORDS[value] ?? String(value)
   if (c.key === 'date') return day(row.date)
-  if (c.kind === 'miles') return number(value as number, 2)
+  if (c.kind === 'miles') return sized(value as number, 'mi', 2)
   if (c.kind === 'share') return share(value as number)
   if (c.kind === 'per') return perSqft(value as number)
   if (c.key === 'fact:bathrooms_full') return `${value} full`
   if (c.key === 'likeness') return number(value as number)
+  if (c.key === 'prices:price_per_acre') return money(measured(value as number, '$/acre'))
   if (c.kind === 'money') return money(value as number)
-  return fact(value, c.kind)
+  return fact(value, c.kind, c.unit)
 }
 /** What stands under it: how much more or less than the subject, half baths, days. */
 function under(row: Candidate, c: TableColumn): string {
@@ -53,7 +55,7 @@ function under(row: Candidate, c: TableColumn): string {
   const own = mine.value[name]
   if (typeof theirs !== 'number' || typeof own !== 'number' || theirs === own || c.kind === 'yes_no')
     return ''
-  return signedFact(theirs - own)
+  return signedFact(theirs - own, c.unit)
 }
 function own(c: TableColumn): string {
   const asks = home.value?.price ?? null
@@ -66,7 +68,7 @@ function own(c: TableColumn): string {
   if (!name) return ''
   const value = mine.value[name]
   if (name === 'bathrooms_full' && value !== undefined) return `${value} full`
-  return value === undefined ? '' : fact(value, c.kind)
+  return value === undefined ? '' : fact(value, c.kind, c.unit)
 }
 const name = (row: Candidate) => row.address || row.listing_id
 const said = (row: Candidate) =>

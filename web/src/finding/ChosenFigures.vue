@@ -2,7 +2,7 @@
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { money, number, perSqft } from '@/shared/format'
+import { money, number, perSqft, perSqftWords } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding } from './useFinding'
@@ -43,7 +43,7 @@ const named = (kind: string, n: number) => `${number(n)} ${KIND_WORDS[kind] ?? k
       <b v-else>{{ money(l.price.median) }}</b>
       <span v-if="l.per" class="quiet">
         <template v-if="l.per.count > 1">{{ perSqft(l.per.low) }}–{{ perSqft(l.per.high) }}, mean </template>
-        {{ perSqft(l.per.mean) }} per sq ft
+        {{ perSqftWords(l.per.mean) }}
       </span>
     </p>
     <LinkButton class="small" @click="$emit('open')">all figures</LinkButton>

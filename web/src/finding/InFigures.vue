@@ -4,7 +4,8 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { DASH, money, number, perSqft, share } from '@/shared/format'
+import { DASH, money, number, pct as percent, perSqft, share } from '@/shared/format'
+import { called } from '@/shared/localForm'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding, type Candidate } from './useFinding'
@@ -47,7 +48,7 @@ function against(f: Field, k: Summary): string {
   const pct = (100 * (f.home - k.mean)) / k.mean
   return Math.abs(pct) < 0.05
     ? 'at the mean'
-    : `${Math.abs(pct).toFixed(1)} % ${pct > 0 ? 'above' : 'below'} the mean`
+    : `${percent(Math.abs(pct))} ${pct > 0 ? 'above' : 'below'} the mean`
 }
 /** Of all found, then of the chosen. */
 const rowsOf = (f: Field) => [
@@ -94,7 +95,7 @@ const far = computed(() => {
         <tbody v-for="f in told.data.value.fields" :key="f.field">
           <tr class="field">
             <th scope="rowgroup" :colspan="STEPS.length + 3">
-              {{ f.label }}
+              {{ called(f.label) }}
               <span v-if="f.home != null && f.show !== 'share'" class="mine small">
                 this home <b>{{ shown(f, f.home) }}</b>{{
                   soldOf(f) ? `, ${against(f, soldOf(f)!)} of the ${named(soldOf(f)!)}` : ''
@@ -154,8 +155,8 @@ const far = computed(() => {
                 <span v-else>{{ address }}</span>
               </p>
               <p v-for="line in lines" :key="line.f.field" class="small">
-                {{ line.f.label }} <b>{{ shown(line.f, line.x.value) }}</b>: mean of {{ named(line.k) }}
-                {{ shown(line.f, line.k.mean) }}, without it
+                {{ called(line.f.label) }} <b>{{ shown(line.f, line.x.value) }}</b>: mean of
+                {{ named(line.k) }} {{ shown(line.f, line.k.mean) }}, without it
                 {{ shown(line.f, line.x.mean_without) }}
               </p>
             </div>

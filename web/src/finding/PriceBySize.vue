@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { money, number } from '@/shared/format'
+import { money, number, sizedWords } from '@/shared/format'
+import { called, measured } from '@/shared/localForm'
 import { KIND_WORDS, markSvg } from '@/shared/map/marks'
 import { useLight } from '@/shared/style/useTheme'
 import { useFinding, type Candidate } from './useFinding'
@@ -14,10 +15,14 @@ const [W, H, LEFT, BOTTOM] = [560, 250, 58, 24]
 const dots = computed(() =>
   props.rows.flatMap((row) => {
     const size = row.facts.living_area
-    return typeof size === 'number' && size > 0 && row.price ? [{ row, x: size, y: row.price }] : []
+    return typeof size === 'number' && size > 0 && row.price
+      ? [{ row, x: measured(size, 'sq ft'), y: row.price }]
+      : []
   }),
 )
-const mine = computed(() => (props.area && props.price ? { x: props.area, y: props.price } : null))
+const mine = computed(() =>
+  props.area && props.price ? { x: measured(props.area, 'sq ft'), y: props.price } : null,
+)
 const spans = computed(() => {
   const all = [...dots.value, ...(mine.value ? [mine.value] : [])]
   const span = (values: number[]): [number, number] => {
@@ -41,7 +46,7 @@ const pointed = ref<Candidate | null>(null)
 const said = computed(() => {
   const row = pointed.value ?? props.rows.find((r) => r.listing_id === lit.value)
   if (!row) return mine.value ? `The house: this home, at ${money(mine.value.y)}.` : 'Point at a mark.'
-  return `${row.address || row.listing_id}: ${KIND_WORDS[row.kind] ?? row.kind}, ${money(row.price)}, ${number(row.facts.living_area as number)} sq ft`
+  return `${row.address || row.listing_id}: ${KIND_WORDS[row.kind] ?? row.kind}, ${money(row.price)}, ${sizedWords(row.facts.living_area as number, 'sq ft')}`
 })
 function point(row: Candidate | null) {
   pointed.value = row
@@ -65,7 +70,7 @@ function point(row: Candidate | null) {
         <text v-for="v in ticks('x')" :key="`x${v}`" :x="px(v)" :y="H - 6" text-anchor="middle">
           {{ number(v) }}
         </text>
-        <text :x="W - 12" :y="H - 6" text-anchor="end">sq ft</text>
+        <text :x="W - 12" :y="H - 6" text-anchor="end">{{ called('sq ft') }}</text>
       </g>
       <!-- eslint-disable vue/no-v-html -- drawn here, of numbers alone -->
       <g
@@ -76,7 +81,7 @@ function point(row: Candidate | null) {
         :class="{ lit: lit === d.row.listing_id }"
         role="button"
         tabindex="0"
-        :aria-label="`${d.row.address || d.row.listing_id}, ${KIND_WORDS[d.row.kind] ?? d.row.kind}, ${money(d.row.price)}, ${number(d.x)} sq ft`"
+        :aria-label="`${d.row.address || d.row.listing_id}, ${KIND_WORDS[d.row.kind] ?? d.row.kind}, ${money(d.row.price)}, ${number(d.x)} ${called('sq ft')}`"
         @mouseenter="point(d.row)"
         @mouseleave="point(null)"
         @focus="point(d.row)"

@@ -2,6 +2,7 @@ import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import type { TableColumn } from '@/shared/ui/table'
 import { inTurn } from '@/shared/useDraft'
+import { called } from '@/shared/localForm'
 import { useFields } from '@/shared/useFields'
 import { useFinding } from './useFinding'
 
@@ -124,7 +125,7 @@ export function useColumns() {
   const which = computed(() => (land.value ? 'land' : 'columns'))
   const usually = computed(() => (land.value ? USUAL_LAND : USUAL))
   const all = computed<TableColumn[]>(() => [
-    ...OF_THE_SALE,
+    ...OF_THE_SALE.map((c) => ({ ...c, label: called(c.label), long: c.long && called(c.long) })),
     ...(fields.data.value ?? [])
       .filter(
         (f) =>
@@ -134,6 +135,7 @@ export function useColumns() {
         key: `fact:${f.name}`,
         label: f.name === BATHS ? 'Baths' : f.short || f.label,
         kind: f.kind,
+        unit: f.unit,
         long: f.label,
       }))
       .filter((c) => !held.has(c.key) && !['fact:list_price', 'fact:close_price'].includes(c.key)),

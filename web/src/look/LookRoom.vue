@@ -5,7 +5,7 @@ import { served } from '@/shared/servicePath'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, got, type Told } from '@/shared/api/client'
-import { fact, number, offeredAt } from '@/shared/format'
+import { fact, number, offeredAt, sizedWords } from '@/shared/format'
 import FindingRoom from '@/finding/FindingRoom.vue'
 import { provideChoosing } from '@/finding/useChoosing'
 import { provideFinding, type Candidate } from '@/finding/useFinding'
@@ -52,7 +52,7 @@ const market = computed(() => {
     shapes,
     drawn: shapes.length
       ? circle.length
-        ? `within ${now.radius_miles} mi of ${home.value ? found.data.value!.title : 'the place'}`
+        ? `within ${sizedWords(now.radius_miles, 'mi')} of ${home.value ? found.data.value!.title : 'the place'}`
         : 'in what was drawn'
       : '',
   }
@@ -69,7 +69,7 @@ const market = computed(() => {
         <p v-if="home && found.data.value" class="quiet facts">
           <span v-if="facts.bedrooms_total">{{ facts.bedrooms_total }} bd</span>
           <span v-if="facts.bathrooms_full">{{ facts.bathrooms_full }} full</span>
-          <span v-if="facts.living_area">{{ number(facts.living_area as number) }} sq ft</span>
+          <span v-if="facts.living_area">{{ sizedWords(facts.living_area as number, 'sq ft') }}</span>
           <span v-if="facts.year_built">built {{ fact(facts.year_built, 'year') }}</span>
           <b v-if="asks.list_price" class="cedar">{{ offeredAt(asks) }}</b>
         </p>

@@ -8,6 +8,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, got, type Told } from '@/shared/api/client'
+import { sizedWords } from '@/shared/format'
 
 /** A home found by its place: the house is dragged on the map; what stands there is opened, or entered by hand. */
 const HomeMap = later(() => import('@/shared/map/HomeMap.vue'))
@@ -68,7 +69,7 @@ const enter = () =>
           </p>
         </section>
         <p v-else-if="nearest.isSuccess.value" class="quiet">
-          No home of the records stands within 0.15 miles.
+          No home of the records stands within {{ sizedWords(0.15, 'miles') }}.
         </p>
         <p>
           <router-link

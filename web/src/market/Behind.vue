@@ -5,10 +5,11 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { day, number, perSqft } from '@/shared/format'
+import { day, number, perSqft, sized } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { shownAs } from './useView'
+import { called } from '@/shared/localForm'
 
 /** The records behind one figure, on the map and as a table. */
 const props = defineProps<{ ask: Docs['BehindAsk']; title: string }>()
@@ -75,7 +76,7 @@ const link = (key: string) =>
                 <th>Date</th>
                 <th class="num">Price</th>
                 <th class="num">List</th>
-                <th class="num">$/sq ft</th>
+                <th class="num">{{ called('$/sq ft') }}</th>
                 <th class="num">Area</th>
                 <th class="num">Days</th>
               </tr>
@@ -101,7 +102,7 @@ const link = (key: string) =>
                 </td>
                 <td class="num">{{ number(r.list_price) }}</td>
                 <td class="num">{{ perSqft(r.price_per_sqft) }}</td>
-                <td class="num">{{ number(r.living_area) }}</td>
+                <td class="num">{{ sized(r.living_area, 'sq ft') }}</td>
                 <td class="num">{{ r.days_on_market ?? '—' }}</td>
               </tr>
             </tbody>

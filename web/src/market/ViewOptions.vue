@@ -23,7 +23,11 @@ const asked = computed(() => [
 const adding = ref(false)
 /** A condition is taken away by what it was made of: "between" is made of two. */
 const groups = computed(() =>
-  grouped(view.value.where ?? [], (name) => asked.value.find((f) => f.name === name)?.label),
+  grouped(
+    view.value.where ?? [],
+    (name) => asked.value.find((f) => f.name === name)?.label,
+    (name) => asked.value.find((f) => f.name === name)?.unit ?? '',
+  ),
 )
 const drop = (made: string[]) => set({ where: view.value.where!.filter((c) => !made.includes(c)) })
 function add(made: string[]) {

@@ -1,4 +1,5 @@
-import { FORM } from '@/shared/format'
+import { fact } from '@/shared/format'
+import { called, isMetric, sizeOf } from '@/shared/localForm'
 
 /** Conditions of a view as they are said; two ends of one field are one condition, "between". */
 export interface Group {
@@ -18,12 +19,15 @@ const SAID: Record<string, string> = {
 }
 const read = (text: string) =>
   /^(\S+) (\S+) (.*)$/.exec(text)?.slice(1) as [string, string, string] | undefined
-const shown = (field: string, value: string) =>
-  /^-?\d+(\.\d+)?$/.test(value) && !field.startsWith('year_')
-    ? Number(value).toLocaleString(FORM, { maximumFractionDigits: 4 })
-    : value
+const shown = (field: string, value: string, unit: string) =>
+  /^-?\d+(\.\d+)?$/.test(value) && !field.startsWith('year_') ? fact(Number(value), 'number', unit) : value
 
-export function grouped(conditions: string[], labelOf: (field: string) => string | undefined): Group[] {
+/** unitOf: a field's unit, in which its ends stand in a condition. */
+export function grouped(
+  conditions: string[],
+  labelOf: (field: string) => string | undefined,
+  unitOf: (field: string) => string,
+): Group[] {
   const out: Group[] = []
   const used = new Set<string>()
   for (const text of conditions) {
@@ -37,12 +41,14 @@ export function grouped(conditions: string[], labelOf: (field: string) => string
     const other =
       sign === '>=' ? conditions.find((c) => !used.has(c) && c.startsWith(`${field} <= `)) : undefined
     const label = labelOf(field) ?? field
+    const unit = unitOf(field)
+    const tail = isMetric() && sizeOf(unit) !== 1 ? ` ${called(unit)}` : ''
     const made = other ? [text, other] : [text]
     made.forEach((m) => used.add(m))
     out.push({
       words: other
-        ? `${label} ${shown(field, value)} to ${shown(field, read(other)![2])}`
-        : `${label} ${SAID[sign] ?? sign} ${shown(field, value)}`,
+        ? `${label} ${shown(field, value, unit)} to ${shown(field, read(other)![2], unit)}${tail}`
+        : `${label} ${SAID[sign] ?? sign} ${shown(field, value, unit)}${tail}`,
       made,
     })
   }

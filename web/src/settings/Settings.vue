@@ -7,6 +7,7 @@ import { useLight } from '@/shared/style/useTheme'
 import Accounts from './Accounts.vue'
 import Acts from './Acts.vue'
 import DueWork from './DueWork.vue'
+import LocalForm from './LocalForm.vue'
 import MailSetUp from './MailSetUp.vue'
 import MapSources from './MapSources.vue'
 
@@ -40,6 +41,7 @@ const LIGHTS = { system: 'As the machine has it', day: 'Day', night: 'Night' } a
       How far a search looks, what counts as alike, where reviewers ask, what is believed where no sale tells:
       <RouterLink class="link" :to="{ name: 'rules' }">the table of house rules</RouterLink>.
     </p>
+    <LocalForm />
     <Accounts v-if="isManager" />
     <MapSources v-if="isManager" />
     <MailSetUp />

@@ -3,7 +3,7 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'
 import type { Docs } from './api/client'
-import { day, number, signedPct } from './format'
+import { day, number, signedPct, sized } from './format'
 import Mark from './map/Mark.vue'
 
 /** What happened to homes, the newest first; each kind of change switched on and off. `notes`: a word beside a home. */
@@ -59,7 +59,7 @@ const shown = computed(() => props.told.changes.filter((c) => only.value === nul
               {{ number(c.old) }} ({{ signedPct(100 * (c.new / c.old - 1)) }})
             </template>
           </td>
-          <td class="num">{{ number(c.record.living_area) }}</td>
+          <td class="num">{{ sized(c.record.living_area, 'sq ft') }}</td>
           <td class="num">{{ c.record.days_on_market ?? '—' }}</td>
         </tr>
       </tbody>

@@ -1,7 +1,6 @@
-/** Numbers, money and days in the one form that the service's sentences and the papers have; unknown is a dash. */
+/** Numbers, money, days and sizes in the office's form, which the service's sentences and the papers have too; unknown is a dash. */
+import { called, formNow, isMetric, marks, measured, sizeOf } from './localForm'
 
-/** Not the browser's own: 1.500 shown and read again would be one and a half. */
-export const FORM = 'en-US'
 export const DASH = '—'
 
 /** Whether there is a figure to show: what is unknown, and what is none, is a dash. */
@@ -13,10 +12,16 @@ function digits(value: number, least: number, most: number): string {
   const key = 10 * least + most
   const format =
     made.get(key) ??
-    new Intl.NumberFormat(FORM, { minimumFractionDigits: least, maximumFractionDigits: most })
+    // not in the browser's own form: 1.500 shown and read again would be one and a half
+    new Intl.NumberFormat('en-US', { minimumFractionDigits: least, maximumFractionDigits: most })
   made.set(key, format)
   const text = format.format(value)
-  return /[1-9]/.test(text) ? text.replace('-', '−') : text.replace('-', '') // nothing has no sign
+  return marked(/[1-9]/.test(text) ? text.replace('-', '−') : text.replace('-', '')) // nothing has no sign
+}
+/** "1,234.5" with the marks of the form. */
+function marked(text: string): string {
+  const [group, point] = marks()
+  return group === ',' ? text : text.replace(/[,.]/g, (m) => (m === ',' ? group : point))
 }
 const made = new Map<number, Intl.NumberFormat>() // dear to make, and tables ask for thousands
 /** The digits of a rate in dollars a unit, as core/money has them: none from 100 on, cents from 1 on, else four. */
@@ -36,10 +41,44 @@ export const rateWords = (value: number | null | undefined): string =>
 export const roughRate = (value: number | null | undefined): string =>
   isFigure(value) ? number(value, rateDigits(Math.abs(value))) : DASH
 
+/** A rate in dollars a unit of a fact, in dollars for one of what that is shown in, rounded as rates are. */
+export function rateMeasured(dollars: number, unit: string): number {
+  if (sizeOf(unit) === 1) return dollars
+  const shown = dollars / sizeOf(unit)
+  return Number(shown.toFixed(rateDigits(Math.abs(shown))))
+}
+
+/** The same the other way, as fine as a rate is kept. */
+export const rateReckoned = (shown: number, unit: string): number =>
+  sizeOf(unit) === 1 ? shown : Math.round(shown * sizeOf(unit) * 1e4) / 1e4
+
 /** Percent a month with two digits, or with those that were typed. */
 export const pctWords = (value: number) => digits(value, 2, 4)
 
-export const perSqft = (value: number | null | undefined): string => number(value, 2)
+/** Dollars a square foot, or a square metre: its head names which. */
+export const perSqft = (value: number | null | undefined): string =>
+  isFigure(value) ? number(measured(value, '$/sq ft'), 2) : DASH
+
+/** The same with its unit: "165.29 per sq ft". */
+export const perSqftWords = (value: number | null | undefined): string =>
+  `${perSqft(value)} per ${called('sq ft')}`
+
+/** A size or a distance in what it is shown in, without its unit: with the digits of a fact, or so many. */
+export function sized(value: number | null | undefined, unit: string, places?: number): string {
+  if (!isFigure(value)) return DASH
+  const shown = measured(value, unit)
+  if (places !== undefined) return digits(shown, places, places)
+  return sizeOf(unit) === 1 ? digits(shown, 0, 2) : digits(shown, 0, Math.abs(shown) < 10 ? 1 : 0)
+}
+/** The same with its unit: "1,520 sq ft", "0.52 mi". */
+export const sizedWords = (value: number | null | undefined, unit: string, places?: number): string =>
+  `${sized(value, unit, places)} ${called(unit)}`
+/** A lot in acres, or square metres: "0.21 ac", "846 m²". */
+export const lotWords = (sqft: number): string =>
+  isMetric() ? sizedWords(sqft, 'sq ft') : `${number(sqft / 43560, 2)} ac`
+/** How far a home lies, with its unit; where that is not known, a question. */
+export const far = (miles: number | null | undefined): string =>
+  isFigure(miles) ? sizedWords(miles, 'mi', 2) : `? ${called('mi')}`
 
 /** A share as people say it: 0.984 → "98.4 %". */
 export const share = (value: number | null | undefined): string =>
@@ -47,12 +86,18 @@ export const share = (value: number | null | undefined): string =>
 
 /** Money that stands alone carries its sign: "$437,600". */
 export const priced = (value: number | null | undefined): string =>
-  !isFigure(value) ? DASH : value < 0 ? `−$${money(-value)}` : `$${money(value)}`
+  !isFigure(value) ? DASH : `${value < 0 ? '−' : ''}${withSign(money(Math.abs(value)))}`
+
+/** Digits of money with its sign: "$412,500", "412,500 €". */
+export function withSign(text: string): string {
+  const { sign, sign_stands } = formNow()
+  return sign_stands === 'before' ? `${sign}${text}` : `${text}\u00a0${sign}`
+}
 
 /** What a home that is for sale is offered at. */
 export function offeredAt(asks: Record<string, number>): string {
   const per = asks.list_price_per_sqft
-  return `offered at ${money(asks.list_price)}${per ? `, ${perSqft(per)} per sq ft` : ''}`
+  return `offered at ${money(asks.list_price)}${per ? `, ${perSqftWords(per)}` : ''}`
 }
 
 /** A count with its noun, one of it singular: "1 day", "1,200 days". */
@@ -66,9 +111,11 @@ export function signed(value: number | null | undefined): string {
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${digits(Math.abs(rounded), 0, 0)}`
 }
 
-/** A difference of facts: +170, −0.5; halves stay halves. */
-export function signedFact(value: number | null | undefined): string {
-  if (!isFigure(value)) return DASH
+/** A difference of facts, of what is measured in what it is shown in: +170, −0.5; halves stay halves. */
+export function signedFact(gap: number | null | undefined, unit = ''): string {
+  if (!isFigure(gap)) return DASH
+  const shown = measured(gap, unit)
+  const value = sizeOf(unit) === 1 || Math.abs(shown) < 10 ? shown : Math.round(shown)
   const rounded = Math.round(value * 100) / 100
   const size = digits(Math.abs(rounded), 0, 2)
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${size}`
@@ -83,13 +130,20 @@ export const conditionOf = (grade: number) =>
 export function signedPct(value: number, digits = 1): string {
   if (!isFigure(value)) return DASH
   const rounded = Number(value.toFixed(digits))
-  return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${Math.abs(rounded).toFixed(digits)} %`
+  return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${number(Math.abs(rounded), digits)} %`
 }
 
-/** Aug 31, 2026: the one form in which a day is read, as the service writes it in sentences and on paper. */
+/** A share or a percent with so many digits: 0.0984 → "9.8 %". */
+export const pct = (percent: number, places = 1): string => `${number(percent, places)} %`
+
+/** Aug 31, 2026: the one form in which a day is read, as the service writes it in sentences and on paper; or the office's. */
 export function day(iso: string | null | undefined): string {
   const [year, month, dayOf] = (iso ?? '').slice(0, 10).split('-').map(Number)
-  return year && month && dayOf ? `${SHORT_MONTHS[month - 1]} ${dayOf}, ${year}` : DASH
+  if (!year || !month || !dayOf) return DASH
+  const name = SHORT_MONTHS[month - 1]
+  const { days } = formNow()
+  if (days === '31 Aug 2026') return `${dayOf} ${name} ${year}`
+  return days === '2026-08-31' ? (iso ?? '').slice(0, 10) : `${name} ${dayOf}, ${year}`
 }
 export const SHORT_MONTHS = [
   'Jan',
@@ -133,8 +187,8 @@ export function baths(full: unknown, half: unknown): string {
   return typeof half === 'number' && half > 0 ? `${full} full, ${half} half` : `${full} full`
 }
 
-/** A fact of the catalogue as it is shown: years without separators, yes or no, words as they are. */
-export function fact(value: unknown, kind: string): string {
+/** A fact of the catalogue as it is shown: years without separators, yes or no, words as they are; what is measured as its unit is shown. */
+export function fact(value: unknown, kind: string, unit = ''): string {
   if (value === null || value === undefined || value === '') return DASH
   if (kind === 'date') return day(String(value))
   if (kind === 'time') return moment(String(value))
@@ -143,5 +197,5 @@ export function fact(value: unknown, kind: string): string {
   if (!isFigure(value)) return DASH
   if (kind === 'year') return String(value)
   if (kind === 'yes_no') return value ? 'yes' : 'no'
-  return digits(value, 0, 2)
+  return sized(value, unit)
 }

@@ -1,5 +1,6 @@
 /** What people type for numbers, ranges, days and times of day, and the sentence where it is none of them. */
 import { SHORT_MONTHS } from './format'
+import { formNow, marks, reckoned } from './localForm'
 
 const NUMBER = /^([+-]?)(\d[\d,]*\.?\d*|\.\d+)(k|m|mio|%)?$/
 
@@ -21,6 +22,7 @@ const UNITS: Record<string, [RegExp, number][]> = {
     [/feet|foot|ft/, 1 / 5280],
     [/yards?|yd/, 1 / 1760],
     [/km|kilomet(?:er|re)s?/, 0.621371192],
+    [/m(?:et(?:er|re)s?)?/, 0.000621371192],
   ],
   days: [
     [/d(?:ays?)?/, 1],
@@ -43,16 +45,28 @@ const unbroken = (text: string) =>
       Number(under) ? String(Number(whole ?? 0) + Number(top) / Number(under)) : all,
     )
 
+/** What is typed with the office's marks, in the usual ones: "1.520,5" → "1520.5"; null where they stand where none can. */
+function usualMarks(text: string): string | null {
+  const [group, point] = marks()
+  if (group === ',') return text
+  const between = { '.': '\\.', '\u00a0': '[ \u00a0\u202f]', '’': "[’']" }[group]
+  const whole = text.replace(new RegExp(`(?<=\\d)${between}(?=\\d{3}(?!\\d))`, 'g'), '')
+  if (point === '.') return whole
+  return /\d\.\d/.test(whole) ? null : whole.replace(/,(?=\d)/g, '.') // 1.5: is it one and a half? Nobody knows
+}
+
 /**
  * What people type for a number: "$412,500" → 412500, "389k" → 389000, "1.2m" → 1200000, "2.5%" → 2.5, "(3000)" → −3000,
  * "1,520 sq ft" → 1520, ".2 ac" → 8712 where the field is in sq ft, "half a mile" → 0.5 in mi, "6 months" → 180 and "a year" → 365
  * in days, "141 m²" → 1518 in sq ft; null for nothing; NaN for no number.
  */
 export function typedNumber(text: string, unit = ''): number | null {
-  let said = text.trim().toLowerCase().replace('−', '-')
+  const usual = usualMarks(text.trim().toLowerCase().replace('−', '-'))
+  if (usual === null) return NaN
+  let said = usual
   const others = UNITS[unit.startsWith('sq ft') ? 'sq ft' : unit] ?? []
   if (others.length) said = unbroken(said)
-  let times = 1
+  let times = reckoned(1, unit) // a bare number is in what the field shows
   const months = unit === 'days' ? /^([\d.]+)\s*(?:months?|mos?)$/.exec(said) : null
   if (months) {
     const n = Number(months[1])
@@ -65,7 +79,7 @@ export function typedNumber(text: string, unit = ''): number | null {
     times = size
     break
   }
-  const bare = said.replace(/[$\s\u00a0]/g, '')
+  const bare = said.replaceAll(formNow().sign.toLowerCase(), '').replace(/[$\s\u00a0]/g, '')
   if (bare === '') return null
   const bracketed = /^\((.*)\)$/.exec(bare)
   const found = NUMBER.exec(bracketed ? bracketed[1]! : bare)
@@ -133,7 +147,9 @@ export function typedDate(text: string): string | null | typeof NaN {
   const parts = iso
     ? [iso[1]!, iso[2]!, iso[3]!]
     : slashed
-      ? [slashed[3]!, slashed[1]!, slashed[2]!]
+      ? formNow().days === '31 Aug 2026'
+        ? [slashed[3]!, slashed[2]!, slashed[1]!]
+        : [slashed[3]!, slashed[1]!, slashed[2]!]
       : named
         ? [named[3]!, String(MONTHS.indexOf(named[1]!) + 1), named[2]!]
         : turned
@@ -165,7 +181,15 @@ export function typedTime(text: string): string | null | typeof NaN {
 }
 
 /** The sentence beside a field in which no day stands. */
-export const noDate = (text: string) => `“${text.trim()}” is no date: type it like 10/31/2026.`
+export const noDate = (text: string) => `“${text.trim()}” is no date: type it like ${dateLike()}.`
+
+/** How a day is typed, as an example. */
+export const dateLike = () =>
+  ({ 'Aug 31, 2026': '10/31/2026', '31 Aug 2026': '31/10/2026', '2026-08-31': '2026-10-31' })[formNow().days]
 
 /** The sentence beside a field in which no number stands. */
-export const noNumber = (text: string) => `“${text.trim()}” is no number: type it like 389,000, 389k or 2.5.`
+export const noNumber = (text: string) => `“${text.trim()}” is no number: type it like ${examples()}.`
+function examples() {
+  const [group, point] = marks()
+  return `389${group}000, 389k or 2${point}5`
+}

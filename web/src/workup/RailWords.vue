@@ -4,6 +4,7 @@ import { vWord } from '@/shared/words/vWord'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { number, perSqft, priced, signedPct } from '@/shared/format'
+import { called } from '@/shared/localForm'
 import { noNumber, typedNumber } from '@/shared/typed'
 import { useAsking, within as chanceWithin } from './worth/useAsking'
 import { useWorkup } from './useWorkup'
@@ -37,7 +38,7 @@ function typeTotal() {
   if (!unread.value && given !== props.listPrice) emit('ask', given)
 }
 function typePer() {
-  const given = typedNumber(typedPer.value)
+  const given = typedNumber(typedPer.value, '$/sq ft')
   unread.value = Number.isNaN(given) ? noNumber(typedPer.value) : ''
   if (unread.value) return
   if (given === null) return emit('ask', null)
@@ -104,11 +105,11 @@ const fieldFault = computed(
           class="per"
           inputmode="decimal"
           placeholder="per"
-          aria-label="List price per square foot"
+          :aria-label="called('List price per square foot')"
           @change="typePer"
           @keydown.enter="($event.target as HTMLInputElement).blur()"
         />
-        <span class="quiet small">/sq ft</span>
+        <span class="quiet small">{{ called('/sq ft') }}</span>
       </template>
       <span v-if="listPrice && value" class="cedar pct">{{
         signedPct((100 * (listPrice - value)) / value)

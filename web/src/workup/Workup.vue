@@ -6,7 +6,7 @@ import IconButton from '@/shared/ui/IconButton.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { mdiAccountMultipleOutline, mdiUndo } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, toRef } from 'vue'
-import { baths, counted, number, offeredAt, priced } from '@/shared/format'
+import { baths, counted, number, offeredAt, priced, lotWords, sizedWords } from '@/shared/format'
 import type { Told } from '@/shared/api/client'
 import { isTyping } from '@/shared/keys/keys'
 import { useSession } from '@/session/useSession'
@@ -72,7 +72,7 @@ const marketAround = computed(() => {
     shapes: [
       { points: [[subject.longitude, subject.latitude]], radius_miles: miles, inside: true, name: '' },
     ],
-    drawn: `within ${miles} mi of ${state.value?.address}`,
+    drawn: `within ${sizedWords(miles, 'mi')} of ${state.value?.address}`,
   }
   const area = subject.facts.living_area
   const price = state.value?.list_price ?? worth.data.value?.price.indicated_value
@@ -116,9 +116,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         <p class="facts">
           <span v-if="facts.bedrooms_total">{{ facts.bedrooms_total }} bd</span>
           <span v-if="facts.bathrooms_full">{{ baths(facts.bathrooms_full, facts.bathrooms_half) }}</span>
-          <span v-if="facts.living_area">{{ number(facts.living_area as number) }} sq ft</span>
+          <span v-if="facts.living_area">{{ sizedWords(facts.living_area as number, 'sq ft') }}</span>
           <span v-if="facts.lot_size_square_feet">
-            {{ number((facts.lot_size_square_feet as number) / 43560, 2) }} ac
+            {{ lotWords(facts.lot_size_square_feet as number) }}
           </span>
           <span v-if="facts.year_built">built {{ facts.year_built }}</span>
           <span>{{ open.data.value.subject.home_kind.replaceAll('_', ' ') }}</span>

@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from ...app import schedule
 from ...app.handover.own_mail import MailDoc, mail_set_up, try_mail
+from ...documents.base import Worded
 from ..routing import api_router
 from ..state import Number, Porch
 
@@ -28,7 +29,7 @@ class DueWorkDoc(BaseModel):
     running_since: dt.datetime | None
     failures: int
     last_at: dt.datetime | None
-    last_said: str
+    last_said: Worded
 
 
 class PlanDoc(BaseModel):
@@ -80,7 +81,7 @@ def forget(porch: Porch, work_id: Number) -> None:
 
 
 class TriedDoc(BaseModel):
-    said: str
+    said: Worded
 
 
 @router.get("/mail")

@@ -11,7 +11,7 @@ from ...app.office import house_rules as house
 from ...app.workup.rule_effects import effects
 from ...app.workup.workups import open_workup
 from ...core.facts.house_rules import GROUPS, RULES, HouseRules, checked, rule_named
-from ...documents.base import FiniteNumber
+from ...documents.base import FiniteNumber, Worded
 from ..routing import api_router
 from ..state import Porch
 
@@ -26,7 +26,7 @@ class HouseRuleDoc(BaseModel):
     name: str
     group: str
     label: str
-    meaning: str
+    meaning: Worded
     unit: str
     usual: float
     low: float
@@ -78,9 +78,9 @@ class EffectsAsk(BaseModel):
 
 
 class EffectDoc(BaseModel):
-    what: str
-    before: str
-    after: str
+    what: Worded
+    before: Worded
+    after: Worded
 
 
 class EffectsDoc(BaseModel):

@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from ...app import saved_searches as kept_searches
 from ...app.around import LookAsk
-from ...documents.base import Line
+from ...documents.base import Line, Worded
 from ...documents.search import SearchDoc
 from ..routing import api_router
 from ..state import Number, Porch
@@ -23,14 +23,14 @@ class SavedSearch(BaseModel):
 
     search_id: int
     name: str
-    words: str
+    words: Worded
 
 
 class Carried(BaseModel):
     """The search about this home, and what belonged to the other's place and stayed behind."""
 
     search: SearchDoc
-    left: list[str]
+    left: list[Worded]
 
 
 @router.get("/searches")

@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from ...app.home import photos
 from ...app.office import accounts
+from ...app.office.local_form import LocalFormDoc, form_of_office
 from ...core.errors import NotAllowed, NotSignedIn
 from ..routing import api_router
 from ..state import Porch, State
@@ -26,12 +27,14 @@ class WhoDoc(BaseModel):
 
 
 class SessionDoc(BaseModel):
-    """who: none before signing in. by_itself: nobody has to sign in here. first: the first account is still to be made."""
+    """who: none before signing in. by_itself: nobody has to sign in here. first: the first account is still to be made. form: in which
+    the office reads figures."""
 
     who: WhoDoc | None
     by_itself: bool
     first: bool
     demo: bool
+    form: LocalFormDoc
 
 
 class SignInDoc(BaseModel):
@@ -122,4 +125,5 @@ def _doc(state: State, account: accounts.Account | None, by_itself: bool) -> Ses
         by_itself=by_itself,
         first=not accounts.somebody_signs_in(state.porch),
         demo=photos.is_demo(state.records.folder),
+        form=form_of_office(state.porch),
     )

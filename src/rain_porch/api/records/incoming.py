@@ -16,6 +16,7 @@ from ...core.facts.fields import BY_NAME
 from ...core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from ...core.facts.words import HomeKind, Status
 from ...core.intake.matching import SURE
+from ...documents.base import Worded
 from ...documents.wire import FormReadDoc, WordReadDoc
 from ...records import previewing
 from ...records.mapping.mapping import Part, takes_own
@@ -108,7 +109,7 @@ class IncomingDoc(BaseModel):
     rows: int
     result: dict[str, Any] | None
     samples: dict[str, list[dict[str, Any]]]
-    message: str
+    message: Worded
 
 
 def _doc(file: files.Incoming) -> IncomingDoc:

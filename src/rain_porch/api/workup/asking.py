@@ -12,6 +12,7 @@ from ...app.pricing.opened import priced, rival_rows
 from ...app.workup.workups import open_workup
 from ...core.price import proceeds as pr
 from ...core.price.chances.list_price import WITHIN_DAYS, Group
+from ...documents.base import Worded
 from ...store.records.homes import addresses_of
 from ..routing import api_router
 from ..state import Number, Porch
@@ -77,9 +78,9 @@ class AskingDoc(BaseModel):
     rivals: list[RivalDoc]
     rank: int
     rank_per_sqft: int | None
-    statements: list[str]
+    statements: list[Worded]
     thresholds: list[float]
-    sentence: str
+    sentence: Worded
 
 
 def _group(g: Group) -> GroupDoc:
@@ -123,7 +124,7 @@ class NetLineDoc(BaseModel):
 
     label: str
     amount: str
-    worked: str = ""
+    worked: Worded = ""
 
 
 @router.get("/workups/{workup_id}/proceeds")

@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 from ...app.pricing.backtester import Testing
 from ...app.workup.workups import open_workup
 from ...core.errors import NotFound
+from ...documents.base import Worded
 from ...documents.wire import BacktestDoc
 from ..routing import api_router
 from ..state import Number, Porch
@@ -36,7 +37,7 @@ class TestDoc(BaseModel):
     stage: str
     done: int
     of: int
-    message: str
+    message: Worded
     result: TestResultDoc | None
 
 

@@ -13,6 +13,7 @@ from ...app.office import erasing, sharing
 from ...app.pricing.opened import improvements_return
 from ...app.workup.workups import open_workup
 from ...core.facts.improvements import KINDS, QUALITIES
+from ...documents.base import Worded
 from ...records.pictures.photos import MAX_BYTES
 from ...store.records.areas import near_features, streets_beside
 from ..bodies import read_body
@@ -31,7 +32,7 @@ class NearDoc(BaseModel):
 
 class ReturnedDoc(BaseModel):
     value: float
-    formula: str
+    formula: Worded
 
 
 class AroundDoc(BaseModel):

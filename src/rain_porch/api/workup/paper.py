@@ -17,7 +17,7 @@ from ...app.office import choices as chosen
 from ...app.office.sharing import own_picture
 from ...app.workup.workups import open_workup
 from ...core.errors import BadInput, NotFound
-from ...documents.base import Line
+from ...documents.base import Line, Worded
 from ...documents.stored import PaperDoc
 from ...report.calendar_note import calendar_note
 from ...report.layouts import LABELS, LAYOUTS, SPEAKING
@@ -158,7 +158,7 @@ class PagesDoc(BaseModel):
     speaks, in words. notes: what the agent should know of the papers, and the client is not told."""
 
     pages: list[str]
-    silent: dict[str, str]
+    silent: dict[str, Worded]
     whose: dict[str, str]
     notes: list[str]
 

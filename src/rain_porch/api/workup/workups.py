@@ -19,7 +19,7 @@ from ...app.pricing.summaries import own_figures
 from ...app.workup import workups as book
 from ...app.workup.changes import Change
 from ...app.workup.outcomes import OutcomesDoc, outcomes
-from ...documents.base import Line, Value
+from ...documents.base import Line, Value, Worded
 from ...documents.stored import WorkupDoc
 from ...documents.wire import SubjectDoc
 from ..routing import api_router
@@ -54,8 +54,8 @@ class WorkupRow(BaseModel):
     list_price: float | None
     effective_date: dt.date | None
     client: str
-    delivered: str | None
-    fault: str = ""  # why it cannot be opened, where it cannot
+    delivered: Worded | None
+    fault: Worded = ""  # why it cannot be opened, where it cannot
     whose: str | None = None  # the colleague's, where it is not one's own
     may_edit: bool = True
 
@@ -81,7 +81,14 @@ class PastDoc(BaseModel):
     what: str
     price: float | None
     per: str
-    note: str
+    note: Worded
+
+
+class HistoryRow(BaseModel):
+    revision: int
+    what: Worded
+    at: str
+    who: str | None
 
 
 class OpenDoc(BaseModel):
@@ -92,7 +99,7 @@ class OpenDoc(BaseModel):
     facts: list[FactDoc]
     from_lease: bool
     past: list[PastDoc]
-    last_change: str
+    last_change: Worded
     picture: str | None
     asks: dict[
         str, float
@@ -108,7 +115,7 @@ class ChangeRequest(BaseModel):
 
 class Changed(BaseModel):
     revision: int
-    what: str
+    what: Worded
 
 
 class UndoRequest(BaseModel):
@@ -117,7 +124,7 @@ class UndoRequest(BaseModel):
 
 class UndoDoc(BaseModel):
     revision: int
-    what: str | None
+    what: Worded | None
 
 
 @router.get("/workups")
@@ -205,7 +212,7 @@ class RevisionDoc(BaseModel):
     """who: whose hand it was; what: what was done."""
 
     revision: int
-    what: str | None
+    what: Worded | None
     who: str | None
 
 
@@ -223,8 +230,9 @@ def revision(porch: Porch, workup_id: Number) -> RevisionDoc:
 
 
 @router.get("/workups/{workup_id}/history")
-def history(porch: Porch, workup_id: Number) -> list[dict[str, Any]]:
-    return book.history_of(porch.agent, workup_id)
+def history(porch: Porch, workup_id: Number) -> list[HistoryRow]:
+    """What was changed, newest first."""
+    return [HistoryRow(**row) for row in book.history_of(porch.agent, workup_id)]
 
 
 def _front(porch: Asked, opened: Opened) -> str | None:

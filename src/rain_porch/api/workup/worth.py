@@ -16,6 +16,7 @@ from ...app.workup.workups import open_workup
 from ...core.facts.dates import date_of
 from ...core.facts.fields import BY_NAME, line_label
 from ...core.price.rate_evidence import market_index
+from ...documents.base import Worded
 from ...documents.wire import PriceDoc
 from ...store.records.homes import addresses_of
 from ..routing import api_router
@@ -31,7 +32,7 @@ class LineDoc(BaseModel):
     computed: float | None
     theirs: float | None
     mine: float | None
-    formula: str
+    formula: Worded
     overridden: bool
     apart: bool
 
@@ -39,7 +40,7 @@ class LineDoc(BaseModel):
 class ColumnDoc(BaseModel):
     listing_id: str
     lines: list[LineDoc]
-    over_limits: list[str]
+    over_limits: list[Worded]
 
 
 class CheckDoc(BaseModel):
@@ -48,8 +49,8 @@ class CheckDoc(BaseModel):
     name: str
     label: str
     ok: bool
-    says: str
-    do: str
+    says: Worded
+    do: Worded
     homes: list[str]
 
 
@@ -57,8 +58,8 @@ class FactorDoc(BaseModel):
     """One factor of a comp's weight. times: against the middle of all the comps'."""
 
     name: str
-    says: str
-    usual: str
+    says: Worded
+    usual: Worded
     times: float
 
 
@@ -97,7 +98,7 @@ class WorthDoc(BaseModel):
     price: PriceDoc
     grid: list[ColumnDoc]
     checks: list[CheckDoc]
-    weights_say: str
+    weights_say: Worded
     factors: list[list[FactorDoc]] = []
 
 
@@ -108,7 +109,7 @@ class ChoiceDoc(BaseModel):
     dollars: float
     standard_error: float | None
     sales: int | None
-    says: str
+    says: Worded
 
 
 class DotDoc(BaseModel):
@@ -140,7 +141,7 @@ class RateOpenedDoc(BaseModel):
     dollars: float
     source: str
     weak: bool
-    says: str
+    says: Worded
     choices: list[ChoiceDoc]
     in_percent: bool
     slope: float | None

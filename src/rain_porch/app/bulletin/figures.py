@@ -13,7 +13,7 @@ from ...core.market import measures as mk
 from ...core.market.bulletin import bulletin
 from ...core.market.bulletin import bulletin_sections as sections
 from ...core.market.view_reading import shown
-from ...documents.base import Doc
+from ...documents.base import Doc, Worded
 from ...store.records import series as store_series
 from ..market.closer_looks import RecordDoc, records_of
 from ..market.views import ChangeDoc, PointDoc, change_doc, kind_words, label_of, place_words
@@ -48,16 +48,16 @@ class KeyFigureDoc(Doc):
 class HeadlineDoc(Doc):
     """span: as it follows on "in". where: "detached homes in Lantern Hill". everywhere: what `whole` is of."""
 
-    span: str
-    where: str
-    everywhere: str
+    span: Worded
+    where: Worded
+    everywhere: Worded
     start: dt.date
     end: dt.date
-    headline: str
-    why: str
-    pace: str
-    seller: str
-    buyer: str
+    headline: Worded
+    why: Worded
+    pace: Worded
+    seller: Worded
+    buyer: Worded
     figures: list[KeyFigureDoc]
 
 
@@ -72,8 +72,8 @@ class MonthsDoc(Doc):
     """where: as HeadlineDoc. labels: measure → label and unit. months: oldest first. rates: an outside series under them.
     supply_months: whose pace months of supply stand on."""
 
-    where: str
-    sentence: str
+    where: Worded
+    sentence: Worded
     labels: dict[str, tuple[str, str]]
     months: list[MonthDoc]
     rates: OutsideDoc | None
@@ -83,7 +83,7 @@ class MonthsDoc(Doc):
 class YearsDoc(Doc):
     """years: by calendar year, the last as far as the records go."""
 
-    sentence: str
+    sentence: Worded
     years: list[MonthDoc]
     labels: dict[str, tuple[str, str]]
 
@@ -94,7 +94,7 @@ class HeatDoc(Doc):
     measure: str
     label: str
     unit: str
-    sentence: str
+    sentence: Worded
     years: dict[int, list[PointDoc | None]]
 
 

@@ -7,7 +7,7 @@ import datetime as dt
 from ...core.facts.dates import add_months
 from ...core.market import measures as mk
 from ...core.market.bulletin import bulletin_sections as sections
-from ...documents.base import Doc
+from ...documents.base import Doc, Worded
 from ..market import closer_looks as looks
 from ..market.views import ChangeDoc, PointDoc, change_doc, label_of
 from ..snapshot import Snapshot
@@ -31,8 +31,8 @@ class PlaceDoc(Doc):
 class PlacesDoc(Doc):
     """whole: everywhere together. labels: measure → label and unit."""
 
-    span: str
-    sentence: str
+    span: Worded
+    sentence: Worded
     labels: dict[str, tuple[str, str]]
     places: list[PlaceDoc]
     whole: PlaceDoc

@@ -24,6 +24,7 @@ from ..home import photos
 from ..office import sharing
 from ..office.agent import Agent
 from ..office.choices import agent_card, set_agent_card
+from ..office.local_form import local_form
 from .mail import check_address
 from .pictures import kept_picture
 
@@ -83,6 +84,7 @@ def brand(agent: Agent) -> Brand:
         logo=_fitted(agent, card.logo, 360, 120, "xMaxYMid"),
         portrait=_fitted(agent, card.portrait, 300, 360, "xMidYMid"),
         size=card.size,
+        form=local_form(agent).form(),
     )
 
 

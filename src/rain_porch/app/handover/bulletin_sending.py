@@ -10,7 +10,7 @@ from typing import Any
 from ...core.errors import BadInput
 from ...core.facts.dates import said
 from ...core.market.view_reading import shown, twelve_months
-from ...documents.base import Doc
+from ...documents.base import Doc, Worded
 from ...report.papers import as_pdf
 from ...store import db as database
 from ...store.porch import deliveries as store
@@ -41,7 +41,7 @@ class EditionsDoc(Doc):
     """next_due: when it is made by itself next; none where it is not. said: what came of it last."""
 
     next_due: dt.datetime | None
-    said: str
+    said: Worded
     editions: list[EditionDoc]
 
 

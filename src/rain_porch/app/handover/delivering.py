@@ -13,7 +13,7 @@ from pydantic import Field
 from ...core.errors import BadInput, RainPorchError
 from ...core.facts.dates import said
 from ...core.facts.money import priced
-from ...documents.base import Doc
+from ...documents.base import Doc, Worded
 from ...report import papers
 from ...report.model import ReportInput
 from ...store import db as database
@@ -55,7 +55,7 @@ class DeliveryDoc(Doc):
     email: str
     subject: str
     state: str
-    said: str
+    said: Worded
     pages: int
     list_price: float | None
     made_at: str
@@ -142,9 +142,9 @@ def _kept(agent: Agent, told: dict[str, Any], made: dict[str, bytes], ask: Deliv
 class ChangeDoc(Doc):
     """What differs between two deliveries: in words, how it was and how it is."""
 
-    what: str
-    before: str
-    after: str
+    what: Worded
+    before: Worded
+    after: Worded
 
 
 def compared(agent: Agent, delivery_id: int, other_id: int) -> list[ChangeDoc]:

@@ -9,6 +9,7 @@ from pydantic import Field
 from ...core.errors import BadInput
 from ...core.facts.dates import said
 from ...documents.base import Line
+from ...report.local import in_form
 from ...report.pages import look as pages
 from ...report.papers import as_pdf
 from ...report.workbooks.look_workbook import look_csv, look_workbook
@@ -16,6 +17,7 @@ from ..around import LookAsk, LookDoc, figures_around, look_around
 from ..office.agent import Agent
 from ..office.choices import agent_card
 from ..office.house_rules import rules_of
+from ..office.local_form import local_form
 from .branding import brand
 from .pictures import front_picture
 
@@ -57,6 +59,7 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
         pictures={h["listing_id"]: drawn for h in homes[:PICTURED] if (drawn := front_picture(records, h["listing_id"]))}
         if form == "pdf" and ask.layout == "packet"
         else {},
+        form=local_form(agent).form(),
     )  # fmt: skip
     if form == "csv":
         return look_csv(given), title
@@ -67,6 +70,7 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
         "title": title, "address": title, "by": str(agent_card(agent).get("name") or ""), "foot": foot, "accent": look.colour,
         "paper": look.size, "pages": pages.one_page(given) if ask.layout == "page" else pages.packet(given),
     }  # fmt: skip
+    model = in_form(model, look.form)
     return as_pdf(model), title
 
 

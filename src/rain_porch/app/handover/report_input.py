@@ -26,6 +26,7 @@ from ..bulletin.kept import parts_of, read_bulletin, ready
 from ..home.story import story_of_home
 from ..office.agent import Agent
 from ..office.choices import agent_card
+from ..office.local_form import local_form
 from ..pricing.ask import asked_as_data, asking
 from ..pricing.find_document import candidate_docs, subject_doc
 from ..pricing.opened import Opened, found_candidates, found_rows, kept_unsold, priced, rival_rows
@@ -46,7 +47,12 @@ def report_input(agent: Agent, workup_id: int, layout: str | None = None) -> Rep
     appraiser's page alone. layout: one that comes with the product, else the workup's own pages are made. Made once for as long
     as nothing changes that stands on paper."""
     opened = open_workup(agent, workup_id)
-    look = (str(agent_card(agent)), str([p.model_dump() for p in own_pages(agent)]), _bulletin_text(agent, opened))
+    look = (
+        str(agent_card(agent)),
+        str(local_form(agent)),
+        str([p.model_dump() for p in own_pages(agent)]),
+        _bulletin_text(agent, opened),
+    )
     key = ("paper", *opened.decided, layout, agent.owner, agent.now().date(), *look)
     return agent.records.papers.get(key, lambda: _report_input(agent, opened, layout))
 

@@ -7,7 +7,9 @@ from typing import Any
 
 import numpy as np
 
+from ...core.facts.fields import BY_NAME
 from ...core.facts.homes import Candidate, Subject
+from ...core.facts.local_form import Measure
 from ...core.facts.places.place import miles
 from ...core.market.columns import SOLD
 from ...store.records.homes import parcels_within
@@ -45,6 +47,12 @@ def tour(standpoint: Standpoint, comps: list[Candidate]) -> dict[str, Any]:
     }  # fmt: skip
 
 
+def _shown(field: str, value: float) -> str:
+    if BY_NAME[field].unit == "sq ft":
+        return Measure(value, "sq ft")
+    return f"{value:.0f}" if field == "year_built" else f"{value:,.0f}"
+
+
 def housing(records: Snapshot, subject: Subject, radius_miles: float, day: int) -> dict[str, Any]:
     """Kinds, ages, sizes, lots and taxes of the homes on the tax roll within a radius; how many sold in a year."""
     rows = parcels_within(records.db, subject.latitude, subject.longitude, radius_miles, tuple(HOUSING))
@@ -56,10 +64,9 @@ def housing(records: Snapshot, subject: Subject, radius_miles: float, day: int) 
         known = np.array([r[field] for r in homes if r[field] is not None])
         if known.size >= 5:
             low, median, high = np.percentile(known, [10, 50, 90])
-            shown = "{:.0f}" if field == "year_built" else "{:,.0f}"
             figures[name] = {
                 "count": int(known.size),
-                **{k: shown.format(v) for k, v in (("low", low), ("median", median), ("high", high))},
+                **{k: _shown(field, float(v)) for k, v in (("low", low), ("median", median), ("high", high))},
             }
     columns, view = records.columns, records.columns.as_of(day)
     sold = view.rows_since(SOLD, day - 365)

@@ -17,7 +17,7 @@ from ...core.market.columns import RECORD_KINDS
 from ...core.market.listing_facts import days_on_market, prices_of, status_said
 from ...core.market.stages import NOTHING
 from ...core.market.worked_record import worked_record
-from ...documents.base import Doc, Value
+from ...documents.base import Doc, Value, Worded
 from ...store.records import homes
 from ..snapshot import Snapshot
 from . import photos
@@ -45,7 +45,7 @@ class StoryDoc(Doc):
     what: str
     price: float | None
     per: str
-    note: str
+    note: Worded
     listing_id: str | None = None
 
 
@@ -73,7 +73,7 @@ class FullRecordDoc(Doc):
     given_days: int | None
     given_cumulative_days: int | None
     prices: dict[str, float]
-    worked: dict[str, str]
+    worked: dict[str, Worded]
     facts: list[KnownDoc]
     remarks: str
     agent: str

@@ -21,7 +21,7 @@ from ...core.market.listing_facts import days_on_market, price_per_sqft
 from ...core.market.view_reading import twelve_months
 from ...core.market.worked_measure import worked_measure
 from ...core.statistics.summary import known
-from ...documents.base import Doc
+from ...documents.base import Doc, Worded
 from ...store.records.homes import addresses_of
 from ..snapshot import Snapshot
 from .views import PointDoc, ViewDoc, chosen_rows, first_places, label_of, market_of
@@ -64,7 +64,7 @@ class BehindDoc(Doc):
     unit: str
     count: int
     records: list[RecordDoc]
-    worked: str = ""
+    worked: Worded = ""
 
 
 class ChangeDoc(Doc):
@@ -104,12 +104,12 @@ class BandsAsk(Doc):
 class BandRow(Doc):
     """values: measure → value and count. mine: the home falls into it. where: the band as conditions of a view."""
 
-    label: str
+    label: Worded
     low: float | None
     high: float | None
     mine: bool
     values: dict[str, PointDoc]
-    where: list[str]
+    where: list[Worded]
 
 
 class BandsDoc(Doc):

@@ -19,7 +19,7 @@ from ...core.market.columns import HOME_KINDS, Bools
 from ...core.market.conditions import condition_mask, read_condition, values_of
 from ...core.market.view_reading import Told, sentence, trailing, twelve_months
 from ...core.search.shapes import check_shapes, in_shapes
-from ...documents.base import Doc, StoredDoc
+from ...documents.base import Doc, StoredDoc, Worded
 from ...documents.search import ShapeDoc
 from ...store.records import series as store_series
 from ..snapshot import Snapshot
@@ -76,7 +76,7 @@ class ViewLineDoc(Doc):
     part: str = ""
     place: str = ""
     whole: bool = False
-    where: list[str] = Field(default=[])
+    where: list[Worded] = Field(default=[])
 
 
 class ChangeDoc(Doc):
@@ -84,7 +84,7 @@ class ChangeDoc(Doc):
 
     size: float
     unit: str
-    words: str
+    words: Worded
 
 
 def change_doc(now: float | None, before: float | None, unit: str) -> ChangeDoc | None:
@@ -102,7 +102,7 @@ class PeriodNameDoc(Doc):
 class NamedFigureDoc(Doc):
     """One of several figures that bear a measure's name. over: of what it is, "the 12 months to October 2026"."""
 
-    over: str
+    over: Worded
     value: PointDoc
 
 
@@ -112,10 +112,10 @@ class ViewAnswerDoc(Doc):
     periods: list[PeriodNameDoc]
     lines: list[ViewLineDoc]
     through: dt.date
-    sentence: str
-    notes: list[str]
+    sentence: Worded
+    notes: list[Worded]
     newest: float | None
-    newest_over: str
+    newest_over: Worded
     change: ChangeDoc | None
     figures: list[NamedFigureDoc]
 

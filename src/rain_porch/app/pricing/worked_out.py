@@ -14,7 +14,7 @@ from ...core.facts.house_rules import RULES
 from ...core.facts.money import dollars, half_up, signed_pct
 from ...core.price.grid import Adjusted
 from ...core.price.worth import share_words
-from ...documents.base import Doc
+from ...documents.base import Doc, Worded
 from ...store.records.homes import addresses_of
 from .ask import Asking, asking
 from .opened import Opened, priced, rival_rows
@@ -24,8 +24,8 @@ from .pricing import Pricing
 class StepDoc(Doc):
     """what: of which part; figures: its formula, with the figures in it."""
 
-    what: str
-    figures: str
+    what: Worded
+    figures: Worded
 
 
 class HouseRuleShown(Doc):
@@ -39,12 +39,12 @@ class HouseRuleShown(Doc):
 class WorkedDoc(Doc):
     """rule: in a sentence. result: as it is shown. house_rules: those that bear on it. more: where the page tells more of it."""
 
-    title: str
-    rule: str
+    title: Worded
+    rule: Worded
     steps: list[StepDoc]
-    result: str
+    result: Worded
     house_rules: list[HouseRuleShown] = Field(default_factory=list)
-    more: str = ""
+    more: Worded = ""
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ import datetime as dt
 from ...core.errors import RainPorchError
 from ...core.facts.dates import NO_DAY, date_of, day_of
 from ...core.price.track_record import Came, came_of, said_of, track_record
-from ...documents.base import Doc
+from ...documents.base import Doc, Worded
 from ..office.agent import Agent
 from ..pricing.opened import Opened, priced
 from .workups import list_workups, open_workup
@@ -35,7 +35,7 @@ class OutcomeDoc(Doc):
 class OutcomesDoc(Doc):
     """says: of the last twenty that sold; why not, where there are too few."""
 
-    says: str
+    says: Worded
     rows: list[OutcomeDoc]
 
 

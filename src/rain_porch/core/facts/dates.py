@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 NO_DAY = -(2**31)
-_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 DAYS_PER_MONTH = 30.4375
 _EPOCH = dt.date(1970, 1, 1).toordinal()
 
@@ -23,7 +23,7 @@ def date_of(day: int) -> dt.date:
 def said(given: dt.date | str) -> str:
     """The one form in which a day is read, on screen and on paper: "Aug 31, 2026". A text is ISO, also with a time."""
     date = given if isinstance(given, dt.date) else dt.date.fromisoformat(given[:10])
-    return f"{_MONTHS[date.month - 1]} {date.day}, {date.year}"
+    return f"{MONTHS[date.month - 1]} {date.day}, {date.year}"
 
 
 def period_said(period: str) -> str:
@@ -47,7 +47,7 @@ def period_mark(period: str) -> str:
 
 
 def _part_said(part: str) -> str:
-    return _MONTHS[int(part) - 1] if len(part) == 2 and part.isdecimal() else part
+    return MONTHS[int(part) - 1] if len(part) == 2 and part.isdecimal() else part
 
 
 def add_months(date: dt.date, months: int) -> dt.date:

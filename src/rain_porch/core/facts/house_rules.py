@@ -51,7 +51,7 @@ def _table() -> Iterator[HouseRule]:
         HouseRule("search.sold_days", "search", "Sales of the last", "how far back sales are looked for", "days", 180, 30, 3650, True),
         HouseRule("search.failed_days", "search", "Failed listings of the last", "how far back expired, withdrawn and cancelled ones are looked for", "days", 180, 30, 3650, True),
         HouseRule("search.radius_miles", "search", "Within", "the circle around the home", "mi", 1.0, 0.1, 50),
-        HouseRule("search.area_band_pct", "search", "Band of living area", "of the usual one: 200 sq ft either way below 1,000 sq ft, 250 below 2,000, 300 below 3,000 and so on", "% of the usual", 100, 20, 500, True),
+        HouseRule("search.area_band_pct", "search", "Band of living area", "of the usual one: 200 sq ft either way below 1,000 sq ft, 250 sq ft below 2,000 sq ft, 300 sq ft below 3,000 sq ft and so on", "% of the usual", 100, 20, 500, True),
         HouseRule("search.land_lot_pct", "search", "Lots of land within", "either way of the lot's own size", "%", 15, 2, 200, True),
         HouseRule("search.fewest", "search", "Loosened below", "fewer sales than this, and a search is loosened or its loosening proposed", "sales", 6, 1, 40, True),
         HouseRule("search.most", "search", "Tightened above", "more sales than this, and a tightening is proposed", "sales", 15, 2, 100, True),

@@ -60,7 +60,8 @@ def signed_pct(pct: float) -> str:
     return size if size == "0.0 %" else f"{'−' if pct < 0 else '+'}{size}"
 
 
-def _rate_digits(value: float) -> int:
+def rate_digits(value: float) -> int:
+    """Digits after the point of a rate in dollars a unit: none from 100 on, two from 1 on, else four."""
     size = abs(value)
     return 0 if size >= 100 else 2 if size >= 1 else 4
 
@@ -68,14 +69,14 @@ def _rate_digits(value: float) -> int:
 def rate_rounded(value: float) -> float:
     """A rate in dollars a unit as it is shown and reckoned with alike, so that printed sums multiply out: whole dollars
     from 100 on, cents from 1 on, else hundredths of a cent. 8123.45 → 8123; 85.374 → 85.37; 0.17346 → 0.1735."""
-    digits = _rate_digits(value)
+    digits = rate_digits(value)
     return round(half_up(value, 10.0**-digits), digits)
 
 
 @lru_cache(4096)
 def rate_words(value: float) -> str:
     """A rate as the screen and the paper write it; a typed one keeps the digits it was given. 8123.0 → "8,123"."""
-    digits = _rate_digits(value) if value else 0
+    digits = rate_digits(value) if value else 0
     while digits < 4 and abs(value - round(value, digits)) > 1e-9:
         digits += 1
     return f"{value:,.{digits}f}".replace("-", "−")

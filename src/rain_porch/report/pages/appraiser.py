@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...core.facts.local_form import OwnWords
 from ..blocks import Nothing, page, table
 from ..model import ReportInput
 from ..wording import many
@@ -19,7 +20,7 @@ def set_aside_page(given: ReportInput) -> dict[str, Any] | Nothing:
             name_of(c),
             facts_line_short(c),
             f"{status_of(c)}, {asked_or_paid(c)}",
-            str(c.get("reason") or "no reason given"),
+            OwnWords(c.get("reason") or "no reason given"),
         ]
         for c in given.aside
     ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
+from ...core.facts.local_form import OwnWords
 from ..blocks import Block, heading, page, para
 from . import bulletin_parts as parts_of
 from . import bulletin_tables as tables
@@ -75,4 +76,4 @@ def _pages(title: str, parts: Sequence[Part], opening: Sequence[Block | None]) -
 
 
 def _paragraphs(text: str) -> list[str]:
-    return [part.strip() for part in text.split("\n\n") if part.strip()]
+    return [OwnWords(part.strip()) for part in text.split("\n\n") if part.strip()]

@@ -28,7 +28,7 @@ from ..pictures.bars import bars_svg
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
-from ..wording import UNKNOWN, day, distance, fact, facts_line, label, many, sentence_case
+from ..wording import UNKNOWN, blank, day, distance, fact, facts_line, label, many, per_sqft_alone, sentence_case
 from .telling import asked_or_paid, differs, front_alt, name_of, pace_of, prices_of, status_of
 
 PER_BLOCK = 6
@@ -76,7 +76,9 @@ def _by_size(given: ReportInput, found: Sequence[Home], each: int) -> list[Block
     price = (given.list_price or given.price["indicated_value"]) if shown else None
     area = given.subject["facts"].get("living_area")
     drawn = (
-        size_svg([(given.number_of(c["listing_id"]), c) for c in found], area, price, given.width, 190)
+        size_svg(
+            [(given.number_of(c["listing_id"]), c) for c in found], area, price, given.width, 190, form=given.brand.form
+        )
         if each <= FEW
         else ""
     )
@@ -99,11 +101,11 @@ def beside_page(given: ReportInput) -> dict[str, Any] | Nothing:
         part = sold[first : first + PER_BLOCK]
         rows = [
             ["Sold for", "", *(dollars(c["price"]) for c in part)],
-            ["On", "", *(day(c["date"]).replace(UNKNOWN, "") for c in part)],
-            ["Per sq ft, $", "", *(f"{c['price_per_sqft']:,.2f}" if c["price_per_sqft"] else "" for c in part)],
-            ["Miles away", "", *(distance(c["distance_miles"]).replace(UNKNOWN, "") for c in part)],
+            ["On", "", *(blank(day(c["date"])) for c in part)],
+            ["Per sq ft, $", "", *(per_sqft_alone(c["price_per_sqft"]) for c in part)],
+            ["Miles away", "", *(blank(distance(c["distance_miles"])) for c in part)],
             ["Days on market", "", *("" if c["days_on_market"] is None else f"{c['days_on_market']:,}" for c in part)],
-            *([label(n), *(v.replace(UNKNOWN, "") for v in (fact(mine, n), *(fact(c["facts"], n) for c in part)))] for n in FACT_ROWS),
+            *([label(n), *(blank(v) for v in (fact(mine, n), *(fact(c["facts"], n) for c in part)))] for n in FACT_ROWS),
             ["Likeness, of 100", "", *(f"{c['likeness']:.0f}" for c in part)],
         ]  # fmt: skip
         flags = [", ".join(c["flags"]) for c in part]
@@ -188,7 +190,7 @@ def _beside(given: ReportInput, home: Home) -> Block:
     mine, theirs = given.subject["facts"], home["facts"]
     both = [(label(n), fact(theirs, n), fact(mine, n)) for n in SHEET_FACTS]
     rows = [
-        [n, "" if a == UNKNOWN else a, "" if b == UNKNOWN else b, "≠" if UNKNOWN not in (a, b) and a != b else ""]
+        [n, blank(a), blank(b), "≠" if UNKNOWN not in (a, b) and a != b else ""]
         for n, a, b in both
         if (a, b) != (UNKNOWN, UNKNOWN)
     ]

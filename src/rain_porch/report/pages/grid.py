@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from ...core.facts.fields import BY_NAME
+from ...core.facts.local_form import Measure
 from ...core.facts.money import adding_up, dollars, half_up, pct_words, priced, rate_words, signed, signed_pct
 from ..blocks import Block, Nothing, columns, head_of_column, heading, line_of, listed, matrix, page, para, picture
 from ..model import ReportInput
@@ -116,7 +118,14 @@ def _whole_lines(given: ReportInput, i: int) -> dict[str, float]:
 def _rate(name: str, rates: Mapping[str, Any], price: Mapping[str, Any]) -> str:
     if name == "market_change":
         return f"{pct_words(price['market_change']['pct_per_month'], sign=True)} % / mo"
-    return f"${rate_words(rates[name]['dollars'])}".replace("$−", "−$") if name in rates else ""
+    return _rate_shown(rates[name]["dollars"], name) if name in rates else ""
+
+
+def _rate_shown(dollars_a_unit: float, name: str) -> str:
+    words = rate_words(dollars_a_unit)
+    if name in BY_NAME and BY_NAME[name].unit == "sq ft" and dollars_a_unit >= 0:
+        return Measure(dollars_a_unit, "$/sq ft", len(words.partition(".")[2]), signed=True)
+    return f"${words}".replace("$−", "−$")
 
 
 def in_words(given: ReportInput) -> list[str]:

@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from ...core.facts.local_form import Measure
 from ...core.statistics.summary import summarise
 from ..blocks import Nothing, figures, heading, page, para, picture, table
 from ..model import ReportInput
@@ -27,7 +28,7 @@ def tour_page(given: ReportInput) -> dict[str, Any] | Nothing:
         return Nothing("The records hold no streets that reach these homes: bring in a file of areas with streets.")
     stops = []
     for n, leg in enumerate(tour["legs"], 1):
-        stops.append([f"{n}", leg["name"], "; ".join(leg["lines"][:-1]), f"{leg['miles']:.1f}"])
+        stops.append([f"{n}", leg["name"], "; ".join(leg["lines"][:-1]), Measure(leg["miles"], "miles", 1)])
     drawn = map_svg(
         given.subject, (), given.comps, given.base_map, {}, given.width, 300, [leg["path"] for leg in tour["legs"]]
     )
@@ -53,11 +54,12 @@ def size_page(given: ReportInput) -> dict[str, Any] | Nothing:
     per = [float(c["price_per_sqft"]) for c in known]
     mine = given.subject["facts"].get("living_area")
     slope, base = (float(v) for v in np.polyfit(np.log(area), np.log(per), 1))
+    foot = "square metre" if given.brand.form.is_metric else "square foot"
     said = para(
-        "The larger a home, the less each further square foot adds: small homes show higher figures. "
-        "So an average per square foot fits only homes of about the average size."
+        f"The larger a home, the less each further {foot} adds: small homes show higher figures. "
+        f"So an average per {foot} fits only homes of about the average size."
         if slope < -0.05
-        else "Here the price per square foot hardly changes with size."
+        else f"Here the price per {foot} hardly changes with size."
     )
 
     def curve(size: float) -> float:
@@ -65,7 +67,7 @@ def size_page(given: ReportInput) -> dict[str, Any] | Nothing:
 
     here = curve(mine) if mine else None
     middle = summarise(per).median or 0
-    likely = [("At this home's size", f"${here:,.0f}", "moss")] if here else []
+    likely = [("At this home's size", Measure(here, "$/sq ft", signed=True), "moss")] if here else []
     drawn = size_svg(
         [(given.number_of(c["listing_id"]), c) for c in known],
         mine,
@@ -74,9 +76,11 @@ def size_page(given: ReportInput) -> dict[str, Any] | Nothing:
         300,
         of="price_per_sqft",
         curve=curve,
+        form=given.brand.form,
     )
-    return page("size", "Price per square foot, and size", figures([*likely, (f"Median of {len(known)} sales", f"${middle:,.0f}", "slate")]), said,
-                picture(drawn, f"{len(known)} sales by size and price per square foot",
+    middle_shown = Measure(middle, "$/sq ft", signed=True)
+    return page("size", f"Price per {foot}, and size", figures([*likely, (f"Median of {len(known)} sales", middle_shown, "slate")]), said,
+                picture(drawn, f"{len(known)} sales by size and price per {foot}",
                         "Numbered: the chosen sales. Discs: the others found. The line is the curve through them; the house stands at this home's size."))  # fmt: skip
 
 

@@ -6,11 +6,12 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
+from ...core.facts.local_form import USUAL, LocalForm
 from ...core.facts.money import dollars, half_up, priced
 from ..blocks import Block, figures, heading, page, para, picture, table
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
-from ..wording import day, distance, fact, facts_line, label
+from ..wording import day, distance, fact, facts_line, label, per_sqft_alone
 
 Doc = Mapping[str, Any]
 SAID = {
@@ -32,7 +33,7 @@ SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "ba
 class LookInput:
     """homes: the documents of the homes spoken of, in their order; summaries: the figures' document; chosen: whether these are
     the ticked of more that were found. subject: its document, placed None where there is no home. asks: the home's own list price
-    and the like, where it is now for sale. pictures: SVG by listing number."""
+    and the like, where it is now for sale. pictures: SVG by listing number. form: in which sizes are drawn."""
 
     title: str
     sentence: str
@@ -45,6 +46,7 @@ class LookInput:
     search: Doc
     base_map: Doc
     pictures: Mapping[str, str] = field(default_factory=dict)
+    form: LocalForm = USUAL
 
     @property
     def whose(self) -> str:
@@ -68,7 +70,9 @@ def one_page(given: LookInput) -> list[dict[str, Any]]:
 def packet(given: LookInput) -> list[dict[str, Any]]:
     """Figures and criteria, one line a home, the map, and a sheet for each."""
     names = [f["field"] for f in given.summaries["fields"]]
-    drawn = size_svg(list(enumerate(given.homes, 1)), given.asks.get("living_area"), given.asks.get("list_price"))
+    drawn = size_svg(
+        list(enumerate(given.homes, 1)), given.asks.get("living_area"), given.asks.get("list_price"), form=given.form
+    )
     return [
         page("look", given.title, _key_figures(given), _ask(given),
              _figure_table(given, names, ("low", "mean", "median", "high", "mode")),
@@ -178,7 +182,7 @@ def _homes(given: LookInput, most: int) -> list[Block]:
     rows = [
         [
             f"{n}. {h['address'] or h['listing_id']}", f"{_status(h)}{', ' + day(h['date']) if h['date'] else ''}", dollars(h["price"]) if h["price"] else "—",
-            f"{h['price_per_sqft']:,.2f}" if h["price_per_sqft"] else "—", fact(h["facts"], "living_area"), fact(h["facts"], "bedrooms_total"),
+            per_sqft_alone(h["price_per_sqft"]) or "—", fact(h["facts"], "living_area"), fact(h["facts"], "bedrooms_total"),
             _before(h),
         ]
         for n, h in enumerate(given.homes[: min(most, ON_ONE_PAGE)], 1)
@@ -238,7 +242,7 @@ def _sheet(given: LookInput, number: int, home: Doc) -> dict[str, Any]:
         *([["Sold for", f"{_money(home['price'])}, {day(home['date'])}"]] if home["kind"] in ("sold", "deed_sale") else []),
         *([["Share of the first and last list price", f"{_share(home['prices'].get('share_of_original'))}, {_share(home['prices'].get('share_of_list'))}"]]
           if home["kind"] in ("sold", "deed_sale") else []),
-        ["Price per sq ft", f"{home['price_per_sqft']:,.2f}" if home["price_per_sqft"] else "—"],
+        ["Price per sq ft", per_sqft_alone(home["price_per_sqft"]) or "—"],
         ["Days on the market; with the listings before", f"{_count(home['days_on_market'])}; {_count(home['prices'].get('cumulative_days_on_market'))}"],
         ["Paid for it the time before", _before(home) if home["prices"].get("paid_before") is None else f"{_money(home['prices']['paid_before'])}, {day(home['paid_before_on'])}"],
     ]  # fmt: skip

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...core.facts.local_form import OwnWords
 from ...core.facts.money import priced
 from ...core.statistics.summary import summarise
 from ..blocks import Block, columns, figures, filling, page, para, picture, ruled
@@ -145,7 +146,7 @@ def _what_it_means(given: ReportInput) -> str:
         return ""
     own = given.own_words.strip().split("\n")[0]
     if own and len(own) <= LONGEST:
-        return own
+        return OwnWords(own)
     value = given.price["indicated_value"]
     if not (given.list_price and value):
         return ""

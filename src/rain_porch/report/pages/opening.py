@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ...core.facts.dates import said
+from ...core.facts.local_form import OwnWords
 from ...core.facts.money import dollars
 from ..blocks import card, columns, contents, filling, heading, homes, listed, page, pairs, para, picture, table
 from ..model import ReportInput
@@ -50,7 +51,7 @@ IN_WORDS = {
 
 def agent_lines(agent: Mapping[str, str]) -> list[str]:
     """The agent's card, a line each."""
-    return [v for k in ("name", "licence", "phone", "email", "contact") if (v := agent.get(k))]
+    return [OwnWords(v) for k in ("name", "licence", "phone", "email", "contact") if (v := agent.get(k))]
 
 
 def cover_page(given: ReportInput) -> dict[str, Any]:
@@ -59,10 +60,10 @@ def cover_page(given: ReportInput) -> dict[str, Any]:
     return {
         "page": "cover",
         "name": "cover",
-        "title": given.paper.title or "What this home should be offered at",
+        "title": OwnWords(given.paper.title) or "What this home should be offered at",
         "address": given.title,
         "facts": facts_line(given.subject["facts"]),
-        "client": given.client,
+        "client": OwnWords(given.client),
         "agent": agent_lines(given.agent),
         "svg": drawn if given.paper.pictures else None,
         "alt": f"Front of {given.title}" if front else f"Map around {given.title}",
@@ -82,7 +83,8 @@ def letter_page(given: ReportInput) -> dict[str, Any]:
         f"{said(given.through)}, and can be traced to them."
     )
     greeting = f"Dear {given.client}," if given.client else ""
-    paragraphs = [p for p in (greeting, *text.split("\n"), given.agent.get("name", "")) if p.strip()]
+    own = OwnWords if given.paper.letter else str
+    paragraphs = [p for p in (greeting, *map(own, text.split("\n")), given.agent.get("name", "")) if p.strip()]
     return page("letter", "About these pages", *(para(p, large=True) for p in paragraphs))
 
 
@@ -127,7 +129,11 @@ def home_page(given: ReportInput) -> dict[str, Any]:
         if p["what"].removeprefix("lease ") in TOLD
     ][:EVENTS]
     front = given.front_of("")
-    inside = [card(svg, caption) for caption, svg in given.inside.get("", ())][:INSIDE] if given.paper.pictures else []
+    inside = (
+        [card(svg, OwnWords(caption)) for caption, svg in given.inside.get("", ())][:INSIDE]
+        if given.paper.pictures
+        else []
+    )
     where = given.subject.get("placed")
     top = columns([[picture(front, f"Front of {given.title}")], [pairs(rows[:11])]], (1.35, 1)) if front else None
     return page(

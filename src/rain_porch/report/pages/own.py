@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...core.facts.local_form import OwnWords
 from ..blocks import Nothing, card, homes, page, para
 from ..model import ReportInput
 
@@ -17,8 +18,8 @@ def own_pages(given: ReportInput, name: str) -> list[dict[str, Any]] | Nothing:
         return Nothing("This page of your own has been taken away: leave it out, or add it again.")
     if held.words is not None:
         cards = [card(svg, "", alt=held.title) for svg in held.pictures]
-        words = [para(p.strip()) for p in held.words.split("\n\n") if p.strip()]
-        return [page(name, held.title, *words, homes(cards, 1 if len(cards) == 1 else 2))]
+        words = [para(OwnWords(p.strip())) for p in held.words.split("\n\n") if p.strip()]
+        return [page(name, OwnWords(held.title), *words, homes(cards, 1 if len(cards) == 1 else 2))]
     return [
         {"page": "own", "name": name, "title": held.title, "path": held.path, "number": n + 1}
         for n in range(held.pages)

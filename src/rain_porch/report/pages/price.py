@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from ...core.facts.local_form import OwnWords
 from ...core.facts.money import dollars, priced
 from ..blocks import Nothing, heading, listed, page, para, picture, table
 from ..model import ReportInput
@@ -25,7 +26,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
     by_price = [p for p in (ask["prices"] if ask else []) if p["chances"]]
     rivals = [(given.number_of(c["listing_id"]), c) for c in spoken.homes if c["kind"] == "for_sale"]
     ladder = asks_svg(rivals, given.list_price if shown else None, given.width)
-    ways = given.ways()
+    ways, own = given.ways(), OwnWords if given.own_words else str
     value = price["indicated_value"]
     lead = (
         f"{priced(given.list_price)} is {against(given.list_price, value)}."
@@ -36,7 +37,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
         "strategy", "The price",
         price_figures(given),
         picture(price_rail(given, spoken.homes), "Price rail: sales above the line, homes not sold below it"),
-        *(para(p) for p in (given.recommendation.split("\n") if shown and given.recommendation else []) if p.strip()),
+        *(para(own(p)) for p in (given.recommendation.split("\n") if shown and given.recommendation else []) if p.strip()),
         listed(as_sentences(ask["statements"])) if ask else None,
         heading("Ways to the number") if ways else None,
         table(["", "", ""], ways, words=2, widths=(1.3, 3, 0.7)) if ways else None,

@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from ...core.facts.local_form import Measure, told_head
 from ...core.facts.money import dollars, priced
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
@@ -14,7 +15,7 @@ from ..model import ReportInput
 from ..pictures.asks import asks_svg, asks_words
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
-from ..wording import UNKNOWN, day, distance, many, sentence_case
+from ..wording import blank, day, distance, many, per_sqft_alone, sentence_case
 from .telling import differs, facts_line_short, home_card, name_of, of_words, prices_of
 
 KINDS = {
@@ -31,9 +32,12 @@ LESSON = {
 }
 ROWS, CARDS, INSIDE, SHORT = 24, 6, 3, 4
 STATISTICS = {
-    "price": "Price", "price_per_sqft": "Price per sq ft", "living_area": "Living area",
+    "price": "Price", "price_per_sqft": "Price per sq ft", "living_area": "Living area, sq ft",
     "days_on_market": "Days on market", "list_price": "List price", "share_of_list": "Share of list",
 }  # fmt: skip
+
+
+_MEASURED = {"living_area": "sq ft", "price_per_sqft": "$/sq ft"}
 
 
 def value_of(home: Mapping[str, Any], name: str) -> float:
@@ -117,6 +121,7 @@ def _picture(given: ReportInput, kind: str, found: Sequence[Home], ask: float | 
             ask or (given.price["indicated_value"] if given.paper.price == "shown" else None),
             given.width,
             190,
+            form=given.brand.form,
         )
         words = "Each sale by its size and price" + (
             "; the house is your home."
@@ -134,9 +139,9 @@ def _table(given: ReportInput, kind: str, found: Sequence[Home]) -> Block:
     first = {"sold": "sold", "under_contract": "under contract", "for_sale": "listed", "failed": "taken off"}[kind]
     rows = [
         [
-            f"{n}. {name_of(c)}" if (n := given.number_of(c["listing_id"])) else name_of(c), facts_line_short(c).split(" · $")[0], day(c["date"]).replace(UNKNOWN, ""), dollars(c["price"]),
-            f"{c['price_per_sqft']:,.0f}" if c["price_per_sqft"] else "",
-            "" if c["days_on_market"] is None else f"{c['days_on_market']:,}", distance(c["distance_miles"]).replace(UNKNOWN, ""),
+            f"{n}. {name_of(c)}" if (n := given.number_of(c["listing_id"])) else name_of(c), facts_line_short(c).split(" · $")[0], blank(day(c["date"])), dollars(c["price"]),
+            per_sqft_alone(c["price_per_sqft"], 0),
+            "" if c["days_on_market"] is None else f"{c['days_on_market']:,}", blank(distance(c["distance_miles"])),
         ]
         for c in found
     ]  # fmt: skip
@@ -163,6 +168,8 @@ def _inside(given: ReportInput, kind: str, found: Sequence[Home]) -> list[Block 
 def _shown(name: str) -> Callable[[float | None], str]:
     if name in ("price", "list_price"):
         return dollars
+    if unit := _MEASURED.get(name):
+        return lambda v: "" if v is None else Measure(v, unit)
     form = "{:.1f} %" if name == "share_of_list" else "{:,.0f}"
     return lambda v: "" if v is None else form.format(v)
 
@@ -196,7 +203,7 @@ def statistics_page(given: ReportInput) -> dict[str, Any] | Nothing:
             )
             kept = [k for k in range(8) if told or k != 6]
             blocks += [
-                heading(STATISTICS[name]),
+                heading(told_head(STATISTICS[name], given.brand.form, _MEASURED.get(name, ""))),
                 table(
                     [heads[k] for k in kept],
                     [[r[k] for k in kept] for r in rows],

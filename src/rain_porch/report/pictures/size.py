@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from ...core.facts.local_form import USUAL, LocalForm
 from . import ink
 from .plot import Plot
 from .spread import NUMBER_RADIUS, leader, numbered, spread
@@ -22,25 +23,31 @@ def size_svg(
     height: float = 230,
     of: str = "price",
     curve: Callable[[float], float] | None = None,
+    form: LocalForm = USUAL,
 ) -> str:
     """homes: (number, document of a candidate); area, price: the home's own, where it has both. of: what stands upright, price or
-    price_per_sqft. curve: that by size. "" for fewer than two homes."""
+    price_per_sqft. curve: that by size. form: in whose units it is drawn. "" for fewer than two homes."""
+
+    def upright(value: float) -> float:
+        return form.measured(value, "$/sq ft") if of == "price_per_sqft" else value
+
     dots = [
-        (float(h["facts"]["living_area"]), float(h[of]), h["kind"], n)
+        (form.measured(float(h["facts"]["living_area"]), "sq ft"), upright(float(h[of])), h["kind"], n)
         for n, h in homes
         if h[of] and h["facts"].get("living_area")
     ]
     if len(dots) < 2:
         return ""
-    mine = [(area, price)] if area and price else []
+    mine = [(form.measured(area, "sq ft"), upright(price))] if area and price else []
     plot = Plot(
         [*(d[0] for d in dots), *(x for x, _ in mine)], [*(d[1] for d in dots), *(y for _, y in mine)], width, height
     )
-    body = plot.frame("sq ft")
+    body = plot.frame(form.unit("sq ft"))
     if curve is not None:
+        sizes = [float(h["facts"]["living_area"]) for _, h in homes if h[of] and h["facts"].get("living_area")]
         line = [
-            plot.at(float(x), float(curve(x)))
-            for x in np.linspace(min(d[0] for d in dots), max(d[0] for d in dots), 40)
+            plot.at(form.measured(float(x), "sq ft"), upright(float(curve(x))))
+            for x in np.linspace(min(sizes), max(sizes), 40)
         ]
         body.append(
             f'<path d="M{"L".join(f"{x:.1f} {y:.1f}" for x, y in line)}" fill="none" stroke="{ink.MOSS}" stroke-width="1.4"/>'

@@ -4,7 +4,8 @@ import LabelledField from '@/shared/ui/fields/LabelledField.vue'
 import RangeSlider from '@/shared/ui/fields/RangeSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
-import { number } from '@/shared/format'
+import { fact, number } from '@/shared/format'
+import { called, isMetric, sizeOf } from '@/shared/localForm'
 import { noNumber, typedNumber, typedRange } from '@/shared/typed'
 import { useSpread } from '../search/useSpread'
 import { useFinding } from '../useFinding'
@@ -15,13 +16,19 @@ const emit = defineEmits<{ fault: [text: string]; taken: [] }>()
 const { search: held } = useFinding()
 /** The fields start from what is saved and are the agent's from then on: an answer that comes late rewrites nothing. */
 const saved = held.value?.criteria?.find((c) => c.field === props.part)
+const unit = computed(() => props.search.field(props.part)?.unit ?? '')
 const year = props.part.startsWith('year_')
 const shown = (value: number | null | undefined) =>
-  value === null || value === undefined ? '' : year ? String(value) : number(value)
+  value === null || value === undefined
+    ? ''
+    : year
+      ? String(value)
+      : sizeOf(unit.value) === 1
+        ? number(value)
+        : fact(value, 'number', unit.value)
 const asNumber = (value: unknown) => (typeof value === 'number' ? value : null)
 const low = ref(shown(asNumber(saved?.low)))
 const high = ref(shown(asNumber(saved?.high)))
-const unit = computed(() => props.search.field(props.part)?.unit ?? '')
 const read = (text: string) => typedNumber(text, unit.value)
 
 const spread = useSpread(() => props.part)
@@ -109,7 +116,9 @@ function take() {
       <LinkButton @click="takeOnly(single)">only {{ shown(single) }}</LinkButton>
     </p>
     <p class="quiet small mt-1">
-      Or type a range: 1,500-1,900, 1,500+{{ mine === undefined ? '' : ', ±20% of this home’s' }}.
+      Or type a range: {{ number(1500) }}-{{ number(1900) }}, {{ number(1500) }}+{{
+        mine === undefined ? '' : ', ±20% of this home’s'
+      }}{{ isMetric() && sizeOf(unit) !== 1 ? `; in ${called(unit)}` : '' }}.
     </p>
   </div>
 </template>

@@ -6,13 +6,14 @@ import { mdiClose } from '@mdi/js'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useKeys } from '@/shared/keys/keys'
-import { DASH, counted, day, fact, money, perSqft, priced, share } from '@/shared/format'
+import { DASH, counted, day, fact, money, perSqft, priced, share, far, perSqftWords } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import Choose from '../Choose.vue'
 import LikenessParts from './LikenessParts.vue'
 import RecordPictures from './RecordPictures.vue'
 import { useFinding, type Candidate } from '../useFinding'
+import { called } from '@/shared/localForm'
 
 /** One record, whole: pictures, prices, days, every fact, the story of its home. */
 const props = defineProps<{ row: Candidate }>()
@@ -42,10 +43,10 @@ const prices = computed(() => {
       'Last list',
       'list_price',
       '',
-      p.list_price_per_sqft ? [`${perSqft(p.list_price_per_sqft)} per sq ft`] : [],
+      p.list_price_per_sqft ? [perSqftWords(p.list_price_per_sqft)] : [],
     ),
     ...line('Paid', 'close_price', 'close_date', [
-      ...(props.row.price_per_sqft ? [`${perSqft(props.row.price_per_sqft)} per sq ft`] : []),
+      ...(props.row.price_per_sqft ? [perSqftWords(props.row.price_per_sqft)] : []),
       ...of('share_of_list', 'the last list'),
       ...of('share_of_original', 'the first'),
     ]),
@@ -97,7 +98,7 @@ const status = computed(() => {
 })
 const OWN_LINE = new Set(['original_list_price', 'list_price', 'close_price'])
 const facts = computed(() => (told.value?.facts ?? []).filter((f) => !OWN_LINE.has(f.field)))
-const unit = (u: string) => (u && u !== '$' ? ` ${u}` : '')
+const unit = (u: string) => (u && u !== '$' ? ` ${called(u)}` : '')
 
 function key(event: KeyboardEvent) {
   if (event.key === 'Escape') emit('close')
@@ -118,14 +119,14 @@ useKeys(key, true)
         <h2>{{ name }}</h2>
         <p class="quiet small">
           {{ KIND_WORDS[row.kind] ?? row.kind }} {{ day(row.date) }} ·
-          <template v-if="home?.here">{{ row.distance_miles?.toFixed(2) ?? '?' }} mi ·</template>
+          <template v-if="home?.here">{{ far(row.distance_miles) }} ·</template>
           {{ row.listing_id.startsWith('deed:') ? 'from a deed' : `number ${row.listing_id}` }}
           <template v-if="status"> · status {{ status }}</template>
         </p>
       </div>
       <p class="price">
         <b>{{ priced(row.price) }}</b>
-        <span v-if="row.price_per_sqft" class="quiet small">{{ perSqft(row.price_per_sqft) }} per sq ft</span>
+        <span v-if="row.price_per_sqft" class="quiet small">{{ perSqftWords(row.price_per_sqft) }}</span>
       </p>
       <Choose wide :home="row" />
       <slot name="acts" />
@@ -190,7 +191,7 @@ useKeys(key, true)
             <tbody>
               <tr v-for="f in facts" :key="f.field">
                 <td class="quiet">{{ f.label }}</td>
-                <td class="num">{{ fact(f.value, f.kind) }}{{ unit(f.unit) }}</td>
+                <td class="num">{{ fact(f.value, f.kind, f.unit) }}{{ unit(f.unit) }}</td>
               </tr>
             </tbody>
           </PlainTable>

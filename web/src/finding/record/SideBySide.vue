@@ -4,12 +4,24 @@ import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, nextTick, ref, watch } from 'vue'
-import { CONDITIONS, DASH, conditionOf, fact, priced, perSqft, day, signedFact } from '@/shared/format'
+import {
+  CONDITIONS,
+  DASH,
+  conditionOf,
+  fact,
+  priced,
+  perSqft,
+  day,
+  signedFact,
+  far,
+  perSqftWords,
+} from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFields } from '@/shared/useFields'
 import Choose from '../Choose.vue'
 import { useFinding, type Candidate } from '../useFinding'
+import { called, measured } from '@/shared/localForm'
 
 const props = defineProps<{ rows: Candidate[]; here: string | null }>()
 const emit = defineEmits<{ select: [key: string]; open: [key: string] }>()
@@ -42,7 +54,7 @@ const alike = computed(() =>
 function gap(home: Candidate, f: Field): string {
   const [a, b] = [home.facts[f.name], mine.value[f.name]]
   return typeof a === 'number' && typeof b === 'number' && a !== b && f.kind !== 'yes_no'
-    ? signedFact(a - b)
+    ? signedFact(a - b, f.unit)
     : ''
 }
 const condition = (home: Candidate) =>
@@ -111,17 +123,20 @@ watch(
           </td>
           <td v-for="h in homes" :key="h.listing_id">
             <b>{{ priced(h.price) }}</b>
-            <span v-if="h.price_per_sqft" class="under">{{ perSqft(h.price_per_sqft) }} per sq ft</span>
+            <span v-if="h.price_per_sqft" class="under">{{ perSqftWords(h.price_per_sqft) }}</span>
             <template v-else-if="h.prices.price_per_acre">
-              <span class="under">{{ perSqft(h.prices.price_per_lot_sqft) }} per sq ft of lot</span>
-              <span class="under">{{ priced(h.prices.price_per_acre) }} an acre</span>
+              <span class="under">{{ perSqftWords(h.prices.price_per_lot_sqft) }} of lot</span>
+              <span class="under"
+                >{{ priced(measured(h.prices.price_per_acre, '$/acre')) }}
+                {{ called('an acre').replace('an h', 'a h') }}</span
+              >
             </template>
           </td>
         </tr>
         <tr>
           <td class="name">Distance · days</td>
           <td v-for="h in homes" :key="h.listing_id">
-            {{ h.distance_miles?.toFixed(2) ?? '?' }} mi
+            {{ far(h.distance_miles) }}
             <span class="under">{{
               h.days_on_market === null ? 'days unknown' : `${h.days_on_market} days`
             }}</span>
@@ -147,10 +162,10 @@ watch(
         </tr>
         <tr v-for="f in shownFields" :key="f.name">
           <td class="name">
-            {{ f.label }}<span class="under">{{ fact(mine[f.name], f.kind) }}</span>
+            {{ f.label }}<span class="under">{{ fact(mine[f.name], f.kind, f.unit) }}</span>
           </td>
           <td v-for="h in homes" :key="h.listing_id" :class="{ same: h.facts[f.name] === mine[f.name] }">
-            {{ fact(h.facts[f.name], f.kind) }}
+            {{ fact(h.facts[f.name], f.kind, f.unit) }}
             <span class="under">{{ gap(h, f) }}</span>
           </td>
         </tr>

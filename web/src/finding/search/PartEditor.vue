@@ -6,6 +6,7 @@ import StepSlider from '@/shared/ui/fields/StepSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { fact, number } from '@/shared/format'
+import { called } from '@/shared/localForm'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding } from '../useFinding'
 import PlacePart from '../parts/PlacePart.vue'
@@ -28,6 +29,7 @@ const draft = computed(() => props.search.draft.value as Search)
 const criterion = computed(() => draft.value.criteria?.find((c) => c.field === props.part))
 const PLACES = ['areas', 'not_areas', 'fences', 'shapes', 'parcels']
 const kind = computed(() => props.search.field(props.part)?.kind)
+const unit = computed(() => props.search.field(props.part)?.unit)
 const window_ = computed(() =>
   props.part.startsWith('windows.') && props.part !== 'windows.now' ? props.part.slice(8) : null,
 )
@@ -74,13 +76,13 @@ const ifs = computed(() => {
   <div class="sheet raised pa-4 editor" role="dialog" :aria-label="search.label(part)">
     <h2 class="mb-1">{{ search.label(part) }}</h2>
     <p v-if="mine !== undefined" class="quiet small mb-2">
-      This home: <b class="cedar">{{ fact(mine, kind ?? '') }}</b>
+      This home: <b class="cedar">{{ fact(mine, kind ?? '', unit) }}</b>
     </p>
     <template v-if="part === 'radius_miles'">
       <StepSlider
         :at="stepOf(RADII, draft.radius_miles)"
         :steps="RADII.length"
-        name="Miles from the home"
+        :name="called('Miles from the home')"
         @slid="search.slide(search.withRadius(RADII[$event]))"
       />
       <p v-focus class="typed">
@@ -89,10 +91,10 @@ const ifs = computed(() => {
           :value="draft.radius_miles"
           unit="mi"
           placeholder="any"
-          aria-label="Miles"
+          :aria-label="called('Miles')"
           @number="take(search.withRadius($event))"
         />
-        miles
+        {{ called('miles') }}
       </p>
     </template>
     <template v-else-if="window_">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { periodWords } from '@/shared/format'
+import { periodWords, number } from '@/shared/format'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -9,6 +9,7 @@ import VChart from 'vue-echarts'
 import type { Docs } from '@/shared/api/client'
 import { useLight } from '@/shared/style/useTheme'
 import { shownAs } from '../useView'
+import { measured } from '@/shared/localForm'
 
 use([LineChart, ScatterChart, GridComponent, TooltipComponent, SVGRenderer])
 
@@ -100,7 +101,7 @@ const option = computed(() => {
 })
 function short(v: number): string {
   if (props.unit === '$') return Math.abs(v) >= 1e6 ? `${v / 1e6}m` : `${Math.round(v / 1000)}k`
-  if (props.unit === '$/sq ft') return `${Math.round(v)}`
+  if (props.unit === '$/sq ft') return number(measured(v, props.unit))
   if (props.unit === 'share') return `${Math.round(1000 * v) / 10}%`
   return shownAs(v, props.unit)
 }

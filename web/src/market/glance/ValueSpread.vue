@@ -5,8 +5,9 @@ import LinkButton from '@/shared/ui/LinkButton.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { day, number } from '@/shared/format'
+import { day, number, sized } from '@/shared/format'
 import { shownAs, type View } from '../useView'
+import { called } from '@/shared/localForm'
 
 /** How the values behind a mean or median lie: bars of equal width, the middle marked; a bar shows its homes. */
 const props = defineProps<{ view: View; measure: string; told: Docs['HeadlineDoc'] }>()
@@ -54,7 +55,7 @@ const homes = computed(() => {
     <p v-else-if="spread.data.value && !bins.length" class="quiet">No value stands behind it here.</p>
     <template v-else-if="spread.data.value">
       <p>
-        {{ spread.data.value.label }}, {{ told.span }}:
+        {{ called(spread.data.value.label) }}, {{ told.span }}:
         <b>{{ shownAs(spread.data.value.value.value, unit) }}</b> of
         {{ number(spread.data.value.value.n) }} homes.
       </p>
@@ -90,7 +91,7 @@ const homes = computed(() => {
           <tr>
             <th>Home</th>
             <th class="num">
-              {{ isPrice ? 'Price' : spread.data.value.label.replace(/^(Mean|Median) /, '') }}
+              {{ isPrice ? 'Price' : called(spread.data.value.label).replace(/^(Mean|Median) /, '') }}
             </th>
             <th>Date</th>
             <th v-if="!isPrice" class="num">Price</th>
@@ -113,7 +114,7 @@ const homes = computed(() => {
             </td>
             <td>{{ day(r.date) }}</td>
             <td v-if="!isPrice" class="num">{{ number(r.price) }}</td>
-            <td class="num">{{ number(r.living_area) }}</td>
+            <td class="num">{{ sized(r.living_area, 'sq ft') }}</td>
             <td class="num">{{ r.days_on_market ?? '—' }}</td>
           </tr>
         </tbody>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useSession } from '@/session/useSession'
-import { moment } from '@/shared/format'
+import { moment, fact } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import NumberField from '@/shared/ui/fields/NumberField.vue'
 import RuleTried from './RuleTried.vue'
 import { useHouseRules, type Rule } from './useHouseRules'
+import { called } from '@/shared/localForm'
 
 /** Every rule that an office may choose for itself: what it means, what is usual, and what another would change. */
 const { told, open, on, tried, tryOut, effects, save, fault, said } = useHouseRules()
@@ -71,7 +72,7 @@ const whose = (rule: Rule) =>
                   <ChoiceField
                     v-if="mayChange(rule) && rule.options.length"
                     :model-value="inField(rule)"
-                    :aria-label="`${rule.label}, ${rule.unit}`"
+                    :aria-label="`${rule.label}, ${called(rule.unit)}`"
                     @update:model-value="tryOut(rule, Number($event))"
                   >
                     <option v-for="x in rule.options" :key="x" :value="x">{{ x }}</option>
@@ -80,13 +81,13 @@ const whose = (rule: Rule) =>
                     v-else-if="mayChange(rule)"
                     :value="inField(rule)"
                     :unit="rule.unit"
-                    :aria-label="`${rule.label}, ${rule.unit || 'a weight'}`"
+                    :aria-label="`${rule.label}, ${called(rule.unit) || 'a weight'}`"
                     @number="tryOut(rule, $event)"
                   />
-                  <template v-else>{{ rule.value }}</template>
-                  <span class="quiet small unit">{{ rule.unit }}</span>
+                  <template v-else>{{ fact(rule.value, 'number', rule.unit) }}</template>
+                  <span class="quiet small unit">{{ called(rule.unit) }}</span>
                 </td>
-                <td class="quiet">{{ rule.usual }}</td>
+                <td class="quiet">{{ fact(rule.usual, 'number', rule.unit) }}</td>
                 <td>
                   <span v-if="whose(rule)" class="cedar small">{{ whose(rule) }}</span>
                   <LinkButton

@@ -3,6 +3,8 @@ export interface TableColumn {
   key: string
   label: string
   kind: string
+  /** Of what is measured. */
+  unit?: string
   /** What the label stands for, where it is short. */
   long?: string
   /** Its name in the glossary. */

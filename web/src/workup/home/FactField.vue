@@ -63,7 +63,7 @@ function chosen(value: string) {
   </template>
   <NumberField
     v-else
-    :value="own === null ? null : fact(own, row.kind)"
+    :value="own === null ? null : fact(own, row.kind, row.unit)"
     :placeholder="unknown"
     :unit="row.unit"
     :aria-label="label"

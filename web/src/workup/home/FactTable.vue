@@ -8,6 +8,7 @@ import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { CONDITIONS, fact } from '@/shared/format'
+import { called } from '@/shared/localForm'
 import { useWorkup } from '../useWorkup'
 import FactField from './FactField.vue'
 
@@ -85,15 +86,15 @@ async function back(row: Docs['FactDoc']) {
         <tr v-for="row in facts" :key="row.field" :class="{ differs: differs(row) && !row.corrected }">
           <td>
             {{ row.label
-            }}<span v-if="row.unit && row.unit !== '$'" class="quiet small">, {{ row.unit }}</span>
+            }}<span v-if="row.unit && row.unit !== '$'" class="quiet small">, {{ called(row.unit) }}</span>
           </td>
-          <td class="num">{{ fact(row.tax_roll, row.kind) }}</td>
+          <td class="num">{{ fact(row.tax_roll, row.kind, row.unit) }}</td>
           <td class="num">
-            {{ fact(row.last_listing, row.kind) }}
+            {{ fact(row.last_listing, row.kind, row.unit) }}
             <span v-if="differs(row)" class="flag" title="The tax roll and the last listing disagree">≠</span>
           </td>
           <td class="num" :class="{ cedar: row.corrected }">
-            <b>{{ fact(row.used, row.kind) }}</b>
+            <b>{{ fact(row.used, row.kind, row.unit) }}</b>
           </td>
           <td class="mine">
             <FactField

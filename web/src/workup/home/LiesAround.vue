@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import type { Docs } from '@/shared/api/client'
-import { number } from '@/shared/format'
+import { sizedWords } from '@/shared/format'
 import { useWorkup } from '../useWorkup'
 
 /** What lies at the home or near it, each to be noted as bearing on the price. */
@@ -26,7 +26,7 @@ const noted = (name: string) => (state.value?.features ?? []).some((f) => f.labe
       <span
         ><b>{{ n.name }}</b> <span v-if="n.name !== n.kind" class="quiet">{{ n.kind }}</span></span
       >
-      <span>{{ n.feet === 0 ? 'here' : `${number(n.feet)} ft` }}</span>
+      <span>{{ n.feet === 0 ? 'here' : sizedWords(n.feet, 'ft') }}</span>
       <LinkButton
         :disabled="noted(n.name)"
         @click="emit('bears', `${n.name} ${n.feet <= 150 ? 'behind' : 'near'}`)"

@@ -9,6 +9,7 @@ import { useLight } from '@/shared/style/useTheme'
 import { useWorkup } from '../useWorkup'
 import WorkedOut from '../WorkedOut.vue'
 import { useAsking, within } from './useAsking'
+import { called } from '@/shared/localForm'
 
 const { send, state, lit, open } = useWorkup()
 const { asking, price, set } = useAsking()
@@ -27,10 +28,10 @@ function keepText() {
 const pct = (share: number | null | undefined) => (share == null ? '' : `${Math.round(100 * share)} %`)
 const words = (g: { low: number | null; high: number | null }) =>
   g.low == null
-    ? `up to ${g.high!.toFixed(2)}`
+    ? `up to ${number(g.high, 2)}`
     : g.high == null
-      ? `above ${g.low.toFixed(2)}`
-      : `${g.low.toFixed(2)}–${g.high.toFixed(2)}`
+      ? `above ${number(g.low, 2)}`
+      : `${number(g.low, 2)}–${number(g.high, 2)}`
 const W = 420
 const H = 130
 const x = (d: number) => 30 + (d / 180) * (W - 40)
@@ -181,7 +182,7 @@ const ladder = computed(() => {
           so far from their worth. The unsold count as unsold so far; what the value may be off by is taken
           into account.
           <template v-if="a.share_of_list">
-            Those sold at such a price got {{ (100 * a.share_of_list).toFixed(1) }} % of their last list
+            Those sold at such a price got {{ number(100 * a.share_of_list, 1) }} % of their last list
             price<template v-if="a.failed != null">; {{ pct(a.failed) }} failed to sell</template>.
           </template>
         </p>
@@ -205,7 +206,7 @@ const ladder = computed(() => {
                   <template v-if="g.chances">{{ pct(g.chances[a.within_days.indexOf(30)]) }}</template>
                   <span v-else class="quiet">too few to say</span>
                 </td>
-                <td class="num">{{ g.share_of_list ? `${(100 * g.share_of_list).toFixed(1)} %` : '' }}</td>
+                <td class="num">{{ g.share_of_list ? `${number(100 * g.share_of_list, 1)} %` : '' }}</td>
                 <td class="num">{{ pct(g.failed) }}</td>
               </tr>
             </tbody>
@@ -217,7 +218,7 @@ const ladder = computed(() => {
         </details>
         <p v-if="a.quick_per_sqft && a.slow_per_sqft" class="small mt-2">
           Of the homes that this search lets through, listed within a year: under contract within two weeks
-          <b>{{ perSqft(a.quick_per_sqft) }}</b> a sq ft ({{ a.quick_n }}
+          <b>{{ perSqft(a.quick_per_sqft) }}</b> a {{ called('sq ft') }} ({{ a.quick_n }}
           {{ a.quick_n === 1 ? 'home' : 'homes' }}); not within 60 days
           <b>{{ perSqft(a.slow_per_sqft) }}</b> ({{ a.slow_n }}).
         </p>
@@ -243,7 +244,7 @@ const ladder = computed(() => {
         <p v-if="a.rivals.length" class="small quiet">
           {{ a.rank === 1 ? 'The cheapest' : `Number ${a.rank} from the cheapest` }} of
           {{ a.rivals.length + 1
-          }}{{ a.rank_per_sqft ? `, number ${a.rank_per_sqft} by price per sq ft` : '' }}.
+          }}{{ a.rank_per_sqft ? `, number ${a.rank_per_sqft} by price per ${called('sq ft')}` : '' }}.
         </p>
         <p v-else class="small quiet">Nothing that this search finds is for sale now.</p>
       </div>

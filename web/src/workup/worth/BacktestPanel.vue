@@ -18,7 +18,7 @@ const other = computed(() => result.value?.methods.mean_price_per_sqft)
 const top = computed(() => Math.max(1, ...ours.value, ...perSqft.value))
 const x = (pct: number) => ((pct + EDGE) / (2 * EDGE)) * W
 const h = (n: number) => (n / top.value) * (BASE - 10)
-const pct = (share: number | null | undefined, digits = 1) => `${(100 * (share ?? 0)).toFixed(digits)} %`
+const pct = (share: number | null | undefined, digits = 1) => `${number(100 * (share ?? 0), digits)} %`
 const TICKS = [-30, -20, -10, 0, 10, 20, 30]
 </script>
 

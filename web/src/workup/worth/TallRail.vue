@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
-import { money, perSqft, signedPct } from '@/shared/format'
+import { money, perSqft, signedPct, number } from '@/shared/format'
 import { markBody } from '@/shared/map/marks'
 import { useLight } from '@/shared/style/useTheme'
 import { useRail } from '../useRail'
 import { useWorkup } from '../useWorkup'
+import { called } from '@/shared/localForm'
 
 /** The price rail grown tall: a row for each comp, each way to the number and each competing home, on one scale. */
 const { lit, found, state } = useWorkup()
@@ -42,7 +43,7 @@ const rows = computed<Row[]>(() => {
       at: c.adjusted_price,
       from: c.close_price,
       kind: 'sold',
-      note: `paid ${money(c.close_price)}, ${signedPct(c.net_pct)} net → ${money(c.adjusted_price)}; weight ${(100 * c.weight).toFixed(1)} %`,
+      note: `paid ${money(c.close_price)}, ${signedPct(c.net_pct)} net → ${money(c.adjusted_price)}; weight ${number(100 * c.weight, 1)} %`,
     }))
     .sort((a, b) => a.at - b.at)
   const ways = (price.value?.methods ?? []).map((m) => ({
@@ -61,7 +62,7 @@ const rows = computed<Row[]>(() => {
       words: c.address || c.listing_id,
       at: c.price as number,
       kind: c.kind,
-      note: `${c.kind === 'for_sale' ? 'for sale' : 'under contract'} at ${money(c.price)}${c.price_per_sqft ? `, ${perSqft(c.price_per_sqft)} a sq ft` : ''}${c.days_on_market == null ? '' : `, ${c.days_on_market} days`}`,
+      note: `${c.kind === 'for_sale' ? 'for sale' : 'under contract'} at ${money(c.price)}${c.price_per_sqft ? `, ${perSqft(c.price_per_sqft)} a ${called('sq ft')}` : ''}${c.days_on_market == null ? '' : `, ${c.days_on_market} days`}`,
     }))
     .sort((a, b) => a.at - b.at)
   return [...ways, ...comps, ...rivals]
@@ -99,7 +100,7 @@ onMounted(() => {
   if (box.value) watcher.observe(box.value)
 })
 onBeforeUnmount(() => watcher.disconnect())
-const called = (r: { words: string }) => (r.words.length > 38 ? `${r.words.slice(0, 37)}…` : r.words)
+const short = (r: { words: string }) => (r.words.length > 38 ? `${r.words.slice(0, 37)}…` : r.words)
 const figure = (r: { at: number }) => `${outside(r.at)}${money(r.at)}${beyond(r.at)}`
 const causes = computed(() => price.value?.range_causes ?? [])
 </script>
@@ -199,7 +200,7 @@ const causes = computed(() => price.value?.range_causes ?? [])
             :font-weight="r.key === 'adjusted_comps' ? 600 : 400"
             :fill="lit === r.key ? tokens.cedar : tokens.slate"
           >
-            {{ called(r) }}
+            {{ short(r) }}
           </text>
           <g :transform="`translate(${NAMES} ${r.y + 10})`">
             <template v-if="r.from !== undefined">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { day } from '@/shared/format'
-import { noDate, typedDate } from '@/shared/typed'
+import { dateLike, noDate, typedDate } from '@/shared/typed'
 import ReadField from './ReadField.vue'
 
 /** A field for a day as people type it: "10/31/26", "Oct 31, 2026". The value, and what is emitted, is ISO. */
@@ -12,5 +12,5 @@ const take = (iso: string | number | null) => emit('date', iso === null ? null :
 </script>
 
 <template>
-  <ReadField :value="shown" :read="typedDate" :told="noDate" placeholder="10/31/2026" @read="take" />
+  <ReadField :value="shown" :read="typedDate" :told="noDate" :placeholder="dateLike()" @read="take" />
 </template>

@@ -4,7 +4,7 @@ import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { computed, ref } from 'vue'
-import { CONDITIONS, day, money } from '@/shared/format'
+import { CONDITIONS, day, money, far } from '@/shared/format'
 import { useWorkup } from '../../useWorkup'
 import AmountCell from './AmountCell.vue'
 import GridFoot from './GridFoot.vue'
@@ -15,6 +15,7 @@ import { useColumnMoves } from './useColumnMoves'
 import { hasRate, isUnknown, useGridRows } from './useGridRows'
 import { provideGridTyping } from './useGridTyping'
 import { useRateWords } from '../rates/useRateWords'
+import { called } from '@/shared/localForm'
 
 const { state, send, lit, worth } = useWorkup()
 const { comps, grid, rows, own, difference } = useGridRows()
@@ -54,9 +55,7 @@ const rateHome = (value: string) =>
             @keydown.alt.right.prevent="move(c.listing_id, 1)"
           >
             <span class="address">{{ c.address || c.listing_id }}</span>
-            <span class="quiet small under"
-              >{{ day(c.close_date) }} · {{ c.distance_miles?.toFixed(2) ?? '?' }} mi</span
-            >
+            <span class="quiet small under">{{ day(c.close_date) }} · {{ far(c.distance_miles) }}</span>
           </th>
         </tr>
       </thead>
@@ -94,7 +93,7 @@ const rateHome = (value: string) =>
             <router-link
               v-else-if="isUnknown(row)"
               :to="{ name: 'home' }"
-              :title="`Not known of this home: ${shownRate(row.field)} $ a unit is left out`"
+              :title="`Not known of this home: ${shownRate(row.field)} ${called('$')} a unit is left out`"
               >give it</router-link
             >
             <template v-else>{{ own(row) }}</template>

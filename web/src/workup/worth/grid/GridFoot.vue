@@ -39,7 +39,7 @@ const weightFault = computed(() =>
             :of="c.listing_id"
             :name="`net and gross of ${c.address || c.listing_id}${beyond(i)}`"
           >
-            {{ signedPct(c.net_pct) }} · {{ c.gross_pct.toFixed(1) }} %
+            {{ signedPct(c.net_pct) }} · {{ number(c.gross_pct, 1) }} %
           </WorkedOut>
         </span>
       </td>
@@ -73,7 +73,7 @@ const weightFault = computed(() =>
         </LinkButton>
         <TypedInput
           class="typed-in"
-          :value="(100 * c.weight).toFixed(1)"
+          :value="number(100 * c.weight, 1)"
           :class="{ cedar: isTypedWeight(c.listing_id) }"
           inputmode="decimal"
           title="Type a share to set it; the rest rescale"

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import TypedInput from '@/shared/ui/fields/TypedInput.vue'
-import { money } from '@/shared/format'
+import { money, number } from '@/shared/format'
 import { useWorkup } from '../../useWorkup'
 import { useGridTyping } from './useGridTyping'
 
@@ -35,7 +35,7 @@ const total = computed(
     weighs
     <TypedInput
       class="typed-in weight"
-      :value="(100 * model.weight).toFixed(1)"
+      :value="number(100 * model.weight, 1)"
       :class="{ cedar: isTypedWeight(MODEL) }"
       inputmode="decimal"
       title="Type a share to set it, 0 to leave the model out; the comps rescale."

@@ -30,7 +30,9 @@ export function useGridRows() {
   const grid = computed(() => worth.data.value?.grid ?? [])
   const mine = computed(() => open.data.value?.subject.facts ?? {})
   const fields = useFields()
-  const kindOf = (field: string) => fields.data.value?.find((f) => f.name === field)?.kind ?? 'number'
+  const fieldOf = (field: string) => fields.data.value?.find((f) => f.name === field)
+  const kindOf = (field: string) => fieldOf(field)?.kind ?? 'number'
+  const unitOf = (field: string) => fieldOf(field)?.unit ?? ''
 
   const rows = computed<Row[]>(() =>
     (grid.value[0]?.lines ?? [])
@@ -55,7 +57,7 @@ export function useGridRows() {
     if (typeof value !== 'number' || NO_FACT.includes(field))
       return ['concessions', ...NO_FACT].includes(field) ? '' : DASH
     if (field === 'condition_grade') return conditionOf(value)
-    return fact(value, kindOf(field))
+    return fact(value, kindOf(field), unitOf(field))
   }
 
   /** The comp less the home, in the feature's unit; days for market change. */
@@ -66,7 +68,7 @@ export function useGridRows() {
     if (cell.theirs === cell.mine) return 'alike'
     if (cell.field === 'condition_grade') return conditionOf(cell.theirs)
     if (kindOf(cell.field) === 'yes_no') return fact(cell.theirs, 'yes_no')
-    return signedFact(cell.theirs - cell.mine)
+    return signedFact(cell.theirs - cell.mine, unitOf(cell.field))
   }
 
   return { comps, grid, rows, own, difference }

@@ -1,5 +1,6 @@
 import { computed, inject, provide, ref, type InjectionKey } from 'vue'
 import { noNumber, typedNumber } from '@/shared/typed'
+import { rateReckoned } from '@/shared/format'
 import { useWorkup } from '../../useWorkup'
 import { useRateWords } from '../rates/useRateWords'
 
@@ -8,7 +9,7 @@ const KEY: InjectionKey<ReturnType<typeof gridTyping>> = Symbol('grid typing')
 /** What is typed into the grid: sent where it can be read, told beside its field where it cannot or is refused. */
 function gridTyping() {
   const { state, send, refused } = useWorkup()
-  const { shownRate } = useRateWords()
+  const { shownRate, unitOf } = useRateWords()
   const unread = ref('')
   /** The field at fault: a rate's name, “listing field” of an amount, “weight listing”. */
   const faulty = ref('')
@@ -29,7 +30,8 @@ function gridTyping() {
   async function typeRate(field: string, text: string) {
     const value = read(text, field)
     if (value === undefined || (value !== null && value === typedNumber(shownRate(field)))) return
-    await sent({ change: 'set_rate', field, value }, field)
+    const given = value === null ? null : rateReckoned(value, unitOf(field))
+    await sent({ change: 'set_rate', field, value: given }, field)
   }
   async function typeAmount(listing: string, field: string, text: string) {
     const amount = read(text, `${listing} ${field}`)

@@ -64,12 +64,12 @@ const years = computed(() =>
         opacity="0.55"
       >
         <title>
-          {{ day(p.date) }}: {{ p.pct.toFixed(1) }} % ({{ p.low.toFixed(1) }} to {{ p.high.toFixed(1) }}),
+          {{ day(p.date) }}: {{ number(p.pct, 1) }} % ({{ number(p.low, 1) }} to {{ number(p.high, 1) }}),
           {{ number(p.sales) }} sales
         </title>
       </rect>
       <circle :cx="x(i)" :cy="y(p.pct)" r="3" :fill="tokens.moss">
-        <title>{{ day(p.date) }}: {{ p.pct.toFixed(1) }} % against today</title>
+        <title>{{ day(p.date) }}: {{ number(p.pct, 1) }} % against today</title>
       </circle>
     </g>
     <text

@@ -5,13 +5,14 @@ import { mdiUndoVariant } from '@mdi/js'
 import { computed } from 'vue'
 import { useGridTyping } from '../grid/useGridTyping'
 import { useRateWords } from './useRateWords'
+import { called } from '@/shared/localForm'
 
 /** The rate of one row: what a unit is worth, what speaks for it, and back to that. */
 const props = defineProps<{ field: string; label: string }>()
 const { rates, strength, evidence, typedRate, shownRate } = useRateWords()
 const { faultAt, typeRate, rateBack } = useGridTyping()
 const rate = computed(() => rates.value[props.field])
-const UNITS: Record<string, string> = { market_change: '%/mo', location: '$/%' }
+const UNITS: Record<string, string> = { market_change: '%/mo', location: called('$/%') }
 </script>
 
 <template>
@@ -32,7 +33,7 @@ const UNITS: Record<string, string> = { market_change: '%/mo', location: '$/%' }
         :aria-invalid="!!faultAt(field)"
         @typed="typeRate(field, $event)"
       />
-      <span class="quiet small unit">{{ UNITS[field] ?? '$' }}</span>
+      <span class="quiet small unit">{{ UNITS[field] ?? called('$') }}</span>
     </span>
     <span class="evidence" :class="{ weak: rate?.weak }" :title="rate?.says">
       <i v-if="rate" :style="{ width: `${strength(field)}px` }" />

@@ -1,10 +1,13 @@
 import { computed } from 'vue'
-import { number, pctWords, rateWords, roughRate } from '@/shared/format'
+import { number, pctWords, rateMeasured, rateWords, roughRate } from '@/shared/format'
+import { useFields } from '@/shared/useFields'
 import { useWorkup } from '../../useWorkup'
 
 /** What the grid says of a rate: its figure, how strong its evidence is, and whether it is typed. */
 export function useRateWords() {
   const { worth, state } = useWorkup()
+  const fields = useFields()
+  const unitOf = (field: string) => fields.data.value?.find((f) => f.name === field)?.unit ?? ''
   const price = computed(() => worth.data.value?.price)
   const rates = computed(() => Object.fromEntries((price.value?.rates ?? []).map((r) => [r.field, r])))
 
@@ -29,12 +32,15 @@ export function useRateWords() {
     if (field === 'location') return `${number(r.sales)} sales`
     if (r.source === 'house rule') return 'house rule'
     if (r.source === 'none') return `${number(r.sales)} sales, no line`
-    return `${number(r.sales)} sales, ± ${roughRate(1.28 * r.standard_error)}${r.weak ? ', weak' : ''}`
+    return `${number(r.sales)} sales, ± ${roughRate(perUnit(field, 1.28 * r.standard_error))}${r.weak ? ', weak' : ''}`
   }
+  /** A rate of what is measured, in what that is shown in. */
+  const perUnit = (field: string, dollars: number | undefined) =>
+    dollars === undefined ? undefined : rateMeasured(dollars, unitOf(field))
   const typedRate = (field: string) => field in (state.value?.rates ?? {})
   const shownRate = (field: string) =>
     field === 'market_change'
       ? pctWords(price.value?.market_change.pct_per_month ?? 0)
-      : rateWords(rates.value[field]?.dollars)
-  return { rates, strength, evidence, typedRate, shownRate }
+      : rateWords(perUnit(field, rates.value[field]?.dollars))
+  return { rates, strength, evidence, typedRate, shownRate, unitOf }
 }
