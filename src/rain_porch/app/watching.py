@@ -15,6 +15,8 @@ from pydantic import Field
 
 from ..core.errors import BadInput, NotFound, Refused
 from ..core.facts.dates import date_of, day_of, said
+from ..core.facts.local_form import USUAL, LocalForm
+from ..core.facts.local_form import told as in_form
 from ..core.market.bulletin.figure_records import KINDS as HAPPENED
 from ..core.market.bulletin.figure_records import Event, changed_since, rows_touched
 from ..core.market.measures import Market
@@ -32,6 +34,7 @@ from .market.closer_looks import ChangesDoc, told_of
 from .market.views import ViewDoc, first_places, market_of
 from .office.agent import Agent
 from .office.house_rules import rules_of
+from .office.local_form import local_form
 from .office.watches import WATCH, Kind, keep, kept, stop_watching, works
 
 LOOKED_BACK = 45  # days: what happened earlier than this is told no more, when it comes in
@@ -132,9 +135,9 @@ def in_words(counts: Mapping[str, int]) -> str:
     return ", ".join(f"{n:,} {HAPPENED[what].lower()}" for what, n in counts.items())
 
 
-def letter(name: str, told: ChangesDoc) -> str:
+def letter(name: str, told: ChangesDoc, form: LocalForm = USUAL) -> str:
     """What is new in plain words, the newest first; of many a part, and how many more."""
-    lines = [f"New in “{name}”: {in_words(told.counts)}.", ""]
+    lines = []
     for c in told.changes[:IN_A_LETTER]:
         price = c.new or c.price
         before = f" (before: {c.old:,.0f})" if c.old and c.new else ""
@@ -142,13 +145,17 @@ def letter(name: str, told: ChangesDoc) -> str:
         lines.append(f"{said(c.date)}: {told.labels[c.what].lower()}, {c.record.address or c.record.listing_id}{at}")
     if (more := sum(told.counts.values()) - IN_A_LETTER) > 0:
         lines.append(f"and {more:,} more, which stand on your desk.")
-    return "\n".join([*lines, ""])
+    return "\n".join(
+        [f"New in “{name}”: {in_form(in_words(told.counts), form)}.", "", *(in_form(x, form) for x in lines), ""]
+    )
 
 
 def _write(agent: Agent, name: str, told: ChangesDoc) -> str:
     """Raises NotNow where the letter is to be tried again."""
     try:
-        to = write_to_oneself(agent, f"New in {name}: {in_words(told.counts)}", letter(name, told))
+        to = write_to_oneself(
+            agent, f"New in {name}: {in_words(told.counts)}", letter(name, told, local_form(agent).form())
+        )
     except NotNow:
         raise
     except Refused as error:

@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 from html import escape, unescape
 from typing import Any
 
-from ..core.facts.local_form import USUAL, LocalForm, Measure, told, told_head
+from ..core.facts.local_form import USUAL, LocalForm, Quantity, told, told_head
 
 _TEXT = re.compile(r"(<text[^>]*>)([^<]*)(</text>)")
 _AS_THEY_ARE = frozenset(("page", "kind", "name", "path", "accent", "paper", "by", "by-line"))
@@ -44,7 +44,7 @@ def _drawn(picture: Any, form: LocalForm) -> Any:
 
 
 def _headed(block: Mapping[str, Any], form: LocalForm) -> Mapping[str, Any]:
-    """A block whose heads name the units in which its measures will be told."""
+    """A block whose heads name the units in which its quantities will be told."""
     if not form.is_metric:
         return block
     kind = block.get("kind")
@@ -61,7 +61,7 @@ def _headed(block: Mapping[str, Any], form: LocalForm) -> Mapping[str, Any]:
         return {**block, "rows": [{**r, "cells": _row_headed(r["cells"], form)} for r in block["rows"]]}
     if kind == "table":
         units = [
-            next((r[i].unit for r in block["rows"] if i < len(r) and isinstance(r[i], Measure)), "")
+            next((r[i].unit for r in block["rows"] if i < len(r) and isinstance(r[i], Quantity)), "")
             for i in range(len(block["head"]))
         ]
         head = [told_head(h, form, unit) if unit else h for h, unit in zip(block["head"], units, strict=True)]
@@ -70,5 +70,5 @@ def _headed(block: Mapping[str, Any], form: LocalForm) -> Mapping[str, Any]:
 
 
 def _row_headed(cells: Sequence[str], form: LocalForm) -> list[str]:
-    unit = next((c.unit for c in cells[1:] if isinstance(c, Measure)), "")
+    unit = next((c.unit for c in cells[1:] if isinstance(c, Quantity)), "")
     return [told_head(cells[0], form, unit), *cells[1:]] if unit and cells else list(cells)

@@ -8,7 +8,7 @@ from typing import Any
 
 from ..core.facts.dates import said
 from ..core.facts.fields import BY_NAME, Kind, line_label
-from ..core.facts.local_form import Measure, OwnWords
+from ..core.facts.local_form import OwnWords, Quantity
 from ..core.facts.money import half_up, signed
 from ..core.price.backtest import COVERAGE
 from ..core.price.worth import share_words
@@ -35,7 +35,7 @@ def fact(facts: Mapping[str, Any], name: str) -> str:
     if BY_NAME[name].kind == "yes_no":
         return "yes" if value else "no"
     unit = BY_NAME[name].unit
-    return Measure(value, unit) if unit == "sq ft" and value == int(value) else f"{value:,.10g}"
+    return Quantity(value, unit) if unit == "sq ft" and value == int(value) else f"{value:,.10g}"
 
 
 def blank(value: str) -> str:
@@ -92,7 +92,7 @@ def day(given: str | dt.date | None) -> str:
 
 def distance(miles: float | None) -> str:
     """Miles with two decimals; a dash where it is not known where one of the two stands."""
-    return UNKNOWN if miles is None else Measure(miles, "mi", 2)
+    return UNKNOWN if miles is None else Quantity(miles, "mi", 2)
 
 
 def range_name(span: Mapping[str, Any] | None) -> str:
@@ -122,7 +122,7 @@ def range_meaning(span: Mapping[str, Any] | None) -> str:
 
 def per_sqft_alone(value: float | None, digits: int = 2) -> str:
     """The same in a cell whose head names the unit."""
-    return Measure(value, "$/sq ft", digits) if value else ""
+    return Quantity(value, "$/sq ft", digits) if value else ""
 
 
 def per_sqft(value: float | None) -> str:

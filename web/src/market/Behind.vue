@@ -39,7 +39,7 @@ const link = (key: string) =>
     <template #head>
       <h2>{{ title }}</h2>
       <p v-if="told.data.value" class="figure">
-        {{ told.data.value.label }}:
+        {{ called(told.data.value.label) }}:
         <b>{{ shownAs(told.data.value.value.value, told.data.value.unit) }}</b>
         <span class="quiet">
           from {{ number(told.data.value.count) }} {{ told.data.value.count === 1 ? 'record' : 'records' }}

@@ -19,6 +19,7 @@ import { fileName, shownAs, useView } from './useView'
 import ViewFigures from './ViewFigures.vue'
 import ViewOptions from './ViewOptions.vue'
 import ViewSentence from './ViewSentence.vue'
+import { called } from '@/shared/localForm'
 
 const Glance = later(() => import('./glance/Glance.vue'))
 const MarketChart = later(() => import('./MarketChart.vue'))
@@ -40,7 +41,7 @@ const way = computed({
     void router.push({ query: { ...route.query, way: to === 'chart' ? undefined : to, up: undefined } }),
 })
 const at = ref<number | null>(null)
-const called = (what = '') => fileName(view.value, label, what)
+const fileNamed = (what = '') => fileName(view.value, label, what)
 const number = (name: string) => Number(route.query[name]) || null
 /** The home from whose workup the market was opened. */
 const home = { living_area: number('area'), price: number('price') }
@@ -90,25 +91,26 @@ function open(period: number, line: number) {
   }
 }
 const chart = ref<{ svg(): string }>()
-const giveSvg = () => give(new Blob([chart.value?.svg() ?? ''], { type: 'image/svg+xml' }), `${called()}.svg`)
+const giveSvg = () =>
+  give(new Blob([chart.value?.svg() ?? ''], { type: 'image/svg+xml' }), `${fileNamed()}.svg`)
 /** What the way that is open can be taken away as. */
 type Form = 'csv' | 'xlsx'
 const files = computed(() => {
   const asked = (form: Form) => ({ params: { path: { form } }, parseAs: 'blob' as const })
   if (way.value === 'sofar')
     return {
-      name: called('the year so far'),
+      name: fileNamed('the year so far'),
       ask: (form: Form) => api.POST('/api/market/year-so-far.{form}', { body: view.value, ...asked(form) }),
     }
   if (way.value === 'bands')
     return {
-      name: called('by size and price'),
+      name: fileNamed('by size and price'),
       ask: (form: Form) =>
         api.POST('/api/market/bands.{form}', { body: { view: view.value, ...home }, ...asked(form) }),
     }
   if (way.value !== 'chart') return null
   return {
-    name: called(),
+    name: fileNamed(),
     ask: (form: Form) => api.POST('/api/market/view.{form}', { body: view.value, ...asked(form) }),
   }
 })
@@ -134,7 +136,7 @@ const through = computed(() => told.value?.through ?? '')
       <p v-if="answer.isError.value" class="lamp mt-2" role="alert">{{ answer.error.value?.message }}</p>
       <p v-if="told && !answer.isError.value" class="says" aria-live="polite">{{ told.sentence }}</p>
       <p v-if="(told?.figures.length ?? 0) > 1 && !answer.isError.value" class="quiet small apart">
-        {{ told!.lines[0]!.label.split(', mean of')[0] }}:
+        {{ called(told!.lines[0]!.label).split(', mean of')[0] }}:
         <template v-for="(f, i) in told!.figures" :key="f.over">
           <template v-if="i">; </template><b>{{ shownAs(f.value.value, told!.lines[0]!.unit) }}</b> over
           {{ f.over }}<template v-if="i"> ({{ f.value.n }} homes)</template></template
@@ -149,7 +151,7 @@ const through = computed(() => told.value?.through ?? '')
             {{ form.toUpperCase() }}
           </LinkButton>
           <template v-if="way === 'chart'">
-            <LinkButton @click="pngOf(chart?.svg() ?? '', `${called()}.png`)"> PNG </LinkButton>
+            <LinkButton @click="pngOf(chart?.svg() ?? '', `${fileNamed()}.png`)"> PNG </LinkButton>
             <LinkButton @click="giveSvg">SVG</LinkButton>
           </template>
         </span>

@@ -6,6 +6,7 @@ import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { day } from '@/shared/format'
 import { shownAs, type View } from './useView'
+import { called } from '@/shared/localForm'
 
 /** This year to the newest day against the same days of the last: every measure at once. */
 const props = defineProps<{ view: View }>()
@@ -51,14 +52,14 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
       </thead>
       <tbody>
         <tr v-for="r in rows" :key="r.measure">
-          <td>{{ r.label }}</td>
+          <td>{{ called(r.label) }}</td>
           <td v-for="(age, back) in AGES" :key="age" class="num">
             <PressArea
               v-if="r[age].value !== null"
               class="figure"
               :class="{ first: !back }"
-              :title="`The records behind it: ${r.label}, ${year - back}`"
-              @click="open(r.measure, r.label, back)"
+              :title="`The records behind it: ${called(r.label)}, ${year - back}`"
+              @click="open(r.measure, called(r.label), back)"
             >
               {{ shownAs(r[age].value, r.unit) }}
             </PressArea>

@@ -8,6 +8,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import type { ViewTools } from './useView'
+import { called } from '@/shared/localForm'
 
 /** The view as a sentence whose parts are chosen in place. */
 const props = defineProps<{ tools: ViewTools }>()
@@ -62,7 +63,7 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
       @chosen="setMeasure(0, $event)"
     >
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
-        {{ m.label }}
+        {{ called(m.label) }}
       </option>
     </ChoiceField>
     and
@@ -74,7 +75,7 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
     >
       <option value="">nothing else</option>
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
-        {{ m.label }}
+        {{ called(m.label) }}
       </option>
     </ChoiceField>
     by

@@ -29,7 +29,7 @@ const CHOICES = [
   { part: 'numbers', label: 'Numbers', words: ['1,234.5', '1.234,5', '1 234,5', '1’234.5'] },
   { part: 'days', label: 'Days', words: ['Aug 31, 2026', '31 Aug 2026', '2026-08-31'] },
   { part: 'sign_stands', label: 'The sign of money stands', words: ['before', 'after'] },
-  { part: 'measures', label: 'Sizes and distances in', words: ['feet', 'metres'] },
+  { part: 'sizes', label: 'Sizes and distances in', words: ['feet', 'metres'] },
 ] as const
 const example = computed(() =>
   [

@@ -91,7 +91,8 @@ export const priced = (value: number | null | undefined): string =>
 /** Digits of money with its sign: "$412,500", "412,500 €". */
 export function withSign(text: string): string {
   const { sign, sign_stands } = formNow()
-  return sign_stands === 'before' ? `${sign}${text}` : `${text}\u00a0${sign}`
+  if (sign_stands === 'after') return `${text}\u00a0${sign}`
+  return `${sign}${/[\p{L}\d.]$/u.test(sign) ? '\u00a0' : ''}${text}`
 }
 
 /** What a home that is for sale is offered at. */

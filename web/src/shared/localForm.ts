@@ -31,7 +31,7 @@ export const USUAL: LocalForm = {
   days: 'Aug 31, 2026',
   sign: '$',
   sign_stands: 'before',
-  measures: 'feet',
+  sizes: 'feet',
 }
 const now = shallowRef(USUAL)
 
@@ -39,7 +39,7 @@ const now = shallowRef(USUAL)
 export const readIn = (form: LocalForm) => (now.value = form)
 export const formNow = () => now.value
 export const marks = () => MARKS[now.value.numbers]
-export const isMetric = () => now.value.measures === 'metres'
+export const isMetric = () => now.value.sizes === 'metres'
 
 /** The unit in a field's unit or a column's head; null where there is none that differs by form. */
 function unitIn(text: string): Unit | null {

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { number } from '@/shared/format'
+import { sizedWords } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
 import { useWorkup } from './useWorkup'
@@ -65,7 +65,7 @@ const worked = computed(() => told.data.value)
         <p v-if="worked.house_rules?.length" class="small quiet">
           By the house’s rules:
           <template v-for="(r, i) in worked.house_rules" :key="r.label"
-            >{{ i ? '; ' : '' }}{{ r.label.toLowerCase() }} {{ number(r.value) }} {{ r.unit }}</template
+            >{{ i ? '; ' : '' }}{{ r.label.toLowerCase() }} {{ sizedWords(r.value, r.unit) }}</template
           >.
         </p>
         <p v-if="worked.more" class="small quiet">{{ worked.more }}</p>

@@ -12,6 +12,7 @@ from pydantic import Field
 
 from ...core.errors import BadInput, RainPorchError
 from ...core.facts.dates import said
+from ...core.facts.local_form import told as in_form
 from ...core.facts.money import priced
 from ...documents.base import Doc, Worded
 from ...report import papers
@@ -21,6 +22,7 @@ from ...store.porch import deliveries as store
 from ...store.porch import due_work
 from ..office.agent import Agent
 from ..office.choices import agent_card
+from ..office.local_form import local_form
 from ..workup.workups import keep_rules, open_workup
 from . import mail as mailing
 from . import reader_links
@@ -100,7 +102,7 @@ def _copy_of_edition(agent: Agent, before: Mapping[str, Any], ask: DeliverAsk) -
     hello = f"Dear {ask.client.strip()},\n\n" if ask.client.strip() else ""
     words = (
         ask.words
-        or f"{hello}Attached is {before['title']}, with records through {said(before['through'])}.\n\n{name}\n"
+        or f"{hello}Attached is {before['title']}, with records through {in_form(said(before['through']), local_form(agent).form())}.\n\n{name}\n"
     )
     copy = told | {
         "papers_of": before["papers_of"] or before["delivery_id"], "client": ask.client.strip(), "email": ask.email,

@@ -9,7 +9,7 @@ import numpy as np
 
 from ...core.facts.fields import BY_NAME
 from ...core.facts.homes import Candidate, Subject
-from ...core.facts.local_form import Measure
+from ...core.facts.local_form import Quantity
 from ...core.facts.places.place import miles
 from ...core.market.columns import SOLD
 from ...store.records.homes import parcels_within
@@ -49,7 +49,7 @@ def tour(standpoint: Standpoint, comps: list[Candidate]) -> dict[str, Any]:
 
 def _shown(field: str, value: float) -> str:
     if BY_NAME[field].unit == "sq ft":
-        return Measure(value, "sq ft")
+        return Quantity(value, "sq ft")
     return f"{value:.0f}" if field == "year_built" else f"{value:,.0f}"
 
 

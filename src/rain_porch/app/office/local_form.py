@@ -17,14 +17,14 @@ _NAME = "local form"
 
 
 class LocalFormDoc(Doc):
-    """numbers and days by an example; sign: of money, such as $ or kr; measures: in which sizes and distances are shown. What is
+    """numbers and days by an example; sign: of money, such as $ or kr; sizes: in which sizes and distances are shown. What is
     kept and what programs read stays in dollars' amounts, feet and miles: amounts are never changed into another money."""
 
     numbers: Literal["1,234.5", "1.234,5", "1 234,5", "1’234.5"] = "1,234.5"
     days: Literal["Aug 31, 2026", "31 Aug 2026", "2026-08-31"] = "Aug 31, 2026"
     sign: Annotated[Line, Field(min_length=1, max_length=4)] = USUAL.sign
     sign_stands: Literal["before", "after"] = "before"
-    measures: Literal["feet", "metres"] = "feet"
+    sizes: Literal["feet", "metres"] = "feet"
 
     def form(self) -> LocalForm:
         return LocalForm(**self.model_dump())

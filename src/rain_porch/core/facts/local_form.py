@@ -8,16 +8,14 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from typing import Any
 
-from .dates import MONTHS, said
+from .dates import MONTHS
 from .money import rate_digits
 from .sizes import SQFT_PER_ACRE, SQFT_PER_SQUARE_METRE
 
 NUMBERS = {"1,234.5": (",", "."), "1.234,5": (".", ","), "1 234,5": ("\u00a0", ","), "1’234.5": ("’", ".")}
 DAYS = ("Aug 31, 2026", "31 Aug 2026", "2026-08-31")
-SIGN_STANDS = ("before", "after")
-MEASURES = ("feet", "metres")
+NO_BREAK = "\u00a0"
 METRES_PER_MILE, METRES_PER_FOOT = 1609.344, 0.3048
 
 # a unit as it is written here: the same in metres, and how many of those one of it is
@@ -33,18 +31,18 @@ _UNIT = {"acre": "acres", "mile": "miles", "feet": "ft"}
 
 @dataclass(frozen=True)
 class LocalForm:
-    """numbers, days: an example of each, as in NUMBERS and DAYS; sign: of money; sign_stands: before it or after; measures: in
+    """numbers, days: an example of each, as in NUMBERS and DAYS; sign: of money; sign_stands: before it or after; sizes: in
     which sizes and distances are shown."""
 
     numbers: str = "1,234.5"
     days: str = "Aug 31, 2026"
     sign: str = "$"
     sign_stands: str = "before"
-    measures: str = "feet"
+    sizes: str = "feet"
 
     @property
     def is_metric(self) -> bool:
-        return self.measures == "metres"
+        return self.sizes == "metres"
 
     def unit(self, unit: str) -> str:
         """What a unit is called: "sq ft" → "m²" in metres, "$/sq ft" → "€/m²"."""
@@ -65,13 +63,11 @@ class LocalForm:
         """1520.5 → "1,521" with the marks of this form, and a true minus sign."""
         return self._marked(f"{value:,.{digits}f}".replace("-", "−"))
 
-    def day(self, given: Any) -> str:
-        """A date, or a text that begins with one as ISO, as it is read."""
-        return self._day(said(given))
-
     def money(self, digits: str) -> str:
-        """Digits with the sign of money: "412,500" → "$412,500", "412,500 €"."""
-        return f"{self.sign}{digits}" if self.sign_stands == "before" else f"{digits}\u00a0{self.sign}"
+        """Digits with the sign of money: "412,500" → "$412,500", "412,500 €", "Fr. 412,500"."""
+        if self.sign_stands == "after":
+            return f"{digits}{NO_BREAK}{self.sign}"
+        return f"{self.sign}{NO_BREAK if self.sign[-1:].isalnum() or self.sign.endswith('.') else ''}{digits}"
 
     def _marked(self, canonical: str) -> str:
         group, point = NUMBERS[self.numbers]
@@ -87,7 +83,7 @@ class LocalForm:
 USUAL = LocalForm()
 
 
-class Measure(str):
+class Quantity(str):
     """A size, a distance, or a price for one of a unit, written alone in a cell of a paper: which unit is said by the head of its
     row or column. signed: with the sign of money."""
 
@@ -96,7 +92,7 @@ class Measure(str):
     digits: int
     signed: bool
 
-    def __new__(cls, value: float, unit: str, digits: int = 0, signed: bool = False) -> Measure:
+    def __new__(cls, value: float, unit: str, digits: int = 0, signed: bool = False) -> Quantity:
         made = super().__new__(cls, f"{'$' if signed else ''}{value:,.{digits}f}")
         made.value, made.unit, made.digits, made.signed = value, unit, digits, signed
         return made
@@ -107,9 +103,10 @@ class OwnWords(str):
 
 
 _FIGURE = r"(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?"
-_ALONE = r"(?<![\w.,/\-])"  # no part of a word, a number with dashes, a version
+_ALONE = r"(?<![\w.,/$\-])"  # no part of a word, a number with dashes, a version
 _DAY = re.compile(rf"\b(?:{'|'.join(MONTHS)}) \d{{1,2}}, \d{{4}}\b")
 _RATE = re.compile(rf"{_ALONE}(\$?)({_FIGURE})( (?:per|an?) | ?/ ?)(sq ft|acre|mile)\b")
+_NAMED_RATE = re.compile(rf"\bper sq ft\b([^.;:$]*)\$({_FIGURE})")  # "the median price per sq ft of … was $243.31"
 _SIZE = re.compile(
     rf"{_ALONE}({_FIGURE})(?:( ?– ?| to | and | or | by )({_FIGURE}))?(\+? )(sq ft|acres?|miles?|mi|feet|ft)\b"
 )
@@ -128,7 +125,7 @@ def told(text: str, form: LocalForm) -> str:
     """
     if form == USUAL or isinstance(text, OwnWords):
         return text
-    if isinstance(text, Measure):
+    if isinstance(text, Quantity):
         value = form.measured(text.value, text.unit)
         digits = text.digits if value == text.value else _digits(value, text.unit, text.digits)
         return form.money(form.number(value, digits)) if text.signed else form.number(value, digits)
@@ -152,10 +149,15 @@ def told(text: str, form: LocalForm) -> str:
         low, high = (p and _in_metres(p, unit, form) for p in (m[1], m[3]))
         return hold(f"{low}{m[2] or ''}{high or ''}{m[4]}{form.unit(unit)}")
 
+    def named_rate(m: re.Match[str]) -> str:
+        value = form.measured(_read(m[2]), "$/sq ft")
+        return f"per {form.unit('sq ft')}{m[1]}" + hold(form.money(form.number(value, rate_digits(value))))
+
     in_metres = form.is_metric and not _SUM.search(text)
     text = _DAY.sub(lambda m: hold(form._day(m[0])), text)
     text = _RATE.sub(rate, text)
     if in_metres:
+        text = _NAMED_RATE.sub(named_rate, text)
         text = _SIZE.sub(size, text)
     text = _MONEY.sub(lambda m: hold(form.money(form._marked(m[1]))), text)
     text = _NUMBER.sub(lambda m: form._marked(m[0]), text).replace("$", form.sign)
@@ -166,7 +168,7 @@ def told_head(text: str, form: LocalForm, unit: str) -> str:
     """What stands over figures of a unit, with what they are told in: "Living area, sq ft" → "Living area, m²"."""
     bare = unit.rpartition("/")[2]
     names = "miles|Miles|mi" if bare in ("mi", "miles") else re.escape(bare)
-    return re.sub(rf"\b(?:{names})\b", form.unit(bare), text) if form.is_metric else text
+    return re.sub(rf"(?<!\d )\b(?:{names})\b", form.unit(bare), text) if form.is_metric else text
 
 
 def _in_metres(figure: str, unit: str, form: LocalForm) -> str:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..facts.dates import add_months
-from ..facts.local_form import Measure
+from ..facts.local_form import Quantity
 from ..facts.money import dollars, half_up
 from .market_rules import USUAL_MARKET, MarketRules
 from .measures import SMALL, Period, Value, change_of
@@ -81,7 +81,7 @@ def shown(value: float, unit: str) -> str:
         n = figure(value)
         return f"{n} {'day' if n == '1' else 'days'}"
     if unit == "$/sq ft":
-        return Measure(half_up(value, 0.01), unit, 2, signed=True)
+        return Quantity(half_up(value, 0.01), unit, 2, signed=True)
     return f"${dollars(value)}" if unit == "$" else figure(value)
 
 

@@ -5,14 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from ...core.facts.local_form import Measure
+from ...core.facts.local_form import Quantity
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, card, columns, filling, heading, homes, keys, para, picture, table
 from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
-from ..wording import day, per_sqft_alone
+from ..wording import blank, day, per_sqft_alone
 from .bulletin_tables import Part, supply_label, told_value
 
 SHORT_LABELS = {
@@ -185,7 +185,7 @@ def years_part(part: Part) -> list[Block | None]:
     told = part["answer"]
     heads = [y["period"] + ("" if y["finished"] else " *") for y in told["years"]]
     rows = [
-        [label, *(told_value(y["values"][name], unit).replace("—", "") for y in told["years"])]
+        [label, *(blank(told_value(y["values"][name], unit)) for y in told["years"])]
         for name, (label, unit) in told["labels"].items()
         if any(y["values"][name]["value"] is not None for y in told["years"])
     ]
@@ -235,7 +235,7 @@ def homes_part(part: Part) -> list[Block | None]:
     if part.get("table") and shown_homes:
         rows = [
             [h["address"] or h["listing_id"], day(h["date"]) if h["date"] else "", told_value({"value": h["price"]}, "$"),
-             "" if h["living_area"] is None else Measure(h["living_area"], "sq ft"), per_sqft_alone(h["price_per_sqft"], 0),
+             "" if h["living_area"] is None else Quantity(h["living_area"], "sq ft"), per_sqft_alone(h["price_per_sqft"], 0),
              "" if h["days_on_market"] is None else f"{h['days_on_market']:,}"]
             for h in shown_homes
         ]  # fmt: skip

@@ -97,6 +97,11 @@ _PRICE = (
 )
 
 
+def _without_unit(told: str, unit: str) -> str:
+    """A value in a column whose head names its unit."""
+    return told.removesuffix(" months").removesuffix(" days") if unit in ("months", "days") else told
+
+
 def supply_label(told: Part) -> str:
     """What months of supply are called within a sentence: their name carries the pace that they stand on."""
     label = str(told["labels"]["months_of_supply"][0])
@@ -112,10 +117,7 @@ def bands_part(part: Part) -> list[Block | None]:
             rows = [
                 [
                     r["label"],
-                    *(
-                        told_value(r["values"][m], unit).removesuffix(" months").removesuffix(" days")
-                        for m, _, unit in measures
-                    ),
+                    *(_without_unit(told_value(r["values"][m], unit), unit) for m, _, unit in measures),
                 ]
                 for r in told[name]
             ]

@@ -6,6 +6,8 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from ...core.facts.fields import line_label
+from ...core.facts.local_form import OwnWords
 from ...core.facts.money import adding_up, dollars, half_up, priced
 from ..blocks import (
     Block,
@@ -154,7 +156,7 @@ def _sheet(given: ReportInput, number: int | None, home: Home, worth: Mapping[st
             else map_svg(given.subject, (), [home], given.base_map, {}, 166, tall, numbers=[number])
         )
         small_map = picture(drawn, f"Map of this home and {name_of(home)}")
-    rooms = homes([card(svg, "", alt=caption) for caption, svg in inside], INSIDE)
+    rooms = homes([card(svg, "", alt=OwnWords(caption)) for caption, svg in inside], INSIDE)
     top = (
         columns([[picture(front, front_alt(home)), rooms], [prices_of(home), small_map]], (350, 166))
         if front
@@ -180,7 +182,7 @@ def _sheet(given: ReportInput, number: int | None, home: Home, worth: Mapping[st
 
 def steps_of(worth: Mapping[str, Any]) -> tuple[list[tuple[str, float]], float]:
     """(name, whole dollars) of each line that moves the price, so that with the close price they add up to the adjusted price."""
-    lines = [(label(a["field"]), a["amount"]) for a in worth["adjustments"] if a["amount"]]
+    lines = [(line_label(a["field"]), a["amount"]) for a in worth["adjustments"] if a["amount"]]
     paid, adjusted = half_up(worth["close_price"]), half_up(worth["adjusted_price"])
     shown = adding_up([v for _, v in lines], adjusted - paid)
     return [(n, v) for (n, _), v in zip(lines, shown, strict=True) if v], adjusted

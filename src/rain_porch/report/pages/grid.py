@@ -6,8 +6,18 @@ from collections.abc import Mapping
 from typing import Any
 
 from ...core.facts.fields import BY_NAME
-from ...core.facts.local_form import Measure
-from ...core.facts.money import adding_up, dollars, half_up, pct_words, priced, rate_words, signed, signed_pct
+from ...core.facts.local_form import LocalForm, Quantity
+from ...core.facts.money import (
+    adding_up,
+    dollars,
+    half_up,
+    pct_words,
+    priced,
+    rate_rounded,
+    rate_words,
+    signed,
+    signed_pct,
+)
 from ..blocks import Block, Nothing, columns, head_of_column, heading, line_of, listed, matrix, page, para, picture
 from ..model import ReportInput
 from ..pictures.dots import dots_svg
@@ -124,8 +134,18 @@ def _rate(name: str, rates: Mapping[str, Any], price: Mapping[str, Any]) -> str:
 def _rate_shown(dollars_a_unit: float, name: str) -> str:
     words = rate_words(dollars_a_unit)
     if name in BY_NAME and BY_NAME[name].unit == "sq ft" and dollars_a_unit >= 0:
-        return Measure(dollars_a_unit, "$/sq ft", len(words.partition(".")[2]), signed=True)
+        return Quantity(dollars_a_unit, "$/sq ft", len(words.partition(".")[2]), signed=True)
     return f"${words}".replace("$−", "−$")
+
+
+def _one_of(field: str, form: LocalForm) -> str:
+    return (ONE_OF[field].replace("square foot", "square metre") if form.is_metric else ONE_OF[field]).capitalize()
+
+
+def _rate_in(rate: Mapping[str, Any], form: LocalForm) -> str:
+    """What one of it is worth, as `told` reads it: a rate for a square foot as one for what it is told in."""
+    value = form.measured(rate["dollars"], f"$/{BY_NAME[rate['field']].unit}" if rate["field"] in BY_NAME else "")
+    return f"${rate_words(rate['dollars'] if value == rate['dollars'] else rate_rounded(value))}"
 
 
 def in_words(given: ReportInput) -> list[str]:
@@ -141,7 +161,7 @@ def in_words(given: ReportInput) -> list[str]:
             if r["sales"] and r["source"] != "typed"
             else " (as your agent judges it)"
         )
-        out.append(f"{ONE_OF[r['field']].capitalize()} is worth about ${rate_words(r['dollars'])} here{by}.")
+        out.append(f"{_one_of(r['field'], given.brand.form)} is worth about {_rate_in(r, given.brand.form)} here{by}.")
     change = given.price["market_change"]
     if "market_change" in used and change["pct_per_month"]:
         way = "rose" if change["pct_per_month"] > 0 else "fell"

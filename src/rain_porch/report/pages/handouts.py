@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from ...core.facts.local_form import Measure
+from ...core.facts.local_form import Quantity
 from ...core.statistics.summary import summarise
 from ..blocks import Nothing, figures, heading, page, para, picture, table
 from ..model import ReportInput
@@ -28,7 +28,7 @@ def tour_page(given: ReportInput) -> dict[str, Any] | Nothing:
         return Nothing("The records hold no streets that reach these homes: bring in a file of areas with streets.")
     stops = []
     for n, leg in enumerate(tour["legs"], 1):
-        stops.append([f"{n}", leg["name"], "; ".join(leg["lines"][:-1]), Measure(leg["miles"], "miles", 1)])
+        stops.append([f"{n}", leg["name"], "; ".join(leg["lines"][:-1]), Quantity(leg["miles"], "miles", 1)])
     drawn = map_svg(
         given.subject, (), given.comps, given.base_map, {}, given.width, 300, [leg["path"] for leg in tour["legs"]]
     )
@@ -67,7 +67,7 @@ def size_page(given: ReportInput) -> dict[str, Any] | Nothing:
 
     here = curve(mine) if mine else None
     middle = summarise(per).median or 0
-    likely = [("At this home's size", Measure(here, "$/sq ft", signed=True), "moss")] if here else []
+    likely = [("At this home's size", Quantity(here, "$/sq ft", signed=True), "moss")] if here else []
     drawn = size_svg(
         [(given.number_of(c["listing_id"]), c) for c in known],
         mine,
@@ -78,7 +78,7 @@ def size_page(given: ReportInput) -> dict[str, Any] | Nothing:
         curve=curve,
         form=given.brand.form,
     )
-    middle_shown = Measure(middle, "$/sq ft", signed=True)
+    middle_shown = Quantity(middle, "$/sq ft", signed=True)
     return page("size", f"Price per {foot}, and size", figures([*likely, (f"Median of {len(known)} sales", middle_shown, "slate")]), said,
                 picture(drawn, f"{len(known)} sales by size and price per {foot}",
                         "Numbered: the chosen sales. Discs: the others found. The line is the curve through them; the house stands at this home's size."))  # fmt: skip

@@ -67,7 +67,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         )
 
     lead = facts_line(given.subject["facts"])
-    client = para(f"Prepared for {given.client}", small=True) if given.client else None
+    client = para(OwnWords(f"Prepared for {given.client}"), small=True) if given.client else None
     rail = _rail(given, others)
     return page(
         "summary", given.title, client, *top,

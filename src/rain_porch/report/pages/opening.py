@@ -82,9 +82,11 @@ def letter_page(given: ReportInput) -> dict[str, Any]:
         f"differs; and they set a price against all of them. Every figure comes from recorded sales and listings up to "
         f"{said(given.through)}, and can be traced to them."
     )
-    greeting = f"Dear {given.client}," if given.client else ""
+    greeting = OwnWords(f"Dear {given.client},") if given.client else ""
     own = OwnWords if given.paper.letter else str
-    paragraphs = [p for p in (greeting, *map(own, text.split("\n")), given.agent.get("name", "")) if p.strip()]
+    paragraphs = [
+        p for p in (greeting, *map(own, text.split("\n")), OwnWords(given.agent.get("name", ""))) if p.strip()
+    ]
     return page("letter", "About these pages", *(para(p, large=True) for p in paragraphs))
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from ...core.facts.local_form import Measure, told_head
+from ...core.facts.local_form import OwnWords, Quantity, told_head
 from ...core.facts.money import dollars, priced
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
@@ -160,7 +160,8 @@ def _inside(given: ReportInput, kind: str, found: Sequence[Home]) -> list[Block 
     cards = []
     for c in found[:2]:
         cards += [
-            card(svg, caption, lines=[name_of(c)]) for caption, svg in given.inside.get(c["listing_id"], ())[:INSIDE]
+            card(svg, OwnWords(caption), lines=[name_of(c)])
+            for caption, svg in given.inside.get(c["listing_id"], ())[:INSIDE]
         ]
     return [heading("Inside the nearest of them"), homes(cards)] if cards else []
 
@@ -169,7 +170,7 @@ def _shown(name: str) -> Callable[[float | None], str]:
     if name in ("price", "list_price"):
         return dollars
     if unit := _MEASURED.get(name):
-        return lambda v: "" if v is None else Measure(v, unit)
+        return lambda v: "" if v is None else Quantity(v, unit)
     form = "{:.1f} %" if name == "share_of_list" else "{:,.0f}"
     return lambda v: "" if v is None else form.format(v)
 

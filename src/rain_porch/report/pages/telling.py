@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...core.facts.local_form import Measure
+from ...core.facts.local_form import Quantity
 from ...core.facts.money import dollars, priced
 from ..blocks import Block, card, pairs
 from ..model import ReportInput
@@ -94,7 +94,7 @@ def prices_of(home: Home, across: int = 1) -> Block | None:
         ("List price", f"${dollars(last)}" if last else ""),
         ("Sold for", f"${dollars(home['price'])}" if sold and home["price"] else ""),
         ("Share of list", f"{100 * prices['share_of_list']:.1f} %" if sold and prices.get("share_of_list") else ""),
-        ("Price per sq ft", Measure(home["price_per_sqft"], "$/sq ft", signed=True) if home["price_per_sqft"] else ""),
+        ("Price per sq ft", Quantity(home["price_per_sqft"], "$/sq ft", signed=True) if home["price_per_sqft"] else ""),
         ("Days on market", "" if home["days_on_market"] is None else f"{home['days_on_market']:,}"),
         ("Paid the time before", f"${dollars(prices['paid_before'])}, {str(home.get('paid_before_on') or '')[:4]}" if prices.get("paid_before") else ""),
         ("From this home", "" if home["distance_miles"] is None else f"{distance(home['distance_miles'])} mi"),

@@ -10,7 +10,6 @@ import {
   conditionOf,
   fact,
   priced,
-  perSqft,
   day,
   signedFact,
   far,

@@ -10,6 +10,7 @@ import { monthDays } from '../periods'
 import { shownAs, type View } from '../useView'
 import PulledUp from './PulledUp.vue'
 import SmallChart from './SmallChart.vue'
+import { called } from '@/shared/localForm'
 
 /** What the bulletin of a view tells, live: its sentences, its key figures, every measure by month; each is pulled up by a press. */
 const props = defineProps<{ view: View; up: string }>()
@@ -48,7 +49,7 @@ const months = computed(() => told.data.value?.months.months ?? [])
 const charts = computed(() =>
   ORDER.filter((name) => months.value.some((m) => m.values[name]?.value != null)).map((name) => {
     const [label, unit] = told.data.value!.months.labels[name] as [string, string]
-    return { name, label, unit }
+    return { name, label: called(label), unit }
   }),
 )
 const figures = computed(() => head.value?.figures.filter((f) => f.value.value !== null) ?? [])
@@ -56,7 +57,7 @@ const openFigure = (f: { measure: string; label: string }) =>
   emit(
     'open',
     { measure: f.measure, start: head.value!.start, end: head.value!.end },
-    `${f.label}, ${head.value!.span}`,
+    `${called(f.label)}, ${head.value!.span}`,
   )
 const PLACE_COLUMNS = [
   { measure: 'closings', words: 'Closings', unit: '' },
@@ -65,7 +66,7 @@ const PLACE_COLUMNS = [
   { measure: 'months_of_supply', words: '', unit: 'months' },
 ]
 /** Its own short word, else the measure's label. */
-const called = (c: { measure: string; words: string }) =>
+const named = (c: { measure: string; words: string }) =>
   c.words || (glance.value?.places.labels[c.measure]?.[0] ?? '')
 const places = computed(() => {
   const of = glance.value?.places
@@ -78,7 +79,7 @@ function openPlace(place: string, c: { measure: string; words: string }) {
   const whole = place === ''
   const view = whole ? { ...props.view, shapes: [], drawn: '' } : props.view
   const ask = { measure: c.measure, start: head.value!.start, end: head.value!.end, view, place, whole }
-  emit('open', ask, `${called(c)}, ${place || 'all together'}`)
+  emit('open', ask, `${named(c)}, ${place || 'all together'}`)
 }
 function openMonth(c: { name: string; label: string }, i: number) {
   const period = months.value[i]!.period
@@ -111,11 +112,11 @@ function openMonth(c: { name: string; label: string }, i: number) {
         <p v-else-if="head.seller">{{ head.seller }}</p>
         <dl class="figures">
           <div v-for="f in figures" :key="f.measure">
-            <dt class="quiet small">{{ f.label }}</dt>
+            <dt class="quiet small">{{ called(f.label) }}</dt>
             <dd>
               <PressArea
                 class="figure"
-                :title="`The records behind it: ${f.label}, ${head.span}`"
+                :title="`The records behind it: ${called(f.label)}, ${head.span}`"
                 @click="openFigure(f)"
               >
                 {{ shownAs(f.value.value, f.unit) }}
@@ -152,7 +153,7 @@ function openMonth(c: { name: string; label: string }, i: number) {
             <thead>
               <tr>
                 <th>Place</th>
-                <th v-for="c in PLACE_COLUMNS" :key="c.measure" class="num">{{ called(c) }}</th>
+                <th v-for="c in PLACE_COLUMNS" :key="c.measure" class="num">{{ named(c) }}</th>
                 <th class="num">Median on the year</th>
               </tr>
             </thead>
@@ -163,7 +164,7 @@ function openMonth(c: { name: string; label: string }, i: number) {
                   <PressArea
                     v-if="p.values[c.measure]?.value != null"
                     class="cell"
-                    :title="`The records behind it: ${called(c)}, ${p.place || 'all together'}`"
+                    :title="`The records behind it: ${named(c)}, ${p.place || 'all together'}`"
                     @click="openPlace(p.place, c)"
                   >
                     {{ shownAs(p.values[c.measure]!.value, c.unit) }}

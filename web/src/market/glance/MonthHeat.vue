@@ -6,6 +6,7 @@ import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { monthDays } from '../periods'
 import { shownAs, type View } from '../useView'
+import { called } from '@/shared/localForm'
 
 /** A measure by year and month: the higher, the darker; a month of few homes is outlined; each opens to its records. */
 const props = defineProps<{ view: View; measure: string }>()
@@ -36,7 +37,11 @@ function strength(value: number, n: number): number {
 }
 const open = (year: string, month: number) => {
   const period = `${year}-${String(month + 1).padStart(2, '0')}`
-  emit('open', { measure: props.measure, ...monthDays(period) }, `${told.data.value!.label}, ${period}`)
+  emit(
+    'open',
+    { measure: props.measure, ...monthDays(period) },
+    `${called(told.data.value!.label)}, ${period}`,
+  )
 }
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { periodWords, number } from '@/shared/format'
+import { periodWords, number, fact } from '@/shared/format'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -83,7 +83,7 @@ const option = computed(() => {
       {
         type: 'line',
         symbol: 'none',
-        data: line.value,
+        data: line.value.map((v) => (v == null ? v : measured(v, props.unit))),
         lineStyle: { color: t.rain, width: 2 },
         silent: true,
       },
@@ -92,7 +92,7 @@ const option = computed(() => {
         symbolSize: 5,
         cursor: 'pointer',
         data: points.value.map((p, i) => ({
-          value: p.value,
+          value: p.value === null ? null : measured(p.value, props.unit),
           itemStyle: { color: hollow(i) ? t.paper : t.quiet, borderColor: t.quiet, borderWidth: 1 },
         })),
       },
@@ -100,9 +100,10 @@ const option = computed(() => {
   }
 })
 function short(v: number): string {
-  if (props.unit === '$') return Math.abs(v) >= 1e6 ? `${v / 1e6}m` : `${Math.round(v / 1000)}k`
-  if (props.unit === '$/sq ft') return number(measured(v, props.unit))
-  if (props.unit === 'share') return `${Math.round(1000 * v) / 10}%`
+  if (props.unit === '$')
+    return Math.abs(v) >= 1e6 ? `${fact(v / 1e6, 'number')}m` : `${Math.round(v / 1000)}k`
+  if (props.unit === '$/sq ft') return number(v)
+  if (props.unit === 'share') return `${fact(Math.round(1000 * v) / 10, 'number')}%`
   return shownAs(v, props.unit)
 }
 function opened(given: unknown) {

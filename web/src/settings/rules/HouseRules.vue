@@ -14,7 +14,8 @@ import { called } from '@/shared/localForm'
 const { told, open, on, tried, tryOut, effects, save, fault, said } = useHouseRules()
 const { session } = useSession()
 const alone = computed(() => !!session.data.value?.by_itself)
-const shown = (value: number | null | undefined) => (value == null ? 'as usual' : String(value))
+const shown = (value: number | null | undefined, unit = '') =>
+  value == null ? 'as usual' : fact(value, 'number', unit)
 const groups = computed(() =>
   (told.data.value?.groups ?? []).map((g) => ({
     ...g,
@@ -119,8 +120,8 @@ const whose = (rule: Rule) =>
                 <td>{{ moment(c.made_at) }}</td>
                 <td>{{ c.who ?? '' }}{{ c.own && !alone ? ', for themselves' : '' }}</td>
                 <td>{{ byName[c.name]?.label }}</td>
-                <td>{{ shown(c.before) }}</td>
-                <td>{{ shown(c.value) }}</td>
+                <td>{{ shown(c.before, byName[c.name]?.unit) }}</td>
+                <td>{{ shown(c.value, byName[c.name]?.unit) }}</td>
               </tr>
             </tbody>
           </PlainTable>

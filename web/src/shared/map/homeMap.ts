@@ -19,6 +19,7 @@ import { houseSvg, markSvg, type Choice } from './marks'
 import { MapShapes, type DrawnFence, type DrawnShape, type Handle, type Tool } from './mapShapes'
 import { TileGround } from './tileGround'
 import type { Tokens } from '../style/tokens'
+import { isMetric } from '@/shared/localForm'
 
 const MILE = 1609.344
 
@@ -80,7 +81,9 @@ export class HomeMapDrawing {
     )
     this.map = new OlMap({
       target: box,
-      controls: controls({ attribution: false, rotate: false }).extend([new ScaleLine({ units: 'us' })]),
+      controls: controls({ attribution: false, rotate: false }).extend([
+        new ScaleLine({ units: isMetric() ? 'metric' : 'us' }),
+      ]),
       layers: [
         this.tiles.layer,
         layer(this.fineGround, (f, r) => this.fineStyle(f, r)),

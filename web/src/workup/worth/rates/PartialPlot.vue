@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import { useLight } from '@/shared/style/useTheme'
+import { called, sizeOf } from '@/shared/localForm'
 
 /** Local sales as dots: what they have more or less of one thing against what they brought more or less, and the fit. */
 const props = defineProps<{ dots: Docs['DotDoc'][]; slope: number; inPercent: boolean; unit: string }>()
@@ -17,13 +18,20 @@ function reach(values: number[]): number {
   const sorted = values.map(Math.abs).sort((a, b) => a - b)
   return Math.max(sorted[Math.floor(sorted.length * 0.98)] ?? 1, 1e-9)
 }
-const rx = computed(() => reach(props.dots.map((d) => d.x)) * 1.05)
-const ry = computed(() => reach(props.dots.map((d) => d.y)) * 1.05)
+/** In what is shown of it; in percent it is the same. */
+const size = computed(() => (props.inPercent ? 1 : sizeOf(props.unit)))
+const placed = computed(() => props.dots.map((d) => ({ ...d, x: d.x * size.value })))
+const rx = computed(() => reach(placed.value.map((d) => d.x)) * 1.05)
+const ry = computed(() => reach(placed.value.map((d) => d.y)) * 1.05)
 const x = (v: number) => LEFT + ((v + rx.value) / (2 * rx.value)) * (W - LEFT - 8)
 const y = (v: number) => 6 + ((ry.value - v) / (2 * ry.value)) * (H - BOTTOM - 6)
-const shown = computed(() => props.dots.filter((d) => Math.abs(d.x) <= rx.value && Math.abs(d.y) <= ry.value))
+const shown = computed(() =>
+  placed.value.filter((d) => Math.abs(d.x) <= rx.value && Math.abs(d.y) <= ry.value),
+)
 const fit = (v: number) =>
-  props.inPercent ? 100 * ((1 + v / 100) ** props.slope - 1) : 100 * (Math.exp((props.slope * v) / 100) - 1)
+  props.inPercent
+    ? 100 * ((1 + v / 100) ** props.slope - 1)
+    : 100 * (Math.exp((props.slope * v) / size.value / 100) - 1)
 const line = computed(() => {
   const steps = Array.from({ length: 41 }, (_, i) => -rx.value + (i / 40) * 2 * rx.value)
   return steps
@@ -61,7 +69,7 @@ const tick = (v: number, percent: boolean) =>
       </text>
     </g>
     <text :x="W - 8" :y="H - 4" text-anchor="end" font-size="11" :fill="tokens.quiet">
-      more {{ inPercent ? 'of it' : unit || 'of it' }} than the homes next to it
+      more {{ inPercent ? 'of it' : called(unit) || 'of it' }} than the homes next to it
     </text>
     <circle
       v-for="d in shown"

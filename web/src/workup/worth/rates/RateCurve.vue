@@ -4,6 +4,7 @@ import type { Docs } from '@/shared/api/client'
 import { conditionOf, fact, money, priced } from '@/shared/format'
 import { useLight } from '@/shared/style/useTheme'
 import { useFields } from '@/shared/useFields'
+import { called } from '@/shared/localForm'
 
 /** What this home would be worth with more or less of one thing, all else as it is: the model's curve, and the grid's rate beside it. */
 const props = defineProps<{ field: string; curve: Docs['CurveDoc']; rate: number; unit: string }>()
@@ -43,11 +44,11 @@ const shownAt = computed(() => [low.value, props.curve.mine, high.value])
 const says = (v: number) =>
   props.field === 'condition_grade'
     ? conditionOf(v)
-    : fact(span.value > 20 ? Math.round(v) : Math.round(v * 100) / 100, kind.value)
+    : fact(span.value > 20 ? Math.round(v) : Math.round(v * 100) / 100, kind.value, props.unit)
 const sales = computed(() => props.curve.sales.filter((v) => v >= low.value && v <= high.value))
 const words = computed(
   () =>
-    `From ${says(low.value)} to ${says(high.value)} ${props.unit}, this home would be worth ${money(props.curve.dollars[0] ?? 0)} to ${money(props.curve.dollars.at(-1) ?? 0)}`,
+    `From ${says(low.value)} to ${says(high.value)} ${called(props.unit)}, this home would be worth ${money(props.curve.dollars[0] ?? 0)} to ${money(props.curve.dollars.at(-1) ?? 0)}`,
 )
 </script>
 

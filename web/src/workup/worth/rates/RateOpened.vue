@@ -5,12 +5,13 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { fact, number, pctWords, rateWords, roughRate, signed } from '@/shared/format'
+import { fact, number, pctWords, rateWords, roughRate, signed, rateMeasured } from '@/shared/format'
 import { useWorkup } from '../../useWorkup'
 import IndexChart from './IndexChart.vue'
 import PartialPlot from './PartialPlot.vue'
 import PlaceMap from './PlaceMap.vue'
 import RateCurve from './RateCurve.vue'
+import { called } from '@/shared/localForm'
 
 /** One rate of the grid with all that speaks for it: the local sales, pairs of sales, and every figure that may be used. */
 const props = defineProps<{ field: string; label: string }>()
@@ -49,6 +50,8 @@ const now = computed(() => {
   if (isPlace.value) return worth.data.value?.price.rates.find((r) => r.field === props.field)?.dollars
   return rate.data.value?.dollars
 })
+/** A rate in dollars for one of what is shown. */
+const perUnit = (dollars: number) => rateMeasured(dollars, unit.value)
 const used = (value: number) => now.value !== undefined && Math.abs(value - now.value) < 1e-9
 const take = (value: number | null) => send({ change: 'set_rate', field: props.field, value })
 const NAMES: Record<string, string> = {
@@ -65,10 +68,16 @@ const NAMES: Record<string, string> = {
       <h2>
         {{ label }}:
         <span :class="typed ? 'cedar' : ''">
-          {{ now === undefined ? '' : isChange ? `${pctWords(now)} % a month` : `${rateWords(now)} $` }}
+          {{
+            now === undefined
+              ? ''
+              : isChange
+                ? `${pctWords(now)} % a month`
+                : `${rateWords(perUnit(now))} ${called('$')}`
+          }}
         </span>
         <span v-if="isPlace" class="quiet small"> for one percent</span>
-        <span v-else-if="!isChange && unit" class="quiet small"> for one {{ unit }}</span>
+        <span v-else-if="!isChange && unit" class="quiet small"> for one {{ called(unit) }}</span>
       </h2>
     </template>
     <template #acts>
@@ -128,9 +137,11 @@ const NAMES: Record<string, string> = {
                   <span class="quiet under">{{ c.says }}</span>
                 </td>
                 <td class="num">
-                  <b>{{ rateWords(c.dollars) }}</b>
+                  <b>{{ rateWords(perUnit(c.dollars)) }}</b>
                   <span class="quiet under">
-                    <template v-if="c.standard_error">± {{ roughRate(1.28 * c.standard_error) }}</template>
+                    <template v-if="c.standard_error"
+                      >± {{ roughRate(perUnit(1.28 * c.standard_error)) }}</template
+                    >
                     <template v-if="c.sales"
                       >{{ c.standard_error ? ', ' : '' }}{{ number(c.sales)
                       }}{{ c.source === 'paired sales' ? ' pairs' : ' sales' }}</template
@@ -156,7 +167,8 @@ const NAMES: Record<string, string> = {
           <h3 class="mt-4">Pairs alike but for this</h3>
           <p v-if="rate.data.value.pair_count" class="small">
             {{ number(rate.data.value.pair_count) }} pairs; the middle half between
-            {{ roughRate(rate.data.value.pair_low) }} and {{ roughRate(rate.data.value.pair_high) }}.
+            {{ roughRate(perUnit(rate.data.value.pair_low ?? 0)) }} and
+            {{ roughRate(perUnit(rate.data.value.pair_high ?? 0)) }}.
           </p>
           <p v-else class="small quiet">No two sales around here agree on all else.</p>
           <div v-if="rate.data.value.pairs.length" class="pairs">
@@ -174,9 +186,9 @@ const NAMES: Record<string, string> = {
                 <tr v-for="p in rate.data.value.pairs" :key="p.more + p.fewer">
                   <td>{{ p.more_address || p.more }}</td>
                   <td>{{ p.fewer_address || p.fewer }}</td>
-                  <td class="num">{{ fact(p.difference, 'number') }}</td>
+                  <td class="num">{{ fact(p.difference, 'number', unit) }}</td>
                   <td class="num">{{ signed(p.dollars) }}</td>
-                  <td class="num">{{ roughRate(p.per_unit) }}</td>
+                  <td class="num">{{ roughRate(perUnit(p.per_unit)) }}</td>
                 </tr>
               </tbody>
             </PlainTable>
