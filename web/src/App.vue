@@ -2,6 +2,7 @@
 import { served } from '@/shared/servicePath'
 import CommandField from '@/shared/ui/fields/CommandField.vue'
 import { useQueryClient } from '@tanstack/vue-query'
+import { watch } from 'vue'
 import { onSignedOut } from '@/shared/api/client'
 import {
   mdiChartLine,
@@ -17,6 +18,7 @@ import MeaningShown from './shared/words/MeaningShown.vue'
 import Legend from './shared/map/Legend.vue'
 import RecordsStanding from './records/RecordsStanding.vue'
 import { useWalk } from './walk/useWalk'
+import { readIn } from './shared/localForm'
 import { later, useReaching } from './shared/useReaching'
 import { useLight } from './shared/style/useTheme'
 
@@ -32,7 +34,8 @@ const asked = useReaching()
 const WalkCard = later(() => import('./walk/WalkCard.vue'))
 const walk = useWalk()
 const SignIn = later(() => import('./session/SignIn.vue'))
-const { isOut } = useSession()
+const { isOut, session } = useSession()
+watch(session.data, (now) => now && readIn(now.form), { immediate: true, flush: 'sync' })
 const queries = useQueryClient()
 onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
 </script>

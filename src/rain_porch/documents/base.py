@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import unicodedata
-from typing import Annotated, Any, ClassVar
+from typing import Annotated, Any, ClassVar, TypeVar
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
 
 from ..core.errors import BadInput
 
@@ -44,6 +44,18 @@ def check_line(field: str, text: str) -> None:
 
 class Doc(BaseModel):
     model_config = ConfigDict(extra="forbid")
+
+
+M = TypeVar("M", bound=BaseModel)
+
+
+def as_known(model: type[M], held: Any) -> M:
+    """A choice as it is kept, as far as this program knows it: what a newer one has written beside it is passed over, and where
+    the rest makes no sense here, all is as usual."""
+    try:
+        return model(**{k: v for k, v in held.items() if k in model.model_fields}) if held else model()
+    except ValidationError:
+        return model()
 
 
 class StoredDoc(Doc):

@@ -25,6 +25,7 @@ FRANC = LocalForm("1’234.5", "31 Aug 2026", "Fr.", "before", "feet")
         ("made Aug 31, 2026, 2:05 AM", "made 31 Aug 2026, 2:05 AM", "made 2026-08-31, 2:05 AM"),
         ("950–1,450 sq ft within 0.5 mi", "88–135 m² within 0,8 km", "950–1\u00a0450 sq ft within 0,5 mi"),
         ("between 1,500 and 2,000 sq ft", "between 139 and 186 m²", "between 1\u00a0500 and 2\u00a0000 sq ft"),
+        ("within 1.5534 mi, 5 mi, 0.85 miles", "within 2,5 km, 8 km, 1,37 km", "within 1,5534 mi, 5 mi, 0,85 miles"),
         ("1,500+ sq ft, 30 ft away", "139+ m², 9,1 m away", "1\u00a0500+ sq ft, 30 ft away"),
         ("$150.23 per sq ft", "1.617\u00a0€ per m²", "150,23\u00a0kr per sq ft"),
         ("$57,000 an acre", "140.850\u00a0€ a ha", "57\u00a0000\u00a0kr an acre"),

@@ -2,18 +2,13 @@ import { served } from '@/shared/servicePath'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { readIn } from '@/shared/localForm'
 
 /** Who is signed in here, and what stands before those who are not. */
 export function useSession() {
   const client = useQueryClient()
   const session = useQuery({
     queryKey: ['session'],
-    queryFn: async () => {
-      const answer = await got(api.GET('/api/session'))
-      readIn(answer.form)
-      return answer
-    },
+    queryFn: () => got(api.GET('/api/session')),
     staleTime: Infinity,
   })
   const who = computed(() => session.data.value?.who ?? null)
@@ -27,7 +22,6 @@ export function useSession() {
     const before = who.value?.account_id
     await client.cancelQueries({ queryKey: ['session'] }) // asked before: its answer is no longer true
     client.setQueryData(['session'], answer)
-    readIn(answer.form)
     if (before !== undefined && before !== answer.who?.account_id) window.location.assign(served('/'))
     else await client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
   }

@@ -5,6 +5,7 @@ import { useSession } from '@/session/useSession'
 import { api, got, type Told } from '@/shared/api/client'
 import { day, lotWords, number, perSqftWords, priced, sizedWords } from '@/shared/format'
 import { formNow, readIn, type LocalForm } from '@/shared/localForm'
+import { inTurn } from '@/shared/useDraft'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 
@@ -13,17 +14,21 @@ const client = useQueryClient()
 const { isManager } = useSession()
 const form = computed(() => formNow())
 const failed = ref('')
+const next = inTurn()
+let newest = 0
 async function choose(change: Partial<LocalForm>) {
-  const before = form.value
+  const turn = ++newest
   failed.value = ''
-  readIn({ ...before, ...change })
+  await client.cancelQueries({ queryKey: ['session'] }) // asked before: it no longer tells the form
+  const body = { ...form.value, ...change }
+  readIn(body)
   try {
-    await got(api.PUT('/api/local-form', { body: { ...before, ...change } }))
-    await client.invalidateQueries()
+    await next(() => got(api.PUT('/api/local-form', { body })))
   } catch (error) {
-    readIn(before)
     failed.value = (error as Told).message
+    readIn(await got(api.GET('/api/local-form')))
   }
+  if (turn === newest) await client.invalidateQueries()
 }
 const CHOICES = [
   { part: 'numbers', label: 'Numbers', words: ['1,234.5', '1.234,5', '1 234,5', '1’234.5'] },

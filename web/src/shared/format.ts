@@ -95,6 +95,10 @@ export function withSign(text: string): string {
   return `${sign}${/[\p{L}\d.]$/u.test(sign) ? '\u00a0' : ''}${text}`
 }
 
+/** From one to another: "$200,200–$240,600", "200.200–240.600 €". */
+export const pricedRange = (low: number, high: number): string =>
+  formNow().sign_stands === 'after' ? `${money(low)}–${priced(high)}` : `${priced(low)}–${priced(high)}`
+
 /** What a home that is for sale is offered at. */
 export function offeredAt(asks: Record<string, number>): string {
   const per = asks.list_price_per_sqft

@@ -188,6 +188,10 @@ const colour = (key: string) => (lit.value === key ? tokens.value.cedar : tokens
   padding-top: 3px;
   overflow: hidden;
 }
+/* until its width is measured anew it hides nothing */
+.line svg {
+  max-width: 100%;
+}
 .empty {
   padding: 36px 24px;
 }

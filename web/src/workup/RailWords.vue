@@ -3,7 +3,7 @@ import WorkedOut from './WorkedOut.vue'
 import { vWord } from '@/shared/words/vWord'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
-import { number, perSqft, priced, signedPct } from '@/shared/format'
+import { number, perSqft, priced, pricedRange, signedPct } from '@/shared/format'
 import { called } from '@/shared/localForm'
 import { noNumber, typedNumber } from '@/shared/typed'
 import { useAsking, within as chanceWithin } from './worth/useAsking'
@@ -61,9 +61,9 @@ const fieldFault = computed(
         v-word="{ name: 'range', more: price.range.measured ? '' : 'No backtest has measured it here yet' }"
       >
         · likely
-        <WorkedOut figure="range" name="the range"
-          >{{ priced(price.range.low) }}–{{ priced(price.range.high) }}</WorkedOut
-        >
+        <WorkedOut figure="range" name="the range">{{
+          pricedRange(price.range.low, price.range.high)
+        }}</WorkedOut>
       </span>
     </p>
     <p v-if="price?.range" class="quiet small note">
@@ -160,7 +160,7 @@ const fieldFault = computed(
   border-color: rgb(var(--v-theme-clay));
 }
 .ask .per {
-  width: 74px;
+  width: 86px;
   font-weight: 400;
 }
 .pct {

@@ -13,7 +13,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from ...core.errors import BadInput, NotFound, Refused
-from ...documents.base import Doc, check_line
+from ...documents.base import Doc, as_known, check_line
 from ...records.pictures.photos import kind_of
 from ...report.model import Brand, OwnPages
 from ...report.pages.own import OWN
@@ -78,7 +78,7 @@ def set_card(agent: Agent, card: CardDoc) -> None:
 
 
 def brand(agent: Agent) -> Brand:
-    card = CardDoc(**agent_card(agent))
+    card = as_known(CardDoc, agent_card(agent))
     return Brand(
         colour=readable(card.colour) if card.colour else Brand().colour,
         logo=_fitted(agent, card.logo, 360, 120, "xMaxYMid"),

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ...core.errors import BadInput, NotAllowed
 from ...core.facts.local_form import USUAL, LocalForm
-from ...documents.base import Doc, Line
+from ...documents.base import Doc, Line, as_known
 from ...store.db import Db
 from ...store.porch import choices
 from .agent import FOLDERS_OWNER, Agent
@@ -35,8 +35,7 @@ def local_form(agent: Agent) -> LocalFormDoc:
 
 
 def form_of_office(porch: Db) -> LocalFormDoc:
-    held = choices.read(porch, FOLDERS_OWNER, _NAME)
-    return LocalFormDoc(**held) if held else LocalFormDoc()
+    return as_known(LocalFormDoc, choices.read(porch, FOLDERS_OWNER, _NAME))
 
 
 def set_local_form(agent: Agent, form: LocalFormDoc) -> None:

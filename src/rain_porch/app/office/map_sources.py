@@ -9,7 +9,7 @@ from urllib.parse import urlsplit
 from pydantic import Field
 
 from ...core.errors import BadInput, NotAllowed, NotFound, Refused
-from ...documents.base import Doc
+from ...documents.base import Doc, as_known
 from ...store import tile_files
 from ...store.db import Db
 from ...store.porch import choices
@@ -138,5 +138,4 @@ def _shown(agent: Agent, layer: str, source: MapSourceDoc) -> ShownLayerDoc:
 
 
 def _sources(porch: Db) -> MapSourcesDoc:
-    held = choices.read(porch, FOLDERS_OWNER, _NAME)
-    return MapSourcesDoc(**held) if held else MapSourcesDoc()
+    return as_known(MapSourcesDoc, choices.read(porch, FOLDERS_OWNER, _NAME))

@@ -173,7 +173,8 @@ def told_head(text: str, form: LocalForm, unit: str) -> str:
 
 def _in_metres(figure: str, unit: str, form: LocalForm) -> str:
     value = form.measured(_read(figure), unit)
-    return form.number(value, _digits(value, unit, _places(figure)))
+    shown = f"{value:,.{min(2, _digits(value, unit, _places(figure)))}f}"
+    return form._marked(shown.rstrip("0").rstrip(".") if unit in ("mi", "miles") and "." in shown else shown)
 
 
 def _read(figure: str) -> float:
