@@ -8,6 +8,7 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from pathlib import Path
+from typing import Any
 
 from ..core.errors import Refused
 from ..core.facts.fields import Field, own_field
@@ -49,8 +50,10 @@ def fields_of(kind: str) -> tuple[Field, ...]:
     return LAYOUTS[kind].fields if kind in LAYOUTS else ()
 
 
-def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = None) -> Preview:
-    """How a file would be read. Raises Refused for one that cannot be used."""
+def preview(
+    db: sqlite3.Connection, path: Path, source: str, kind: str | None = None, chosen: Mapping[str, Any] | None = None
+) -> Preview:
+    """How a file would be read. chosen: the mapping that was looked at last, in place of one that is remembered. Raises Refused for one that cannot be used."""
     if kind == "photos" or (kind is None and photos.are_in(path)):
         return Preview("photos", [], [], (), [], False)
     if kind == "areas" or (kind is None and areas.is_geojson(path)):
@@ -66,10 +69,22 @@ def preview(db: sqlite3.Connection, path: Path, source: str, kind: str | None = 
     fields = LAYOUTS[kind].fields
     guesses = proposing.Proposal(columns, fields, profiles, kind).guesses()
     held = store.remembered_mapping(db, source, kind, columns_key(columns))
-    parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
+    parts = _chosen(chosen, columns, fields)
+    if not parts:
+        parts = mapping.read_mapping(json.loads(held), columns, fields) if held else proposing.taken(guesses)
     usual = {p.field: p.form for p in parts if p.form}
     parts = tuple(replace(p, form="") for p in parts)  # judged anew: a source may change its ways
-    return Preview(kind, columns, sample, parts, guesses, held is not None, usual, profiles)
+    return Preview(kind, columns, sample, parts, guesses, held is not None and chosen is None, usual, profiles)
+
+
+def _chosen(
+    chosen: Mapping[str, Any] | None, columns: Sequence[str], fields: Sequence[Field]
+) -> tuple[mapping.Part, ...]:
+    """The parts of a mapping that was looked at; none where it was refused."""
+    try:
+        return mapping.read_mapping(chosen, columns, fields) if chosen else ()
+    except Refused:
+        return ()
 
 
 def forms_of_preview(path: Path, seen: Preview) -> list[FormRead]:

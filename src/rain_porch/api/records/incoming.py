@@ -171,14 +171,15 @@ def preview(
     kind: KindName | None = None,
     source: Annotated[str | None, Query(max_length=120)] = None,
 ) -> PreviewDoc:
-    """How the file would be read: its columns with samples, and the mapping remembered or proposed."""
+    """How the file would be read: its columns with samples, and the mapping last looked at, else remembered or proposed."""
     file = held.get(file_id)
     if file.stage == "unpacking" or file.fault is not None:
         raise Refused(file.message or "It is being unpacked.")
     path = file.path
-    source = source or file.source or path.stem
+    source, kind_now = source or file.source or path.stem, kind or file.kind
+    chosen = file.mapping if (kind_now, source) == (file.kind, file.source) else None
     with porch.state.records.connection() as db:
-        seen = previewing.preview(db, path, source, kind or file.kind)
+        seen = previewing.preview(db, path, source, kind_now, chosen)
     columns = []
     for i, column in enumerate(seen.columns):
         cells = [row[i].strip() for row in seen.sample if i < len(row) and row[i].strip()]

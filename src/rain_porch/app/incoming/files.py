@@ -32,6 +32,7 @@ class Incoming:
     kind: str | None = None  # where what it was unpacked from tells
     shown: str = ""  # what it is called, where that is not its name on the disk
     source: str = ""  # where that is known
+    mapping: Mapping[str, Any] | None = None  # by which it was looked at last
     mends: int | None = None  # the import whose kept file this is
     stage: str = "waiting"
     rows: int = 0
@@ -143,6 +144,7 @@ class IncomingFiles:
         if file.stage in RUNNING:
             raise Refused("This file is being read already: wait for it, or cancel it first.")
         self._stop(file)
+        file.kind, file.source, file.mapping = kind or file.kind, source, mapping
         file.stage, file.rows, file.result, file.message, file.samples = "reading", 0, None, "", {}
         task = {
             "folder": str(self.folder), "path": str(file.path), "now": now.isoformat(), "kind": kind or file.kind,

@@ -5,7 +5,7 @@ import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import TypedInput from '@/shared/ui/fields/TypedInput.vue'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import ColumnForm from './ColumnForm.vue'
 import type { Part, useMapping } from './useMapping'
@@ -25,7 +25,21 @@ const showLeft = ref(false)
 function keepAll() {
   for (const c of left.value) if (c.own && c.samples.length) m.choose(c.name, c.own)
 }
-const rows = computed(() => (showLeft.value ? [...mapped.value, ...left.value] : mapped.value))
+/** What was taken when those left out were opened: a column stays where it is while it is worked on. */
+const stood = ref(new Set<string>())
+watch(showLeft, () => (stood.value = new Set(mapped.value.map((c) => c.name))))
+const rows = computed(() => {
+  if (!showLeft.value) return mapped.value
+  const further = props.preview.columns.filter(
+    (c) => !stood.value.has(c.name) && (m.single(c.name) || !m.used.value.has(c.name)),
+  )
+  return [
+    ...props.preview.columns.filter(
+      (c) => stood.value.has(c.name) && (m.single(c.name) || !m.used.value.has(c.name)),
+    ),
+    ...further.sort((a, b) => Number(!a.samples.length) - Number(!b.samples.length)),
+  ]
+})
 const sorted = computed(() =>
   props.preview.fields
     .filter((f) => !f.name.startsWith('own_'))
@@ -73,12 +87,12 @@ const sure = (column: string) => m.guess(column)
         <span>for “{{ label(a.guess.part.field) }}”?</span>
         <span class="answers">
           <ActButton
-            :aria-label="`${a.column.name} is the ${label(a.guess.part.field)}`"
+            :aria-label="`Yes, ${a.column.name} is the ${label(a.guess.part.field)}`"
             @click="m.choose(a.column.name, a.guess.part.field)"
           >
             Yes
           </ActButton>
-          <ActButton plain :aria-label="`Leave ${a.column.name} out`" @click="m.refuse(a.column.name)">
+          <ActButton plain :aria-label="`No, leave ${a.column.name} out`" @click="m.refuse(a.column.name)">
             No
           </ActButton>
         </span>
@@ -120,7 +134,7 @@ const sure = (column: string) => m.guess(column)
                 <span v-if="c.why_not && !m.single(c.name)" class="beside quiet small">{{ c.why_not }}</span>
                 <span v-for="p in m.beside(c.name)" :key="p.field" class="beside small">
                   and {{ label(p.field).toLowerCase() }}
-                  <LinkButton :aria-label="`Leave ${label(p.field)} out`" @click="m.remove(p.field)">
+                  <LinkButton :aria-label="`leave out ${label(p.field)}`" @click="m.remove(p.field)">
                     leave out
                   </LinkButton>
                 </span>

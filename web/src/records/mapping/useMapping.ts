@@ -28,11 +28,14 @@ export function useMapping(preview: Ref<Preview | undefined>) {
       // the same preview fetched again takes nothing back that was changed by hand
       const same = (['file_id', 'kind', 'source'] as const).every((k) => now?.[k] === before?.[k])
       if (same && touched.value) return
-      if (now) parts.value = now.parts.map((p) => ({ ...empty(p.field), ...p }) as Part)
-      touched.value = false
+      const kept = now && draftOf(now)
+      if (now) parts.value = (kept ?? now.parts).map((p) => ({ ...empty(p.field), ...p }) as Part)
+      touched.value = !!kept
     },
     { immediate: true },
   )
+  // what is being worked on is there again after a reload
+  watch(parts, (now) => touched.value && preview.value && keepDraft(preview.value, now), { flush: 'post' })
   const fields = computed(() => new Map((preview.value?.fields ?? []).map((f) => [f.name, f])))
   const alone = (column: string) =>
     parts.value.filter((p) => p.columns.length === 1 && p.columns[0] === column)
@@ -110,6 +113,22 @@ export function useMapping(preview: Ref<Preview | undefined>) {
     remove,
     replace,
     units,
+  }
+}
+
+const draftName = (of: Preview) => `rain-porch.mapping ${of.file_id} ${of.kind} ${of.source}`
+function draftOf(of: Preview): Part[] | null {
+  try {
+    return JSON.parse(sessionStorage.getItem(draftName(of)) ?? 'null') as Part[] | null
+  } catch {
+    return null // a browser that keeps nothing
+  }
+}
+function keepDraft(of: Preview, parts: Part[]) {
+  try {
+    sessionStorage.setItem(draftName(of), JSON.stringify(parts))
+  } catch {
+    // nothing is kept: what was looked at last is, by the service
   }
 }
 

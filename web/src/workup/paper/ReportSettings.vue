@@ -70,7 +70,7 @@ const as = (layout: string) => layouts.value[layout]?.join() === on.value.join()
       The price
       <ChoiceField :model-value="paper.price" @chosen="set({ price: $event as 'shown' })">
         <option value="shown">is shown</option>
-        <option value="blank">is left as a line, to write in by hand</option>
+        <option value="blank">is left as a line to write on</option>
         <option value="hidden">is left out</option>
       </ChoiceField>
     </label>
