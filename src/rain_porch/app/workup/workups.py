@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from ...core.errors import BadInput, Clash, Odd, OutOfDate, Refused
+from ...core.errors import BadInput, Clash, NotFound, Odd, OutOfDate, Refused
 from ...core.facts.dates import said
 from ...core.facts.fields import BY_NAME, Kind
 from ...core.facts.homes import Subject
@@ -254,7 +254,11 @@ def open_workup(agent: Agent, workup_id: int, rules: HouseRules | None = None) -
     rules = rules_for(agent, state) if rules is None else rules
     records = agent.records.by(market_rules(rules))
     ref = HomeRef(state.home.kind, state.home.key)
-    home = records.remember(("home", ref), lambda: read_home(records, ref))
+    try:
+        home = records.remember(("home", ref), lambda: read_home(records, ref))
+    except NotFound as error:
+        remedy = "The workup is kept: it opens again when the records hold its home, so bring its file in again."
+        raise NotFound(f"{error.message} {remedy}", **error.values) from error
     subject = home.subject.corrected(state.corrections)
     if state.place is not None:
         subject = replace(subject, longitude=state.place[0], latitude=state.place[1], placed=True)

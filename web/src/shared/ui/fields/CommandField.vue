@@ -25,6 +25,11 @@ const commands: Record<string, string> = {
 }
 
 watch(offered, () => (at.value = 0))
+// what was typed was for another place
+watch(
+  () => router.currentRoute.value.path,
+  () => (text.value = ''),
+)
 
 async function take(hit: Hit) {
   await open(hit)
