@@ -4,7 +4,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { shownAs } from '@/market/useView'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
+import { drawnWords } from '@/shared/format'
 
 /** Pinned market views as small charts: newest twelve months and their change on the year. */
 const views = useQuery({ queryKey: ['views'], queryFn: () => got(api.GET('/api/views')) })
@@ -18,9 +19,10 @@ const kinds = useHomeKinds()
 /** What a tile shows: measure, kind of home, place, period. */
 function what(i: number): string {
   const { view } = pinned.value[i]!
-  const label = called(told.data.value?.[i]?.lines[0]?.label ?? '')
+  const label = localHead(told.data.value?.[i]?.lines[0]?.label ?? '')
   const place =
-    view.places?.join(', ') || (view.shapes?.length ? view.drawn || 'a drawn area' : 'all of the records')
+    view.places?.join(', ') ||
+    (view.shapes?.length ? drawnWords(view.drawn ?? '') || 'a drawn area' : 'all of the records')
   return [label, kinds.data.value?.[view.home_kind ?? ''] ?? 'homes of any kind', place, `by ${view.by}`]
     .filter(Boolean)
     .join(' · ')

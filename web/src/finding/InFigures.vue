@@ -5,7 +5,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { DASH, money, number, pct as percent, perSqft, share } from '@/shared/format'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding, type Candidate } from './useFinding'
@@ -95,7 +95,7 @@ const far = computed(() => {
         <tbody v-for="f in told.data.value.fields" :key="f.field">
           <tr class="field">
             <th scope="rowgroup" :colspan="STEPS.length + 3">
-              {{ called(f.label) }}
+              {{ localHead(f.label) }}
               <span v-if="f.home != null && f.show !== 'share'" class="mine small">
                 this home <b>{{ shown(f, f.home) }}</b>{{
                   soldOf(f) ? `, ${against(f, soldOf(f)!)} of the ${named(soldOf(f)!)}` : ''
@@ -155,7 +155,7 @@ const far = computed(() => {
                 <span v-else>{{ address }}</span>
               </p>
               <p v-for="line in lines" :key="line.f.field" class="small">
-                {{ called(line.f.label) }} <b>{{ shown(line.f, line.x.value) }}</b>: mean of
+                {{ localHead(line.f.label) }} <b>{{ shown(line.f, line.x.value) }}</b>: mean of
                 {{ named(line.k) }} {{ shown(line.f, line.k.mean) }}, without it
                 {{ shown(line.f, line.x.mean_without) }}
               </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { money, number, sizedWords } from '@/shared/format'
-import { called, measured } from '@/shared/localForm'
+import { localHead, measured } from '@/shared/localForm'
 import { KIND_WORDS, markSvg } from '@/shared/map/marks'
 import { useLight } from '@/shared/style/useTheme'
 import { useFinding, type Candidate } from './useFinding'
@@ -70,7 +70,7 @@ function point(row: Candidate | null) {
         <text v-for="v in ticks('x')" :key="`x${v}`" :x="px(v)" :y="H - 6" text-anchor="middle">
           {{ number(v) }}
         </text>
-        <text :x="W - 12" :y="H - 6" text-anchor="end">{{ called('sq ft') }}</text>
+        <text :x="W - 12" :y="H - 6" text-anchor="end">{{ localHead('sq ft') }}</text>
       </g>
       <!-- eslint-disable vue/no-v-html -- drawn here, of numbers alone -->
       <g
@@ -81,7 +81,7 @@ function point(row: Candidate | null) {
         :class="{ lit: lit === d.row.listing_id }"
         role="button"
         tabindex="0"
-        :aria-label="`${d.row.address || d.row.listing_id}, ${KIND_WORDS[d.row.kind] ?? d.row.kind}, ${money(d.row.price)}, ${number(d.x)} ${called('sq ft')}`"
+        :aria-label="`${d.row.address || d.row.listing_id}, ${KIND_WORDS[d.row.kind] ?? d.row.kind}, ${money(d.row.price)}, ${number(d.x)} ${localHead('sq ft')}`"
         @mouseenter="point(d.row)"
         @mouseleave="point(null)"
         @focus="point(d.row)"

@@ -2,7 +2,7 @@ import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import type { TableColumn } from '@/shared/ui/table'
 import { inTurn } from '@/shared/useDraft'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 import { useFields } from '@/shared/useFields'
 import { useFinding } from './useFinding'
 
@@ -125,7 +125,7 @@ export function useColumns() {
   const which = computed(() => (land.value ? 'land' : 'columns'))
   const usually = computed(() => (land.value ? USUAL_LAND : USUAL))
   const all = computed<TableColumn[]>(() => [
-    ...OF_THE_SALE.map((c) => ({ ...c, label: called(c.label), long: c.long && called(c.long) })),
+    ...OF_THE_SALE.map((c) => ({ ...c, label: localHead(c.label), long: c.long && localHead(c.long) })),
     ...(fields.data.value ?? [])
       .filter(
         (f) =>

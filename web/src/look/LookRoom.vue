@@ -52,7 +52,7 @@ const market = computed(() => {
     shapes,
     drawn: shapes.length
       ? circle.length
-        ? `within ${sizedWords(now.radius_miles, 'mi')} of ${home.value ? found.data.value!.title : 'the place'}`
+        ? `within ${now.radius_miles} mi of ${home.value ? found.data.value!.title : 'the place'}`
         : 'in what was drawn'
       : '',
   }

@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { day } from '@/shared/format'
-import { called as foreign } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 import { shownAs, type View } from './useView'
 
 /** Price per square foot by size and months of supply by price; where a home falls is marked. */
@@ -27,7 +27,7 @@ const told = useQuery({
 })
 type Column = [measure: string, label: string, unit: string]
 /** Its own short label, else the measure's. */
-const called = ([measure, label]: Column) => foreign(label || (told.data.value?.labels[measure]?.[0] ?? ''))
+const called = ([measure, label]: Column) => localHead(label || (told.data.value?.labels[measure]?.[0] ?? ''))
 const PARTS: { name: 'size' | 'price'; title: string; main: Column; more: Column[] }[] = [
   {
     name: 'size',
@@ -63,9 +63,9 @@ function width(rows: Docs['BandRow'][], measure: string, row: Docs['BandRow']): 
     <template v-if="told.data.value">
       <p class="quiet small">The twelve months to {{ day(told.data.value.end) }}; for sale at their end.</p>
       <section v-for="p in PARTS" :key="p.name">
-        <h2 class="mb-2">{{ foreign(p.title) }}</h2>
+        <h2 class="mb-2">{{ localHead(p.title) }}</h2>
         <p v-if="!told.data.value[p.name].length" class="quiet">No closings here in these months.</p>
-        <PlainTable v-else :aria-label="foreign(p.title)">
+        <PlainTable v-else :aria-label="localHead(p.title)">
           <thead>
             <tr>
               <th class="band">Band</th>

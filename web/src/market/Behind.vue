@@ -9,7 +9,7 @@ import { day, number, perSqft, sized } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { shownAs } from './useView'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** The records behind one figure, on the map and as a table. */
 const props = defineProps<{ ask: Docs['BehindAsk']; title: string }>()
@@ -39,7 +39,7 @@ const link = (key: string) =>
     <template #head>
       <h2>{{ title }}</h2>
       <p v-if="told.data.value" class="figure">
-        {{ called(told.data.value.label) }}:
+        {{ localHead(told.data.value.label) }}:
         <b>{{ shownAs(told.data.value.value.value, told.data.value.unit) }}</b>
         <span class="quiet">
           from {{ number(told.data.value.count) }} {{ told.data.value.count === 1 ? 'record' : 'records' }}
@@ -76,7 +76,7 @@ const link = (key: string) =>
                 <th>Date</th>
                 <th class="num">Price</th>
                 <th class="num">List</th>
-                <th class="num">{{ called('$/sq ft') }}</th>
+                <th class="num">{{ localHead('$/sq ft') }}</th>
                 <th class="num">Area</th>
                 <th class="num">Days</th>
               </tr>

@@ -9,7 +9,7 @@ import VChart from 'vue-echarts'
 import type { Docs } from '@/shared/api/client'
 import { useLight } from '@/shared/style/useTheme'
 import { shownAs } from './useView'
-import { called, measured, reckoned } from '@/shared/localForm'
+import { localHead, measured, reckoned } from '@/shared/localForm'
 
 use([
   BarChart,
@@ -35,7 +35,7 @@ const isBar = (line: Docs['ViewLineDoc']) =>
 const right = computed(() => lines.value.some((l) => l.axis === 1))
 /** An outside series beside two measures has a scale of its own, which is not drawn. */
 const own = computed(() => lines.value.some((l) => l.axis === 2))
-const shownName = (l: Docs['ViewLineDoc']) => called(l.axis === 2 ? `${l.name}, own scale` : l.name)
+const shownName = (l: Docs['ViewLineDoc']) => localHead(l.axis === 2 ? `${l.name}, own scale` : l.name)
 const DASHES: (string | number[])[] = ['solid', [7, 4], [2, 3], [10, 3, 2, 3], [1, 5], [14, 4]]
 
 const option = computed(() => {
@@ -52,7 +52,7 @@ const option = computed(() => {
   const axis = (i: number) => ({
     type: 'value',
     position: i ? 'right' : 'left',
-    name: called(lines.value.find((l) => l.axis === i)?.label ?? ''),
+    name: localHead(lines.value.find((l) => l.axis === i)?.label ?? ''),
     nameTextStyle: { ...text, align: i ? 'right' : 'left', fontWeight: 600 },
     scale: !lines.value.some((l) => l.axis === i && isBar(l)),
     axisLabel: { ...text, color: t.quiet, formatter: (v: number) => shownAs(reckoned(v, unit(i)), unit(i)) },
@@ -90,7 +90,7 @@ const option = computed(() => {
         const rows = lines.value.map((l) => {
           const v = l.points[i]
           const few = v && v.n < 5 && l.measure !== 'series' && !isBar(l) ? ` (from ${v.n})` : ''
-          return `${called(l.name || l.label)}: <b>${shownAs(v?.value, l.unit)}</b>${few}`
+          return `${localHead(l.name || l.label)}: <b>${shownAs(v?.value, l.unit)}</b>${few}`
         })
         return `<b>${periodWords(p.period)}</b>${p.finished ? '' : ', so far'}<br>${rows.join('<br>')}`
       },

@@ -10,7 +10,7 @@ import { computed, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import { noNumber, typedNumber, typedRange } from '@/shared/typed'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** A condition on the homes of a view: a range for numbers, words chosen from those of the records, yes or no. */
 interface Field {
@@ -103,7 +103,7 @@ function add() {
     <p v-if="numeric" class="ends">
       lies between <TextField v-model="low" aria-label="From" placeholder="any" /> and
       <TextField v-model="high" aria-label="To" placeholder="any" />
-      <span v-if="field?.unit && field.unit !== '$'" class="quiet">{{ called(field.unit) }}</span>
+      <span v-if="field?.unit && field.unit !== '$'" class="quiet">{{ localHead(field.unit) }}</span>
     </p>
     <template v-else>
       <label v-if="field?.kind === 'word'"><CheckBox v-model="not" /> is none of</label>

@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { day } from '@/shared/format'
 import { shownAs, type View } from './useView'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** This year to the newest day against the same days of the last: every measure at once. */
 const props = defineProps<{ view: View }>()
@@ -52,14 +52,14 @@ const width = (size: number) => `${(50 * Math.min(60, Math.abs(size))) / most.va
       </thead>
       <tbody>
         <tr v-for="r in rows" :key="r.measure">
-          <td>{{ called(r.label) }}</td>
+          <td>{{ localHead(r.label) }}</td>
           <td v-for="(age, back) in AGES" :key="age" class="num">
             <PressArea
               v-if="r[age].value !== null"
               class="figure"
               :class="{ first: !back }"
-              :title="`The records behind it: ${called(r.label)}, ${year - back}`"
-              @click="open(r.measure, called(r.label), back)"
+              :title="`The records behind it: ${localHead(r.label)}, ${year - back}`"
+              @click="open(r.measure, localHead(r.label), back)"
             >
               {{ shownAs(r[age].value, r.unit) }}
             </PressArea>

@@ -5,7 +5,7 @@ import PressArea from '@/shared/ui/PressArea.vue'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { shownAs } from './useView'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** The view's figures by period, newest first; each opens to its records. */
 const props = defineProps<{ told: Docs['ViewAnswerDoc']; at: number | null }>()
@@ -20,7 +20,7 @@ const few = (line: Docs['ViewLineDoc'], i: number) =>
     <thead>
       <tr>
         <th>Period</th>
-        <th v-for="l in told.lines" :key="l.name" class="num wrap">{{ called(l.name || l.label) }}</th>
+        <th v-for="l in told.lines" :key="l.name" class="num wrap">{{ localHead(l.name || l.label) }}</th>
       </tr>
     </thead>
     <tbody>
@@ -38,7 +38,7 @@ const few = (line: Docs['ViewLineDoc'], i: number) =>
           <PressArea
             v-if="l.measure !== 'series' && l.points[p.i]?.value != null"
             class="figure"
-            :title="`The records behind it: ${called(l.name || l.label)}, ${periodWords(p.period)}`"
+            :title="`The records behind it: ${localHead(l.name || l.label)}, ${periodWords(p.period)}`"
             @click="emit('open', p.i, k)"
           >
             {{ shownAs(l.points[p.i]?.value, l.unit) }}

@@ -8,7 +8,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import type { ViewTools } from './useView'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
+import { drawnWords } from '@/shared/format'
 
 /** The view as a sentence whose parts are chosen in place. */
 const props = defineProps<{ tools: ViewTools }>()
@@ -63,7 +64,7 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
       @chosen="setMeasure(0, $event)"
     >
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
-        {{ called(m.label) }}
+        {{ localHead(m.label) }}
       </option>
     </ChoiceField>
     and
@@ -75,7 +76,7 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
     >
       <option value="">nothing else</option>
       <option v-for="m in lists.measures.data.value ?? []" :key="m.name" :value="m.name">
-        {{ called(m.label) }}
+        {{ localHead(m.label) }}
       </option>
     </ChoiceField>
     by
@@ -113,10 +114,10 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
       ,
       <PressArea
         class="drawn"
-        :aria-label="`Take away: ${view.drawn || 'inside a drawn area'}`"
+        :aria-label="`Take away: ${drawnWords(view.drawn ?? '') || 'inside a drawn area'}`"
         @click="set({ shapes: [], drawn: '' })"
       >
-        {{ view.drawn || 'inside a drawn area' }} ×
+        {{ drawnWords(view.drawn ?? '') || 'inside a drawn area' }} ×
       </PressArea>
     </template>
     <LinkButton v-else class="small draw" @click="emit('draw')">or draw it</LinkButton>, split by

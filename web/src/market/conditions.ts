@@ -1,5 +1,5 @@
 import { fact } from '@/shared/format'
-import { called, isMetric, sizeOf } from '@/shared/localForm'
+import { localHead, isMetric, sizeOf } from '@/shared/localForm'
 
 /** Conditions of a view as they are said; two ends of one field are one condition, "between". */
 export interface Group {
@@ -42,7 +42,7 @@ export function grouped(
       sign === '>=' ? conditions.find((c) => !used.has(c) && c.startsWith(`${field} <= `)) : undefined
     const label = labelOf(field) ?? field
     const unit = unitOf(field)
-    const tail = isMetric() && sizeOf(unit) !== 1 ? ` ${called(unit)}` : ''
+    const tail = isMetric() && sizeOf(unit) !== 1 ? ` ${localHead(unit)}` : ''
     const made = other ? [text, other] : [text]
     made.forEach((m) => used.add(m))
     out.push({

@@ -1,5 +1,5 @@
 /** Numbers, money, days and sizes in the office's form, which the service's sentences and the papers have too; unknown is a dash. */
-import { called, formNow, isMetric, marks, measured, sizeOf } from './localForm'
+import { localHead, formNow, isMetric, isRate, marks, measured, sizeOf } from './localForm'
 
 export const DASH = '—'
 
@@ -61,24 +61,31 @@ export const perSqft = (value: number | null | undefined): string =>
 
 /** The same with its unit: "165.29 per sq ft". */
 export const perSqftWords = (value: number | null | undefined): string =>
-  `${perSqft(value)} per ${called('sq ft')}`
+  `${perSqft(value)} per ${localHead('sq ft')}`
 
 /** A size or a distance in what it is shown in, without its unit: with the digits of a fact, or so many. */
 export function sized(value: number | null | undefined, unit: string, places?: number): string {
   if (!isFigure(value)) return DASH
   const shown = measured(value, unit)
   if (places !== undefined) return digits(shown, places, places)
-  return sizeOf(unit) === 1 ? digits(shown, 0, 2) : digits(shown, 0, Math.abs(shown) < 10 ? 1 : 0)
+  if (sizeOf(unit) === 1) return digits(shown, 0, 2)
+  const size = Math.abs(shown)
+  if (isRate(unit)) return digits(shown, 0, rateDigits(size))
+  return digits(shown, 0, unit.startsWith('mi') ? 2 : size < 10 ? 1 : 0)
 }
 /** The same with its unit: "1,520 sq ft", "0.52 mi". */
 export const sizedWords = (value: number | null | undefined, unit: string, places?: number): string =>
-  `${sized(value, unit, places)} ${called(unit)}`
+  `${sized(value, unit, places)} ${localHead(unit)}`
+/** What a drawn place is called, as it is kept ("within 1.5 mi of 14 Ferry Lane"), with its distance as it is shown. */
+export const drawnWords = (drawn: string): string =>
+  drawn.replace(/^within ([\d.]+) mi\b/, (_, miles: string) => `within ${sizedWords(Number(miles), 'mi')}`)
+
 /** A lot in acres, or square metres: "0.21 ac", "846 m²". */
 export const lotWords = (sqft: number): string =>
   isMetric() ? sizedWords(sqft, 'sq ft') : `${number(sqft / 43560, 2)} ac`
 /** How far a home lies, with its unit; where that is not known, a question. */
 export const far = (miles: number | null | undefined): string =>
-  isFigure(miles) ? sizedWords(miles, 'mi', 2) : `? ${called('mi')}`
+  isFigure(miles) ? sizedWords(miles, 'mi', 2) : `? ${localHead('mi')}`
 
 /** A share as people say it: 0.984 → "98.4 %". */
 export const share = (value: number | null | undefined): string =>
@@ -114,6 +121,11 @@ export function signed(value: number | null | undefined): string {
   if (!isFigure(value)) return DASH
   const rounded = Math.round(value)
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${digits(Math.abs(rounded), 0, 0)}`
+}
+
+/** A figure as it stands in a field, to be typed over: all of its digits; of what is measured, as it is shown. */
+export function inField(value: number, unit = ''): string {
+  return sizeOf(unit) === 1 ? String(value).replace('.', marks()[1]) : sized(value, unit)
 }
 
 /** A difference of facts, of what is measured in what it is shown in: +170, −0.5; halves stay halves. */

@@ -47,7 +47,7 @@ function unitIn(text: string): Unit | null {
 }
 
 /** A head, label or unit with its units and its sign of money as they are called: "$/sq ft" → "€/m²". */
-export function called(text: string): string {
+export function localHead(text: string): string {
   const metric = isMetric()
     ? NAMES.reduce((said, [name, unit]) => said.replace(name, METRIC[unit][0]), text)
     : text
@@ -55,12 +55,14 @@ export function called(text: string): string {
   return sign === '$' ? metric : metric.replaceAll('$', sign)
 }
 
+/** Whether it is so much for one of a unit: "$/sq ft", "% of the price, a sq ft". */
+export const isRate = (unit: string) => /\/|\bper\b|\ban? (?:sq|acre|mi)|^\$/.test(unit)
 /** How many of the shown unit one of `unit` is; of a price for one unit ("$/sq ft") the other way round. */
 export function sizeOf(unit: string): number {
   const found = isMetric() ? unitIn(unit) : null
   if (!found) return 1
   const size = METRIC[found][1]
-  return /\/|\bper\b|^\$/.test(unit) ? 1 / size : size
+  return isRate(unit) ? 1 / size : size
 }
 /** A value in a unit as it is shown, and a shown one as it is reckoned with. */
 export const measured = (value: number, unit: string) => value * sizeOf(unit)

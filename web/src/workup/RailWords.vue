@@ -4,7 +4,7 @@ import { vWord } from '@/shared/words/vWord'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { number, perSqft, priced, pricedRange, signedPct } from '@/shared/format'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 import { noNumber, typedNumber } from '@/shared/typed'
 import { useAsking, within as chanceWithin } from './worth/useAsking'
 import { useWorkup } from './useWorkup'
@@ -105,11 +105,11 @@ const fieldFault = computed(
           class="per"
           inputmode="decimal"
           placeholder="per"
-          :aria-label="called('List price per square foot')"
+          :aria-label="localHead('List price per square foot')"
           @change="typePer"
           @keydown.enter="($event.target as HTMLInputElement).blur()"
         />
-        <span class="quiet small">{{ called('/sq ft') }}</span>
+        <span class="quiet small">{{ localHead('/sq ft') }}</span>
       </template>
       <span v-if="listPrice && value" class="cedar pct">{{
         signedPct((100 * (listPrice - value)) / value)

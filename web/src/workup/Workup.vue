@@ -72,7 +72,7 @@ const marketAround = computed(() => {
     shapes: [
       { points: [[subject.longitude, subject.latitude]], radius_miles: miles, inside: true, name: '' },
     ],
-    drawn: `within ${sizedWords(miles, 'mi')} of ${state.value?.address}`,
+    drawn: `within ${miles} mi of ${state.value?.address}`,
   }
   const area = subject.facts.living_area
   const price = state.value?.list_price ?? worth.data.value?.price.indicated_value

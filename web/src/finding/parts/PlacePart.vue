@@ -6,7 +6,7 @@ import TextField from '@/shared/ui/fields/TextField.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 import type { Search, SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools }>()
@@ -83,10 +83,10 @@ const takeParcels = () => take({ parcels: null, parcel_numbers: parcels.value.tr
           class="miles"
           :value="s.radius_miles"
           unit="mi"
-          :aria-label="`Radius of circle ${i + 1} in ${called('miles')}`"
+          :aria-label="`Radius of circle ${i + 1} in ${localHead('miles')}`"
           @number="$event !== null && setMiles(i, $event)"
         />
-        {{ called('mi') }}
+        {{ localHead('mi') }}
       </label>
       <span v-else>{{ `an area of ${s.points.length} corners` }}</span>
       <LinkButton @click="take({ shapes: shapes.filter((_, k) => k !== i) })"> take away </LinkButton>

@@ -5,7 +5,7 @@ import RangeSlider from '@/shared/ui/fields/RangeSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { fact, number } from '@/shared/format'
-import { called, isMetric, sizeOf } from '@/shared/localForm'
+import { localHead, isMetric, sizeOf } from '@/shared/localForm'
 import { noNumber, typedNumber, typedRange } from '@/shared/typed'
 import { useSpread } from '../search/useSpread'
 import { useFinding } from '../useFinding'
@@ -118,7 +118,7 @@ function take() {
     <p class="quiet small mt-1">
       Or type a range: {{ number(1500) }}-{{ number(1900) }}, {{ number(1500) }}+{{
         mine === undefined ? '' : ', ±20% of this home’s'
-      }}{{ isMetric() && sizeOf(unit) !== 1 ? `; in ${called(unit)}` : '' }}.
+      }}{{ isMetric() && sizeOf(unit) !== 1 ? `; in ${localHead(unit)}` : '' }}.
     </p>
   </div>
 </template>

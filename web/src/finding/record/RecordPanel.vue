@@ -13,7 +13,7 @@ import Choose from '../Choose.vue'
 import LikenessParts from './LikenessParts.vue'
 import RecordPictures from './RecordPictures.vue'
 import { useFinding, type Candidate } from '../useFinding'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** One record, whole: pictures, prices, days, every fact, the story of its home. */
 const props = defineProps<{ row: Candidate }>()
@@ -98,7 +98,7 @@ const status = computed(() => {
 })
 const OWN_LINE = new Set(['original_list_price', 'list_price', 'close_price'])
 const facts = computed(() => (told.value?.facts ?? []).filter((f) => !OWN_LINE.has(f.field)))
-const unit = (u: string) => (u && u !== '$' ? ` ${called(u)}` : '')
+const unit = (u: string) => (u && u !== '$' ? ` ${localHead(u)}` : '')
 
 function key(event: KeyboardEvent) {
   if (event.key === 'Escape') emit('close')

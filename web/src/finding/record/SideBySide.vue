@@ -20,7 +20,7 @@ import { KIND_WORDS } from '@/shared/map/marks'
 import { useFields } from '@/shared/useFields'
 import Choose from '../Choose.vue'
 import { useFinding, type Candidate } from '../useFinding'
-import { called, measured } from '@/shared/localForm'
+import { localHead, measured } from '@/shared/localForm'
 
 const props = defineProps<{ rows: Candidate[]; here: string | null }>()
 const emit = defineEmits<{ select: [key: string]; open: [key: string] }>()
@@ -127,7 +127,7 @@ watch(
               <span class="under">{{ perSqftWords(h.prices.price_per_lot_sqft) }} of lot</span>
               <span class="under"
                 >{{ priced(measured(h.prices.price_per_acre, '$/acre')) }}
-                {{ called('an acre').replace('an h', 'a h') }}</span
+                {{ localHead('an acre').replace('an h', 'a h') }}</span
               >
             </template>
           </td>

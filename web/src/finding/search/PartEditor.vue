@@ -6,7 +6,7 @@ import StepSlider from '@/shared/ui/fields/StepSlider.vue'
 import { vFocus } from '@/shared/vFocus'
 import { computed, ref } from 'vue'
 import { fact, number } from '@/shared/format'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding } from '../useFinding'
 import PlacePart from '../parts/PlacePart.vue'
@@ -82,7 +82,7 @@ const ifs = computed(() => {
       <StepSlider
         :at="stepOf(RADII, draft.radius_miles)"
         :steps="RADII.length"
-        :name="called('Miles from the home')"
+        :name="localHead('Miles from the home')"
         @slid="search.slide(search.withRadius(RADII[$event]))"
       />
       <p v-focus class="typed">
@@ -91,10 +91,10 @@ const ifs = computed(() => {
           :value="draft.radius_miles"
           unit="mi"
           placeholder="any"
-          :aria-label="called('Miles')"
+          :aria-label="localHead('Miles')"
           @number="take(search.withRadius($event))"
         />
-        {{ called('miles') }}
+        {{ localHead('miles') }}
       </p>
     </template>
     <template v-else-if="window_">

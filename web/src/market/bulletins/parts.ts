@@ -1,5 +1,6 @@
 import type { View } from '../useView'
 import type { Part } from './useBulletins'
+import { drawnWords } from '@/shared/format'
 
 /** The parts that a bulletin may have, in the order in which they are offered. */
 export const KINDS: Record<NonNullable<Part['kind']>, string> = {
@@ -45,7 +46,11 @@ export const blank = (kind: Part['kind'], view: View, title = ''): Part => ({
 /** What a view looks at, in a few words: "detached, Lantern Hill and Quarry Bend". */
 export function viewWords(view: View): string {
   const places = (view.places ?? []).join(view.together ? ' and ' : ', ')
-  return [view.home_kind || 'all kinds', places || view.drawn || 'everywhere', (view.where ?? []).join(', ')]
+  return [
+    view.home_kind || 'all kinds',
+    places || drawnWords(view.drawn ?? '') || 'everywhere',
+    (view.where ?? []).join(', '),
+  ]
     .filter(Boolean)
     .join(' · ')
 }

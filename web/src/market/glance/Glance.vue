@@ -10,7 +10,7 @@ import { monthDays } from '../periods'
 import { shownAs, type View } from '../useView'
 import PulledUp from './PulledUp.vue'
 import SmallChart from './SmallChart.vue'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** What the bulletin of a view tells, live: its sentences, its key figures, every measure by month; each is pulled up by a press. */
 const props = defineProps<{ view: View; up: string }>()
@@ -49,7 +49,7 @@ const months = computed(() => told.data.value?.months.months ?? [])
 const charts = computed(() =>
   ORDER.filter((name) => months.value.some((m) => m.values[name]?.value != null)).map((name) => {
     const [label, unit] = told.data.value!.months.labels[name] as [string, string]
-    return { name, label: called(label), unit }
+    return { name, label: localHead(label), unit }
   }),
 )
 const figures = computed(() => head.value?.figures.filter((f) => f.value.value !== null) ?? [])
@@ -57,7 +57,7 @@ const openFigure = (f: { measure: string; label: string }) =>
   emit(
     'open',
     { measure: f.measure, start: head.value!.start, end: head.value!.end },
-    `${called(f.label)}, ${head.value!.span}`,
+    `${localHead(f.label)}, ${head.value!.span}`,
   )
 const PLACE_COLUMNS = [
   { measure: 'closings', words: 'Closings', unit: '' },
@@ -112,11 +112,11 @@ function openMonth(c: { name: string; label: string }, i: number) {
         <p v-else-if="head.seller">{{ head.seller }}</p>
         <dl class="figures">
           <div v-for="f in figures" :key="f.measure">
-            <dt class="quiet small">{{ called(f.label) }}</dt>
+            <dt class="quiet small">{{ localHead(f.label) }}</dt>
             <dd>
               <PressArea
                 class="figure"
-                :title="`The records behind it: ${called(f.label)}, ${head.span}`"
+                :title="`The records behind it: ${localHead(f.label)}, ${head.span}`"
                 @click="openFigure(f)"
               >
                 {{ shownAs(f.value.value, f.unit) }}

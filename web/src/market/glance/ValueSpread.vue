@@ -7,7 +7,7 @@ import { computed, ref, watch } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
 import { day, number, sized } from '@/shared/format'
 import { shownAs, type View } from '../useView'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** How the values behind a mean or median lie: bars of equal width, the middle marked; a bar shows its homes. */
 const props = defineProps<{ view: View; measure: string; told: Docs['HeadlineDoc'] }>()
@@ -55,7 +55,7 @@ const homes = computed(() => {
     <p v-else-if="spread.data.value && !bins.length" class="quiet">No value stands behind it here.</p>
     <template v-else-if="spread.data.value">
       <p>
-        {{ called(spread.data.value.label) }}, {{ told.span }}:
+        {{ localHead(spread.data.value.label) }}, {{ told.span }}:
         <b>{{ shownAs(spread.data.value.value.value, unit) }}</b> of
         {{ number(spread.data.value.value.n) }} homes.
       </p>
@@ -91,7 +91,7 @@ const homes = computed(() => {
           <tr>
             <th>Home</th>
             <th class="num">
-              {{ isPrice ? 'Price' : called(spread.data.value.label).replace(/^(Mean|Median) /, '') }}
+              {{ isPrice ? 'Price' : localHead(spread.data.value.label).replace(/^(Mean|Median) /, '') }}
             </th>
             <th>Date</th>
             <th v-if="!isPrice" class="num">Price</th>

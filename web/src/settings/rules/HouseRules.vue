@@ -1,21 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useSession } from '@/session/useSession'
-import { moment, fact } from '@/shared/format'
+import { inField, moment } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import NumberField from '@/shared/ui/fields/NumberField.vue'
 import RuleTried from './RuleTried.vue'
 import { useHouseRules, type Rule } from './useHouseRules'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** Every rule that an office may choose for itself: what it means, what is usual, and what another would change. */
 const { told, open, on, tried, tryOut, effects, save, fault, said } = useHouseRules()
 const { session } = useSession()
 const alone = computed(() => !!session.data.value?.by_itself)
 const shown = (value: number | null | undefined, unit = '') =>
-  value == null ? 'as usual' : fact(value, 'number', unit)
+  value == null ? 'as usual' : inField(value, unit)
 const groups = computed(() =>
   (told.data.value?.groups ?? []).map((g) => ({
     ...g,
@@ -23,7 +23,7 @@ const groups = computed(() =>
   })),
 )
 const byName = computed(() => Object.fromEntries((told.data.value?.rules ?? []).map((r) => [r.name, r])))
-const inField = (rule: Rule) =>
+const inTrial = (rule: Rule) =>
   tried.value?.rule.name === rule.name ? (tried.value.value ?? rule.usual) : rule.value
 const mayChange = (rule: Rule) => rule.may || rule.may_office
 /** Whose the value is, where it is not the usual one. */
@@ -72,23 +72,23 @@ const whose = (rule: Rule) =>
                 <td class="value">
                   <ChoiceField
                     v-if="mayChange(rule) && rule.options.length"
-                    :model-value="inField(rule)"
-                    :aria-label="`${rule.label}, ${called(rule.unit)}`"
+                    :model-value="inTrial(rule)"
+                    :aria-label="`${rule.label}, ${localHead(rule.unit)}`"
                     @update:model-value="tryOut(rule, Number($event))"
                   >
                     <option v-for="x in rule.options" :key="x" :value="x">{{ x }}</option>
                   </ChoiceField>
                   <NumberField
                     v-else-if="mayChange(rule)"
-                    :value="inField(rule)"
+                    :value="inTrial(rule)"
                     :unit="rule.unit"
-                    :aria-label="`${rule.label}, ${called(rule.unit) || 'a weight'}`"
+                    :aria-label="`${rule.label}, ${localHead(rule.unit) || 'a weight'}`"
                     @number="tryOut(rule, $event)"
                   />
-                  <template v-else>{{ fact(rule.value, 'number', rule.unit) }}</template>
-                  <span class="quiet small unit">{{ called(rule.unit) }}</span>
+                  <template v-else>{{ inField(rule.value, rule.unit) }}</template>
+                  <span class="quiet small unit">{{ localHead(rule.unit) }}</span>
                 </td>
-                <td class="quiet">{{ fact(rule.usual, 'number', rule.unit) }}</td>
+                <td class="quiet">{{ inField(rule.usual, rule.unit) }}</td>
                 <td>
                   <span v-if="whose(rule)" class="cedar small">{{ whose(rule) }}</span>
                   <LinkButton

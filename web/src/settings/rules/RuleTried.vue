@@ -3,6 +3,7 @@ import type { Docs } from '@/shared/api/client'
 import ActButton from '@/shared/ui/ActButton.vue'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import type { Tried } from './useHouseRules'
+import { inField } from '@/shared/format'
 
 /** A value that is tried for a rule: what it would change on a workup, and saved or left. */
 defineProps<{
@@ -23,7 +24,10 @@ defineEmits<{ save: [forOffice: boolean]; leave: [] }>()
     <p v-if="said" role="status" class="moss">{{ said }}</p>
     <p v-if="fault" role="alert" class="clay">{{ fault }}</p>
     <template v-if="tried">
-      <h2>{{ tried.rule.label }}: {{ tried.rule.value }} → {{ tried.value ?? 'as usual' }}</h2>
+      <h2>
+        {{ tried.rule.label }}: {{ inField(tried.rule.value, tried.rule.unit) }} →
+        {{ tried.value == null ? 'as usual' : inField(tried.value, tried.rule.unit) }}
+      </h2>
       <label v-if="workups.length" class="small">
         On the workup
         <ChoiceField v-model="on">

@@ -5,7 +5,6 @@ import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, got, type Docs } from '@/shared/api/client'
-import { fact } from '@/shared/format'
 
 /** The agent's word on one fact, typed or chosen as its kind asks; nothing means: as the records say. */
 const props = defineProps<{ row: Docs['FactDoc']; faulty: boolean }>()
@@ -63,7 +62,8 @@ function chosen(value: string) {
   </template>
   <NumberField
     v-else
-    :value="own === null ? null : fact(own, row.kind, row.unit)"
+    :value="own"
+    :worded="row.kind"
     :placeholder="unknown"
     :unit="row.unit"
     :aria-label="label"

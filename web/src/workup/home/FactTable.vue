@@ -8,7 +8,7 @@ import { mdiUndoVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { CONDITIONS, fact } from '@/shared/format'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 import { useWorkup } from '../useWorkup'
 import FactField from './FactField.vue'
 
@@ -86,7 +86,7 @@ async function back(row: Docs['FactDoc']) {
         <tr v-for="row in facts" :key="row.field" :class="{ differs: differs(row) && !row.corrected }">
           <td>
             {{ row.label
-            }}<span v-if="row.unit && row.unit !== '$'" class="quiet small">, {{ called(row.unit) }}</span>
+            }}<span v-if="row.unit && row.unit !== '$'" class="quiet small">, {{ localHead(row.unit) }}</span>
           </td>
           <td class="num">{{ fact(row.tax_roll, row.kind, row.unit) }}</td>
           <td class="num">

@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { useFields } from '@/shared/useFields'
 import { useDraft } from '@/shared/useDraft'
 import { useWorkup } from '../useWorkup'
+import { localHead } from '@/shared/localForm'
 
 const { state, send } = useWorkup()
 type Feature = { label: string; amount?: number | null }
@@ -60,7 +61,7 @@ defineExpose({ add })
         <NumberField
           :value="rate(f.name)"
           :aria-label="`Rate for ${f.label}`"
-          :placeholder="f.kind === 'yes_no' ? '$ where it is so' : '$ for one'"
+          :placeholder="localHead(f.kind === 'yes_no' ? '$ where it is so' : '$ for one')"
           @number="setRate(f.name, $event)"
         />
         <LinkButton

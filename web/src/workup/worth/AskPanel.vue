@@ -9,7 +9,7 @@ import { useLight } from '@/shared/style/useTheme'
 import { useWorkup } from '../useWorkup'
 import WorkedOut from '../WorkedOut.vue'
 import { useAsking, within } from './useAsking'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 const { send, state, lit, open } = useWorkup()
 const { asking, price, set } = useAsking()
@@ -218,7 +218,7 @@ const ladder = computed(() => {
         </details>
         <p v-if="a.quick_per_sqft && a.slow_per_sqft" class="small mt-2">
           Of the homes that this search lets through, listed within a year: under contract within two weeks
-          <b>{{ perSqft(a.quick_per_sqft) }}</b> a {{ called('sq ft') }} ({{ a.quick_n }}
+          <b>{{ perSqft(a.quick_per_sqft) }}</b> a {{ localHead('sq ft') }} ({{ a.quick_n }}
           {{ a.quick_n === 1 ? 'home' : 'homes' }}); not within 60 days
           <b>{{ perSqft(a.slow_per_sqft) }}</b> ({{ a.slow_n }}).
         </p>
@@ -244,7 +244,7 @@ const ladder = computed(() => {
         <p v-if="a.rivals.length" class="small quiet">
           {{ a.rank === 1 ? 'The cheapest' : `Number ${a.rank} from the cheapest` }} of
           {{ a.rivals.length + 1
-          }}{{ a.rank_per_sqft ? `, number ${a.rank_per_sqft} by price per ${called('sq ft')}` : '' }}.
+          }}{{ a.rank_per_sqft ? `, number ${a.rank_per_sqft} by price per ${localHead('sq ft')}` : '' }}.
         </p>
         <p v-else class="small quiet">Nothing that this search finds is for sale now.</p>
       </div>

@@ -6,7 +6,7 @@ import { markBody } from '@/shared/map/marks'
 import { useLight } from '@/shared/style/useTheme'
 import { useRail } from '../useRail'
 import { useWorkup } from '../useWorkup'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** The price rail grown tall: a row for each comp, each way to the number and each competing home, on one scale. */
 const { lit, found, state } = useWorkup()
@@ -62,7 +62,7 @@ const rows = computed<Row[]>(() => {
       words: c.address || c.listing_id,
       at: c.price as number,
       kind: c.kind,
-      note: `${c.kind === 'for_sale' ? 'for sale' : 'under contract'} at ${money(c.price)}${c.price_per_sqft ? `, ${perSqft(c.price_per_sqft)} a ${called('sq ft')}` : ''}${c.days_on_market == null ? '' : `, ${c.days_on_market} days`}`,
+      note: `${c.kind === 'for_sale' ? 'for sale' : 'under contract'} at ${money(c.price)}${c.price_per_sqft ? `, ${perSqft(c.price_per_sqft)} a ${localHead('sq ft')}` : ''}${c.days_on_market == null ? '' : `, ${c.days_on_market} days`}`,
     }))
     .sort((a, b) => a.at - b.at)
   return [...ways, ...comps, ...rivals]

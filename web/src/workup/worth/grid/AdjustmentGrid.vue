@@ -15,7 +15,7 @@ import { useColumnMoves } from './useColumnMoves'
 import { hasRate, isUnknown, useGridRows } from './useGridRows'
 import { provideGridTyping } from './useGridTyping'
 import { useRateWords } from '../rates/useRateWords'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 const { state, send, lit, worth } = useWorkup()
 const { comps, grid, rows, own, difference } = useGridRows()
@@ -93,7 +93,7 @@ const rateHome = (value: string) =>
             <router-link
               v-else-if="isUnknown(row)"
               :to="{ name: 'home' }"
-              :title="`Not known of this home: ${shownRate(row.field)} ${called('$')} a unit is left out`"
+              :title="`Not known of this home: ${shownRate(row.field)} ${localHead('$')} a unit is left out`"
               >give it</router-link
             >
             <template v-else>{{ own(row) }}</template>

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import { useLight } from '@/shared/style/useTheme'
-import { called, sizeOf } from '@/shared/localForm'
+import { localHead, sizeOf } from '@/shared/localForm'
 
 /** Local sales as dots: what they have more or less of one thing against what they brought more or less, and the fit. */
 const props = defineProps<{ dots: Docs['DotDoc'][]; slope: number; inPercent: boolean; unit: string }>()
@@ -69,7 +69,7 @@ const tick = (v: number, percent: boolean) =>
       </text>
     </g>
     <text :x="W - 8" :y="H - 4" text-anchor="end" font-size="11" :fill="tokens.quiet">
-      more {{ inPercent ? 'of it' : called(unit) || 'of it' }} than the homes next to it
+      more {{ inPercent ? 'of it' : localHead(unit) || 'of it' }} than the homes next to it
     </text>
     <circle
       v-for="d in shown"

@@ -5,14 +5,14 @@ import { mdiUndoVariant } from '@mdi/js'
 import { computed } from 'vue'
 import { useGridTyping } from '../grid/useGridTyping'
 import { useRateWords } from './useRateWords'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** The rate of one row: what a unit is worth, what speaks for it, and back to that. */
 const props = defineProps<{ field: string; label: string }>()
 const { rates, strength, evidence, typedRate, shownRate } = useRateWords()
 const { faultAt, typeRate, rateBack } = useGridTyping()
 const rate = computed(() => rates.value[props.field])
-const UNITS: Record<string, string> = { market_change: '%/mo', location: called('$/%') }
+const UNITS: Record<string, string> = { market_change: '%/mo', location: localHead('$/%') }
 </script>
 
 <template>
@@ -33,7 +33,7 @@ const UNITS: Record<string, string> = { market_change: '%/mo', location: called(
         :aria-invalid="!!faultAt(field)"
         @typed="typeRate(field, $event)"
       />
-      <span class="quiet small unit">{{ UNITS[field] ?? called('$') }}</span>
+      <span class="quiet small unit">{{ UNITS[field] ?? localHead('$') }}</span>
     </span>
     <span class="evidence" :class="{ weak: rate?.weak }" :title="rate?.says">
       <i v-if="rate" :style="{ width: `${strength(field)}px` }" />

@@ -4,7 +4,7 @@ import type { Docs } from '@/shared/api/client'
 import { conditionOf, fact, money, priced } from '@/shared/format'
 import { useLight } from '@/shared/style/useTheme'
 import { useFields } from '@/shared/useFields'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** What this home would be worth with more or less of one thing, all else as it is: the model's curve, and the grid's rate beside it. */
 const props = defineProps<{ field: string; curve: Docs['CurveDoc']; rate: number; unit: string }>()
@@ -48,7 +48,7 @@ const says = (v: number) =>
 const sales = computed(() => props.curve.sales.filter((v) => v >= low.value && v <= high.value))
 const words = computed(
   () =>
-    `From ${says(low.value)} to ${says(high.value)} ${called(props.unit)}, this home would be worth ${money(props.curve.dollars[0] ?? 0)} to ${money(props.curve.dollars.at(-1) ?? 0)}`,
+    `From ${says(low.value)} to ${says(high.value)} ${localHead(props.unit)}, this home would be worth ${money(props.curve.dollars[0] ?? 0)} to ${money(props.curve.dollars.at(-1) ?? 0)}`,
 )
 </script>
 

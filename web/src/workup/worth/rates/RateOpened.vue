@@ -11,7 +11,7 @@ import IndexChart from './IndexChart.vue'
 import PartialPlot from './PartialPlot.vue'
 import PlaceMap from './PlaceMap.vue'
 import RateCurve from './RateCurve.vue'
-import { called } from '@/shared/localForm'
+import { localHead } from '@/shared/localForm'
 
 /** One rate of the grid with all that speaks for it: the local sales, pairs of sales, and every figure that may be used. */
 const props = defineProps<{ field: string; label: string }>()
@@ -73,11 +73,11 @@ const NAMES: Record<string, string> = {
               ? ''
               : isChange
                 ? `${pctWords(now)} % a month`
-                : `${rateWords(perUnit(now))} ${called('$')}`
+                : `${rateWords(perUnit(now))} ${localHead('$')}`
           }}
         </span>
         <span v-if="isPlace" class="quiet small"> for one percent</span>
-        <span v-else-if="!isChange && unit" class="quiet small"> for one {{ called(unit) }}</span>
+        <span v-else-if="!isChange && unit" class="quiet small"> for one {{ localHead(unit) }}</span>
       </h2>
     </template>
     <template #acts>
