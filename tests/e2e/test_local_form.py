@@ -121,3 +121,26 @@ def test_every_room_is_read_in_the_form_and_fits(page: Page, server: Server) -> 
         wrong += [f"{path}: {t}" for t in page.evaluate(READ) if OF_USUAL.search(t) and not ELSEWHERE.search(t)]
         wrong += [f"{path}: {t}" for t in look_over(page)]
     assert not wrong, "\n".join(wrong)
+
+    # a field shows every digit that is typed into it: rules, and the sheet of net proceeds
+    page.goto(f"{server.url}/settings/rules")
+    rules = page.request.get(f"{server.url}/api/house-rules").json()["rules"]
+    plain = [r for r in rules if not r["options"] and not re.search(r"sq ft|\bmi\b", r["unit"])]
+    expect(page.get_by_label(f"{plain[0]['label']}, {plain[0]['unit']}", exact=True).first).to_be_visible()
+    assert len(plain) > 20 and any(r["value"] != int(r["value"]) for r in plain)
+    named = {f"{r['label']}, {r['unit'].replace('$', '€') or 'a weight'}" for r in plain}
+    for name in named:
+        shown = [f.input_value() for f in page.get_by_label(name, exact=True).all()]
+        rules_of = [r for r in plain if f"{r['label']}, {r['unit'].replace('$', '€') or 'a weight'}" == name]
+        assert shown == [f"{r['value']:g}".replace(".", ",") for r in rules_of], name
+    a_foot = next(r for r in rules if r["name"] == "rates.below_grade_finished_area")
+    field = page.get_by_label(f"{a_foot['label']}, % of the price, a m²", exact=True)
+    expect(field).to_have_value(f"{a_foot['value'] * 10.763910417:.4f}".rstrip("0").replace(".", ","))
+    page.goto(f"{here}/worth")
+    page.get_by_role("button", name="Work out the net proceeds").click()
+    side = page.get_by_label("Compensation, listing side, scenario 1")
+    side.fill("2,75")
+    side.press("Enter")
+    expect(page.get_by_text("2,75 % ×")).to_be_visible()
+    page.reload()
+    expect(side).to_have_value("2,75")
