@@ -117,9 +117,12 @@ def test_every_room_is_read_in_the_form_and_fits(page: Page, server: Server) -> 
     ):  # fmt: skip
         page.goto(path if path.startswith("http") else server.url + path)
         expect(page.get_by_role("main").or_(page.locator("h1, h2")).first).to_be_visible()
-        at_rest(page, 500)
+        at_rest(page, 300)
         wrong += [f"{path}: {t}" for t in page.evaluate(READ) if OF_USUAL.search(t) and not ELSEWHERE.search(t)]
-        wrong += [f"{path}: {t}" for t in look_over(page)]
+        if path.endswith(
+            ("/comps", "/worth", "=glance", "/rules")
+        ):  # where figures stand closest; the others have room
+            wrong += [f"{path}: {t}" for t in look_over(page)]
     assert not wrong, "\n".join(wrong)
 
     # a field shows every digit that is typed into it: rules, and the sheet of net proceeds
