@@ -90,6 +90,10 @@ def test_what_the_service_words_is_told_in_the_form_and_nothing_is_kept_in_it(as
         if OF_USUAL.search(text) and not NOT_OURS.search(url + path) and not SUM.search(text)
     }
     assert not left
+    # what is sent back to the service stays as programs read it
+    bands = "/api/market/bands"
+    sent = [[r["where"] for r in answer[bands]["price"] + answer[bands]["size"]] for answer in (before, told)]
+    assert sent[0] == sent[1] and any(sent[0]), "conditions of a view"
     assert "€" in json.dumps(told, ensure_ascii=False) and " m²" in json.dumps(told, ensure_ascii=False)
     assert manager.put("/api/local-form", json=USUAL).status_code == 204
     assert answers() == before

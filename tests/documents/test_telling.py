@@ -6,6 +6,8 @@ import datetime as dt
 
 from pydantic import BaseModel
 
+from rain_porch.app.market.closer_looks import BandRow
+from rain_porch.app.market.views import ViewLineDoc
 from rain_porch.core.facts.local_form import USUAL, LocalForm
 from rain_porch.documents.base import Worded
 from rain_porch.documents.telling import told_document
@@ -61,3 +63,12 @@ def test_nothing_is_made_anew_where_nothing_is_told():
     assert told_document(given, FORM).sentence is None and told_document(given, FORM).inner is None
     plain = Inner.model_construct(says="", name="x")
     assert told_document(plain, FORM) == plain and told_document("$1,500", FORM) == "$1,500"
+
+
+def test_conditions_go_back_to_the_service_as_programs_read_them():
+    where = ["close_price >= 1500.5"]
+    band = BandRow(label="1,500 and more", low=1500.5, high=None, mine=False, values={}, where=where)
+    told = told_document(band, FORM)
+    assert (told.label, told.where) == ("1.500 and more", where)
+    line = ViewLineDoc(name="", measure="closings", label="Closings", unit="", axis=0, points=[], where=where)
+    assert told_document(line, FORM).where == where

@@ -11,7 +11,9 @@ from typing import Any
 import pytest
 
 from rain_porch.core.facts.local_form import LocalForm
+from rain_porch.report.local import in_form
 from rain_porch.report.model import OwnPages
+from rain_porch.report.pages.bulletin import bulletin_pages
 from rain_porch.report.papers import document, pdf
 
 EURO = LocalForm("1.234,5", "31 Aug 2026", "€", "after", "metres")
@@ -84,6 +86,42 @@ def test_no_unit_stands_over_figures_of_another(in_euros):
     named = [r for r in all_rows if "sq ft" in str(r[0])]
     assert all(any(SUM.search(str(c)) for c in r[1:]) for r in named), named
     assert any("m²" in str(r[0]) for r in all_rows)
+
+
+def test_a_chart_of_prices_by_size_stands_in_the_units_of_its_table(in_euros, whole):
+    """Its highest mark is as far from the table's figures as it is in feet."""
+    points = [{"value": v, "n": 9} for v in (180.0, 200.0, 230.0)]
+    line = {
+        "name": "",
+        "label": "Median price per sq ft",
+        "measure": "median_price_per_sqft",
+        "unit": "$/sq ft",
+        "axis": 0,
+        "points": points,
+    }
+    periods = [{"period": f"2026-0{m}", "finished": True} for m in (7, 8, 9)]
+    answer = {
+        "lines": [line],
+        "periods": periods,
+        "newest": 230.0,
+        "newest_over": "September 2026",
+        "change": None,
+        "sentence": "",
+        "notes": [],
+    }
+
+    def marks(form: LocalForm) -> list[float]:
+        part = {"kind": "view", "title": "By size", "comment": "", "answer": answer, "form": form}
+        model = in_form({"pages": bulletin_pages("Of ours", "", [part])}, form)
+        said = [w for w in words_of(model) if re.fullmatch(r"[\d.,]+", w)]
+        assert any("m²" in w for w in words_of(model)) == form.is_metric
+        return sorted(
+            {float(w.replace(".", "").replace(",", ".") if form.is_metric else w.replace(",", "")) for w in said}
+        )
+
+    feet, metres = marks(LocalForm()), marks(EURO)
+    assert feet[0] <= 180 and feet[-1] >= 230
+    assert metres[0] <= 180 * 10.7639 and 230 * 10.7639 <= metres[-1] < 260 * 10.7639
 
 
 def test_people_s_own_words_stay_as_they_wrote_them(in_euros):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import sqlite3
+from contextlib import suppress
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -26,7 +27,7 @@ from ..core.errors import (
     RainPorchError,
     Refused,
 )
-from ..core.facts.local_form import told as told_in
+from ..core.facts.local_form import USUAL, told
 from ..store.db import unreadable
 from .limits import CutOff
 
@@ -73,11 +74,10 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 
 def install(app: FastAPI) -> None:
     @app.exception_handler(RainPorchError)
-    def told(request: Request, error: RainPorchError) -> JSONResponse:
+    def refused(request: Request, error: RainPorchError) -> JSONResponse:
         field = error.values.get("field")
-        form = form_of_office(request.app.state.porch.porch).form()
         body = ErrorDoc(
-            message=_sayable(told_in(error.message, form)),
+            message=_told(request, error.message),
             field=field if isinstance(field, str) else None,
             odd=isinstance(error, Odd),
             clash=isinstance(error, Clash),
@@ -91,11 +91,13 @@ def install(app: FastAPI) -> None:
         return JSONResponse(ErrorDoc(message=message).model_dump(), error.status_code, headers=headers)
 
     @app.exception_handler(RequestValidationError)
-    def misread(_: Request, error: RequestValidationError) -> JSONResponse:
+    def misread(request: Request, error: RequestValidationError) -> JSONResponse:
         first = error.errors()[0]
         where = ".".join(str(p) for p in first["loc"] if p not in ("body", "query", "path")) or "request"
         said = first["msg"].removeprefix("Value error, ")
-        return JSONResponse(ErrorDoc(message=_sayable(f"{where}: {said}."), field=_sayable(where)).model_dump(), 422)
+        return JSONResponse(
+            ErrorDoc(message=_told(request, f"{where}: {said}."), field=_sayable(where)).model_dump(), 422
+        )
 
     @app.exception_handler(sqlite3.OperationalError)
     @app.exception_handler(OSError)
@@ -115,6 +117,14 @@ def install(app: FastAPI) -> None:
     def unwritable(_: Request, error: UnicodeEncodeError) -> JSONResponse:
         """Half of a pair of surrogates: JSON can name it, no text can hold it."""
         return JSONResponse(ErrorDoc(message="A text has signs that are none: type it anew.").model_dump(), 422)
+
+
+def _told(request: Request, message: str) -> str:
+    """A message in the office's form of figures; in the usual one where porch.db cannot be asked, which may be what it says."""
+    form = USUAL
+    with suppress(sqlite3.Error):
+        form = form_of_office(request.app.state.porch.porch).form()
+    return _sayable(told(message, form))
 
 
 def _sayable(text: str) -> str:

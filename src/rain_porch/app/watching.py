@@ -50,7 +50,7 @@ class WatchDoc(Doc):
     kind: Kind
     number: int
     name: str
-    words: str
+    words: Worded
     every_minutes: int
     due_at: dt.datetime
     told_at: dt.datetime | None = None
@@ -152,10 +152,9 @@ def letter(name: str, told: ChangesDoc, form: LocalForm = USUAL) -> str:
 
 def _write(agent: Agent, name: str, told: ChangesDoc) -> str:
     """Raises NotNow where the letter is to be tried again."""
+    form = local_form(agent).form()
     try:
-        to = write_to_oneself(
-            agent, f"New in {name}: {in_words(told.counts)}", letter(name, told, local_form(agent).form())
-        )
+        to = write_to_oneself(agent, f"New in {name}: {in_form(in_words(told.counts), form)}", letter(name, told, form))
     except NotNow:
         raise
     except Refused as error:

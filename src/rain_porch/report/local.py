@@ -52,11 +52,8 @@ def _headed(block: Mapping[str, Any], form: LocalForm) -> Mapping[str, Any]:
         return {**block, "items": [_row_headed(r, form) for r in block["items"]]}
     if kind == "figures":
         return {**block, "items": [[*_row_headed(r[:2], form), *r[2:]] for r in block["items"]]}
-    if kind == "keys":
-        return {
-            **block,
-            "items": [{**k, "label": _row_headed([k["label"], k["value"]], form)[0]} for k in block["items"]],
-        }
+    if isinstance(block.get("value"), Quantity):
+        return {**block, "label": told_head(block["label"], form, block["value"].unit)}
     if kind == "matrix":
         return {**block, "rows": [{**r, "cells": _row_headed(r["cells"], form)} for r in block["rows"]]}
     if kind == "table":

@@ -97,7 +97,7 @@ def bulletin_document(
     """The document model of a bulletin. card: the agent's."""
     foot = f"From listing and tax records through {said(through)}; made {said(made_on)}."
     model = {
-        "title": title, "address": title, "by": card.get("name", ""), "by-line": by_line(card), "accent": brand.colour,
+        "title": OwnWords(title), "address": title, "by": card.get("name", ""), "by-line": by_line(card), "accent": brand.colour,
         "paper": brand.size, "foot": foot, "pages": [{**pages[0], "logo": brand.logo}, *pages[1:]],
     }  # fmt: skip
     return in_form(model, brand.form)

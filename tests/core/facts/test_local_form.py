@@ -35,6 +35,12 @@ FRANC = LocalForm("1’234.5", "31 Aug 2026", "Fr.", "before", "feet")
         ("167.53 × 1,200 sq ft = 201,036", "167,53 × 1.200 sq ft = 201.036", None),
         # no figures: numbers of listings and parcels, addresses of machines, versions
         ("RP-100,001, parcel 05-0857, 10.0.0.1, v1.5", "RP-100,001, parcel 05-0857, 10.0.0.1, v1.5", None),
+        # somebody's words within a sentence of ours
+        (
+            "“1.5 acres” is no number of 1,500",
+            "“1.5 acres” is no number of 1.500",
+            "“1.5 acres” is no number of 1\u00a0500",
+        ),
         ("in May 2026, Q3 2026, built 1987", "in May 2026, Q3 2026, built 1987", None),
     ],
 )

@@ -22,7 +22,7 @@ function what(i: number): string {
   const label = localHead(told.data.value?.[i]?.lines[0]?.label ?? '')
   const place =
     view.places?.join(', ') ||
-    (view.shapes?.length ? drawnWords(view.drawn ?? '') || 'a drawn area' : 'all of the records')
+    (view.shapes?.length ? drawnWords(view.drawn) || 'a drawn area' : 'all of the records')
   return [label, kinds.data.value?.[view.home_kind ?? ''] ?? 'homes of any kind', place, `by ${view.by}`]
     .filter(Boolean)
     .join(' · ')

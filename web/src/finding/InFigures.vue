@@ -4,7 +4,7 @@ import PlainTable from '@/shared/ui/PlainTable.vue'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
-import { DASH, money, number, pct as percent, perSqft, share } from '@/shared/format'
+import { DASH, money, number, perSqft, share } from '@/shared/format'
 import { localHead } from '@/shared/localForm'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
@@ -48,7 +48,7 @@ function against(f: Field, k: Summary): string {
   const pct = (100 * (f.home - k.mean)) / k.mean
   return Math.abs(pct) < 0.05
     ? 'at the mean'
-    : `${percent(Math.abs(pct))} ${pct > 0 ? 'above' : 'below'} the mean`
+    : `${share(Math.abs(pct) / 100)} ${pct > 0 ? 'above' : 'below'} the mean`
 }
 /** Of all found, then of the chosen. */
 const rowsOf = (f: Field) => [

@@ -114,10 +114,10 @@ const compared = computed(() => (view.value.split ? 1 : Math.min(6, (view.value.
       ,
       <PressArea
         class="drawn"
-        :aria-label="`Take away: ${drawnWords(view.drawn ?? '') || 'inside a drawn area'}`"
+        :aria-label="`Take away: ${drawnWords(view.drawn) || 'inside a drawn area'}`"
         @click="set({ shapes: [], drawn: '' })"
       >
-        {{ drawnWords(view.drawn ?? '') || 'inside a drawn area' }} ×
+        {{ drawnWords(view.drawn) || 'inside a drawn area' }} ×
       </PressArea>
     </template>
     <LinkButton v-else class="small draw" @click="emit('draw')">or draw it</LinkButton>, split by

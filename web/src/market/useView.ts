@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, got, type Docs } from '@/shared/api/client'
-import { DASH, isFigure, number, perSqft } from '@/shared/format'
+import { DASH, isFigure, number, perSqft, share } from '@/shared/format'
 
 export type View = Docs['ViewDoc']
 
@@ -83,7 +83,7 @@ export function useView() {
 /** A value in its measure's unit. */
 export function shownAs(value: number | null | undefined, unit: string): string {
   if (!isFigure(value)) return DASH
-  if (unit === 'share') return `${number(100 * value, 1)} %`
+  if (unit === 'share') return share(value)
   if (unit === '$/sq ft') return perSqft(value)
   if (unit === 'series') return number(value, 2)
   return number(value, unit === 'months' || unit === 'a month' ? 1 : 0)

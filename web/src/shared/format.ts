@@ -77,7 +77,7 @@ export function sized(value: number | null | undefined, unit: string, places?: n
 export const sizedWords = (value: number | null | undefined, unit: string, places?: number): string =>
   `${sized(value, unit, places)} ${localHead(unit)}`
 /** What a drawn place is called, as it is kept ("within 1.5 mi of 14 Ferry Lane"), with its distance as it is shown. */
-export const drawnWords = (drawn: string): string =>
+export const drawnWords = (drawn = ''): string =>
   drawn.replace(/^within ([\d.]+) mi\b/, (_, miles: string) => `within ${sizedWords(Number(miles), 'mi')}`)
 
 /** A lot in acres, or square metres: "0.21 ac", "846 m²". */
@@ -149,9 +149,6 @@ export function signedPct(value: number, digits = 1): string {
   const rounded = Number(value.toFixed(digits))
   return `${rounded > 0 ? '+' : rounded < 0 ? '−' : ''}${number(Math.abs(rounded), digits)} %`
 }
-
-/** A share or a percent with so many digits: 0.0984 → "9.8 %". */
-export const pct = (percent: number, places = 1): string => `${number(percent, places)} %`
 
 /** Aug 31, 2026: the one form in which a day is read, as the service writes it in sentences and on paper; or the office's. */
 export function day(iso: string | null | undefined): string {

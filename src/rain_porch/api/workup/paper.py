@@ -17,7 +17,7 @@ from ...app.office import choices as chosen
 from ...app.office.sharing import own_picture
 from ...app.workup.workups import open_workup
 from ...core.errors import BadInput, NotFound
-from ...documents.base import Line, Worded
+from ...documents.base import Line, Worded, as_known
 from ...documents.stored import PaperDoc
 from ...report.calendar_note import calendar_note
 from ...report.layouts import LABELS, LAYOUTS, SPEAKING
@@ -60,7 +60,7 @@ def layouts(porch: Porch) -> LayoutsDoc:
 
 @router.get("/card")
 def card(porch: Porch) -> CardDoc:
-    return CardDoc(**chosen.agent_card(porch.agent))
+    return as_known(CardDoc, chosen.agent_card(porch.agent))
 
 
 @router.put("/card")

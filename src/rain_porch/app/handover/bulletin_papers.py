@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
+from ...core.facts.local_form import LocalForm
 from ...report.pages.bulletin import bulletin_pages
 from ...report.papers import bulletin_document
 from ...report.pictures import ink
@@ -21,10 +22,10 @@ from .pictures import front_picture
 Parts = list[dict[str, Any]]
 
 
-def drawn_parts(records: Snapshot, parts: Parts, width: float = ink.WIDE) -> Parts:
-    """A bulletin's parts with pictures of the homes in them and the lines of the map. width: of pictures as wide as the page, in
-    points."""
-    return [part | _drawn(records, part) | {"width": width} for part in parts]
+def drawn_parts(records: Snapshot, parts: Parts, form: LocalForm, width: float = ink.WIDE) -> Parts:
+    """A bulletin's parts with pictures of the homes in them and the lines of the map. form: in whose units
+    charts are drawn; width: of pictures as wide as the page, in points."""
+    return [part | _drawn(records, part) | {"width": width, "form": form} for part in parts]
 
 
 def _drawn(records: Snapshot, part: dict[str, Any]) -> dict[str, Any]:
@@ -54,9 +55,10 @@ def bulletin_model(
 def model_of(
     agent: Agent, bulletin: BulletinDoc, parts: Parts, through: dt.date | None, width: float = ink.WIDE
 ) -> dict[str, Any]:
-    pages = bulletin_pages(bulletin.title, bulletin.comment, drawn_parts(agent.records, parts, width))
+    look = brand(agent)
+    pages = bulletin_pages(bulletin.title, bulletin.comment, drawn_parts(agent.records, parts, look.form, width))
     day = last_day(agent.records, through)
-    return bulletin_document(bulletin.title, agent_card(agent), brand(agent), agent.now().date(), day, pages)
+    return bulletin_document(bulletin.title, agent_card(agent), look, agent.now().date(), day, pages)
 
 
 def html_of(agent: Agent, bulletin: BulletinDoc, parts: Parts, through: dt.date | None) -> bytes:

@@ -17,7 +17,6 @@ from ..around import LookAsk, LookDoc, figures_around, look_around
 from ..office.agent import Agent
 from ..office.choices import agent_card
 from ..office.house_rules import rules_of
-from ..office.local_form import local_form
 from .branding import brand
 from .pictures import front_picture
 
@@ -50,6 +49,7 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
         f"From listing and tax records through {said(records.through())}, as of {said(found.effective_date)}; "
         f"made {said(agent.now().date())}. Figures of a search, no appraisal."
     )
+    look = brand(agent)
     given = pages.LookInput(
         title=title, sentence=found.words,
         subject=found.subject.model_dump(mode="json") | ({} if ask.home else {"placed": None}),
@@ -59,19 +59,17 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
         pictures={h["listing_id"]: drawn for h in homes[:PICTURED] if (drawn := front_picture(records, h["listing_id"]))}
         if form == "pdf" and ask.layout == "packet"
         else {},
-        form=local_form(agent).form(),
+        form=look.form,
     )  # fmt: skip
     if form == "csv":
         return look_csv(given), title
     if form == "xlsx":
         return look_workbook(given, foot), title
-    look = brand(agent)
     model = {
         "title": title, "address": title, "by": str(agent_card(agent).get("name") or ""), "foot": foot, "accent": look.colour,
         "paper": look.size, "pages": pages.one_page(given) if ask.layout == "page" else pages.packet(given),
     }  # fmt: skip
-    model = in_form(model, look.form)
-    return as_pdf(model), title
+    return as_pdf(in_form(model, look.form)), title
 
 
 def _spoken_of(found: LookDoc, ask: LookPaper, chosen: bool) -> list[dict[str, Any]]:

@@ -190,7 +190,7 @@ def _bulletin(agent: Agent, records: Snapshot, paper: Paper) -> list[dict[str, A
         made = read_bulletin(agent, paper.bulletin)
     except NotFound:
         return []
-    return part_pages(drawn_parts(records, parts_of(records, made)))
+    return part_pages(drawn_parts(records, parts_of(records, made), local_form(agent).form()))
 
 
 def _sources(records: Snapshot) -> list[str]:

@@ -109,7 +109,7 @@ class BandRow(Doc):
     high: float | None
     mine: bool
     values: dict[str, PointDoc]
-    where: list[Worded]
+    where: list[str]
 
 
 class BandsDoc(Doc):

@@ -76,7 +76,7 @@ class ViewLineDoc(Doc):
     part: str = ""
     place: str = ""
     whole: bool = False
-    where: list[Worded] = Field(default=[])
+    where: list[str] = Field(default=[])
 
 
 class ChangeDoc(Doc):

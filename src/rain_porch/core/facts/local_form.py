@@ -104,6 +104,7 @@ class OwnWords(str):
 
 _FIGURE = r"(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?"
 _ALONE = r"(?<![\w.,/$\-])"  # no part of a word, a number with dashes, a version
+_QUOTED = re.compile("“[^”]*”")  # somebody's words within ours
 _DAY = re.compile(rf"\b(?:{'|'.join(MONTHS)}) \d{{1,2}}, \d{{4}}\b")
 _RATE = re.compile(rf"{_ALONE}(\$?)({_FIGURE})( (?:per|an?) | ?/ ?)(sq ft|acre|mile)\b")
 _NAMED_RATE = re.compile(rf"\bper sq ft\b([^.;:$]*)\$({_FIGURE})")  # "the median price per sq ft of … was $243.31"
@@ -117,7 +118,7 @@ _HOLD = re.compile("\ue000(\\d+)\ue001")
 
 
 def told(text: str, form: LocalForm) -> str:
-    """A sentence or a figure of ours in a local form; people's own words as they are.
+    """A sentence or a figure of ours in a local form; people's own words, also those that a sentence quotes, as they are.
 
     >>> euros = LocalForm("1.234,5", "31 Aug 2026", "€", "after", "metres")
     >>> told("Sold at $412,500 on Aug 31, 2026: 1,520 sq ft, 0.5 mi away, 3.5 % less", euros)
@@ -154,6 +155,7 @@ def told(text: str, form: LocalForm) -> str:
         return f"per {form.unit('sq ft')}{m[1]}" + hold(form.money(form.number(value, rate_digits(value))))
 
     in_metres = form.is_metric and not _SUM.search(text)
+    text = _QUOTED.sub(lambda m: hold(m[0]), text)
     text = _DAY.sub(lambda m: hold(form._day(m[0])), text)
     text = _RATE.sub(rate, text)
     if in_metres:

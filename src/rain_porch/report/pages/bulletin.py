@@ -62,7 +62,7 @@ def _pages(title: str, parts: Sequence[Part], opening: Sequence[Block | None]) -
     for n, group in enumerate(groups):
         crowded = sum(2 if part["kind"] in _LONG else 1 for part in group) >= CROWDED
         left = _left(group, crowded) - (_PAGE / 2 if opening and not n else 0.0)
-        name, blocks, lead = title if not n else "", list(opening) if not n else [], ""
+        name, blocks, lead = OwnWords(title) if not n else "", list(opening) if not n else [], ""
         for k, part in enumerate(group):
             if part["kind"] == "headline" and not lead and not k:
                 lead = part["answer"]["headline"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from ...core.facts.local_form import Quantity
+from ...core.facts.local_form import Quantity, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, card, columns, filling, heading, homes, keys, para, picture, table
@@ -13,7 +13,7 @@ from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
 from ..wording import blank, day, per_sqft_alone
-from .bulletin_tables import Part, supply_label, told_value
+from .bulletin_tables import Part, form_of, supply_label, told_value
 
 SHORT_LABELS = {
     "same_home_price": "Same home",
@@ -123,17 +123,19 @@ def charts_part(part: Part) -> list[Block | None]:
         name: SMALL if kind == "price_ways" and name != "same_home_price" else at_least
         for name, _, at_least in _CHARTS[kind]
     }
+    form, units = form_of(part), {name: told["labels"][name][1] for name, _, _ in _CHARTS[kind]}
     parts = [
-        [heading(title), picture(drawn, f"{title} by month")]
+        [heading(told_head(title, form, units[name])), picture(drawn, f"{title} by month")]
         for name, title, _ in _CHARTS[kind]
         if (
             drawn := months_line_svg(
                 told["months"],
                 name,
-                told["labels"][name][1],
+                units[name],
                 wide,
                 (90 if part.get("crowded") else 138) if wide > 200 else 120,
                 least[name],
+                form,
             )
         )
     ]
@@ -203,7 +205,9 @@ def heat_part(part: Part) -> list[Block | None]:
         (
             str(year),
             [
-                None if p is None or p["value"] is None else (p["value"], _cell(p["value"], unit), p["n"])
+                None
+                if p is None or p["value"] is None
+                else (p["value"], _cell(form_of(part).measured(p["value"], unit), unit), p["n"])
                 for p in points
             ],
         )

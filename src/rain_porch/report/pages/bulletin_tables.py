@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.facts.dates import period_said
+from ...core.facts.local_form import USUAL, LocalForm, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, columns, figures, para, picture, table
@@ -43,12 +44,26 @@ def view_part(part: Part) -> list[Block | None]:
         *(para(n, small=True) for n in told["notes"]),
         top,
         picture(
-            view_svg(periods, lines, float(part.get("width", ink.WIDE)), 145),
+            view_svg(periods, [_drawn(line, form_of(part)) for line in lines], float(part.get("width", ink.WIDE)), 145),
             f"Chart: {part['title']}; the figures stand in the table below",
         ),
         table(head, rows) if part.get("table", True) else None,
         para("Hollow: fewer than five homes, or * a period that is not finished.", small=True) if hollow else None,
     ]
+
+
+def form_of(part: Part) -> LocalForm:
+    """In whose units a part's charts are drawn."""
+    form: LocalForm = part.get("form", USUAL)
+    return form
+
+
+def _drawn(line: dict[str, Any], form: LocalForm) -> dict[str, Any]:
+    """A line of a view in the units in which it is drawn, named by them."""
+    unit = line["unit"]
+    points = [p and {**p, "value": p["value"] and form.measured(p["value"], unit)} for p in line["points"]]
+    heads = {k: told_head(line[k], form, unit) for k in ("label", "name")}
+    return {**line, **heads, "points": points}
 
 
 def _cell(line: dict[str, Any], i: int) -> str:

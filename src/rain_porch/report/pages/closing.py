@@ -14,7 +14,7 @@ from .bulletin import bulletin_pages
 
 def market_page(given: ReportInput) -> list[dict[str, Any]] | Nothing:
     """The market of the home's own place and kind, with the parts that a bulletin has."""
-    parts = [{**part, "width": given.width, "page_break": False} for part in given.market]
+    parts = [{**part, "width": given.width, "form": given.brand.form, "page_break": False} for part in given.market]
     sold: list[dict[str, Any]] = next((p["answer"]["figures"] for p in parts if p["kind"] == "headline"), [])
     if not any(f["value"]["value"] for f in sold):
         return Nothing("The records tell nothing of the market here: no home of this kind closed in twelve months.")

@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from ...core.facts.local_form import USUAL, LocalForm
 from . import ink
 from .base_lines import BaseLine, drawn_lines
 from .months import smooth
@@ -48,11 +49,20 @@ BEHIND = 6  # months of which the line is the mean
 
 
 def months_line_svg(
-    months: Sequence[Mapping[str, Any]], name: str, unit: str, width: float = 255, height: float = 150, least: int = 0
+    months: Sequence[Mapping[str, Any]],
+    name: str,
+    unit: str,
+    width: float = 255,
+    height: float = 150,
+    least: int = 0,
+    form: LocalForm = USUAL,
 ) -> str:
     """One measure by month: a dot a month, hollow for one of fewer than `least` homes or not over; the line is the mean of the half
-    year to each month, by their counts where they are means or medians. "" where none is known."""
-    values = [(m["values"][name]["value"], m["values"][name]["n"]) for m in months]
+    year to each month, by their counts where they are means or medians. form: in whose units. "" where none is known."""
+    values = [
+        (v and form.measured(v, unit), n)
+        for v, n in ((m["values"][name]["value"], m["values"][name]["n"]) for m in months)
+    ]
     known = [(i, v) for i, (v, _) in enumerate(values) if v is not None]
     if not known:
         return ""

@@ -19,13 +19,7 @@ const saved = held.value?.criteria?.find((c) => c.field === props.part)
 const unit = computed(() => props.search.field(props.part)?.unit ?? '')
 const year = props.part.startsWith('year_')
 const shown = (value: number | null | undefined) =>
-  value === null || value === undefined
-    ? ''
-    : year
-      ? String(value)
-      : sizeOf(unit.value) === 1
-        ? number(value)
-        : fact(value, 'number', unit.value)
+  value === null || value === undefined ? '' : year ? String(value) : fact(value, 'number', unit.value)
 const asNumber = (value: unknown) => (typeof value === 'number' ? value : null)
 const low = ref(shown(asNumber(saved?.low)))
 const high = ref(shown(asNumber(saved?.high)))

@@ -48,7 +48,7 @@ export function viewWords(view: View): string {
   const places = (view.places ?? []).join(view.together ? ' and ' : ', ')
   return [
     view.home_kind || 'all kinds',
-    places || drawnWords(view.drawn ?? '') || 'everywhere',
+    places || drawnWords(view.drawn) || 'everywhere',
     (view.where ?? []).join(', '),
   ]
     .filter(Boolean)

@@ -7,6 +7,7 @@ import { api, got } from '@/shared/api/client'
 import { monthDays } from '../periods'
 import { shownAs, type View } from '../useView'
 import { localHead } from '@/shared/localForm'
+import { periodWords } from '@/shared/format'
 
 /** A measure by year and month: the higher, the darker; a month of few homes is outlined; each opens to its records. */
 const props = defineProps<{ view: View; measure: string }>()
@@ -40,7 +41,7 @@ const open = (year: string, month: number) => {
   emit(
     'open',
     { measure: props.measure, ...monthDays(period) },
-    `${localHead(told.data.value!.label)}, ${period}`,
+    `${localHead(told.data.value!.label)}, ${periodWords(period)}`,
   )
 }
 </script>

@@ -14,12 +14,10 @@ const props = defineProps<{ preview: Docs['PreviewDoc']; mapping: ReturnType<typ
 const m = props.mapping
 const opened = ref('')
 const mapped = computed(() => props.preview.columns.filter((c) => m.single(c.name)))
+const heldFirst = (columns: Docs['PreviewDoc']['columns']) =>
+  [...columns].sort((a, b) => Number(!a.samples.length) - Number(!b.samples.length))
 /** Columns of which nothing is taken; those with something in them first. */
-const left = computed(() =>
-  props.preview.columns
-    .filter((c) => !m.used.value.has(c.name))
-    .sort((a, b) => Number(!a.samples.length) - Number(!b.samples.length)),
-)
+const left = computed(() => heldFirst(props.preview.columns.filter((c) => !m.used.value.has(c.name))))
 const showLeft = ref(false)
 /** What nothing else is taken from is kept: criteria, columns and facts of the office's own. */
 function keepAll() {
@@ -30,14 +28,10 @@ const stood = ref(new Set<string>())
 watch(showLeft, () => (stood.value = new Set(mapped.value.map((c) => c.name))))
 const rows = computed(() => {
   if (!showLeft.value) return mapped.value
-  const further = props.preview.columns.filter(
-    (c) => !stood.value.has(c.name) && (m.single(c.name) || !m.used.value.has(c.name)),
-  )
+  const all = props.preview.columns.filter((c) => m.single(c.name) || !m.used.value.has(c.name))
   return [
-    ...props.preview.columns.filter(
-      (c) => stood.value.has(c.name) && (m.single(c.name) || !m.used.value.has(c.name)),
-    ),
-    ...further.sort((a, b) => Number(!a.samples.length) - Number(!b.samples.length)),
+    ...all.filter((c) => stood.value.has(c.name)),
+    ...heldFirst(all.filter((c) => !stood.value.has(c.name))),
   ]
 })
 const sorted = computed(() =>

@@ -4,7 +4,7 @@ import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
-import { money, priced, number, perSqft, signedPct } from '@/shared/format'
+import { money, priced, number, perSqft, signedPct, share } from '@/shared/format'
 import { useLight } from '@/shared/style/useTheme'
 import { useWorkup } from '../useWorkup'
 import WorkedOut from '../WorkedOut.vue'
@@ -182,8 +182,10 @@ const ladder = computed(() => {
           so far from their worth. The unsold count as unsold so far; what the value may be off by is taken
           into account.
           <template v-if="a.share_of_list">
-            Those sold at such a price got {{ number(100 * a.share_of_list, 1) }} % of their last list
-            price<template v-if="a.failed != null">; {{ pct(a.failed) }} failed to sell</template>.
+            Those sold at such a price got {{ share(a.share_of_list) }} of their last list price<template
+              v-if="a.failed != null"
+              >; {{ pct(a.failed) }} failed to sell</template
+            >.
           </template>
         </p>
         <details v-if="a.groups.length" class="mt-3">
@@ -206,7 +208,7 @@ const ladder = computed(() => {
                   <template v-if="g.chances">{{ pct(g.chances[a.within_days.indexOf(30)]) }}</template>
                   <span v-else class="quiet">too few to say</span>
                 </td>
-                <td class="num">{{ g.share_of_list ? `${number(100 * g.share_of_list, 1)} %` : '' }}</td>
+                <td class="num">{{ g.share_of_list ? share(g.share_of_list) : '' }}</td>
                 <td class="num">{{ pct(g.failed) }}</td>
               </tr>
             </tbody>
