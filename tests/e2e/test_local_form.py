@@ -101,6 +101,7 @@ def test_what_is_typed_is_read_in_the_form_and_reckoned_as_before(page: Page, se
     per = page.get_by_label("List price per m²", exact=True)
     per.fill("2.400")
     per.press("Enter")
+    expect(page.get_by_text("Saved: list price set to 396.000")).to_be_visible()
     asked = workup(page, server)["state"]["list_price"]
     assert asked == pytest.approx(2400 * 1776 / 10.763910417, abs=60)
 
