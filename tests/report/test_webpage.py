@@ -64,11 +64,12 @@ ROW = {
     "status": EVIL,
     "pace": EVIL,
     "differs": EVIL,
+    "alt": EVIL,
 }
 EVERY = [
     heading(EVIL), para(EVIL), listed([EVIL]), table([EVIL, EVIL], [[EVIL, EVIL]]), figures([(EVIL, EVIL, "moss")]), ruled(EVIL),
-    picture(SVG, EVIL, EVIL), homes([card(SVG, EVIL, EVIL, [EVIL], 1, EVIL)]), pairs([(EVIL, EVIL)]), glance([ROW], EVIL),
-    columns([[para(EVIL)], [para(EVIL)]], (1, 1)), filling(lambda h: SVG, (100, 200), EVIL, EVIL), contents([("x", EVIL, EVIL)]),
+    picture(SVG, EVIL, EVIL), homes([card(SVG, EVIL, EVIL, [EVIL], 1, EVIL)]), pairs([(EVIL, EVIL)]), glance([ROW], ["", EVIL, EVIL, EVIL]),
+    columns([[para(EVIL)], [para(EVIL)]], (1, 1)), filling(lambda h: SVG, (100, 200), EVIL, EVIL), contents([("x", EVIL, EVIL)], EVIL),
     matrix([head_of_column(1, EVIL, SVG)], [line_of([EVIL, EVIL, EVIL])], 6, mine=EVIL),
 ]  # fmt: skip
 

@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from functools import cache, partial
 from typing import Any
 
+from .phrases import phrase
+
 Block = dict[str, Any]
 
 
@@ -78,7 +80,13 @@ def figures(items: Sequence[tuple[str, str, str]], stacked: bool = False) -> Blo
 
 def keys(items: Sequence[tuple[str, str, str, str]]) -> Block:
     """Key figures in a row: (label, figure, its change in words, a small chart as SVG or "")."""
-    return {"kind": "keys", "items": [{"label": a, "value": b, "change": c, "svg": d} for a, b, c, d in items]}
+    return {
+        "kind": "keys",
+        "items": [
+            {"label": a, "value": b, "change": c, "svg": d, "alt": phrase("by-month-alt", label=a)}
+            for a, b, c, d in items
+        ],
+    }
 
 
 def ruled(label: str) -> Block:
@@ -102,14 +110,15 @@ def homes(cards: Sequence[dict[str, Any]], across: int = 3) -> Block | None:
     return {"kind": "homes", "cards": list(cards), "across": across} if cards else None
 
 
-def glance(rows: Sequence[dict[str, Any]], head: str, thumb: float = 66, first: bool = True) -> Block:
-    """One row a home: number, svg ("" for none), title, facts, price, status, pace, differs. head: what stands over the price.
+def glance(rows: Sequence[dict[str, Any]], head: Sequence[str], thumb: float = 66, first: bool = True) -> Block:
+    """One row a home: number, svg ("" for none), title, facts, price, status, pace, differs. head: what stands over its four columns.
     thumb: width of a picture in points. first: whether it begins where it stands, not on a page of its own."""
-    return {"kind": "glance", "rows": list(rows), "head": head, "thumb": thumb, "first": first}
+    return {"kind": "glance", "rows": list(rows), "head": list(head), "thumb": thumb, "first": first}
 
 
 def head_of_column(number: int | None, title: str, svg: str) -> dict[str, Any]:
-    return {"number": number, "title": title, "svg": svg}
+    """alt: told in the place of the home's picture."""
+    return {"number": number, "title": title, "svg": svg, "alt": phrase("front-of", home=title)}
 
 
 def line_of(cells: Sequence[str], strong: bool = False, line: bool = False) -> dict[str, Any]:
@@ -128,6 +137,6 @@ def matrix(
     }  # fmt: skip
 
 
-def contents(rows: Sequence[tuple[str, str, str]]) -> Block | None:
-    """What follows: (name of the page, its title, in words), each a link."""
-    return {"kind": "contents", "rows": [list(r) for r in rows]} if rows else None
+def contents(rows: Sequence[tuple[str, str, str]], title: str) -> Block | None:
+    """What follows: (name of the page, its title, in words), each a link. title: of the list."""
+    return {"kind": "contents", "rows": [list(r) for r in rows], "title": title} if rows else None

@@ -45,7 +45,7 @@
     block(below: 6pt, small(k.label))
     block(above: 0pt, below: 6pt, text(18pt, weight: 600, fill: rain, k.value))
     block(above: 0pt, below: 4pt, small(k.change))
-    if k.svg != "" { drawn(k.svg, alt: k.label + " by month", width: 100%) }
+    if k.svg != "" { drawn(k.svg, alt: k.alt, width: 100%) }
   }))))
 
 #let cards(b) = {
@@ -70,9 +70,9 @@
   let pictured = b.rows.any(r => r.svg != "")
   let widths = (if pictured { (b.thumb * 1pt + 6pt,) } else { (18pt,) }) + (1.55fr, 1.05fr, 1.55fr)
   table(columns: widths, row-gutter: 0pt, stroke: (x, y) => if y > 1 { (top: 0.3pt + rule) } else if y == 1 { (top: 0.8pt + slate) }, inset: (x: 3pt, y: 3.2pt), align: left + top,
-    table.header(..("", "The home", b.head, "Beside this home").map(small)),
+    table.header(..b.head.map(small)),
     ..b.rows.map(r => (
-      if r.svg != "" { framed(r.svg, "Front of " + r.title, number: r.number) } else { badge(r.number) },
+      if r.svg != "" { framed(r.svg, r.alt, number: r.number) } else { badge(r.number) },
       [ #soft(18, text(body-size, weight: 600, r.title)) #linebreak() #soft(18, text(fill: quiet, r.facts)) ],
       [ #text(body-size, weight: 600, fill: rain, r.price) #linebreak() #r.status #linebreak() #text(fill: quiet, r.pace) ],
       soft(18, r.differs),
@@ -86,7 +86,7 @@
   let n = b.heads.len()
   let blank = ([],) * (b.most - n)
   let head(h) = align(right, {
-    if h.svg != "" { framed(h.svg, "Front of " + h.title, number: h.number) } else { badge(h.number) }
+    if h.svg != "" { framed(h.svg, h.alt, number: h.number) } else { badge(h.number) }
     block(above: 3pt, below: 0pt, soft(12, text(weight: 600, h.title)))
   })
   block(breakable: b.rows.len() > 24, above: 6pt, below: 14pt, table(

@@ -17,12 +17,13 @@ from .pages.opening import cover_page, home_page, letter_page, search_page
 from .pages.price import net_page, strategy_page
 from .pages.readings import KINDS, reading_page, statistics_page
 from .pages.while_for_sale import while_for_sale_page
+from .phrases import phrase
 
 Page = Callable[[ReportInput], Any]  # a page, several, or Nothing
 
 
 def no_bulletin_page(given: ReportInput) -> Nothing:
-    return Nothing("No bulletin is chosen: choose one beside the page, or leave this page out.")
+    return Nothing(phrase("no-bulletin"))
 
 
 PAGES: Mapping[str, Page] = {
@@ -32,14 +33,13 @@ PAGES: Mapping[str, Page] = {
     "market": market_page, "housing": housing_page, "tour": tour_page, "bulletin": no_bulletin_page, "about": about_page,
     "set_aside": set_aside_page, "while_for_sale": while_for_sale_page,
 }  # fmt: skip
-LABELS: Mapping[str, str] = {
-    "cover": "Cover", "letter": "Letter", "summary": "The one page", "home": "The home", "search": "Search and map",
-    "comps": "The chosen, at a glance", "beside": "Line by line", "sheets": "A sheet a home", "grid": "The grid", "rates": "What each sale says", "strategy": "The price",
-    "sold": "Sold", "under_contract": "Under contract", "for_sale": "For sale", "failed": "Failed",
-    "statistics": "Statistics", "size": "Price and size", "net": "Net proceeds",
-    "market": "The market", "housing": "The housing around", "tour": "Drive past the comps", "bulletin": "Bulletin",
-    "about": "What this is", "set_aside": "What was set aside", "while_for_sale": "While it is for sale",
-}  # fmt: skip
+
+
+def page_label(name: str) -> str:
+    """What a page is called where the agent chooses among them."""
+    return phrase(f"page-{name.replace('_', '-')}")
+
+
 # pages on which the agent says whether they speak of the chosen or of all found
 SPEAKING = ("summary", "comps", "beside", "sheets", "strategy", "sold", "under_contract", "for_sale", "failed")
 LAYOUTS: Mapping[str, tuple[str, ...]] = {

@@ -10,7 +10,7 @@ from typing import Any
 from ..core.facts.local_form import USUAL, LocalForm, Quantity, told, told_head
 
 _TEXT = re.compile(r"(<text[^>]*>)([^<]*)(</text>)")
-_AS_THEY_ARE = frozenset(("page", "kind", "name", "path", "accent", "paper", "by", "by-line"))
+_AS_THEY_ARE = frozenset(("page", "kind", "name", "path", "accent", "paper", "by", "by-line", "language"))
 _PICTURES = frozenset(("svg", "logo", "portrait"))
 
 

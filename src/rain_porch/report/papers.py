@@ -17,6 +17,7 @@ from .local import in_form
 from .model import Brand, ReportInput
 from .pages.opening import with_contents
 from .pages.own import OWN, own_pages
+from .phrases import LANGUAGE, phrase
 from .pictures import ink
 from .typesetting import compiled
 from .webpage import web_page
@@ -57,17 +58,24 @@ def _pages(names: Sequence[str], given: ReportInput) -> list[dict[str, Any]]:
 def _model(given: ReportInput, pages: list[dict[str, Any]]) -> dict[str, Any]:
     card = given.agent
     model = {
-        "title": f"{given.title}: market analysis",
+        **_of_every_page(),
+        "title": phrase("paper-title", home=given.title),
         "address": given.title,
         "by": card.get("name", ""),
         "by-line": by_line(card),
         "accent": given.brand.colour,
         "paper": given.brand.size,
-        "foot": f"A comparative market analysis, not an appraisal. Effective {day(given.price['effective_date'])}; records "
-        f"through {said(given.through)}; made {said(given.made_on)}.",
+        "foot": phrase(
+            "paper-foot", day=day(given.price["effective_date"]), through=said(given.through), made=said(given.made_on)
+        ),
         "pages": with_contents(pages),
     }
     return in_form(model, given.brand.form)
+
+
+def _of_every_page() -> dict[str, str]:
+    """The language of the words, and what stands for the pictures of a brand."""
+    return {"language": LANGUAGE, "logo-alt": phrase("logo-alt"), "portrait-alt": phrase("portrait-alt")}
 
 
 def without_words(given: ReportInput, layout: str | None) -> dict[str, str]:
@@ -95,8 +103,9 @@ def bulletin_document(
     title: str, card: Mapping[str, str], brand: Brand, made_on: dt.date, through: dt.date, pages: list[dict[str, Any]]
 ) -> dict[str, Any]:
     """The document model of a bulletin. card: the agent's."""
-    foot = f"From listing and tax records through {said(through)}; made {said(made_on)}."
+    foot = phrase("bulletin-foot", through=said(through), made=said(made_on))
     model = {
+        **_of_every_page(),
         "title": OwnWords(title), "address": title, "by": card.get("name", ""), "by-line": by_line(card), "accent": brand.colour,
         "paper": brand.size, "foot": foot, "pages": [{**pages[0], "logo": brand.logo}, *pages[1:]],
     }  # fmt: skip

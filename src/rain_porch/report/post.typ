@@ -17,11 +17,11 @@
     block(above: 0pt, below: 0pt, text(12pt, fill: quiet, f.change))
   }))
 #if wide {
-  grid(columns: (1fr, 1fr), column-gutter: 16pt, figures, if data.svg != "" { drawn(data.svg, alt: "Prices by month", width: 100%, height: 168pt, fit: "contain") })
+  grid(columns: (1fr, 1fr), column-gutter: 16pt, figures, if data.svg != "" { drawn(data.svg, alt: data.alt, width: 100%, height: 168pt, fit: "contain") })
 } else {
   figures
   v(10pt)
-  if data.svg != "" { block(height: 1fr, width: 100%, inset: (bottom: 26pt), align(center + horizon, drawn(data.svg, alt: "Prices by month", width: 100%, height: 100%, fit: "contain"))) }
+  if data.svg != "" { block(height: 1fr, width: 100%, inset: (bottom: 26pt), align(center + horizon, drawn(data.svg, alt: data.alt, width: 100%, height: 100%, fit: "contain"))) }
 }
 #place(bottom, float: false, dy: if wide { 8pt } else { 10pt }, block(width: 100%, {
   line(length: 100%, stroke: 0.8pt + cedar)

@@ -8,7 +8,8 @@ from typing import Any, Literal
 from ..core.market.view_reading import shown
 from .local import in_form
 from .model import Brand
-from .pages.bulletin_parts import short_label
+from .pages.bulletin_parts import change_words, short_label
+from .phrases import phrase
 from .pictures.months import months_svg
 from .typesetting import compiled
 
@@ -33,10 +34,11 @@ def post(
         "headline": parts[0]["title"] if told is None else told["headline"],
         "figures": [
             {"label": short_label(f["measure"], f["label"]), "value": shown(f["value"]["value"], f["unit"]),
-             "change": f"{f['change']['words']} on the year" if f["change"] else f"from {f['value']['n']:,}"}
+             "change": change_words(f)}
             for f in figures
         ],
         "svg": "" if months is None else months_svg(months[-12 * YEARS[shape] :], *_SIZES[shape]),
+        "alt": phrase("post-prices-alt"),
         "by": " · ".join(v for k in ("name", "phone") if (v := card.get(k))),
         "foot": foot,
     }  # fmt: skip

@@ -17,7 +17,7 @@
       grid.cell(colspan: 2, soft(40, data.foot)))
   },
 )
-#set text(font: "Figtree", size: body-size, fill: slate, lang: "en", number-width: "tabular")
+#set text(font: "Figtree", size: body-size, fill: slate, lang: data.at("language", default: "en"), number-width: "tabular")
 #set par(leading: 0.5em, spacing: 8pt)
 #show " %": "\u{a0}%"
 #set list(marker: text(fill: cedar, "•"))
@@ -28,7 +28,7 @@
   let made = [#heading(level: 1, p.title)#if p.at("name", default: "") != "" { label("page " + p.name) }]
   let logo = p.at("logo", default: "")
   if logo == "" { made } else {
-    block(below: 9pt, grid(columns: (1fr, auto), column-gutter: 14pt, made, box(height: 28pt, drawn(logo, alt: "Logo", height: 100%))))
+    block(below: 9pt, grid(columns: (1fr, auto), column-gutter: 14pt, made, box(height: 28pt, drawn(logo, alt: data.logo-alt, height: 100%))))
   }
 }
 #let of-blocks(p) = {
@@ -46,7 +46,7 @@
 }
 
 #let cover(p) = {
-  if p.logo != "" { align(right, box(height: 0.55in, drawn(p.logo, alt: "Logo", height: 100%))) } else { v(0.3in) }
+  if p.logo != "" { align(right, box(height: 0.55in, drawn(p.logo, alt: data.logo-alt, height: 100%))) } else { v(0.3in) }
   block(below: 8pt, text(font: serif, section-size, fill: cedar, p.title))
   [#heading(level: 1, outlined: true, soft(22, p.address))<page_cover>]
   block(below: 12pt, text(section-size, p.facts))
@@ -56,9 +56,9 @@
   line(length: 100%, stroke: 0.6pt + cedar)
   v(4pt)
   grid(columns: (1fr, auto), column-gutter: 16pt, align: horizon,
-    [ #if p.client != "" [ #small[Prepared for] \ #text(section-size, weight: 500, soft(22, p.client)) \ ] #small[As of #p.date] ],
+    [ #if p.client != "" [ #small(p.prepared-for) \ #text(section-size, weight: 500, soft(22, p.client)) \ ] #small(p.as-of) ],
     align(right, grid(columns: 2, column-gutter: 12pt, align: horizon, p.agent.map(a => soft(30, a)).join(linebreak()),
-      if p.portrait != "" { box(radius: 4pt, clip: true, height: 0.95in, drawn(p.portrait, alt: "Portrait of the agent", height: 100%)) })))
+      if p.portrait != "" { box(radius: 4pt, clip: true, height: 0.95in, drawn(p.portrait, alt: data.portrait-alt, height: 100%)) })))
 }
 
 #let agents-note(p) = if p.at("note", default: "") != "" {

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from .model import ReportInput
+from .phrases import phrase
 
 Home = Mapping[str, Any]
 CHOSEN, FOUND = "chosen", "found"
@@ -29,14 +30,14 @@ class Spoken:
         """ "the 3 chosen, of 14 found", "all 14 found", "the 9 chosen; the search as it is now finds 5"."""
         n = len(self.homes)
         if self.are == CHOSEN:
-            chosen = f"the {n:,} chosen" if n > 1 else "the one chosen"
             if self.beyond:
-                return f"{chosen}; the search as it is now finds {self.found or 'none'}"
-            return chosen + (f", of {self.found:,} found" if self.found > n else "")
+                return phrase("spoken-chosen-beyond", n=n, found=self.found)
+            return phrase("spoken-chosen-of-found" if self.found > n else "spoken-chosen", n=n, found=self.found)
         if n - self.beyond < self.found:
-            return f"the {n:,} most alike of {self.found:,} found"
-        found = f"all {self.found:,} found" if self.found > 1 else "the one found"
-        return f"{found}, and {self.beyond:,} chosen before" if self.beyond else found
+            return phrase("spoken-most-alike", n=n, found=self.found)
+        return phrase(
+            "spoken-found-and-chosen" if self.beyond else "spoken-found", found=self.found, beyond=self.beyond
+        )
 
 
 _OF_PAGE: Mapping[str, Sequence[str]] = {

@@ -53,7 +53,7 @@ def _figures(b: Block, narrow: Narrow) -> str:
 def _keys(b: Block, narrow: Narrow) -> str:
     items = "".join(
         f'<div><span class="quiet small">{escape(k["label"])}</span><b class="rain">{escape(k["value"])}</b><span class="quiet small">{escape(k["change"])}</span>'
-        f"{image(k['svg'], k['label'] + ' by month') if k['svg'] else ''}</div>"
+        f"{image(k['svg'], k['alt']) if k['svg'] else ''}</div>"
         for k in b["items"]
     )
     return f'<div class="keys">{items}</div>'
@@ -94,12 +94,12 @@ def _glance(b: Block, narrow: Narrow) -> str:
     out = []
     for r in b["rows"]:
         number = _number(r["number"], r["svg"])
-        front = image(r["svg"], f"Front of {r['title']}") if r["svg"] else ""
+        front = image(r["svg"], r["alt"]) if r["svg"] else ""
         out.append(
             f'<div class="row"><div class="pic">{front}{number}</div><div><b>{escape(r["title"])}</b><span class="quiet">{escape(r["facts"])}</span></div>'
             f'<div><b class="rain">{escape(r["price"])}</b>{escape(r["status"])}<div class="quiet">{escape(r["pace"])}</div></div><div>{escape(r["differs"])}</div></div>'
         )
-    return f'<div role="group" aria-label="{escape(b["head"])}">' + "".join(out) + "</div>"
+    return f'<div role="group" aria-label="{escape(b["head"][2])}">' + "".join(out) + "</div>"
 
 
 def _pairs(b: Block, narrow: Narrow) -> str:
@@ -182,7 +182,7 @@ def _contents(b: Block, narrow: Narrow) -> str:
         f'<tr><th scope="row" class="word"><a href="#{escape(name.replace(" ", "-"))}">{escape(title)}</a></th><td class="word">{escape(words)}</td></tr>'
         for name, title, words in b["rows"]
     )
-    return f'<nav aria-label="What follows"><table><tbody>{rows}</tbody></table></nav>'
+    return f'<nav aria-label="{escape(b["title"])}"><table><tbody>{rows}</tbody></table></nav>'
 
 
 _KINDS = {

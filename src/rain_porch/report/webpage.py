@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from html import escape
 from typing import Any
 
+from .phrases import LANGUAGE, phrase
 from .pictures.ink import CEDAR
 from .typesetting import own_picture
 from .web_blocks import Narrow, image, laid
@@ -22,7 +23,7 @@ def web_page(model: dict[str, Any], narrow: dict[str, Any] | None = None) -> str
     by = model.get("by-line") or model.get("by") or ""
     foot = f"<p>{escape(by)}</p>" if by else ""
     return (
-        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{escape(model["title"])}</title>'
+        f'<!doctype html><html lang="{LANGUAGE}"><head><meta charset="utf-8"><title>{escape(model["title"])}</title>'
         f'<meta name="viewport" content="width=device-width,initial-scale=1"><style>{style}</style></head>'
         f'<body><main>{body}</main><footer class="quiet small">{foot}<p>{escape(model["foot"])}</p></footer></body></html>'
     )
@@ -58,23 +59,27 @@ def _own(p: dict[str, Any]) -> str:
     """A page of the agent's own as a picture; a PDF's is drawn by the paper's own machinery."""
     data, media = own_picture(p["path"], p["number"])
     inside = base64.b64encode(data).decode()
-    return f'<img src="data:{media};base64,{inside}" alt="{escape(p["title"])}, page {p["number"]}">'
+    return f'<img src="data:{media};base64,{inside}" alt="{escape(phrase("own-page-alt", title=p["title"], number=str(p["number"])))}">'
 
 
 def _blocks(p: dict[str, Any], level: str, narrow: Narrow) -> str:
     lead = f'<p class="lead">{escape(p["lead"])}</p>' if p["lead"] else ""
-    logo = image(p["logo"], "Logo", 0.3) if p.get("logo") else ""
+    logo = image(p["logo"], phrase("logo-alt"), 0.3) if p.get("logo") else ""
     return f"{logo}<{level}>{escape(p['title'])}</{level}>{lead}" + "".join(laid(b, narrow) for b in p["blocks"])
 
 
 def _cover(p: dict[str, Any], level: str, narrow: Narrow) -> str:
-    client = f'<p><span class="quiet small">Prepared for</span><br>{escape(p["client"])}</p>' if p["client"] else ""
+    client = (
+        f'<p><span class="quiet small">{escape(p["prepared-for"])}</span><br>{escape(p["client"])}</p>'
+        if p["client"]
+        else ""
+    )
     agent = "".join(f"<div>{escape(line)}</div>" for line in p["agent"])
-    agent += image(p["portrait"], "Portrait of the agent", 0.16) if p["portrait"] else ""
+    agent += image(p["portrait"], phrase("portrait-alt"), 0.16) if p["portrait"] else ""
     front = f"<figure>{image(p['svg'], p['alt'], narrow=narrow)}</figure>" if p["svg"] else ""
     price = laid(p["price"], narrow) if p["price"] else ""
-    logo = image(p["logo"], "Logo", 0.3) if p["logo"] else ""
+    logo = image(p["logo"], phrase("logo-alt"), 0.3) if p["logo"] else ""
     return (
         f'{logo}<p class="lead cedar">{escape(p["title"])}</p><{level}>{escape(p["address"])}</{level}><p class="lead">{escape(p["facts"])}</p>'
-        f'{front}{price}{client}<div class="quiet">{agent}<div class="small">As of {escape(p["date"])}</div></div>'
+        f'{front}{price}{client}<div class="quiet">{agent}<div class="small">{escape(p["as-of"])}</div></div>'
     )

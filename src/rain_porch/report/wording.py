@@ -12,6 +12,7 @@ from ..core.facts.local_form import OwnWords, Quantity
 from ..core.facts.money import half_up, signed
 from ..core.price.backtest import COVERAGE
 from ..core.price.worth import share_words
+from .phrases import phrase
 
 UNKNOWN = "—"
 
@@ -22,18 +23,20 @@ def fact(facts: Mapping[str, Any], name: str) -> str:
         full, half = facts.get("bathrooms_full"), facts.get("bathrooms_half")
         if full is None:
             return UNKNOWN
-        return f"{full:.0f} full" + (f", {half:.0f} half" if half else "")
+        if not half:
+            return phrase("fact-full-baths", full=f"{full:.0f}")
+        return phrase("fact-full-and-half-baths", full=f"{full:.0f}", half=f"{half:.0f}")
     value = facts.get(name)
     if value is None:
         return UNKNOWN
     if BY_NAME[name].kind in (Kind.DATE, Kind.TIME):
         return said(value)
     if not isinstance(value, (int, float)):
-        return "none" if value == "None" else OwnWords(value)
+        return phrase("fact-none") if value == "None" else OwnWords(value)
     if BY_NAME[name].kind == "year":
         return f"{value:.0f}"
     if BY_NAME[name].kind == "yes_no":
-        return "yes" if value else "no"
+        return phrase("fact-yes" if value else "fact-no")
     unit = BY_NAME[name].unit
     return Quantity(value, unit) if unit == "sq ft" and value == int(value) else f"{value:,.10g}"
 
@@ -46,9 +49,9 @@ def blank(value: str) -> str:
 def label(name: str) -> str:
     """A line's name with its unit: "Living area, sq ft"; a feature of the agent's own by its own name."""
     if name == "bathrooms":
-        return "Baths"
+        return phrase("fact-baths")
     unit = BY_NAME[name].unit if name in BY_NAME else ""
-    return f"{line_label(name)}, {unit}" if unit and unit != "$" else line_label(name)
+    return phrase("label-with-unit", label=line_label(name), unit=unit) if unit and unit != "$" else line_label(name)
 
 
 def known_facts(
@@ -58,31 +61,25 @@ def known_facts(
     return [((called or {}).get(n, label(n)), v) for n in names if (v := fact(facts, n)) != UNKNOWN]
 
 
-def many(n: int, one: str, more: str = "") -> str:
-    """ "1 home", "1,204 homes"; more: a plural that is not one with an s."""
-    return f"{n:,} {one if n == 1 else more or one + 's'}"
-
-
 def facts_line(facts: Mapping[str, Any]) -> str:
     """ "3 bedrooms · 2 full, 1 half baths · 1,812 sq ft · lot 9,100 sq ft · built 1987"."""
     out = []
     if "bedrooms_total" in facts:
-        n = facts["bedrooms_total"]
-        out.append(f"{n:.0f} {'bedroom' if n == 1 else 'bedrooms'}")
+        out.append(phrase("facts-bedrooms", n=round(facts["bedrooms_total"])))
     if "bathrooms_full" in facts:
-        words = fact(facts, "bathrooms")
-        out.append(f"{words} {'bath' if words == '1 full' else 'baths'}")
+        full, half = facts["bathrooms_full"] or 0, facts.get("bathrooms_half") or 0
+        out.append(phrase("facts-baths", baths=fact(facts, "bathrooms"), n=round(full + half)))
     if "living_area" in facts:
-        out.append(f"{facts['living_area']:,.0f} sq ft")
+        out.append(phrase("facts-size", size=f"{facts['living_area']:,.0f}"))
     if "lot_size_square_feet" in facts:
-        out.append(f"lot {facts['lot_size_square_feet']:,.0f} sq ft")
+        out.append(phrase("facts-lot", size=f"{facts['lot_size_square_feet']:,.0f}"))
     if "year_built" in facts:
-        out.append(f"built {facts['year_built']:.0f}")
+        out.append(phrase("facts-built", year=f"{facts['year_built']:.0f}"))
     return " · ".join(out)
 
 
 def amount(value: float | None) -> str:
-    return "unknown" if value is None else signed(value) if half_up(value) else "0"
+    return phrase("amount-unknown") if value is None else signed(value) if half_up(value) else "0"
 
 
 def day(given: str | dt.date | None) -> str:
@@ -97,27 +94,22 @@ def distance(miles: float | None) -> str:
 
 def range_name(span: Mapping[str, Any] | None) -> str:
     """What stands over a range: whether it has been measured never drops away on the way to the paper."""
-    pct = 80 if span is None else round(100 * span["coverage"])
-    return f"Likely range, {pct} %" + ("" if span is None or span["measured"] else ", not yet measured")
+    if span is None:
+        return phrase("range-name", pct=80)
+    return phrase("range-name" if span["measured"] else "range-name-not-measured", pct=round(100 * span["coverage"]))
 
 
 def range_in_a_line(span: Mapping[str, Any]) -> str:
     """How sure the range is, as a seller reads it."""
     share = share_words(span["coverage"]).capitalize()
-    if span["measured"]:
-        return f"{share} past sales around here fell within such a range."
-    return f"{share} such homes are meant to sell within this range; it is not yet tested on past sales here."
+    return phrase("range-tested" if span["measured"] else "range-not-tested", share=share)
 
 
 def range_meaning(span: Mapping[str, Any] | None) -> str:
     """What a range is, for the page of words: it is said to be tested only where it was."""
     share = share_words(span["coverage"] if span is not None else COVERAGE)
-    if span is not None and span["measured"]:
-        return f"A band that held {share} past sales around here when the same method was tried on them."
-    return (
-        f"A band that is meant to hold {share} such homes. It comes from how far the sales around here lie from the "
-        "method's own fit, and has not yet been measured on past sales."
-    )
+    tested = span is not None and span["measured"]
+    return phrase("range-meaning-tested" if tested else "range-meaning-not-tested", share=share)
 
 
 def per_sqft_alone(value: float | None, digits: int = 2) -> str:
@@ -127,7 +119,7 @@ def per_sqft_alone(value: float | None, digits: int = 2) -> str:
 
 def per_sqft(value: float | None) -> str:
     """Dollars a square foot, "" where the size is not known."""
-    return f"${value:,.0f} per sq ft" if value else ""
+    return phrase("price-per-square-foot", amount=f"{value:,.0f}") if value else ""
 
 
 def sentence_case(words: str) -> str:

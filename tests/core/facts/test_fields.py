@@ -59,4 +59,4 @@ def test_the_screens_and_papers_name_only_fields_that_there_are():
     rows = {*pages.FACT_ROWS, *pages.SHEET_FACTS, *opening.HOME_ROWS, *workbook.FACTS}
     assert rows - {"bathrooms"} <= BY_NAME.keys()
     assert not (rows | named) & PRIVATE
-    assert set(grid.ONE_OF) <= {f.name for f in CATALOGUE if f.adjusted}, "rates are said of what is adjusted"
+    assert set(grid.SAID_OF) <= {f.name for f in CATALOGUE if f.adjusted}, "rates are said of what is adjusted"

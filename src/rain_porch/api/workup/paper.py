@@ -20,9 +20,9 @@ from ...core.errors import BadInput, NotFound
 from ...documents.base import Line, Worded, as_known
 from ...documents.stored import PaperDoc
 from ...report.calendar_note import calendar_note
-from ...report.layouts import LABELS, LAYOUTS, SPEAKING
+from ...report.layouts import LAYOUTS, PAGES, SPEAKING, page_label
 from ...report.pages.opening import HOME_ROWS
-from ...report.pages.readings import STATISTICS
+from ...report.pages.readings import STATISTICS, statistic_label
 from ...report.papers import PICTURE_MEDIA, PictureForm, pages_of, without_words
 from ...report.speaking import spoken_of
 from ...report.wording import label
@@ -50,10 +50,10 @@ class LayoutsDoc(BaseModel):
 def layouts(porch: Porch) -> LayoutsDoc:
     own = {p.page: p.title for p in branding.own_pages(porch.agent)}
     return LayoutsDoc(
-        pages={**LABELS, **own},
+        pages={name: page_label(name) for name in PAGES} | own,
         layouts={name: list(pages) for name, pages in LAYOUTS.items()},
         facts={n: label(n) for n in HOME_ROWS},
-        statistics=STATISTICS,
+        statistics={name: statistic_label(name) for name in STATISTICS},
         speaking=list(SPEAKING),
     )
 

@@ -11,6 +11,7 @@ import numpy as np
 from ...core.errors import BadInput
 from ...core.facts.dates import day_of, said
 from ...report.papers import as_pdf
+from ...report.phrases import phrase
 from ...report.posts import post
 from ...report.workbooks.bulletin_rows import rows_of
 from ...report.workbooks.bulletin_workbook import bulletin_csv, bulletin_workbook
@@ -53,7 +54,7 @@ def _posted(agent: Agent, bulletin: BulletinDoc, shape: Literal["square", "wide"
         title=bulletin.title,
         parts=[BulletinPartDoc(kind="headline", view=view), BulletinPartDoc(kind="prices", view=view)],
     )
-    foot = f"Records through {said(last_day(agent.records, through))}"
+    foot = phrase("post-foot", through=said(last_day(agent.records, through)))
     parts = parts_of(agent.records, shown, through)
     return post(bulletin.title, parts, agent_card(agent), brand(agent), foot, shape)
 

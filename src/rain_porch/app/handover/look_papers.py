@@ -12,6 +12,7 @@ from ...documents.base import Line
 from ...report.local import in_form
 from ...report.pages import look as pages
 from ...report.papers import as_pdf
+from ...report.phrases import LANGUAGE, phrase
 from ...report.workbooks.look_workbook import look_csv, look_workbook
 from ..around import LookAsk, LookDoc, figures_around, look_around
 from ..office.agent import Agent
@@ -44,10 +45,9 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
     homes = _spoken_of(found, ask, chosen)
     if not homes:
         raise BadInput("search", "This search finds no home: there is nothing to put on paper.")
-    title = ask.title.strip() or (found.title if ask.home else "What was found")
-    foot = (
-        f"From listing and tax records through {said(records.through())}, as of {said(found.effective_date)}; "
-        f"made {said(agent.now().date())}. Figures of a search, no appraisal."
+    title = ask.title.strip() or (found.title if ask.home else phrase("look-title"))
+    foot = phrase(
+        "look-foot", through=said(records.through()), day=said(found.effective_date), made=said(agent.now().date())
     )
     look = brand(agent)
     given = pages.LookInput(
@@ -66,7 +66,7 @@ def paper_of_look(agent: Agent, form: Literal["pdf", "xlsx", "csv"], ask: LookPa
     if form == "xlsx":
         return look_workbook(given, foot), title
     model = {
-        "title": title, "address": title, "by": str(agent_card(agent).get("name") or ""), "foot": foot, "accent": look.colour,
+        "language": LANGUAGE, "title": title, "address": title, "by": str(agent_card(agent).get("name") or ""), "foot": foot, "accent": look.colour,
         "paper": look.size, "pages": pages.one_page(given) if ask.layout == "page" else pages.packet(given),
     }  # fmt: skip
     return as_pdf(in_form(model, look.form)), title

@@ -169,7 +169,7 @@ def told(text: str, form: LocalForm) -> str:
 def told_head(text: str, form: LocalForm, unit: str) -> str:
     """What stands over figures of a unit, with what they are told in: "Living area, sq ft" → "Living area, m²"."""
     bare = unit.rpartition("/")[2]
-    names = "miles|Miles|mi" if bare in ("mi", "miles") else re.escape(bare)
+    names = "miles|Miles|mi" if bare in ("mi", "miles") else "[Ss]q ft" if bare == "sq ft" else re.escape(bare)
     return re.sub(rf"(?<!\d )\b(?:{names})\b", form.unit(bare), text) if form.is_metric else text
 
 

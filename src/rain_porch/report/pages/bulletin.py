@@ -7,6 +7,7 @@ from typing import Any
 
 from ...core.facts.local_form import OwnWords
 from ..blocks import Block, heading, page, para
+from ..phrases import phrase
 from . import bulletin_parts as parts_of
 from . import bulletin_tables as tables
 from .bulletin_tables import Part
@@ -24,7 +25,7 @@ def bulletin_pages(title: str, comment: str, parts: Sequence[Part]) -> list[dict
     """The bulletin as pages: its title and words, then its parts under each other; one that begins a page stands on top of one."""
     opening = [para(text) for text in _paragraphs(comment)]
     if not parts:
-        return [page("bulletin", title, *opening, para("Nothing is in this bulletin yet."))]
+        return [page("bulletin", title, *opening, para(phrase("bulletin-empty")))]
     return _pages(title, parts, opening)
 
 

@@ -9,17 +9,13 @@ from ...core.facts.local_form import Quantity, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, card, columns, filling, heading, homes, keys, para, picture, table
+from ..phrases import joined, phrase
 from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
-from ..wording import blank, day, per_sqft_alone
+from ..wording import blank, day, per_sqft_alone, sentence_case
 from .bulletin_tables import Part, form_of, supply_label, told_value
-
-SHORT_LABELS = {
-    "same_home_price": "Same home",
-    "median_share_of_list": "Share of list price",
-    "median_price_per_sqft": "Per sq ft",
-}
+from .telling import in_dollars
 
 
 def _width(part: Part) -> float:
@@ -27,8 +23,23 @@ def _width(part: Part) -> float:
     return float(part.get("width", ink.WIDE))
 
 
+SHORT = ("same_home_price", "median_share_of_list", "median_price_per_sqft")
+
+
 def short_label(name: str, label: str) -> str:
-    return SHORT_LABELS.get(name, label.split(" (")[0])
+    """What a measure is called where room is scarce: by a phrase of its own, else by its name without what stands in brackets."""
+    return phrase(f"short-{_dashed(name)}") if name in SHORT else label.split(" (")[0]
+
+
+def _dashed(name: str) -> str:
+    return name.replace("_", "-")
+
+
+def change_words(figure: Part) -> str:
+    """ "up 4.1 % on the year"; where there is no year before, from how many homes it is."""
+    if figure["change"]:
+        return phrase("headline-change", change=figure["change"]["words"])
+    return phrase("headline-from", n=figure["value"]["n"])
 
 
 def headline_part(part: Part) -> list[Block | None]:
@@ -38,49 +49,51 @@ def headline_part(part: Part) -> list[Block | None]:
     key_figures = [
         (
             short_label(f["measure"], f["label"]), shown(f["value"]["value"], f["unit"]),
-            f"{f['change']['words']} on the year" if f["change"] else f"from {f['value']['n']:,}", spark_svg(f["recent"], height=24 if part.get("crowded") else 34),
+            change_words(f), spark_svg(f["recent"], height=24 if part.get("crowded") else 34),
         )
         for f in shown_figures
     ]  # fmt: skip
     beside = [
-        f"{short_label(f['measure'], f['label']).lower()} {shown(f['whole']['value'], f['unit'])}"
+        phrase(
+            "headline-figure",
+            label=short_label(f["measure"], f["label"]).lower(),
+            value=shown(f["whole"]["value"], f["unit"]),
+        )
         for f in shown_figures
         if f["whole"] and f["whole"]["value"] is not None and f["unit"]
     ]
     seller, buyer = told["seller"], told["buyer"]
     meaning: list[Block | None] = [para(seller)] if seller and seller == buyer else []
     if seller != buyer:
-        both = [x for x in (("For a seller", seller), ("For a buyer", buyer)) if x[1]]
-        crowded = part.get("crowded", False)
-        told_to = [
-            [para(f"{name}: {words[0].lower()}{words[1:]}")] if crowded else [heading(name), para(words)]
-            for name, words in both
+        both = [
+            (phrase(f"headline-for-a-{who}"), words) for who, words in (("seller", seller), ("buyer", buyer)) if words
         ]
+        told_to = [_told_to(name, words, part.get("crowded", False)) for name, words in both]
         meaning = [columns(told_to, [1] * len(both))]
-    base = (
-        f"In {told['span']}, of {told['where']}, beside the same months a year before. The lines: two years by month."
-    )
-    whole = f" In {told['everywhere']}: {', '.join(beside)}." if beside else ""
+    base = phrase("headline-base", span=told["span"], where=told["where"])
+    whole = phrase("headline-whole", everywhere=told["everywhere"], figures=", ".join(beside)) if beside else ""
     return [
         keys(key_figures) if key_figures else None,
-        para(base + whole, small=True),
+        para(joined(base, whole), small=True),
         para(told["why"], large=True) if told["why"] else None,
         *meaning,
     ]  # fmt: skip
 
 
+def _told_to(name: str, words: str, crowded: bool) -> list[Block]:
+    """What it means for a seller or a buyer; in one line on a crowded page."""
+    if not crowded:
+        return [heading(name), para(words)]
+    return [para(phrase("headline-told-to", who=name, words=f"{words[0].lower()}{words[1:]}"))]
+
+
 def prices_part(part: Part) -> list[Block | None]:
     told = part["answer"]
     if not months_svg(told["months"]):
-        return [para("No price is recorded here in these years.")]
+        return [para(phrase("prices-none"))]
     crowded = part.get("crowded", False)
-    words = ("Dots: medians of each month, hollow where few; line: the mean of the half year to each; bars: closings." if crowded else
-             "Dots: the median price of each month, hollow where fewer than five homes closed or the month is not over; line: the mean of the half year "
-             "to each month; bars: closings.")  # fmt: skip
-    alt, caption = (
-        "Median price and closings by month",
-        words if crowded else f"{told['where'][:1].upper()}{told['where'][1:]}. {words}",
-    )
+    where = sentence_case(told["where"])
+    alt, caption = phrase("prices-alt"), phrase("prices-key-short" if crowded else "prices-key", where=where)
 
     def drawn(height: float) -> str:
         return months_svg(told["months"], _width(part), height)
@@ -93,59 +106,38 @@ def prices_part(part: Part) -> list[Block | None]:
     return [
         para(told["sentence"], large=True) if told["sentence"] and not crowded else None,
         chart,
-        picture(under, rates["name"], f"{rates['name']}, mean of each month, on a scale of its own.") if rates and under else None,
+        picture(under, rates["name"], phrase("prices-rates", name=rates["name"])) if rates and under else None,
     ]  # fmt: skip
 
 
+# part → its measures, each with the number of homes from which a month of it is not hollow
 _CHARTS = {
-    "price_ways": (("median_price", "Median price", 0), ("median_price_per_sqft", "Per sq ft", 0), ("same_home_price", "The same home", 0)),
-    "pace": (("months_of_supply", "Months of supply", 0), ("median_days", "Days to a buyer", SMALL)),
-    "flow": (("new_listings", "Came on", 0), ("contracts", "Found a buyer", 0), ("closings", "Closed", 0)),
-    "shares": (("median_share_of_list", "Of the last list price", SMALL), ("median_share_of_original", "Of the first", SMALL),
-               ("share_with_price_cut", "For sale with a cut", 0)),
-}  # fmt: skip
-_CAPTIONS = {
-    "price_ways": "Dots: medians of each month, line: the mean of the half year to each. The same home: free of which homes happened to sell.",
-    "pace": "Dots: each month, line: the mean of the half year to it. Supply: homes for sale at the month's end, at the pace of the {} months before.",
-    "flow": "Homes in each month; line: the mean of the half year to it.",
-    "shares": "Medians of the homes that closed in each month, line: the mean of the half year to it; cuts: share of those for sale at its end.",
+    "price_ways": (("median_price", SMALL), ("median_price_per_sqft", SMALL), ("same_home_price", 0)),
+    "pace": (("months_of_supply", 0), ("median_days", SMALL)),
+    "flow": (("new_listings", 0), ("contracts", 0), ("closings", 0)),
+    "shares": (("median_share_of_list", SMALL), ("median_share_of_original", SMALL), ("share_with_price_cut", 0)),
 }
-_SHORT = "Dots: each month, hollow where few; line: the mean of the half year to it. Supply at the pace of the {} months before."
-_FEW = {"price_ways": " Hollow: fewer than five homes, or a month that is not over.", "pace": " Hollow: fewer than five closings, or a month that is not over.",
-        "shares": " Hollow: fewer than five closings, or a month that is not over.", "flow": " Hollow: a month that is not over."}  # fmt: skip
 
 
 def charts_part(part: Part) -> list[Block | None]:
     """Two or three measures by month beside each other, under their sentence."""
     told, kind = part["answer"], part["kind"]
+    form, crowded = form_of(part), part.get("crowded", False)
     wide = 255 if len(_CHARTS[kind]) == 2 else 168
-    least = {
-        name: SMALL if kind == "price_ways" and name != "same_home_price" else at_least
-        for name, _, at_least in _CHARTS[kind]
-    }
-    form, units = form_of(part), {name: told["labels"][name][1] for name, _, _ in _CHARTS[kind]}
-    parts = [
-        [heading(told_head(title, form, units[name])), picture(drawn, f"{title} by month")]
-        for name, title, _ in _CHARTS[kind]
-        if (
-            drawn := months_line_svg(
-                told["months"],
-                name,
-                units[name],
-                wide,
-                (90 if part.get("crowded") else 138) if wide > 200 else 120,
-                least[name],
-                form,
-            )
-        )
-    ]
+    tall = (90 if crowded else 138) if wide > 200 else 120
+    parts = []
+    for name, least in _CHARTS[kind]:
+        title, unit = phrase(f"chart-{_dashed(name)}"), told["labels"][name][1]
+        if drawn := months_line_svg(told["months"], name, unit, wide, tall, least, form):
+            alt = phrase("by-month-alt", label=title)
+            parts.append([heading(told_head(title, form, unit)), picture(drawn, alt)])
     if not parts:
-        return [para("Nothing is known of it here.")]
+        return [para(phrase("bulletin-unknown"))]
     return [
         para(told["sentence"], large=True) if told["sentence"] else None,
         columns(parts, [1] * len(parts)),
         para(
-            (_SHORT if part.get("crowded") else _CAPTIONS[kind] + _FEW[kind]).format(told["supply_months"]), small=True
+            phrase(f"chart-key-{'short' if crowded else _dashed(kind)}", months=str(told["supply_months"])), small=True
         ),
     ]
 
@@ -153,23 +145,24 @@ def charts_part(part: Part) -> list[Block | None]:
 def places_part(part: Part) -> list[Block | None]:
     told = part["answer"]
     if not told["places"]:
-        return [para("No place has a sale to set beside another.")]
+        return [para(phrase("places-none"))]
     by_price = sorted(told["places"], key=lambda p: -(p["values"]["median_price"]["value"] or 0))
     numbered = [p | {"number": n} for n, p in enumerate(by_price, 1)]
     rows = [
-        *(_place_row(p, f"{p['number']}  {p['place']}") for p in numbered),
-        _place_row(told["whole"], "all together"),
+        *(_place_row(p, phrase("places-numbered", number=str(p["number"]), place=p["place"])) for p in numbered),
+        _place_row(told["whole"], phrase("places-all")),
     ]
-    heads = ["", "sold", "before", "median", "change", "days", "supply"]
+    keys_ = ("head-sold", "head-before", "head-median", "head-change", "places-days", "places-supply")
+    heads = ["", *(phrase(key) for key in keys_)]
     made = table(heads, rows, widths=(2.1, 0.8, 0.9, 1.35, 1.15, 0.75, 1), last=True)
-    words = f"Sold and the change of the median price: {told['span']} beside the year before; grey where fewer than five sold in either. Supply: {supply_label(told)}; numbers as on the map."
+    words = phrase("places-key", span=told["span"], supply=supply_label(told))
     wide = _width(part) * (0.42 if _width(part) > 400 else 1)
     drawn = places_svg(
         numbered, part.get("lines", ()), wide, 70 + (14 if part.get("crowded") else 21) * min(len(rows), 9)
     )
     return [
         para(told["sentence"], large=True) if told["sentence"] else None,
-        columns([[picture(drawn, "Places by the change of their median price")], [made]], [0.42, 0.58]) if drawn else made,
+        columns([[picture(drawn, phrase("places-alt"))], [made]], [0.42, 0.58]) if drawn else made,
         para(words, small=True),
     ]  # fmt: skip
 
@@ -178,7 +171,7 @@ def _place_row(p: dict[str, Any], name: str) -> list[str]:
     v = p["values"]
     return [
         name, f"{v['closings']['value'] or 0:,.0f}", f"{p['before']['closings']['value'] or 0:,.0f}", told_value(v["median_price"], "$").replace("—", ""),
-        p["change"]["words"] if p["change"] else "too few", told_value(v["median_days"], "days").replace("—", "").split(" ")[0],
+        p["change"]["words"] if p["change"] else phrase("places-too-few"), told_value(v["median_days"], "days").replace("—", "").split(" ")[0],
         told_value(v["months_of_supply"], "months").replace("—", "").split(" ")[0],
     ]  # fmt: skip
 
@@ -194,7 +187,7 @@ def years_part(part: Part) -> list[Block | None]:
     return [
         para(told["sentence"], large=True) if told["sentence"] else None,
         table(["", *heads], rows, share=0.85),
-        para("* not over yet.", small=True) if heads and heads[-1].endswith("*") else None,
+        para(phrase("years-not-over"), small=True) if heads and heads[-1].endswith("*") else None,
     ]
 
 
@@ -215,10 +208,10 @@ def heat_part(part: Part) -> list[Block | None]:
     ]
     drawn = heat_svg(rows, _width(part), few=SMALL if unit else 0)
     if not drawn:
-        return [para("Nothing is known of it here.")]
-    base = {"$": " In thousands of dollars.", "share": " In percent."}.get(unit, "")
-    hollow = " Outlined: from fewer than five homes." if unit else ""
-    return [picture(drawn, f"{told['label']} by month and year", f"{told['sentence']}{base}{hollow}".strip())]
+        return [para(phrase("bulletin-unknown"))]
+    base = {"$": phrase("heat-in-thousands"), "share": phrase("heat-in-percent")}.get(unit, "")
+    caption = joined(told["sentence"], base, phrase("heat-outlined") if unit else "")
+    return [picture(drawn, phrase("heat-alt", label=told["label"]), caption)]
 
 
 def _cell(value: float, unit: str) -> str:
@@ -232,10 +225,8 @@ def homes_part(part: Part) -> list[Block | None]:
     """The newest that sold, or came on: as cards with pictures, or as a list."""
     told, sold = part["answer"], part["kind"] == "sold"
     n, shown_homes = told["count"], told["homes"][:6]
-    verb = "closed" if sold else "came on for the first time"
-    said = f"In {told['month']} {n:,} {'home' if n == 1 else 'homes'} {verb}."
-    if shown_homes and n > len(shown_homes):
-        said += f" The newest {len(shown_homes)}:"
+    newest = phrase("homes-newest", n=len(shown_homes)) if shown_homes and n > len(shown_homes) else ""
+    said = joined(phrase("homes-closed" if sold else "homes-came-on", month=told["month"], n=n), newest)
     if part.get("table") and shown_homes:
         rows = [
             [h["address"] or h["listing_id"], day(h["date"]) if h["date"] else "", told_value({"value": h["price"]}, "$"),
@@ -243,14 +234,15 @@ def homes_part(part: Part) -> list[Block | None]:
              "" if h["days_on_market"] is None else f"{h['days_on_market']:,}"]
             for h in shown_homes
         ]  # fmt: skip
-        heads = ["", "closed" if sold else "day", "price" if sold else "price now", "sq ft", "$/sq ft", "days"]
+        first = ("head-closed", "head-price") if sold else ("homes-day", "homes-price-now")
+        heads = ["", *(phrase(key) for key in (*first, "head-square-feet", "head-per-square-foot", "head-days"))]
         return [para(said), table(heads, rows, words=2, widths=(2.4, 1.1, 1, 0.8, 0.8, 0.6))]
     across = 3 if part.get("page_break") else 6
     cards = [
         card(
-            part.get("pictures", {}).get(h["listing_id"], ""), h["address"] or h["listing_id"], "" if h["price"] is None else f"${h['price']:,.0f}",
+            part.get("pictures", {}).get(h["listing_id"], ""), h["address"] or h["listing_id"], "" if h["price"] is None else in_dollars(h["price"]),
             _lines(h, sold, across > 3),
-            alt=f"Front of {h['address']}",
+            alt=phrase("front-of", home=h["address"]),
         )
         for h in shown_homes
     ]  # fmt: skip
@@ -259,8 +251,10 @@ def homes_part(part: Part) -> list[Block | None]:
 
 def _lines(home: dict[str, Any], sold: bool, narrow: bool) -> list[str]:
     """What stands under a home: its day, its size, how long it took."""
-    size = f"{home['living_area']:,.0f} sq ft" if home["living_area"] else ""
-    waited = "" if home["days_on_market"] is None or not sold else f"{home['days_on_market']:,} days"
+    size = phrase("facts-size", size=f"{home['living_area']:,.0f}") if home["living_area"] else ""
+    waited = (
+        "" if home["days_on_market"] is None or not sold else phrase("homes-days", days=f"{home['days_on_market']:,}")
+    )
     lines = [_when(home, sold, narrow), *([" · ".join(x for x in (size, waited) if x)] if narrow else [size, waited])]
     return [x for x in lines if x]
 
@@ -269,31 +263,32 @@ def _when(home: dict[str, Any], sold: bool, short: bool) -> str:
     """ "closed 30 October 2026"; of one that came on what became of it since. short: the day alone."""
     if not home["date"]:
         return ""
-    became = {"for_sale": "since", "under_contract": "under contract", "sold": "closed", "failed": "taken off"}
-    word = "closed" if sold else became.get(home["kind"], "")
-    return day(home["date"]) if short else f"{word} {day(home['date'])}".strip()
+    if short:
+        return day(home["date"])
+    became = {"for_sale": "since", "under_contract": "under-contract", "sold": "closed", "failed": "taken-off"}
+    word = "closed" if sold else became.get(home["kind"])
+    return day(home["date"]) if word is None else phrase(f"homes-day-{word}", day=day(home["date"]))
 
 
 def conditions_part(part: Part) -> list[Block | None]:
     """Three windows back from the day, with the arithmetic that lenders' published form asks for."""
     told = part["answer"]
-    heads = [f"{_short(a)} – {_short(b)}" for a, b, _ in told["windows"]]
+    heads = [phrase("conditions-window", start=_short(a), end=_short(b)) for a, b, _ in told["windows"]]
     rows = []
     for line in told["lines"]:
         counted = line["unit"] in ("", "a month") or line["label"].startswith("Months")
+        values = [told_value(v, line["unit"]).replace(" a month", "").replace("—", "") for v in line["values"]]
         cells = [
-            told_value(v, line["unit"]).replace(" a month", "").replace("—", "")
-            + ("" if counted or not v["n"] else f" ({v['n']})")
-            for v in line["values"]
+            told_ if counted or not v["n"] else phrase("conditions-of-n", value=told_, n=str(v["n"]))
+            for told_, v in zip(values, line["values"], strict=True)
         ]
         if any(cells):
             rows.append([line["label"], *cells, line["trend"]])
     months = ", ".join(str(m) for _, _, m in told["windows"])
-    words = (f"Windows of {months} months, the last one to the newest day of the records. Absorption: sales ÷ months; supply: homes for sale ÷ absorption. "
-             "In brackets: how many a median or share is made from. Trend: the last window against the first, stable within 5 %; sales by the month.")  # fmt: skip
+    words = phrase("conditions-key", months=months)
     return [
-        para(f"Of {told['where']}."),
-        table(["", *heads, "trend"], rows, widths=(1.9, 1.5, 1.5, 1.5, 0.8)),
+        para(phrase("conditions-of", where=told["where"])),
+        table(["", *heads, phrase("conditions-trend")], rows, widths=(1.9, 1.5, 1.5, 1.5, 0.8)),
         para(words, small=True),
     ]
 

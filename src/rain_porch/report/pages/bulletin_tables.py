@@ -9,6 +9,7 @@ from ...core.facts.local_form import USUAL, LocalForm, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, columns, figures, para, picture, table
+from ..phrases import phrase
 from ..pictures import ink
 from ..pictures.market_chart import view_svg
 from ..wording import day
@@ -25,16 +26,12 @@ def view_part(part: Part) -> list[Block | None]:
     change = told["change"]
     top = None
     if newest is not None:
-        moved = "" if change is None else f"{change['words']} on the year"
-        top = figures(
-            [
-                (f"{lines[0]['label'].split(', mean of')[0]}, {told['newest_over']}", shown(newest, unit), "moss"),
-                ("Change", moved or "—", "slate"),
-            ]
-        )
+        moved = "—" if change is None else phrase("headline-change", change=change["words"])
+        label = phrase("view-newest", label=lines[0]["label"].split(", mean of")[0], over=told["newest_over"])
+        top = figures([(label, shown(newest, unit), "moss"), (phrase("view-change"), moved, "slate")])
     hollow = any(p is not None and p["n"] < SMALL and line["unit"] for line in lines for p in line["points"])
     hollow = hollow or not all(p["finished"] for p in periods)
-    head = ["Period", *(line["name"] or line["label"] for line in lines)]
+    head = [phrase("view-period"), *(line["name"] or line["label"] for line in lines)]
     rows = []
     for i in range(len(periods) - 1, max(-1, len(periods) - 1 - part.get("periods", TABLE_PERIODS)), -1):
         p = periods[i]
@@ -45,10 +42,10 @@ def view_part(part: Part) -> list[Block | None]:
         top,
         picture(
             view_svg(periods, [_drawn(line, form_of(part)) for line in lines], float(part.get("width", ink.WIDE)), 145),
-            f"Chart: {part['title']}; the figures stand in the table below",
+            phrase("view-alt", title=part["title"]),
         ),
         table(head, rows) if part.get("table", True) else None,
-        para("Hollow: fewer than five homes, or * a period that is not finished.", small=True) if hollow else None,
+        para(phrase("view-hollow"), small=True) if hollow else None,
     ]
 
 
@@ -90,25 +87,33 @@ def so_far_part(part: Part) -> list[Block | None]:
             ]
         )
     return [
-        para(f"This year to {day(told['end'])}, against the same days of {year - 1} and of {year - 2}."),
+        para(phrase("so-far-lead", day=day(told["end"]), before=str(year - 1), earlier=str(year - 2))),
         table(
-            ["Measure", str(year), f"same days of {year - 1}", "change", f"same days of {year - 2}"],
+            [
+                phrase("so-far-measure"), str(year), phrase("so-far-same-days", year=str(year - 1)), phrase("head-change"),
+                phrase("so-far-same-days", year=str(year - 2)),
+            ],
             rows,
             widths=(2.4, 1, 1.1, 0.9, 1.1),
         ),
-    ]
+    ]  # fmt: skip
 
 
 def told_value(point: dict[str, Any], unit: str) -> str:
     return "—" if point["value"] is None else shown(point["value"], unit)
 
 
-_SIZE = (("median_price_per_sqft", "$/sq ft", "$/sq ft"), ("median_price", "median", "$"), ("closings", "sold", ""))
+# (measure, its head, its unit)
+_SIZE = (
+    ("median_price_per_sqft", "head-per-square-foot", "$/sq ft"),
+    ("median_price", "head-median", "$"),
+    ("closings", "head-sold", ""),
+)
 _PRICE = (
-    ("months_of_supply", "supply", "months"),
-    ("for_sale", "for sale", ""),
-    ("closings", "sold", ""),
-    ("median_days", "days", "days"),
+    ("months_of_supply", "bands-supply", "months"),
+    ("for_sale", "bands-for-sale", ""),
+    ("closings", "head-sold", ""),
+    ("median_days", "head-days", "days"),
 )
 
 
@@ -127,7 +132,7 @@ def bands_part(part: Part) -> list[Block | None]:
     """Price per square foot by size beside months of supply by price."""
     told = part["answer"]
     both: list[list[Block | None]] = []
-    for name, title, measures in (("size", "By size", _SIZE), ("price", "By price", _PRICE)):
+    for name, measures in (("size", _SIZE), ("price", _PRICE)):
         if told[name]:
             rows = [
                 [
@@ -136,20 +141,22 @@ def bands_part(part: Part) -> list[Block | None]:
                 ]
                 for r in told[name]
             ]
-            both.append(
-                [table([title, *(label for _, label, _ in measures)], rows, widths=(2.4, *[1.0] * len(measures)))]
-            )
+            heads = [phrase(f"bands-{name}"), *(phrase(key) for _, key, _ in measures)]
+            both.append([table(heads, rows, widths=(2.4, *[1.0] * len(measures)))])
     if not both:
-        return [para("No home closed here in these months.")]
-    words = f"The twelve months to {day(told['end'])}; medians of the homes that sold; supply: {supply_label(told)}, for sale at their end."
+        return [para(phrase("bands-none"))]
+    words = phrase("bands-key", day=day(told["end"]), supply=supply_label(told))
     return [columns(both, [1.0] * len(both)), para(words, small=True)]
 
 
 def changed_part(part: Part) -> list[Block | None]:
     told = part["answer"]
+    span = {"from": day(told["since"]), "to": day(told["through"])}
     if not told["counts"]:
-        return [para(f"Nothing happened here from {day(told['since'])} to {day(told['through'])}.")]
-    counts = ", ".join(f"{told['labels'][what].lower()} {n}" for what, n in told["counts"].items())
+        return [para(phrase("changed-none", **span))]
+    counts = [
+        phrase("changed-count", what=told["labels"][what].lower(), n=str(n)) for what, n in told["counts"].items()
+    ]
     rows = []
     most = CHANGES if part.get("page_break") else CHANGES_BELOW
     for c in told["changes"][:most]:
@@ -158,10 +165,10 @@ def changed_part(part: Part) -> list[Block | None]:
         rows.append([day(c["date"]), told["labels"][c["what"]], c["record"]["address"], f"{price or 0:,.0f}", before])
     more = len(told["changes"]) - len(rows)
     return [
-        para(f"From {day(told['since'])} to {day(told['through'])}: {counts}."),
-        table(["Day", "", "Home", "price", "before"], rows, words=3, widths=(1, 1.3, 2.4, 1, 1)),
-        para(f"The newest {len(rows)}; {more} more.", small=True) if more > 0 else None,
-    ]
+        para(phrase("changed-lead", **span, counts=", ".join(counts))),
+        table([phrase("changed-day"), "", phrase("changed-home"), phrase("head-price"), phrase("head-before")], rows, words=3, widths=(1, 1.3, 2.4, 1, 1)),
+        para(phrase("changed-newest", n=len(rows), more=more), small=True) if more > 0 else None,
+    ]  # fmt: skip
 
 
 def since_part(part: Part) -> list[Block | None]:
@@ -178,10 +185,7 @@ def since_part(part: Part) -> list[Block | None]:
         for r in told["lines"]
     ]
     return [
-        para(
-            f"How the market stood on {then}, and how it stands on {now}; prices and days over the twelve whole months before each.",
-            small=True,
-        ),
-        table(["", then, now, "change"], rows, widths=(2.2, 1, 1, 0.9), share=0.85),
+        para(phrase("since-lead", then=then, now=now), small=True),
+        table(["", then, now, phrase("head-change")], rows, widths=(2.2, 1, 1, 0.9), share=0.85),
         *changed_part({"answer": told["happened"]}),
     ]

@@ -26,18 +26,18 @@ from ..blocks import (
     table,
 )
 from ..model import ReportInput
+from ..phrases import joined, phrase
 from ..pictures.bars import bars_svg
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
-from ..wording import UNKNOWN, blank, day, distance, fact, facts_line, label, many, per_sqft_alone, sentence_case
+from ..wording import UNKNOWN, blank, day, distance, fact, facts_line, label, per_sqft_alone, sentence_case
 from .telling import asked_or_paid, differs, front_alt, name_of, pace_of, prices_of, status_of
 
 PER_BLOCK = 6
 FACT_ROWS = ("living_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet", "year_built")
 SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "lot_size_square_feet",
                "year_built", "stories", "architectural_style", "property_condition", "fireplaces_total", "heating", "cooling")  # fmt: skip
-NONE_KEPT = "No home is chosen yet: keep some in Comps."
 GLANCE_MOST, SHEETS_MOST, INSIDE = 200, 100, 4
 ROWS_A_PAGE, ROOM, FEW = 13, 590.0, 4  # rows that a page holds; points for them; so few that a picture fits beneath
 
@@ -46,30 +46,31 @@ def comps_page(given: ReportInput) -> dict[str, Any] | Nothing:
     """One row a home: its picture, what it brought or asks, when, and what differs in words."""
     spoken = spoken_of(given, "comps")
     if not spoken.homes:
-        return Nothing(NONE_KEPT)
+        return Nothing(phrase("chosen-none"))
     rows = [
         {
             "number": given.number_of(c["listing_id"]), "svg": given.front_of(c["listing_id"]), "title": name_of(c),
             "facts": facts_line(c["facts"]), "price": asked_or_paid(c), "status": sentence_case(status_of(c)),
-            "pace": pace_of(c), "differs": differs(c),
+            "pace": pace_of(c), "differs": differs(c), "alt": front_alt(c),
         }
         for c in spoken.homes[:GLANCE_MOST]
     ]  # fmt: skip
     prices = [c["price"] for c in spoken.homes if c["kind"] in SOLD and c["price"]]
-    said = f" The sales brought {priced(min(prices))} to {priced(max(prices))}." if len(prices) > 1 else ""
     more = len(spoken.homes) - len(rows)
     sheets = math.ceil(len(rows) / ROWS_A_PAGE)
     each = math.ceil(len(rows) / sheets)  # pages that are equally full, their pictures as large as that allows
     thumb = max(64.0, min(150.0, 1.5 * (ROOM / each - 8)))
-    parts = [
-        glance(rows[i : i + each], "What it brought or asks", thumb, first=i == 0) for i in range(0, len(rows), each)
-    ]
+    heads = ["", *(phrase(f"glance-{name}") for name in ("home", "price", "differs"))]
+    parts = [glance(rows[i : i + each], heads, thumb, first=i == 0) for i in range(0, len(rows), each)]
     told: list[Block | None] = [
         *parts,
-        para(f"And {more:,} more.", small=True) if more else None,
+        para(phrase("and-more", n=more), small=True) if more else None,
         *_by_size(given, spoken.homes, each),
     ]
-    return page("comps", "The homes beside yours", *told, lead=f"{sentence_case(spoken.words)}.{said}")
+    lead = f"{sentence_case(spoken.words)}."
+    if len(prices) > 1:
+        lead = joined(lead, phrase("comps-sales-brought", low=priced(min(prices)), high=priced(max(prices))))
+    return page("comps", phrase("comps-title"), *told, lead=lead)
 
 
 def _by_size(given: ReportInput, found: Sequence[Home], each: int) -> list[Block | None]:
@@ -87,8 +88,8 @@ def _by_size(given: ReportInput, found: Sequence[Home], each: int) -> list[Block
     if not drawn:
         return []
     return [
-        heading("By size and price"),
-        picture(drawn, "Each home by its size and price", "The house is your home." if area and price else ""),
+        heading(phrase("by-size-title")),
+        picture(drawn, phrase("by-size-alt"), phrase("by-size-key") if area and price else ""),
     ]
 
 
@@ -96,22 +97,22 @@ def beside_page(given: ReportInput) -> dict[str, Any] | Nothing:
     """The sales line by line beside this home, six to a block."""
     sold = spoken_of(given, "beside").homes[:GLANCE_MOST]
     if not sold:
-        return Nothing("No sale is chosen, and none is found: widen the search in Comps.")
+        return Nothing(phrase("beside-none"))
     mine = given.subject["facts"]
     blocks = []
     for first in range(0, len(sold), PER_BLOCK):
         part = sold[first : first + PER_BLOCK]
         rows = [
-            ["Sold for", "", *(dollars(c["price"]) for c in part)],
-            ["On", "", *(blank(day(c["date"])) for c in part)],
-            ["Per sq ft, $", "", *(per_sqft_alone(c["price_per_sqft"]) for c in part)],
-            ["Miles away", "", *(blank(distance(c["distance_miles"])) for c in part)],
-            ["Days on market", "", *("" if c["days_on_market"] is None else f"{c['days_on_market']:,}" for c in part)],
+            [phrase("line-sold-for"), "", *(dollars(c["price"]) for c in part)],
+            [phrase("beside-on"), "", *(blank(day(c["date"])) for c in part)],
+            [phrase("beside-per-square-foot"), "", *(per_sqft_alone(c["price_per_sqft"]) for c in part)],
+            [phrase("beside-miles-away"), "", *(blank(distance(c["distance_miles"])) for c in part)],
+            [phrase("line-days-on-market"), "", *("" if c["days_on_market"] is None else f"{c['days_on_market']:,}" for c in part)],
             *([label(n), *(blank(v) for v in (fact(mine, n), *(fact(c["facts"], n) for c in part)))] for n in FACT_ROWS),
-            ["Likeness, of 100", "", *(f"{c['likeness']:.0f}" for c in part)],
+            [phrase("line-likeness"), "", *(f"{c['likeness']:.0f}" for c in part)],
         ]  # fmt: skip
         flags = [", ".join(c["flags"]) for c in part]
-        rows += [["Note", "", *flags]] if any(flags) else []
+        rows += [[phrase("beside-note"), "", *flags]] if any(flags) else []
         heads = [
             head_of_column(given.number_of(c["listing_id"]), name_of(c), given.front_of(c["listing_id"])) for c in part
         ]
@@ -120,22 +121,23 @@ def beside_page(given: ReportInput) -> dict[str, Any] | Nothing:
                 heads,
                 [line_of(r, strong=i == 0) for i, r in enumerate(rows) if any(r[1:])],
                 PER_BLOCK,
-                mine="This home",
+                mine=phrase("beside-mine"),
             )
         )
-    return page("beside", "The sales, line by line", *blocks, lead=_likest(sold))
+    return page("beside", phrase("beside-title"), *blocks, lead=_likest(sold))
 
 
 def _likest(sold: Sequence[Home]) -> str:
     best = max(sold, key=lambda c: c["likeness"])
-    return f"Most like this home is {name_of(best)}: {differs(best, 3)[:1].lower() + differs(best, 3)[1:]}"
+    told = differs(best, 3)
+    return phrase("beside-likest", home=name_of(best), differs=told[:1].lower() + told[1:])
 
 
 def comp_sheets(given: ReportInput) -> list[dict[str, Any]] | Nothing:
     """A sheet for each home: pictures, it beside this home, what differs in dollars, where it stands."""
     spoken = spoken_of(given, "sheets")
     if not spoken.homes:
-        return Nothing(NONE_KEPT)
+        return Nothing(phrase("chosen-none"))
     worth = {c["listing_id"]: c for c in given.price["comps"]}
     return [
         _sheet(given, given.number_of(c["listing_id"]), c, worth.get(c["listing_id"]))
@@ -155,7 +157,7 @@ def _sheet(given: ReportInput, number: int | None, home: Home, worth: Mapping[st
             if number is None
             else map_svg(given.subject, (), [home], given.base_map, {}, 166, tall, numbers=[number])
         )
-        small_map = picture(drawn, f"Map of this home and {name_of(home)}")
+        small_map = picture(drawn, phrase("sheet-map-alt", home=name_of(home)))
     rooms = homes([card(svg, "", alt=OwnWords(caption)) for caption, svg in inside], INSIDE)
     top = (
         columns([[picture(front, front_alt(home)), rooms], [prices_of(home), small_map]], (350, 166))
@@ -165,13 +167,11 @@ def _sheet(given: ReportInput, number: int | None, home: Home, worth: Mapping[st
     below: list[Block | None] = [_beside(given, home)]
     if shown and worth is not None:
         steps, adjusted = steps_of(worth)
-        bars = picture(
-            bars_svg(half_up(worth["close_price"]), steps, adjusted, 254), "The differences in dollars, plus and minus"
-        )
-        below = [columns([below, [heading("Brought to your home"), bars]], (255, 255))]
+        bars = picture(bars_svg(half_up(worth["close_price"]), steps, adjusted, 254), phrase("sheet-bars-alt"))
+        below = [columns([below, [heading(phrase("sheet-brought")), bars]], (255, 255))]
     return page(
         f"sheet {home['listing_id']}",
-        name_of(home) if number is None else f"{number}. {name_of(home)}",
+        name_of(home) if number is None else phrase("sheet-title", number=str(number), home=name_of(home)),
         para(differs(home)),
         top,
         *below,
@@ -196,15 +196,16 @@ def _beside(given: ReportInput, home: Home) -> Block:
         for n, a, b in both
         if (a, b) != (UNKNOWN, UNKNOWN)
     ]
-    return table(["", "this one", "your home", ""], rows, widths=(1.5, 1.2, 1.2, 0.2))
+    return table(["", phrase("sheet-this-one"), phrase("sheet-your-home"), ""], rows, widths=(1.5, 1.2, 1.2, 0.2))
 
 
 def _sheet_lead(home: Home, worth: Mapping[str, Any] | None) -> str:
+    told: dict[str, str | int] = {"price": asked_or_paid(home), "status": status_of(home)}
     if home["kind"] in SOLD:
-        out = f"{sentence_case(status_of(home))} for {asked_or_paid(home)}"
-        if worth is not None:
-            return f"{out}; as this home it would have brought {priced(worth['adjusted_price'])}."
-        return out + "."
-    asks = "Asked" if home["kind"] == "failed" else "Asks"
-    days = "" if home["days_on_market"] is None else f", {many(home['days_on_market'], 'day')} on the market"
-    return f"{asks} {asked_or_paid(home)}; {status_of(home)}{days}."
+        told["status"] = sentence_case(status_of(home))
+        if worth is None:
+            return phrase("sheet-paid", **told)
+        return phrase("sheet-paid-and-worth", **told, worth=priced(worth["adjusted_price"]))
+    asks = "asked" if home["kind"] == "failed" else "asks"
+    days = home["days_on_market"]
+    return phrase(f"sheet-{asks}", **told) if days is None else phrase(f"sheet-{asks}-for-days", **told, n=days)

@@ -8,6 +8,7 @@ from ...core.facts.dates import said
 from ...core.meanings import of_paper
 from ..blocks import Nothing, heading, page, para, table
 from ..model import ReportInput
+from ..phrases import phrase
 from ..wording import day, range_meaning
 from .bulletin import bulletin_pages
 
@@ -17,21 +18,21 @@ def market_page(given: ReportInput) -> list[dict[str, Any]] | Nothing:
     parts = [{**part, "width": given.width, "form": given.brand.form, "page_break": False} for part in given.market]
     sold: list[dict[str, Any]] = next((p["answer"]["figures"] for p in parts if p["kind"] == "headline"), [])
     if not any(f["value"]["value"] for f in sold):
-        return Nothing("The records tell nothing of the market here: no home of this kind closed in twelve months.")
-    return [made | {"name": "market"} for made in bulletin_pages("The market here", "", parts)]
+        return Nothing(phrase("market-none"))
+    return [made | {"name": "market"} for made in bulletin_pages(phrase("market-title"), "", parts)]
 
 
 def about_page(given: ReportInput) -> dict[str, Any]:
-    words = sorted([*(list(row) for row in of_paper()), ["Likely range", range_meaning(given.price["range"])]])
+    words = sorted(
+        [*(list(row) for row in of_paper()), [phrase("about-likely-range"), range_meaning(given.price["range"])]]
+    )
     return page(
-        "about", "What this is, and is not",
-        para("This is a comparative market analysis by a real estate agent: an opinion of price, from recorded sales and "
-             "listings, for deciding on an asking price. It is not an appraisal, and was not made by a licensed appraiser."),
-        para(f"It stands as of {day(given.price['effective_date'])}, on records that run through {said(given.through)}. "
-             f"Measurements and features are as recorded and were not verified."),
-        para(f"Where the records came from: {'; '.join(given.sources)}.") if given.sources else None,
-        para("Homes are compared by what they are and where they stand, never by who lives there."),
-        heading("The words used"),
+        "about", phrase("about-title"),
+        para(phrase("about-what")),
+        para(phrase("about-when", day=day(given.price["effective_date"]), through=said(given.through))),
+        para(phrase("about-sources", sources="; ".join(given.sources))) if given.sources else None,
+        para(phrase("about-fairness")),
+        heading(phrase("about-words")),
         table(["", ""], words, words=2, widths=(1, 3)),
         flow=True,
     )  # fmt: skip

@@ -20,23 +20,17 @@ from ...core.facts.money import (
 )
 from ..blocks import Block, Nothing, columns, head_of_column, heading, line_of, listed, matrix, page, para, picture
 from ..model import ReportInput
+from ..phrases import joined, phrase
 from ..pictures.dots import dots_svg
 from ..pictures.maps import map_svg
-from ..wording import amount, label, many
+from ..wording import amount, label
 from .chosen import PER_BLOCK
 
-# what one of it is, as a seller says it
-ONE_OF = {
-    "living_area": "a square foot of living area", "below_grade_finished_area": "a finished square foot below grade",
-    "lot_size_square_feet": "a square foot of lot", "year_built": "a year newer", "bedrooms_total": "a bedroom",
-    "bathrooms_full": "a full bath", "bathrooms_half": "a half bath", "garage_spaces": "a garage space",
-    "fireplaces_total": "a fireplace", "pool_private_yn": "a pool", "waterfront_yn": "standing on the water",
-    "condition_grade": "a step of condition", "year_remodelled": "a year since it was last done up",
-}  # fmt: skip
-NET_AND_GROSS = (
-    "Net and gross: the sum of a sale's adjustments with, and without, regard to their signs, as a share of what was paid. "
-    "Weight: its share in the indicated value; the more alike, the newer and the less adjusted, the more."
-)
+# whose rates are said in words: what one of each is has a phrase of its own
+SAID_OF = (
+    "living_area", "below_grade_finished_area", "lot_size_square_feet", "year_built", "bedrooms_total", "bathrooms_full",
+    "bathrooms_half", "garage_spaces", "fireplaces_total", "pool_private_yn", "waterfront_yn", "condition_grade", "year_remodelled",
+)  # fmt: skip
 LEAST_PCT = 1.0  # of a place that is worth a sentence
 
 
@@ -48,7 +42,7 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
     price, shown = given.price, given.paper.price == "shown"
     comps = price["comps"]
     if not comps:
-        return Nothing("No sale is kept yet, so there is nothing to adjust: keep some in Comps.")
+        return Nothing(phrase("grid-none"))
     rates = {r["field"]: r for r in price["rates"]}
     lines = [_whole_lines(given, i) for i in range(len(comps))]
     model = price.get("model")
@@ -58,7 +52,7 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
     for first in range(0, len(comps), PER_BLOCK):
         part = comps[first : first + PER_BLOCK]
         mine = lines[first : first + PER_BLOCK]
-        rows = [line_of(["Sold for", "", *(dollars(c["close_price"]) for c in part)])]
+        rows = [line_of([phrase("line-sold-for"), "", *(dollars(c["close_price"]) for c in part)])]
         for name in [n for n in given.grid[first]["lines"] if any(m.get(n) for m in mine)]:
             rows.append(
                 line_of(
@@ -67,33 +61,37 @@ def grid_page(given: ReportInput) -> dict[str, Any] | Nothing:
             )
         if shown:
             rows += [
-                line_of(["As this home", "", *(dollars(c["adjusted_price"]) for c in part)], strong=True, line=True),
-                line_of(["Net", "", *(signed_pct(c["net_pct"]) for c in part)]),
-                line_of(["Gross", "", *(f"{c['gross_pct']:.1f} %" for c in part)]),
-                line_of(["Weight", "", *(f"{w:.1f} %" for w in weights[first : first + PER_BLOCK])]),
+                line_of(
+                    [phrase("line-as-this-home"), "", *(dollars(c["adjusted_price"]) for c in part)],
+                    strong=True,
+                    line=True,
+                ),
+                line_of([phrase("grid-net"), "", *(signed_pct(c["net_pct"]) for c in part)]),
+                line_of([phrase("grid-gross"), "", *(f"{c['gross_pct']:.1f} %" for c in part)]),
+                line_of([phrase("grid-weight"), "", *(f"{w:.1f} %" for w in weights[first : first + PER_BLOCK])]),
             ]
         heads = [
             head_of_column(first + i, c["address"] or c["listing_id"], given.front_of(c["listing_id"]))
             for i, c in enumerate(part, 1)
         ]
-        blocks.append(matrix(heads, rows, PER_BLOCK, over="a unit"))
-    apart = [f"{a['label']} {amount(a['amount'])}" for a in price["apart"]] if shown else []
+        blocks.append(matrix(heads, rows, PER_BLOCK, over=phrase("grid-a-unit")))
+    apart = (
+        [phrase("grid-apart-line", label=a["label"], amount=amount(a["amount"])) for a in price["apart"]]
+        if shown
+        else []
+    )
     value = price["indicated_value"]
-    told = f" Weighed together they come to {priced(value)}." if shown and value else ""
     return page(
-        "grid", "What each difference is worth", *blocks,
+        "grid", phrase("grid-title"), *blocks,
         para(_model_says(model)) if shown and model and model["weight"] else None,
-        para(f"Added once, after these are weighed together: {', '.join(apart)}.") if apart else None,
-        para(NET_AND_GROSS, small=True) if shown else None,
-        lead=f"Plus where the sale lacks something that your home has, minus where it has more.{told}",
+        para(phrase("grid-apart", lines=", ".join(apart))) if apart else None,
+        para(phrase("grid-net-and-gross"), small=True) if shown else None,
+        lead=joined(phrase("grid-lead"), phrase("grid-together", value=priced(value)) if shown and value else ""),
     )  # fmt: skip
 
 
 def _model_says(model: Mapping[str, float]) -> str:
-    return (
-        f"Beside these sales speaks the model, all sales of homes of this kind around here together: it says {priced(model['value'])} and weighs "
-        f"{100 * model['weight']:.1f} %."
-    )
+    return phrase("grid-model", value=priced(model["value"]), pct=f"{100 * model['weight']:.1f}")
 
 
 def rates_page(given: ReportInput) -> dict[str, Any] | Nothing:
@@ -101,18 +99,17 @@ def rates_page(given: ReportInput) -> dict[str, Any] | Nothing:
     price, shown = given.price, given.paper.price == "shown"
     comps, value = price["comps"], price["indicated_value"]
     if not comps:
-        return Nothing("No sale is kept yet, so there is nothing to adjust: keep some in Comps.")
+        return Nothing(phrase("grid-none"))
     told = in_words(given)
     where = _where(given) if "location" in {n for g in given.grid for n, v in g["lines"].items() if v} else None
     drawn = dots_svg(comps, value, price["range"], given.width) if shown and value else ""
     if not drawn and not told:
-        return Nothing("No difference moves a price here, so there is nothing to put in words.")
+        return Nothing(phrase("rates-none"))
     words = columns([[listed(told)], [where]], (350, 166)) if where else listed(told)
     return page(
-        "rates", "What each sale says of your home" if drawn else "What the differences are worth",
-        picture(drawn, f"Adjusted prices of {len(comps)} sales around {priced(value)}",
-                "Small dot: what was paid. Numbered: what it comes to for this home. Band: the likely range.") if drawn else None,
-        heading("In words") if told and drawn else None,
+        "rates", phrase("rates-title" if drawn else "rates-title-in-words"),
+        picture(drawn, phrase("rates-alt", n=len(comps), value=priced(value)), phrase("rates-key")) if drawn else None,
+        heading(phrase("rates-in-words")) if told and drawn else None,
         words if told else None,
         flow=True,
     )  # fmt: skip
@@ -127,7 +124,7 @@ def _whole_lines(given: ReportInput, i: int) -> dict[str, float]:
 
 def _rate(name: str, rates: Mapping[str, Any], price: Mapping[str, Any]) -> str:
     if name == "market_change":
-        return f"{pct_words(price['market_change']['pct_per_month'], sign=True)} % / mo"
+        return phrase("grid-a-month", pct=pct_words(price["market_change"]["pct_per_month"], sign=True))
     return _rate_shown(rates[name]["dollars"], name) if name in rates else ""
 
 
@@ -139,13 +136,14 @@ def _rate_shown(dollars_a_unit: float, name: str) -> str:
 
 
 def _one_of(field: str, form: LocalForm) -> str:
-    return (ONE_OF[field].replace("square foot", "square metre") if form.is_metric else ONE_OF[field]).capitalize()
+    told_of = form.is_metric and field in BY_NAME and BY_NAME[field].unit == "sq ft"
+    return phrase(f"one-{field.replace('_', '-')}{'-metric' if told_of else ''}")
 
 
 def _rate_in(rate: Mapping[str, Any], form: LocalForm) -> str:
-    """What one of it is worth, as `told` reads it: a rate for a square foot as one for what it is told in."""
+    """What one of it is worth, in dollars as `told` reads them: a rate for a square foot as one for what it is told in."""
     value = form.measured(rate["dollars"], f"$/{BY_NAME[rate['field']].unit}" if rate["field"] in BY_NAME else "")
-    return f"${rate_words(rate['dollars'] if value == rate['dollars'] else rate_rounded(value))}"
+    return rate_words(rate["dollars"] if value == rate["dollars"] else rate_rounded(value))
 
 
 def in_words(given: ReportInput) -> list[str]:
@@ -153,19 +151,16 @@ def in_words(given: ReportInput) -> list[str]:
     used = {n for g in given.grid for n, v in g["lines"].items() if v}
     out = [_location(given)] if "location" in used else []
     for r in given.price["rates"]:
-        if r["field"] not in used or r["field"] not in ONE_OF or not r["dollars"]:
+        if r["field"] not in used or r["field"] not in SAID_OF or not r["dollars"]:
             continue
-        unsure = ", though they leave it uncertain" if r["weak"] else ""
-        by = (
-            f" (from {many(r['sales'], 'sale')} around here{unsure})"
-            if r["sales"] and r["source"] != "typed"
-            else " (as your agent judges it)"
-        )
-        out.append(f"{_one_of(r['field'], given.brand.form)} is worth about {_rate_in(r, given.brand.form)} here{by}.")
+        judged = r["source"] == "typed" or not r["sales"]
+        how = "-as-judged" if judged else "-unsure" if r["weak"] else ""
+        one, amount_ = _one_of(r["field"], given.brand.form), _rate_in(r, given.brand.form)
+        out.append(phrase(f"rates-worth{how}", one=one, amount=amount_, sales=r["sales"] or 0))
     change = given.price["market_change"]
     if "market_change" in used and change["pct_per_month"]:
         way = "rose" if change["pct_per_month"] > 0 else "fell"
-        out.append(f"Prices of like homes {way} by {pct_words(abs(change['pct_per_month']))} % a month ({change['sales']:,} sales); each sale is brought forward from the day its price was agreed.")  # fmt: skip
+        out.append(phrase(f"rates-prices-{way}", pct=pct_words(abs(change["pct_per_month"])), n=change["sales"]))
     return [s for s in out if s]
 
 
@@ -182,7 +177,7 @@ def _location(given: ReportInput) -> str:
         return ""
     pct, i = found
     name = given.price["comps"][i]["address"] or given.price["comps"][i]["listing_id"]
-    return f"Location: where {name} stands, homes sell about {abs(pct):.0f} % {'above' if pct > 0 else 'below'} this street for the same home."
+    return phrase(f"rates-location-{'above' if pct > 0 else 'below'}", home=name, pct=f"{abs(pct):.0f}")
 
 
 def _where(given: ReportInput) -> Block | None:
@@ -192,4 +187,4 @@ def _where(given: ReportInput) -> Block | None:
         return None
     i = found[1]
     drawn = map_svg(given.subject, (), [given.comps[i]], given.base_map, {}, 166, 130, numbers=[i + 1])
-    return picture(drawn, "Map of this home and the sale whose place differs most", f"Where {i + 1} stands.")
+    return picture(drawn, phrase("rates-map-alt"), phrase("rates-map-key", number=str(i + 1)))

@@ -6,27 +6,31 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ...core.facts.local_form import USUAL, LocalForm
+from ...core.facts.local_form import USUAL, LocalForm, Quantity
 from ...core.facts.money import dollars, half_up, priced
 from ..blocks import Block, figures, heading, page, para, picture, table
+from ..phrases import joined, phrase
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
-from ..wording import day, distance, fact, facts_line, label, per_sqft_alone
+from ..speaking import SOLD
+from ..wording import day, distance, fact, facts_line, label, per_sqft_alone, sentence_case
+from .readings import one_or_two
 
 Doc = Mapping[str, Any]
-SAID = {
-    "sold": "sold",
-    "deed_sale": "sold by deed",
-    "under_contract": "under contract",
-    "for_sale": "for sale",
-    "failed": "failed",
-    "": "all",
-}
+# kind of record, "" for all, → its phrase
+_KINDS = {
+    "sold": "sold", "deed_sale": "sold-by-deed", "under_contract": "under-contract", "for_sale": "for-sale", "failed": "failed", "": "all",
+}  # fmt: skip
 ON_ONE_PAGE, ROWS, SHEETS = 14, 23, 40  # homes on the one page at most; its rows in all; sheets
 FEW = 12  # lines that go under the page before, where it has the room
 SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "basement", "lot_size_square_feet",
                "year_built", "stories", "architectural_style", "property_condition", "fireplaces_total", "heating", "cooling",
                "pool_private_yn", "association_fee", "tax_annual_amount", "subdivision_name")  # fmt: skip
+
+
+def kind_said(kind: str) -> str:
+    """ "sold", "sold by deed", "all"; a kind that has no phrase as it is."""
+    return phrase(f"kind-{_KINDS[kind]}") if kind in _KINDS else kind
 
 
 @dataclass(frozen=True)
@@ -52,7 +56,7 @@ class LookInput:
     def whose(self) -> str:
         """Of which homes a page speaks."""
         n = len(self.homes)
-        return f"the {n} chosen of {self.found:,} found" if self.chosen else f"all {n:,} found"
+        return phrase("look-whose-chosen" if self.chosen else "look-whose-found", n=n, found=self.found)
 
 
 def one_page(given: LookInput) -> list[dict[str, Any]]:
@@ -61,7 +65,7 @@ def one_page(given: LookInput) -> list[dict[str, Any]]:
     return [
         page(
             "look", given.title, _key_figures(given), _ask(given),
-            picture(_map(given, 160, ON_ONE_PAGE), "Map of the homes") if _placed(given) else None,
+            picture(_map(given, 160, ON_ONE_PAGE), phrase("look-map-alt")) if _placed(given) else None,
             told, *_homes(given, max(5, ROWS - (len(told["rows"]) if told else 0))), lead=_lead(given),
         )
     ]  # fmt: skip
@@ -77,15 +81,15 @@ def packet(given: LookInput) -> list[dict[str, Any]]:
         page("look", given.title, _key_figures(given), _ask(given),
              _figure_table(given, names, ("low", "mean", "median", "high", "mode")),
              lead=_lead(given)),
-        page("look lines", "One line a home", _line_table(given), lead=f"Of {given.whose}.", flow=len(given.homes) <= FEW),
-        *([page("look map", "Where they stand", picture(_map(given, 330), "Map of the homes", "Numbered as in the lines and on the sheets."),
-                *([heading("Price against size"), picture(drawn, "Each home by its size and price")] if drawn else ()))] if _placed(given) else ()),
+        page("look lines", phrase("look-lines-title"), _line_table(given), lead=phrase("of-homes", whose=given.whose), flow=len(given.homes) <= FEW),
+        *([page("look map", phrase("look-map-title"), picture(_map(given, 330), phrase("look-map-alt"), phrase("look-map-key")),
+                *([heading(phrase("look-size-title")), picture(drawn, phrase("look-size-alt"))] if drawn else ()))] if _placed(given) else ()),
         *(_sheet(given, n, home) for n, home in enumerate(given.homes[:SHEETS], 1)),
     ]  # fmt: skip
 
 
 def _lead(given: LookInput) -> str:
-    return f"{given.sentence} {given.whose[0].upper()}{given.whose[1:]}."
+    return joined(given.sentence, f"{sentence_case(given.whose)}.")
 
 
 def _placed(given: LookInput) -> bool:
@@ -107,7 +111,7 @@ def _best(given: LookInput, name: str) -> tuple[str, Doc] | None:
     """The figures of the sold, else of all: (of what, figures)."""
     parts = {k["kind"]: k for k in _parts(given, name)}
     kind = "sold" if "sold" in parts else ""
-    return (SAID[kind], parts[kind]) if kind in parts else None
+    return (kind_said(kind), parts[kind]) if kind in parts else None
 
 
 def _key_figures(given: LookInput) -> Block | None:
@@ -117,10 +121,10 @@ def _key_figures(given: LookInput) -> Block | None:
     what, s = told
     return figures(
         [
-            (f"Median, {s['count']} {what}", priced(half_up(s["median"], 100)), "moss"),
-            ("Lowest", priced(s["low"]), "slate"),
-            ("Mean", priced(half_up(s["mean"], 100)), "slate"),
-            ("Highest", priced(s["high"]), "slate"),
+            (phrase("look-median", n=s["count"], kind=what), priced(half_up(s["median"], 100)), "moss"),
+            (phrase("look-lowest"), priced(s["low"]), "slate"),
+            (phrase("look-mean"), priced(half_up(s["mean"], 100)), "slate"),
+            (phrase("look-highest"), priced(s["high"]), "slate"),
         ]
     )
 
@@ -132,25 +136,27 @@ def _ask(given: LookInput) -> Block | None:
     if price is None or told is None:
         return None
     what, s = told
-    words = [f"This home is offered at {priced(price)}, {_against(price, s)} of the {s['count']} {what}"]
-    if per is not None and told_per is not None:
-        words.append(f"at {per:,.2f} per sq ft, {_against(per, told_per[1])}")
-    return para(f"{'; '.join(words)}.")
+    words = {"price": priced(price), "against": _against(price, s), "n": s["count"], "kind": what}
+    if per is None or told_per is None:
+        return para(phrase("look-offered", **words))
+    return para(phrase("look-offered-with-size", **words, per=f"{per:,.2f}", against_per=_against(per, told_per[1])))
 
 
 def _against(value: float, s: Doc) -> str:
     """ "4.1 % above the mean"."""
     pct = 100 * (value - s["mean"]) / s["mean"]
-    return "at the mean" if abs(pct) < 0.05 else f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} the mean"
+    if abs(pct) < 0.05:
+        return phrase("look-at-the-mean")
+    return phrase(f"look-{'above' if pct > 0 else 'below'}-the-mean", pct=f"{abs(pct):.1f}")
 
 
 _SHOW: dict[str, Callable[[float], str]] = {
     "money": dollars,
-    "per": lambda v: f"{v:,.2f}",
+    "per": lambda v: Quantity(v, "$/sq ft", 2),
     "number": lambda v: f"{v:,.0f}",
     "share": lambda v: f"{100 * v:.1f} %",
+    "living_area": lambda v: Quantity(v, "sq ft"),
 }
-_HEADS = {"low": "low", "mean": "mean", "median": "median", "high": "high", "mode": "mode"}
 
 
 def _figure_table(given: LookInput, names: Sequence[str], ways: Sequence[str]) -> Block | None:
@@ -160,52 +166,50 @@ def _figure_table(given: LookInput, names: Sequence[str], ways: Sequence[str]) -
         for k in parts if f["field"] in names else ():
             if not k["kind"]:
                 continue  # what was paid and what is asked make no one figure
-            show = _SHOW[f["show"]]
+            show = _SHOW.get(f["field"]) or _SHOW[f["show"]]
             cells = [
-                (" or ".join(show(m) for m in k["modes"]) if 0 < len(k["modes"]) < 3 else "—")
-                if way == "mode"
-                else show(k[way])
+                (one_or_two([show(m) for m in k["modes"]], given.form) or "—") if way == "mode" else show(k[way])
                 for way in ways
             ]
-            rows.append([f["label"], SAID.get(k["kind"], k["kind"]), f"{k['count']:,}", *cells])
+            rows.append([f["label"], kind_said(k["kind"]), f"{k['count']:,}", *cells])
     if not rows:
         return None
     for before, row in zip(reversed(rows[:-1]), reversed(rows[1:]), strict=True):
         if row[0] == before[0]:
             row[0] = ""
-    return table(
-        ["", "", "homes", *(_HEADS[w] for w in ways)], rows, words=2, widths=(1.7, 1.2, 0.7, *([1.1] * len(ways)))
-    )
+    heads = [phrase("head-homes"), *(phrase(f"head-{way}") for way in ways)]
+    return table(["", "", *heads], rows, words=2, widths=(1.7, 1.2, 0.7, *([1.1] * len(ways))))
 
 
 def _homes(given: LookInput, most: int) -> list[Block]:
     rows = [
         [
-            f"{n}. {h['address'] or h['listing_id']}", f"{_status(h)}{', ' + day(h['date']) if h['date'] else ''}", dollars(h["price"]) if h["price"] else "—",
+            _numbered(n, h), phrase("look-status-on", status=_status(h), day=day(h["date"])) if h["date"] else _status(h), dollars(h["price"]) if h["price"] else "—",
             per_sqft_alone(h["price_per_sqft"]) or "—", fact(h["facts"], "living_area"), fact(h["facts"], "bedrooms_total"),
             _before(h),
         ]
         for n, h in enumerate(given.homes[: min(most, ON_ONE_PAGE)], 1)
     ]  # fmt: skip
     left = len(given.homes) - len(rows)
-    out = [
-        table(
-            ["home", "", "price", "$/sq ft", "sq ft", "beds", "paid before"],
-            rows,
-            words=2,
-            widths=(2.1, 2.5, 0.9, 0.7, 0.6, 0.5, 1.2),
-        )
-    ]
-    return [*out, para(f"And {left:,} more.", small=True)] if left > 0 else out
+    keys = ("head-home", "", "head-price", "head-per-square-foot", "head-square-feet", "look-beds", "look-paid-before")
+    heads = [phrase(key) if key else "" for key in keys]
+    out = [table(heads, rows, words=2, widths=(2.1, 2.5, 0.9, 0.7, 0.6, 0.5, 1.2))]
+    return [*out, para(phrase("and-more", n=left), small=True)] if left > 0 else out
+
+
+def _numbered(n: int, home: Doc) -> str:
+    return phrase("look-numbered", number=str(n), home=home["address"] or home["listing_id"])
 
 
 def _status(home: Doc) -> str:
-    return str(home["status"] or SAID.get(home["kind"], home["kind"])).lower()
+    return str(home["status"] or kind_said(home["kind"])).lower()
 
 
 def _before(home: Doc) -> str:
     paid = home["prices"].get("paid_before")
-    return "—" if paid is None else f"{dollars(paid)}, {str(home['paid_before_on'])[:4]}"
+    if paid is None:
+        return "—"
+    return phrase("look-paid-in", price=dollars(paid), year=str(home["paid_before_on"])[:4])
 
 
 def _money(value: float | None) -> str:
@@ -219,13 +223,24 @@ def _share(value: float | None) -> str:
 def _line_table(given: LookInput) -> Block:
     rows = [
         [
-            f"{n}. {h['address'] or h['listing_id']}", _status(h), _money(h["facts"].get("original_list_price")), _money(h["list_price"]),
+            _numbered(n, h), _status(h), _money(h["facts"].get("original_list_price")), _money(h["list_price"]),
             _money(h["price"]) if h["kind"] in ("sold", "deed_sale") else "—", _share(h["prices"].get("share_of_original")), _share(h["prices"].get("share_of_list")),
             _count(h["days_on_market"]), _count(h["prices"].get("cumulative_days_on_market")),
         ]
         for n, h in enumerate(given.homes, 1)
     ]  # fmt: skip
-    heads = ["home", "", "first list", "last list", "sold", "of first", "of last", "days", "all days"]
+    keys = (
+        "head-home",
+        "",
+        "look-first-list",
+        "look-last-list",
+        "head-sold",
+        "look-of-first",
+        "look-of-last",
+        "head-days",
+        "look-all-days",
+    )
+    heads = [phrase(key) if key else "" for key in keys]
     return table(heads, rows, words=2, widths=(2.4, 1.1, 1, 1, 1, 0.8, 0.8, 0.6, 0.7))
 
 
@@ -235,26 +250,33 @@ def _count(value: float | None) -> str:
 
 def _sheet(given: LookInput, number: int, home: Doc) -> dict[str, Any]:
     """One home whole; nobody's name is on it."""
-    front = given.pictures.get(home["listing_id"])
+    front, prices, sold = given.pictures.get(home["listing_id"]), home["prices"], home["kind"] in SOLD
+    before = prices.get("paid_before")
+    shares = {"first": _share(prices.get("share_of_original")), "last": _share(prices.get("share_of_list"))}
+    days = {"days": _count(home["days_on_market"]), "all": _count(prices.get("cumulative_days_on_market"))}
     steps = [
-        ["First list price", _money(home["facts"].get("original_list_price"))],
-        ["Last list price", _money(home["list_price"])],
-        *([["Sold for", f"{_money(home['price'])}, {day(home['date'])}"]] if home["kind"] in ("sold", "deed_sale") else []),
-        *([["Share of the first and last list price", f"{_share(home['prices'].get('share_of_original'))}, {_share(home['prices'].get('share_of_list'))}"]]
-          if home["kind"] in ("sold", "deed_sale") else []),
-        ["Price per sq ft", per_sqft_alone(home["price_per_sqft"]) or "—"],
-        ["Days on the market; with the listings before", f"{_count(home['days_on_market'])}; {_count(home['prices'].get('cumulative_days_on_market'))}"],
-        ["Paid for it the time before", _before(home) if home["prices"].get("paid_before") is None else f"{_money(home['prices']['paid_before'])}, {day(home['paid_before_on'])}"],
+        ["line-first-list-price", _money(home["facts"].get("original_list_price"))],
+        ["line-last-list-price", _money(home["list_price"])],
+        *([["line-sold-for", phrase("look-paid-on", price=_money(home["price"]), day=day(home["date"]))],
+           ["look-shares", phrase("look-two-shares", **shares)]] if sold else []),
+        ["line-price-per-square-foot", per_sqft_alone(home["price_per_sqft"]) or "—"],
+        ["look-days", phrase("look-two-days", **days)],
+        ["look-paid-time-before", "—" if before is None else phrase("look-paid-on", price=_money(before), day=day(home["paid_before_on"]))],
     ]  # fmt: skip
+    named = [[phrase(key), value] for key, value in steps]
     known = [[label(n), fact(home["facts"], n)] for n in SHEET_FACTS if fact(home["facts"], n) != "—"]
-    where = (
-        f", {distance(home['distance_miles'])} mi away"
-        if home["distance_miles"] is not None and given.subject.get("placed")
-        else ""
-    )
     return page(
-        f"look sheet {number}", f"{number}. {home['address'] or home['listing_id']}",
-        picture(front, f"Front of {home['address']}", width=0.62) if front else None,
-        table(["", ""], steps, widths=(2, 1.4)), heading("The home"), table(["", ""], known, widths=(2, 1.4)) if known else None,
-        lead=f"{_status(home).capitalize()}{', ' + day(home['date']) if home['date'] else ''}{where}. {facts_line(home['facts'])}",
+        f"look sheet {number}", _numbered(number, home),
+        picture(front, phrase("front-of", home=home["address"]), width=0.62) if front else None,
+        table(["", ""], named, widths=(2, 1.4)), heading(phrase("home-title")), table(["", ""], known, widths=(2, 1.4)) if known else None,
+        lead=_sheet_lead(given, home),
+    )  # fmt: skip
+
+
+def _sheet_lead(given: LookInput, home: Doc) -> str:
+    """What became of it and when, how far away it stands, and its facts in a line."""
+    away = home["distance_miles"] is not None and given.subject.get("placed")
+    return phrase(
+        f"look-lead{'-on' if home['date'] else ''}{'-away' if away else ''}", status=_status(home).capitalize(),
+        day=day(home["date"]), miles=distance(home["distance_miles"]), facts=facts_line(home["facts"]),
     )  # fmt: skip

@@ -9,18 +9,16 @@ from ...core.facts.money import priced
 from ...core.statistics.summary import summarise
 from ..blocks import Block, columns, figures, filling, page, para, picture, ruled
 from ..model import ReportInput
+from ..phrases import joined, phrase
 from ..pictures import ink
 from ..pictures.maps import map_svg
 from ..pictures.rail import rail_svg
 from ..speaking import SOLD, spoken_of
-from ..wording import day, facts_line, many, range_in_a_line, range_name, sentence_case
+from ..wording import day, facts_line, range_in_a_line, range_name
 
 MAP_HEIGHTS = (110, 130, 150, 170, 190, 215, 250, 290, 340)
+WITHIN = 30  # days, for which the chance of a contract is told
 LONGEST = 240  # signs of the agent's own words that are one of the three sentences
-MAP_KEY = (
-    "House: this home. Numbered as on all pages: filled, sold; ring, for sale; ring with a heavy foot, under contract; "
-    "ring with two strokes, did not sell. Small marks: the others found."
-)
 
 
 def price_figures(given: ReportInput, stacked: bool = False) -> Block | None:
@@ -28,13 +26,13 @@ def price_figures(given: ReportInput, stacked: bool = False) -> Block | None:
     if given.paper.price == "hidden":
         return None
     if given.paper.price == "blank":
-        return ruled("List price")
+        return ruled(phrase("line-list-price"))
     items = []
     if given.list_price:
-        items.append(("List price", priced(given.list_price), "cedar"))
+        items.append((phrase("line-list-price"), priced(given.list_price), "cedar"))
     value, span = given.price["indicated_value"], given.price["range"]
     if value:
-        items.append(("Indicated value", priced(value), "moss"))
+        items.append((phrase("line-indicated-value"), priced(value), "moss"))
     if span:
         items.append((range_name(span), f"{priced(span['low'])} – {priced(span['high'])}", "slate"))
     return figures(items, stacked) if items else None
@@ -51,15 +49,19 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         top = [
             columns(
                 [
-                    [picture(front, f"Front of {given.title}")],
+                    [picture(front, phrase("front-of", home=given.title))],
                     [price or (told.pop(0) if told else None), _how_sure(given)],
                 ],
                 (1.15, 1),
             ),
             *told,
         ]
-    found = ", ".join(f"{n:,} {k.replace('_', ' ')}" for k, n in given.counts.items() if n) or "nothing"
-    sources = f" Records: {'; '.join(given.sources)}." if given.sources else ""
+    caption = joined(
+        phrase("one-page-map-key"),
+        given.price["sentence"],
+        _found(given),
+        phrase("one-page-records", sources="; ".join(given.sources)) if given.sources else "",
+    )
 
     def drawn(height: float) -> str:
         return map_svg(
@@ -67,14 +69,20 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         )
 
     lead = facts_line(given.subject["facts"])
-    client = para(OwnWords(f"Prepared for {given.client}"), small=True) if given.client else None
+    client = para(OwnWords(phrase("prepared-for-client", client=given.client)), small=True) if given.client else None
     rail = _rail(given, others)
     return page(
         "summary", given.title, client, *top,
-        picture(rail, "Price rail: sales above the line, homes not sold below it") if rail else None,
-        filling(drawn, MAP_HEIGHTS, "Map of this home, the chosen homes and the others found", f"{MAP_KEY} {given.price['sentence']} Found: {found}.{sources}"),
+        picture(rail, phrase("rail-alt")) if rail else None,
+        filling(drawn, MAP_HEIGHTS, phrase("one-page-map-alt"), caption),
         lead=lead,
     )  # fmt: skip
+
+
+def _found(given: ReportInput) -> str:
+    """How many of each kind the search finds."""
+    counts = [phrase(f"found-{k.replace('_', '-')}", n=n) for k, n in given.counts.items() if n]
+    return phrase("one-page-found", found=", ".join(counts)) if counts else phrase("one-page-found-nothing")
 
 
 def _how_sure(given: ReportInput) -> Block | None:
@@ -82,8 +90,7 @@ def _how_sure(given: ReportInput) -> Block | None:
     span = given.price["range"]
     if not span or given.paper.price != "shown":
         return None
-    meaning = "The indicated value is what these sales come to for this home, the most alike counting most."
-    return para(f"{meaning} {range_in_a_line(span)}", small=True)
+    return para(joined(phrase("one-page-value-meaning"), range_in_a_line(span)), small=True)
 
 
 def _rail(given: ReportInput, others: Any) -> str:
@@ -107,38 +114,29 @@ def sentences(given: ReportInput, others: Any) -> list[str]:
 def _what_sold(given: ReportInput) -> str:
     sold = [c for c in spoken_of(given, "summary", SOLD).homes if c["price"]]
     if not sold:
-        return "No home like this one was found that has sold lately."
+        return phrase("one-page-none-sold")
     s = summarise([c["price"] for c in sold], 1000)
-    since = min(c["date"] for c in sold if c["date"]) if any(c["date"] for c in sold) else None
-    span = f"{priced(s.low)} to {priced(s.high)}" if s.count > 1 else priced(s.low)
-    when = f" since {day(since)}" if since else ""
-    like = "like this one" if given.comps else "found here"
-    out = f"{sentence_case(many(s.count, 'home'))} {like} sold{when}, for {span}"
-    value = given.price["indicated_value"]
-    if value and given.paper.price == "shown":
-        return f"{out}; adjusted for what differs, {'they say' if s.count > 1 else 'it says'} {priced(value)}."
-    return out + "."
+    days = [c["date"] for c in sold if c["date"]]
+    value = given.price["indicated_value"] if given.paper.price == "shown" else None
+    return phrase(
+        "one-page-sold-and-says" if value else "one-page-sold-alone",
+        n=s.count, low=priced(s.low), high=priced(s.high), value=priced(value) if value else "",
+        like="chosen" if given.comps else "found", since=day(min(days)) if days else "none",
+    )  # fmt: skip
 
 
 def _what_competes(given: ReportInput, others: Any) -> str:
-    asks = [c for c in others if c["kind"] == "for_sale" and c["price"]]
+    asks = [c["price"] for c in others if c["kind"] == "for_sale" and c["price"]]
     if not asks:
-        return (
-            "Nothing like it is for sale here now." if given.knows_listings and not given.counts.get("for_sale") else ""
-        )
+        silent = not given.knows_listings or given.counts.get("for_sale")
+        return "" if silent else phrase("one-page-nothing-for-sale")
     ask = given.list_price if given.paper.price == "shown" else None
     if len(asks) == 1:
-        out = f"Buyers can also choose one home for sale, at {priced(asks[0]['price'])}"
-        return out + (f", {'less' if asks[0]['price'] < ask else 'no less'} than this home asks." if ask else ".")
-    s = summarise([c["price"] for c in asks], 1000)
-    out = f"Buyers can also choose among {s.count:,} homes for sale from {priced(s.low)} to {priced(s.high)}"
-    if not ask:
-        return out + "."
-    less = sum(c["price"] < ask for c in asks)
-    ask_less = {0: "none of them asks", 1: "1 of them asks"}.get(less, f"{less} of them ask")
-    if less == s.count:
-        ask_less = "both ask" if less == 2 else "all of them ask"
-    return f"{out}; {ask_less} less than this home."
+        beside = "" if not ask else "-less" if asks[0] < ask else "-no-less"
+        return phrase(f"one-page-one-for-sale{beside}", price=priced(asks[0]))
+    less = sum(price < ask for price in asks) if ask else 0
+    beside = "-alone" if not ask else "-all-less" if less == len(asks) else "-less"
+    return phrase(f"one-page-for-sale{beside}", n=len(asks), low=priced(min(asks)), high=priced(max(asks)), less=less)
 
 
 def _what_it_means(given: ReportInput) -> str:
@@ -150,17 +148,17 @@ def _what_it_means(given: ReportInput) -> str:
     value = given.price["indicated_value"]
     if not (given.list_price and value):
         return ""
-    out = f"{priced(given.list_price)} is {against(given.list_price, value)}"
+    told = {"price": priced(given.list_price), "against": against(given.list_price, value)}
     here = next((p for p in (given.asking or {}).get("prices", ()) if p["own"] and p["chances"]), None)
     if given.asking is None or here is None:
-        return out + "."
-    chance = here["chances"][given.asking["within_days"].index(30)].removesuffix(" %")
-    return f"{out}; about {chance} of 100 homes asked so find a buyer within 30 days."
+        return phrase("one-page-price-is", **told)
+    chance = here["chances"][given.asking["within_days"].index(WITHIN)].removesuffix(" %")
+    return phrase("one-page-price-is-with-chance", **told, chance=chance, days=WITHIN)
 
 
 def against(price: float, value: float) -> str:
     """ "12.7 % below the indicated value"."""
     pct = 100 * (price - value) / value
     if not round(pct, 1):
-        return "the indicated value"
-    return f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} the indicated value"
+        return phrase("against-the-value")
+    return phrase("against-above" if pct > 0 else "against-below", pct=f"{abs(pct):.1f}")

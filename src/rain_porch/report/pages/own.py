@@ -7,6 +7,7 @@ from typing import Any
 from ...core.facts.local_form import OwnWords
 from ..blocks import Nothing, card, homes, page, para
 from ..model import ReportInput
+from ..phrases import phrase
 
 OWN = "own:"  # what the name of such a page begins with
 
@@ -15,7 +16,7 @@ def own_pages(given: ReportInput, name: str) -> list[dict[str, Any]] | Nothing:
     """One page for each of the file's."""
     held = given.own_pages.get(name)
     if held is None:
-        return Nothing("This page of your own has been taken away: leave it out, or add it again.")
+        return Nothing(phrase("own-page-gone"))
     if held.words is not None:
         cards = [card(svg, "", alt=held.title) for svg in held.pictures]
         words = [para(OwnWords(p.strip())) for p in held.words.split("\n\n") if p.strip()]

@@ -7,37 +7,33 @@ from typing import Any
 
 import numpy as np
 
-from ...core.facts.local_form import OwnWords, Quantity, told_head
+from ...core.facts.local_form import USUAL, LocalForm, OwnWords, Quantity, told, told_head
 from ...core.facts.money import dollars, priced
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
 from ..model import ReportInput
+from ..phrases import joined, phrase
 from ..pictures.asks import asks_svg, asks_words
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
-from ..wording import blank, day, distance, many, per_sqft_alone, sentence_case
+from ..wording import blank, day, distance, per_sqft_alone, sentence_case
 from .telling import differs, facts_line_short, home_card, name_of, of_words, prices_of
 
-KINDS = {
-    "sold": ("What buyers paid", "Sold", SOLD),
-    "under_contract": ("What buyers are about to pay", "Under contract", ("under_contract",)),
-    "for_sale": ("What this home competes with", "For sale", ("for_sale",)),
-    "failed": ("What buyers refused", "Failed to sell", ("failed",)),
-}
-LESSON = {
-    "sold": "Closed sales are what the market has agreed to; they count most.",
-    "under_contract": "A buyer has been found at or near these prices: the newest sign of what the market accepts.",
-    "for_sale": "Buyers will see these on the same day. They show what is asked, not what is paid.",
-    "failed": "Offered and taken off without a sale: mostly a price above what buyers saw in the home.",
-}
+# reading → the kinds of record that it is of
+KINDS = {"sold": SOLD, "under_contract": ("under_contract",), "for_sale": ("for_sale",), "failed": ("failed",)}
 ROWS, CARDS, INSIDE, SHORT = 24, 6, 3, 4
-STATISTICS = {
-    "price": "Price", "price_per_sqft": "Price per sq ft", "living_area": "Living area, sq ft",
-    "days_on_market": "Days on market", "list_price": "List price", "share_of_list": "Share of list",
-}  # fmt: skip
-
-
+LEAST = 3  # homes of which it is said how many stand above the list price
+STATISTICS = ("price", "price_per_sqft", "living_area", "days_on_market", "list_price", "share_of_list")
 _MEASURED = {"living_area": "sq ft", "price_per_sqft": "$/sq ft"}
+
+
+def reading(what: str, kind: str, **values: str | int) -> str:
+    """What a reading says in its place, as its title or its lesson."""
+    return phrase(f"reading-{what}{kind.replace('_', '-')}", **values)
+
+
+def statistic_label(name: str) -> str:
+    return phrase(f"statistics-{name.replace('_', '-')}")
 
 
 def value_of(home: Mapping[str, Any], name: str) -> float:
@@ -54,31 +50,36 @@ def says(given: ReportInput, kind: str, found: Sequence[Home]) -> str:
     days = [c["days_on_market"] for c in found if c["days_on_market"] is not None]
     n = prices.count
     if not n:
-        return f"{many(len(found), 'home')}; no price is recorded."
-    out = f"{many(n, 'home')}, {priced(prices.low)}"
-    out += f" to {priced(prices.high)}, median {priced(prices.median)}." if n > 1 else "."
-    if days:
-        took = {"sold": "Found a buyer in", "under_contract": "Found a buyer in", "for_sale": "On the market for",
-                "failed": "Were offered for" if n > 1 else "Was offered for"}[kind]  # fmt: skip
-        middle = int(np.median(days))
-        out += f" {took} {many(middle, 'day')}" + (f" (median of {len(days)})." if len(days) > 1 else ".")
+        return phrase("reading-no-price", n=len(found))
+    told = {"low": priced(prices.low), "high": priced(prices.high), "median": priced(prices.median)}
+    return joined(
+        phrase("reading-prices" if n > 1 else "reading-one-price", n=n, **told),
+        _took(kind, days, n) if days else "",
+        _above(given, found, n),
+    )
+
+
+def _took(kind: str, days: Sequence[int], homes: int) -> str:
+    """How long they took, the median where there are several."""
+    took = reading("took-", kind, n=int(np.median(days)), homes=homes)
+    return phrase("reading-took-median" if len(days) > 1 else "reading-took-alone", took=took, n=len(days))
+
+
+def _above(given: ReportInput, found: Sequence[Home], n: int) -> str:
+    """How many of them stand above the list price; "" for few."""
     ask = given.list_price if given.paper.price == "shown" else None
-    if ask and n >= 3:
-        above = sum(bool(c["price"]) and c["price"] > ask for c in found)
-        out += (
-            f" {above or 'None'} of the {n} {'stands' if above < 2 else 'stand'} above the list price of {priced(ask)}."
-        )
-    return out
+    if not ask or n < LEAST:
+        return ""
+    above = sum(bool(c["price"]) and c["price"] > ask for c in found)
+    return phrase("reading-above-the-list-price", above=above, n=n, price=priced(ask))
 
 
 def reading_page(kind: str) -> Any:
-    title, short, _ = KINDS[kind]
-
     def make(given: ReportInput) -> dict[str, Any] | Nothing:
         spoken = spoken_of(given, kind)
         found = [c for c in spoken.homes if c["price"]]
         if not found:
-            return Nothing(f"{short}: none is chosen, and the search finds none.")
+            return Nothing(reading("none-", kind))
         rows = max(
             ROWS, sum(given.number_of(c["listing_id"]) is not None for c in found)
         )  # every chosen one stands there
@@ -86,13 +87,13 @@ def reading_page(kind: str) -> Any:
         ask = given.list_price if given.paper.price == "shown" else None
         drawn = _picture(given, kind, found, ask)
         return page(
-            kind, title,
-            para(f"{LESSON[kind]} {of_words(spoken)}"),
+            kind, reading("", kind),
+            para(joined(reading("lesson-", kind), of_words(spoken))),
             *_cards(given, found),
             *_inside(given, kind, found),
             drawn,
             _table(given, kind, found[:rows]),
-            para(f"And {more:,} more, less like this home.", small=True) if more > 0 else None,
+            para(phrase("reading-more", n=more), small=True) if more > 0 else None,
             lead=says(given, kind, found),
             flow=kind != "sold" and len(found) <= SHORT,
         )  # fmt: skip
@@ -123,30 +124,28 @@ def _picture(given: ReportInput, kind: str, found: Sequence[Home], ask: float | 
             190,
             form=given.brand.form,
         )
-        words = "Each sale by its size and price" + (
-            "; the house is your home."
-            if given.paper.price == "shown" and given.subject["facts"].get("living_area")
-            else "."
-        )
-        return picture(drawn, "Sales by size and price", words) if drawn else None
+        with_home = given.paper.price == "shown" and given.subject["facts"].get("living_area")
+        key = phrase("reading-sold-key-with-home" if with_home else "reading-sold-key")
+        return picture(drawn, phrase("reading-sold-alt"), key) if drawn else None
     if kind == "under_contract":
         return None
     drawn = asks_svg(numbered, ask, given.width)
-    return picture(drawn, "What they ask", asks_words(len(found))) if drawn else None
+    return picture(drawn, phrase("reading-asks-alt"), asks_words(len(found))) if drawn else None
 
 
 def _table(given: ReportInput, kind: str, found: Sequence[Home]) -> Block:
-    first = {"sold": "sold", "under_contract": "under contract", "for_sale": "listed", "failed": "taken off"}[kind]
     rows = [
         [
-            f"{n}. {name_of(c)}" if (n := given.number_of(c["listing_id"])) else name_of(c), facts_line_short(c).split(" · $")[0], blank(day(c["date"])), dollars(c["price"]),
+            phrase("reading-home", number=str(n), home=name_of(c)) if (n := given.number_of(c["listing_id"])) else name_of(c), facts_line_short(c).split(" · $")[0], blank(day(c["date"])), dollars(c["price"]),
             per_sqft_alone(c["price_per_sqft"], 0),
             "" if c["days_on_market"] is None else f"{c['days_on_market']:,}", blank(distance(c["distance_miles"])),
         ]
         for c in found
     ]  # fmt: skip
+    heads = ["head-home", "", "head-price-in-dollars", "head-per-square-foot", "head-days", "head-miles"]
+    named = [phrase(key) if key else "" for key in heads]
     return table(
-        ["home", "", first, "price, $", "$/sq ft", "days", "miles"],
+        [*named[:2], reading("day-", kind), *named[2:]],
         rows,
         words=2,
         widths=(2, 1.7, 1.05, 0.9, 0.75, 0.6, 0.6),
@@ -163,7 +162,7 @@ def _inside(given: ReportInput, kind: str, found: Sequence[Home]) -> list[Block 
             card(svg, OwnWords(caption), lines=[name_of(c)])
             for caption, svg in given.inside.get(c["listing_id"], ())[:INSIDE]
         ]
-    return [heading("Inside the nearest of them"), homes(cards)] if cards else []
+    return [heading(phrase("reading-inside")), homes(cards)] if cards else []
 
 
 def _shown(name: str) -> Callable[[float | None], str]:
@@ -177,34 +176,41 @@ def _shown(name: str) -> Callable[[float | None], str]:
 
 def statistics_page(given: ReportInput) -> dict[str, Any] | Nothing:
     """Count, low, high, mean, median and mode by kind of record: of the chosen, and of all found."""
-    found = "found" if len(given.around) == sum(given.counts.values()) else "most alike of those found"
-    sets = (("chosen", given.chosen), (found, given.around))
-    parts = [(f"of the {len(homes_):,} {word}", homes_) for word, homes_ in sets if homes_]
+    of_found = "found" if len(given.around) == sum(given.counts.values()) else "most-alike"
+    sets = (("chosen", given.chosen), (of_found, given.around))
+    parts = [(phrase(f"statistics-{word}", n=len(homes_)), homes_) for word, homes_ in sets if homes_]
     if not parts:
-        return Nothing("Nothing is chosen and nothing is found: widen the search in Comps.")
+        return Nothing(phrase("statistics-none"))
     blocks: list[Block | None] = []
     for name in (n for n in given.paper.statistics or STATISTICS if n in STATISTICS):
         rows = []
         for word, told_of in parts:
-            for _, short, kinds in KINDS.values():
+            for kind, kinds in KINDS.items():
                 s = summarise(
                     [value_of(c, name) for c in told_of if c["price"] and c["kind"] in kinds], DISPLAY_STEP[name]
                 )
                 if s.count:
                     show = _shown(name)
-                    mode = " or ".join(show(v) for v in s.modes[:2]) if s.modes and len(s.modes) <= 2 else ""
+                    mode = one_or_two([show(v) for v in s.modes], given.brand.form)
                     rows.append(
-                        [short, word, str(s.count), show(s.low), show(s.mean), show(s.median), mode, show(s.high)]
+                        [
+                            reading("short-", kind),
+                            word,
+                            str(s.count),
+                            show(s.low),
+                            show(s.mean),
+                            show(s.median),
+                            mode,
+                            show(s.high),
+                        ]
                     )
         if rows:
-            told = any(r[6] for r in rows)  # a mode, where there is one
-            heads, widths = (
-                ["", "", "homes", "low", "mean", "median", "mode", "high"],
-                [1.3, 1.4, 0.7, 1.0, 1.0, 1.0, 1.0, 1.0],
-            )
-            kept = [k for k in range(8) if told or k != 6]
+            with_mode = any(r[6] for r in rows)
+            heads = ["", "", *(phrase(f"head-{head}") for head in ("homes", "low", "mean", "median", "mode", "high"))]
+            widths = [1.3, 1.4, 0.7, 1.0, 1.0, 1.0, 1.0, 1.0]
+            kept = [k for k in range(8) if with_mode or k != 6]
             blocks += [
-                heading(told_head(STATISTICS[name], given.brand.form, _MEASURED.get(name, ""))),
+                heading(told_head(statistic_label(name), given.brand.form, _MEASURED.get(name, ""))),
                 table(
                     [heads[k] for k in kept],
                     [[r[k] for k in kept] for r in rows],
@@ -213,6 +219,17 @@ def statistics_page(given: ReportInput) -> dict[str, Any] | Nothing:
                 ),
             ]
     if not blocks:
-        return Nothing("No figure is known of these homes.")
-    return page("statistics", "The figures by kind", *blocks, para("What was paid and what is asked make no one figure; a mode that more than two values share is left out.", small=True),
-                lead=sentence_case(" and ".join(word for word, _ in parts)) + ".")  # fmt: skip
+        return Nothing(phrase("statistics-unknown"))
+    words = [word for word, _ in parts]
+    lead = phrase("statistics-both", first=words[0], second=words[1]) if len(words) == 2 else words[0]
+    note = para(phrase("statistics-note"), small=True)
+    return page("statistics", phrase("statistics-title"), *blocks, note, lead=sentence_case(lead) + ".")
+
+
+def one_or_two(modes: Sequence[str], form: LocalForm = USUAL) -> str:
+    """One mode, or two that tie; "" where there is none, or more tie than tell anything. form: in which the two are told, since
+    what holds two quantities is none itself."""
+    if len(modes) == 2:
+        first, second = (told(m, form) for m in modes)
+        return OwnWords(phrase("two-modes", first=first, second=second))
+    return modes[0] if len(modes) == 1 else ""

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...core.facts.money import dollars
+from ..phrases import phrase
 from . import ink
 from .scale import along
 from .spread import numbered
@@ -33,7 +34,7 @@ def asks_svg(
     body = []
     if list_price:
         x = at(list_price)
-        words = f"this home {dollars(list_price)}"
+        words = phrase("asks-this-home", price=dollars(list_price))
         body.append(
             f'<path d="M{x:.1f} {top - 4}V{foot:.1f}" stroke="{ink.CEDAR}" stroke-width="1.6" stroke-dasharray="4 2"/>'
         )
@@ -49,16 +50,13 @@ def asks_svg(
                 f'<path d="M{at(before):.1f} {y - 5:.1f}v5H{x:.1f}" fill="none" stroke="{ink.RAIN}" stroke-width="1.2"/>'
             )
         body += numbered(c["kind"], x, y, n) if n is not None else [ink.mark(c["kind"], x, y, 4.2)]
-        days = (
-            ""
-            if c["days_on_market"] is None
-            else f" · {c['days_on_market']:,} {'day' if c['days_on_market'] == 1 else 'days'}"
-        )
-        body.append(ink.text(width, y + 3, dollars(c["price"]) + days, 9, ink.SLATE, "end"))
+        days, told = c["days_on_market"], dollars(c["price"])
+        if days is not None:
+            told = phrase("asks-and-days", price=told, n=days)
+        body.append(ink.text(width, y + 3, told, 9, ink.SLATE, "end"))
     return ink.svg(width, foot + 4, body)
 
 
 def asks_words(homes: int) -> str:
     """What stands under the picture of so many homes."""
-    which = f"The {ASKS} cheapest of {homes:,}: from" if homes > ASKS else "From"
-    return f"{which} the first list price to the newest, with the days on the market."
+    return phrase("asks-words-cheapest", n=ASKS, homes=homes) if homes > ASKS else phrase("asks-words")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ...core.facts.money import dollars, signed
+from ..phrases import phrase
 from . import ink
 from .scale import along
 
@@ -27,7 +28,7 @@ def bars_svg(paid: float, steps: Sequence[tuple[str, float]], adjusted: float, w
         body.append(ink.text(width, y + 3, amount, 9, colour, "end", 600 if bold else 500))
         return y
 
-    y = row(0, "Sold for", dollars(paid), ink.SLATE, True)
+    y = row(0, phrase("line-sold-for"), dollars(paid), ink.SLATE, True)
     body.append(f'<path d="M{at(paid):.1f} {y - 5:.1f}v10" stroke="{ink.SLATE}" stroke-width="3"/>')
     value = paid
     for i, (name, amount) in enumerate(steps, 1):
@@ -42,7 +43,7 @@ def bars_svg(paid: float, steps: Sequence[tuple[str, float]], adjusted: float, w
             f'<path d="M{at(value):.1f} {y - ROW + 5:.1f}V{y - 5:.1f}" stroke="{ink.LINE}" stroke-width="0.8"/>'
         )
         value += amount
-    y = row(len(steps) + 1, "As this home", dollars(adjusted), ink.MOSS, True)
+    y = row(len(steps) + 1, phrase("line-as-this-home"), dollars(adjusted), ink.MOSS, True)
     body.append(f'<path d="M{at(adjusted):.1f} {y - 5:.1f}v10" stroke="{ink.MOSS}" stroke-width="3"/>')
     return ink.svg(width, height, body)
 

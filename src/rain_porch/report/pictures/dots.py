@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...core.facts.money import dollars
+from ..phrases import phrase
 from . import ink
 from .scale import along
 from .spread import numbered
@@ -44,6 +45,6 @@ def dots_svg(
             body.append(ink.text(width, y + 3, dollars(c["adjusted_price"]), 9, ink.SLATE, "end"))
         else:
             body.append(ink.mark("sold", x1, y, 2.2, ink.SLATE))
-    words = [(value, f"indicated {dollars(value)}")]
+    words = [(value, phrase("dots-indicated", price=dollars(value)))]
     body += [ink.text(min(max(at(v), 60), width - 60), foot + 12, w, 9, ink.MOSS, weight=600) for v, w in words]
     return ink.svg(width, foot + 18, body)

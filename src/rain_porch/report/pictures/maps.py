@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
 from ...core.facts.places.place import MILES_EAST, MILES_NORTH
+from ..phrases import phrase
 from . import ink
 from .base_lines import BaseLine, base_lines, drawn_lines
 from .spread import NUMBER_RADIUS, leader, numbered, spread
@@ -88,7 +89,7 @@ def map_svg(
     if subject.get("placed", True):
         body.append(ink.house(width / 2, height / 2, 7))
     elif subject["placed"] is False:
-        body.append(ink.text(width / 2, 16, "It is not known where this home stands.", 10, ink.SLATE))
+        body.append(ink.text(width / 2, 16, phrase("map-not-placed"), 10, ink.SLATE))
     body.append(_scale_bar(scale, corner))
     return ink.svg(width, height, body)
 
@@ -135,5 +136,5 @@ def _scale_bar(scale: float, corner: tuple[float, float]) -> str:
     x, y = corner[0], corner[1] + 14
     return (
         f'<path d="M{x:.1f} {y - 4:.1f}v4h{length * scale:.1f}v-4" fill="none" stroke="{ink.SLATE}" stroke-width="1"/>'
-        + ink.text(x + 4, y - 5, f"{length:g} mi", 9, anchor="start")
+        + ink.text(x + 4, y - 5, phrase("map-scale", miles=f"{length:g}"), 9, anchor="start")
     )

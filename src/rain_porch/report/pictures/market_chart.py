@@ -8,6 +8,7 @@ from typing import Any
 from ...core.facts.dates import period_mark
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
+from ..phrases import phrase
 from . import ink
 from .scale import rounded_span
 
@@ -68,7 +69,7 @@ def _y(value: float, span: tuple[float, float], height: float) -> float:
 
 def _tick(value: float, unit: str) -> str:
     if unit == "$":
-        return f"{value:,.0f}" if value < 1e6 else f"{value / 1e6:,.1f} m"
+        return f"{value:,.0f}" if value < 1e6 else phrase("chart-millions", amount=f"{value / 1e6:,.1f}")
     return (
         f"{value:.2f}"
         if unit == "series"
@@ -125,7 +126,9 @@ def _bars(
 def _legend(lines: Sequence[dict[str, Any]], right: float) -> list[str]:
     out, x = [], LEFT
     for k, line in enumerate(lines):
-        name = (line["name"] or line["label"]) + (", own scale" if line["axis"] == 2 else "")
+        name = line["name"] or line["label"]
+        if line["axis"] == 2:
+            name = phrase("chart-own-scale", name=name)
         colour = COLOURS[k % 6]
         if _is_bar(line, lines):
             out.append(

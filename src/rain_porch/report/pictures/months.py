@@ -7,6 +7,7 @@ from typing import Any
 
 from ...core.facts.money import dollars
 from ...core.market.measures import SMALL
+from ..phrases import phrase
 from . import ink
 from .scale import rounded_span
 
@@ -46,7 +47,7 @@ def months_svg(periods: Sequence[Mapping[str, Any]], width: float = ink.WIDE, he
             body.append(ink.text(min(left + step * (i + 0.5), right - 12), height - 6, p["period"][:4], 9, ink.GREY))
     if height >= 160:
         body.append(ink.text(left - 5, foot - (foot - middle - 14) + 4, f"{most:,.0f}", 9, ink.GREY, "end"))
-    body.append(ink.text(left - 5, foot + 3, "closings", 9, ink.GREY, "end"))
+    body.append(ink.text(left - 5, foot + 3, phrase("months-closings"), 9, ink.GREY, "end"))
     body += _line([at(i, v) for i, v in enumerate(smooth(prices)) if v is not None], ink.MOSS, 2.2)
     for i, (v, n) in enumerate(prices):
         if v is not None:

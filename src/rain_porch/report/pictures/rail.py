@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...core.facts.money import dollars, priced
+from ..phrases import phrase
 from . import ink
 from .spread import NUMBER_RADIUS, leader, numbered, spread
 
@@ -99,8 +100,8 @@ def _sales(
 
 def _words(value: float | None, list_price: float | None, at: Any, width: float) -> list[str]:
     """The names of both prices over the rail, beside each other where they are near."""
-    told = [(at(v), f"{name} {priced(v)}", colour) for v, name, colour in (
-        (value, "Indicated", ink.MOSS), (list_price, "List price", ink.CEDAR)) if v]  # fmt: skip
+    told = [(at(v), phrase(key, price=priced(v)), colour) for v, key, colour in (
+        (value, "rail-indicated", ink.MOSS), (list_price, "rail-list-price", ink.CEDAR)) if v]  # fmt: skip
     told.sort()
     places = []
     for x, words, _ in told:

@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...core.facts.local_form import USUAL, LocalForm
+from ..phrases import phrase
 from . import ink
 from .base_lines import BaseLine, drawn_lines
 from .months import smooth
@@ -117,7 +118,7 @@ def heat_svg(rows: Sequence[tuple[str, Sequence[Cell | None]]], width: float = i
     cell = (width - left) / 12
     body = [
         ink.text(left + cell * (i + 0.5), 11, m if width > 400 else m[:1], 9, ink.GREY)
-        for i, m in enumerate(["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"])
+        for i, m in enumerate(phrase("heat-months").split())
     ]
     for r, (name, cells) in enumerate(rows):
         y = 17 + r * (tall + 3)
@@ -198,6 +199,7 @@ def places_svg(
         at(*(sum(q[k] for q in ring) / len(ring) for k in (0, 1))) for ring in (max(p["rings"], key=len) for p in drawn)
     ]
     for p, (x, y) in zip(drawn, spread(middles, [WORDS] * len(drawn), width, height), strict=True):
-        words = f"{p['number']}: " + ("too few" if p["change"] is None else p["change"]["words"])
+        change = phrase("places-too-few") if p["change"] is None else p["change"]["words"]
+        words = phrase("places-change", number=str(p["number"]), change=change)
         body.append(ink.text(x, y + 3, words, 9, ink.SLATE, weight=600))
     return ink.svg(width, height, body)

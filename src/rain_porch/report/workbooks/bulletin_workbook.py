@@ -8,6 +8,7 @@ import io
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from ..phrases import phrase
 from .bulletin_rows import HEAD, Row
 from .sheet import workbook_in, write_row
 
@@ -20,10 +21,11 @@ FORMATS = {
     "series": "0.00",
     "days": "#,##0.0",
 }
+# (field of a home, its head, the form of its figures)
 _HOMES = (
     ("what", "what", ""), ("where", "of", ""), ("listing_id", "listing", ""), ("address", "address", ""), ("date", "date", "day"),
-    ("price", "price", "#,##0"), ("list_price", "list price", "#,##0"), ("price_per_sqft", "$ per sq ft", "#,##0.00"),
-    ("living_area", "living area, sq ft", "#,##0"), ("days_on_market", "days on the market", "#,##0"), ("latitude", "latitude", "0.00000"),
+    ("price", "price", "#,##0"), ("list_price", "list-price", "#,##0"), ("price_per_sqft", "price-per-square-foot", "#,##0.00"),
+    ("living_area", "living-area", "#,##0"), ("days_on_market", "days-on-market", "#,##0"), ("latitude", "latitude", "0.00000"),
     ("longitude", "longitude", "0.00000"),
 )  # fmt: skip
 
@@ -42,7 +44,7 @@ def bulletin_workbook(title: str, rows: Sequence[Row], homes: Sequence[Mapping[s
     with workbook_in(out) as book:
         bold = book.add_format({"bold": True})
         styles = {unit: book.add_format({"num_format": form}) for unit, form in FORMATS.items()}
-        sheet = book.add_worksheet("Figures")
+        sheet = book.add_worksheet(phrase("sheet-figures"))
         write_row(sheet, 0, [title], bold)
         write_row(sheet, 2, HEAD, bold)
         for r, row in enumerate(rows, 3):
@@ -60,8 +62,8 @@ def bulletin_workbook(title: str, rows: Sequence[Row], homes: Sequence[Mapping[s
 
 
 def _homes(book: Any, homes: Sequence[Mapping[str, Any]], bold: Any) -> None:
-    sheet = book.add_worksheet("Homes")
-    write_row(sheet, 0, [label for _, label, _ in _HOMES], bold)
+    sheet = book.add_worksheet(phrase("sheet-homes"))
+    write_row(sheet, 0, [phrase(f"bulletin-book-{head}") for _, head, _ in _HOMES], bold)
     day = book.add_format({"num_format": "yyyy-mm-dd"})
     styles = [book.add_format({"num_format": form}) if form not in ("", "day") else None for _, _, form in _HOMES]
     for r, home in enumerate(homes, 1):

@@ -8,23 +8,34 @@ from typing import Any
 
 from ...core.facts.fields import BY_NAME, PRIVATE
 from ...core.intake.parsing import guarded
-from ..pages.look import SAID, LookInput
+from ..pages.look import LookInput, kind_said
+from ..phrases import phrase
 from .sheet import workbook_in, write_row
 
 _FACTS = ("living_area", "bedrooms_total", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet", "year_built",
           "property_sub_type", "architectural_style", "basement", "cooling", "pool_private_yn", "subdivision_name", "city", "postal_code")  # fmt: skip
 
 
+def _heads(*keys: str) -> list[str]:
+    return [phrase(key) for key in keys]
+
+
 def _table(given: LookInput) -> tuple[list[str], list[list[Any]]]:
     """Heads and one row a home: the same for both forms."""
     held = {name for h in given.homes for name in h["facts"]} - PRIVATE
     facts = [n for n in _FACTS if n in held] + sorted(n for n in held if n.startswith("own_"))
-    heads = ["Listing", "Address", "Kind", "Status", "Date", "First list price", "List price", "Price", "Price per sq ft", "List price per sq ft",
-             "Share of first list", "Share of list", "Days on market", "Cumulative days", "Paid before", "Paid before on", "Miles",
-             *(BY_NAME[n].label for n in facts), "Latitude", "Longitude"]  # fmt: skip
+    heads = [
+        *_heads(
+            "book-listing", "look-book-address", "book-kind", "look-book-status", "book-date", "look-book-first-list-price",
+            "look-book-list-price", "look-book-price", "look-book-price-per-square-foot", "look-book-list-price-per-square-foot",
+            "look-book-share-of-first-list", "look-book-share-of-list", "book-days-on-market", "look-book-cumulative-days",
+            "look-book-paid-before", "look-book-paid-before-on", "look-book-miles",
+        ),
+        *(BY_NAME[n].label for n in facts), *_heads("look-book-latitude", "look-book-longitude"),
+    ]  # fmt: skip
     rows = [
         [
-            h["listing_id"], h["address"], SAID.get(h["kind"], h["kind"]), h["status"], h["date"], h["facts"].get("original_list_price"),
+            h["listing_id"], h["address"], kind_said(h["kind"]), h["status"], h["date"], h["facts"].get("original_list_price"),
             h["list_price"], h["price"], h["price_per_sqft"], h["prices"].get("list_price_per_sqft"), h["prices"].get("share_of_original"),
             h["prices"].get("share_of_list"), h["days_on_market"], h["prices"].get("cumulative_days_on_market"), h["prices"].get("paid_before"),
             h["paid_before_on"], h["distance_miles"], *(h["facts"].get(n) for n in facts), h["latitude"], h["longitude"],
@@ -51,8 +62,8 @@ def look_workbook(given: LookInput, foot: str) -> bytes:
     with workbook_in(out) as book:
         bold = book.add_format({"bold": True, "bottom": 1, "text_wrap": True, "valign": "top"})
         for name, (heads, rows) in {
-            "Homes": _table(given), "Figures": _figures(given),
-            "Criteria": (["Criteria"], [[given.title], [given.sentence], [f"Of {given.whose}"], [foot]]),
+            phrase("sheet-homes"): _table(given), phrase("sheet-figures"): _figures(given),
+            phrase("sheet-criteria"): (_heads("sheet-criteria"), [[given.title], [given.sentence], [phrase("of-homes-alone", whose=given.whose)], [foot]]),
         }.items():  # fmt: skip
             page = book.add_worksheet(name)
             page.set_column(0, len(heads) - 1, 14)
@@ -65,11 +76,17 @@ def look_workbook(given: LookInput, foot: str) -> bytes:
 
 def _figures(given: LookInput) -> tuple[list[str], list[list[Any]]]:
     ways = ("low", "lower_quartile", "mean", "median", "upper_quartile", "high")
-    heads = ["Figure", "Of", "Kind", "Homes", *(w.replace("_", " ").capitalize() for w in ways), "Mode"]
+    heads = _heads(
+        "look-book-figure",
+        "look-book-of",
+        "book-kind",
+        "book-homes",
+        *(f"book-{w.replace('_', '-')}" for w in (*ways, "mode")),
+    )
     rows = [
-        [f["label"], whose, SAID.get(k["kind"], k["kind"]), k["count"], *(k[w] for w in ways), " or ".join(f"{m:g}" for m in k["modes"][:3])]
+        [f["label"], whose, kind_said(k["kind"]), k["count"], *(k[w] for w in ways), " or ".join(f"{m:g}" for m in k["modes"][:3])]
         for f in given.summaries["fields"]
-        for whose, parts in (("all found", f["kinds"]), ("chosen", f["chosen"]))
+        for whose, parts in ((phrase("look-book-all-found"), f["kinds"]), (phrase("look-book-chosen"), f["chosen"]))
         for k in parts
     ]  # fmt: skip
     return heads, rows

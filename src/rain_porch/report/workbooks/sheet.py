@@ -9,6 +9,8 @@ from typing import Any
 
 import xlsxwriter
 
+from ..phrases import phrase
+
 OPTIONS = {"in_memory": True, "strings_to_formulas": False, "strings_to_urls": False, "nan_inf_to_errors": True}
 _LONGEST = 32_000  # signs that a cell holds
 
@@ -34,7 +36,7 @@ def sheet(title: str, rows: Sequence[Sequence[object]]) -> bytes:
     """A workbook of one sheet: rows under a title."""
     out = io.BytesIO()
     with workbook_in(out) as book:
-        page = book.add_worksheet("Market")
+        page = book.add_worksheet(phrase("sheet-market"))
         write_row(page, 0, [title], book.add_format({"bold": True}))
         for r, row in enumerate(rows):
             write_row(page, 2 + r, row)

@@ -13,8 +13,9 @@ from xlsxwriter.utility import xl_col_to_name
 from ...core.facts.dates import said
 from ...core.statistics.summary import summarise
 from ..model import ReportInput
-from ..pages.readings import KINDS
-from ..pages.telling import SAID
+from ..pages.readings import KINDS, reading
+from ..pages.telling import kind_words
+from ..phrases import phrase
 from ..wording import facts_line, label
 from .sheet import workbook_in, write_row
 
@@ -54,15 +55,15 @@ def workbook(given: ReportInput) -> bytes:
             {
                 "title": given.title,
                 "author": given.agent.get("name", ""),
-                "comments": "A comparative market analysis, not an appraisal.",
+                "comments": phrase("book-remark"),
             }
         )
         styles = _styles(book)
-        _chosen(book.add_worksheet("Comps"), given, styles)
-        _grid(book.add_worksheet("Grid"), given, styles)
-        _around(book.add_worksheet("Around"), given, styles)
+        _chosen(book.add_worksheet(phrase("sheet-comps")), given, styles)
+        _grid(book.add_worksheet(phrase("sheet-grid")), given, styles)
+        _around(book.add_worksheet(phrase("sheet-around")), given, styles)
         if given.market:
-            _market(book.add_worksheet("Market"), given, styles)
+            _market(book.add_worksheet(phrase("sheet-market")), given, styles)
     return out.getvalue()
 
 
@@ -87,7 +88,13 @@ def _laid(sheet: Any, given: ReportInput, heads: int, rows: int, columns: int, w
     sheet.fit_to_pages(1, 0)
     sheet.repeat_rows(heads - 1)
     sheet.print_area(0, 0, max(rows - 1, heads), columns - 1)
-    sheet.set_footer(f"&L{_foot(given.title)}, as of {said(given.price['effective_date'])}&RPage &P of &N")
+    foot = phrase("book-foot", home=given.title, day=said(given.price["effective_date"]))
+    sheet.set_footer(f"&L{_foot(foot)}&R{phrase('book-page', page='&P', pages='&N')}")
+
+
+def _heads(*names: str) -> list[str]:
+    """What stands over the columns of these names."""
+    return [phrase(f"book-{name}") for name in names]
 
 
 def _foot(text: str) -> str:
@@ -126,17 +133,19 @@ def _chosen(sheet: Any, given: ReportInput, s: Styles) -> None:
     sheet.write_string(0, 1, facts_line(given.subject["facts"]))
     sheet.write_string(1, 0, given.price["sentence"])
     heads = [
-        "Home",
-        "No.",
-        "Listing",
-        "Kind",
-        "Date",
-        "Price, $",
-        "Price per sq ft, $",
-        "Miles away",
-        "Days on market",
+        *_heads(
+            "home",
+            "number",
+            "listing",
+            "kind",
+            "date",
+            "price",
+            "price-per-square-foot",
+            "miles-away",
+            "days-on-market",
+        ),
         *(label(n) for n in FACTS),
-        "Likeness, of 100",
+        phrase("line-likeness"),
     ]
     numbers = [s.year if n == "year_built" else s.plain for n in FACTS]
     styles = [None, s.plain, None, None, s.day, s.money, s.cents, s.miles, s.plain, *numbers, s.plain]
@@ -147,7 +156,7 @@ def _chosen(sheet: Any, given: ReportInput, s: Styles) -> None:
             given.title,
             None,
             "",
-            "this home",
+            phrase("book-this-home"),
             None,
             given.list_price,
             None,
@@ -158,7 +167,7 @@ def _chosen(sheet: Any, given: ReportInput, s: Styles) -> None:
         ]
     ]
     rows += [
-        [c["address"] or c["listing_id"], n, c["listing_id"], SAID[c["kind"]], _day(c["date"]), c["price"], c["price_per_sqft"],
+        [c["address"] or c["listing_id"], n, c["listing_id"], kind_words(c["kind"]), _day(c["date"]), c["price"], c["price_per_sqft"],
          c["distance_miles"], c["days_on_market"], *(c["facts"].get(f) for f in FACTS), c["likeness"]]
         for n, c in enumerate(given.chosen, 1)
     ]  # fmt: skip
@@ -172,39 +181,39 @@ def _grid(sheet: Any, given: ReportInput, s: Styles) -> None:
     """A column for each comp: price, lines, and in formulas the adjusted price, net, gross and the indicated value."""
     comps = given.price["comps"]
     if not comps:
-        sheet.write_string(0, 0, "No sale is kept.")
+        sheet.write_string(0, 0, phrase("book-none-kept"))
         return
     names = [n for n in given.grid[0]["lines"] if any(g["lines"].get(n) for g in given.grid)]
-    write_row(sheet, 0, ["Dollars", *(c["address"] or c["listing_id"] for c in comps)], s.head)
-    write_row(sheet, 1, ["Close price", *(c["close_price"] for c in comps)], s.money)
+    write_row(sheet, 0, [phrase("book-dollars"), *(c["address"] or c["listing_id"] for c in comps)], s.head)
+    write_row(sheet, 1, [phrase("book-close-price"), *(c["close_price"] for c in comps)], s.money)
     for r, name in enumerate(names, start=2):
         write_row(sheet, r, [label(name), *(g["lines"].get(name) for g in given.grid)], s.money)
     first, last = 3, 2 + len(names)
-    rows = {"Adjusted price": last + 1, "Net": last + 2, "Gross": last + 3, "Weight": last + 4}
-    for title, row in rows.items():
-        sheet.write_string(row - 1, 0, title, s.bold)
+    rows = {"adjusted-price": last + 1, "net": last + 2, "gross": last + 3, "weight": last + 4}
+    for name, row in rows.items():
+        sheet.write_string(row - 1, 0, phrase(f"book-{name}"), s.bold)
     for k, c in enumerate(comps, start=1):
         col = xl_col_to_name(k)
         lines = f"{col}{first}:{col}{last}"
-        sheet.write_formula(rows["Adjusted price"] - 1, k, f"={col}2+SUM({lines})", s.money, c["adjusted_price"])
-        sheet.write_formula(rows["Net"] - 1, k, f"=SUM({lines})/{col}2", s.share, c["net_pct"] / 100)
+        sheet.write_formula(rows["adjusted-price"] - 1, k, f"={col}2+SUM({lines})", s.money, c["adjusted_price"])
+        sheet.write_formula(rows["net"] - 1, k, f"=SUM({lines})/{col}2", s.share, c["net_pct"] / 100)
         sheet.write_formula(
-            rows["Gross"] - 1, k, f'=(SUMIF({lines},">0")-SUMIF({lines},"<0"))/{col}2', s.share, c["gross_pct"] / 100
+            rows["gross"] - 1, k, f'=(SUMIF({lines},">0")-SUMIF({lines},"<0"))/{col}2', s.share, c["gross_pct"] / 100
         )
-        sheet.write_number(rows["Weight"] - 1, k, c["weight"], s.share)
+        sheet.write_number(rows["weight"] - 1, k, c["weight"], s.share)
     end = xl_col_to_name(len(comps))
-    prices, weights = (f"B{rows[t]}:{end}{rows[t]}" for t in ("Adjusted price", "Weight"))
+    prices, weights = (f"B{rows[t]}:{end}{rows[t]}" for t in ("adjusted-price", "weight"))
     at = last + 6
     added = said = ""
     shared = f"SUM({weights})"
     if model := given.price.get("model"):
-        write_row(sheet, at + 1, ["Model, and its weight", model["value"]], s.money)
+        write_row(sheet, at + 1, [phrase("book-model"), model["value"]], s.money)
         sheet.write_number(at + 1, 2, model["weight"], s.share)
         said, shared = f"+B{at + 2}*C{at + 2}", f"({shared}+C{at + 2})"
     for r, a in enumerate(given.price["apart"], start=at + 3):
-        write_row(sheet, r, [f"{a['label']}, added once", a["amount"]], s.money)
+        write_row(sheet, r, [phrase("book-added-once", label=a["label"]), a["amount"]], s.money)
         added += f"+B{r + 1}"
-    sheet.write_string(at - 1, 0, "Indicated value", s.bold)
+    sheet.write_string(at - 1, 0, phrase("line-indicated-value"), s.bold)
     sheet.write_formula(
         at - 1,
         1,
@@ -213,7 +222,7 @@ def _grid(sheet: Any, given: ReportInput, s: Styles) -> None:
         given.price["indicated_value"] or 0,
     )
     if given.list_price:
-        write_row(sheet, at, ["List price", given.list_price], s.money)
+        write_row(sheet, at, [phrase("line-list-price"), given.list_price], s.money)
     longest = max(len(label(n)) for n in [*names, "market_change"]) + 4.0
     addresses = _head_width([str(c["address"] or c["listing_id"]) for c in comps])
     _laid(
@@ -227,26 +236,26 @@ def _grid(sheet: Any, given: ReportInput, s: Styles) -> None:
 
 
 def _around(sheet: Any, given: ReportInput, s: Styles) -> None:
-    heads = ["Home", "Kind", "Date", "Price, $", "Price per sq ft, $", "Miles away", "Days on market", "No."]
+    heads = _heads("home", "kind", "date", "price", "price-per-square-foot", "miles-away", "days-on-market", "number")
     write_row(sheet, 0, heads, s.head)
     rows = [
-        [c["address"] or c["listing_id"], SAID[c["kind"]], _day(c["date"]), c["price"], c["price_per_sqft"], c["distance_miles"],
+        [c["address"] or c["listing_id"], kind_words(c["kind"]), _day(c["date"]), c["price"], c["price_per_sqft"], c["distance_miles"],
          c["days_on_market"], given.number_of(c["listing_id"])]
         for c in given.around
     ]  # fmt: skip
     for r, row in enumerate(rows, start=1):
         _write(sheet, r, row, [None, None, s.day, s.money, s.cents, s.miles, s.plain, s.plain])
     at = len(rows) + 2
-    told = ["Price, $", "Homes", "Low", "Lower quartile", "Mean", "Median", "Upper quartile", "High"]
+    told = _heads("price", "homes", "low", "lower-quartile", "mean", "median", "upper-quartile", "high")
     write_row(sheet, at, told, s.head)
-    for _, short, kinds in KINDS.values():
+    for kind, kinds in KINDS.items():
         f = summarise([c["price"] for c in given.around if c["kind"] in kinds and c["price"]], 1000)
         if f.count:
             at += 1
             write_row(
                 sheet,
                 at,
-                [short, f.count, f.low, f.lower_quartile, f.mean, f.median, f.upper_quartile, f.high],
+                [reading("short-", kind), f.count, f.low, f.lower_quartile, f.mean, f.median, f.upper_quartile, f.high],
                 s.money,
             )
     widths = [
@@ -259,11 +268,18 @@ def _market(sheet: Any, given: ReportInput, s: Styles) -> None:
     """The months of the home's market: every measure that its parts show."""
     parts = [p["answer"] for p in given.market if "months" in p["answer"]]
     labels = {name: told for answer in parts for name, told in answer["labels"].items()}
-    heads = ["Month", *(label + (", $" if unit.startswith("$") else "") for label, unit in labels.values()), "Finished"]
+    measures = [
+        phrase("book-in-dollars", label=label) if unit.startswith("$") else label for label, unit in labels.values()
+    ]
+    heads = [*_heads("month"), *measures, *_heads("finished")]
     write_row(sheet, 0, heads, s.head)
     months = list(zip(*(answer["months"] for answer in parts), strict=True))
     for r, same in enumerate(months, start=1):
         values = {name: point["value"] for month in same for name, point in month["values"].items()}
-        told = [_day(f"{same[0]['period']}-01"), *(values[n] for n in labels), "" if same[0]["finished"] else "not yet"]
+        told = [
+            _day(f"{same[0]['period']}-01"),
+            *(values[n] for n in labels),
+            "" if same[0]["finished"] else phrase("book-not-yet"),
+        ]
         _write(sheet, r, told, [s.day, *(s.share if unit == "share" else s.money for _, unit in labels.values()), None])
     _laid(sheet, given, 1, 1 + len(months), len(heads), [12.0, *_head_width(heads)[1:]])
