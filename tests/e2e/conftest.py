@@ -21,7 +21,7 @@ from rain_porch.api.app import create_app
 from rain_porch.app.pricing.wide_models import make_ahead
 from rain_porch.app.records import Records
 from tests.conftest import copy_demo
-from tests.e2e.person import COUNT_REQUESTS
+from tests.e2e.person import WATCH
 
 # the one without windows of its own opens a page in half the time
 BROWSERS = ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium")
@@ -159,7 +159,7 @@ def page(browser: Browser, server: Server) -> Iterator[Page]:
     context = browser.new_context(
         viewport={"width": 1280, "height": 800}, accept_downloads=True, reduced_motion="reduce"
     )
-    context.add_init_script(COUNT_REQUESTS)
+    context.add_init_script(WATCH)
     made = context.new_page()
     made.set_default_timeout(30_000)
     faults: list[str] = []

@@ -9,10 +9,11 @@ from playwright.sync_api import Locator, Page, expect
 Press = Callable[[Page, Locator], None]
 MOST_TABS = 480
 
-# before a page's own scripts: how many requests are under way
-COUNT_REQUESTS = """(() => {
+# before a page's own scripts: how many requests are under way, and what had the focus last
+WATCH = """(() => {
   const ask = window.fetch
   window.underWay = 0
+  document.addEventListener('focusin', (e) => { window.lastFocused = e.target }, true)
   window.fetch = (...given) => {
     window.underWay += 1
     return ask(...given).finally(() => { window.underWay -= 1 })
@@ -117,19 +118,34 @@ HOLD = """(e) => {
   return true
 }"""
 BATCH = 8
+# how the Tab key comes to a control soonest, as one sees it: forwards, backwards round the end of the page, or, where it was the
+# last that had the focus, one back and one on
+WAY = """(e) => {
+  const stops = [...document.querySelectorAll('a[href], button, input, select, textarea, [tabindex]')].filter(
+    (x) => x.tabIndex >= 0 && !x.disabled && !x.closest('[inert]') && x.checkVisibility({ visibilityProperty: true }))
+  const there = stops.findIndex((x) => x === e || e.contains(x) || x.contains(e))
+  const active = document.activeElement
+  const here = stops.indexOf(active === document.body ? window.lastFocused : active)
+  if (there < 0 || here < 0) return ['Tab']
+  if (here === there) return active === document.body ? ['Shift+Tab', 'Tab'] : ['Tab']
+  return (here - there + stops.length) % stops.length < (there - here + stops.length) % stops.length ? ['Shift+Tab'] : ['Tab']
+}"""
 
 
 def tab_to(page: Page, what: Locator) -> None:
-    """Press Tab until the control has the focus."""
+    """Press Tab until the control has the focus, backwards where it is nearer so."""
     expect(what).to_be_visible()
     found = what.element_handle()
+    *first, tab = found.evaluate(WAY)
+    for key in first:
+        page.keyboard.press(key)
     for _ in range(MOST_TABS // BATCH):
         while not found.evaluate(HOLD):  # what is drawn anew meanwhile is another thing in the same place
             found = what.element_handle()
         if page.evaluate("window.tabReached"):
             return
         for _ in range(BATCH):
-            page.keyboard.press("Tab")
+            page.keyboard.press(tab)
         if page.evaluate("window.tabLet()"):
             return
     raise AssertionError(f"Tab never comes to {what}")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.e2e.conftest import Server
 from tests.e2e.looking import look_over
@@ -125,6 +125,18 @@ def test_every_room_is_read_in_the_form_and_fits(page: Page, server: Server) -> 
         ):  # where figures stand closest; the others have room
             wrong += [f"{path}: {t}" for t in look_over(page)]
     assert not wrong, "\n".join(wrong)
+
+    # a browser that was never here: what is drawn before the service has said who asks is drawn anew in their form, fields too
+    page.evaluate("localStorage.clear()")
+    held: list[Route] = []
+    page.route("**/api/session", lambda route: held.append(route))
+    page.goto(f"{here}/worth")
+    expect(page.get_by_role("table", name="Adjustment grid")).to_contain_text("$")
+    held[0].continue_()
+    page.unroute("**/api/session")
+    expect(page.get_by_role("table", name="Adjustment grid")).not_to_contain_text("$")
+    at_rest(page, 300)
+    assert not [t for t in page.evaluate(READ) if OF_USUAL.search(t) and not ELSEWHERE.search(t)]
 
     # a field shows every digit that is typed into it: rules, and the sheet of net proceeds
     page.goto(f"{server.url}/settings/rules")

@@ -2,7 +2,7 @@
 import { served } from '@/shared/servicePath'
 import CommandField from '@/shared/ui/fields/CommandField.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { watch } from 'vue'
+import { ref, watch } from 'vue'
 import { onSignedOut } from '@/shared/api/client'
 import {
   mdiChartLine,
@@ -35,7 +35,12 @@ const WalkCard = later(() => import('./walk/WalkCard.vue'))
 const walk = useWalk()
 const SignIn = later(() => import('./session/SignIn.vue'))
 const { isOut, session } = useSession()
-watch(session.data, (now) => now && readIn(now.form), { immediate: true, flush: 'sync' })
+// a field holds its figure as it was written when it came: where the office reads otherwise, the room is drawn anew
+const drawn = ref(0)
+watch(session.data, (now) => now && readIn(now.form) && (drawn.value += 1), {
+  immediate: true,
+  flush: 'sync',
+})
 const queries = useQueryClient()
 onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
 </script>
@@ -62,7 +67,7 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
         </p>
         <RecordsStanding v-if="!isOut" />
       </header>
-      <main class="room"><router-view /></main>
+      <main class="room"><router-view :key="drawn" /></main>
     </div>
     <Legend />
     <KeysPage />

@@ -33,10 +33,31 @@ export const USUAL: LocalForm = {
   sign_stands: 'before',
   sizes: 'feet',
 }
-const now = shallowRef(USUAL)
+const KEPT = 'local form'
+/** The form in which this browser read last: a page shows figures in it before the service has said who is there. */
+function readLast(): LocalForm {
+  try {
+    const kept = { ...USUAL, ...JSON.parse(localStorage.getItem(KEPT) ?? '{}') }
+    return kept.numbers in MARKS ? kept : USUAL
+  } catch {
+    return USUAL // what is kept there is none of ours, or nothing may be kept
+  }
+}
+const now = shallowRef(readLast())
 
-/** Let everything be shown in a form: at once, but for what the service words, which is asked for anew by whoever changes it. */
-export const readIn = (form: LocalForm) => (now.value = form)
+/** Let everything be shown in a form: at once, but for what the service words, which is asked for anew by whoever changes it. Says
+ * whether it is another than before. */
+export function readIn(form: LocalForm) {
+  const same = (Object.keys(USUAL) as (keyof LocalForm)[]).every((k) => form[k] === now.value[k])
+  if (same) return false
+  now.value = form
+  try {
+    localStorage.setItem(KEPT, JSON.stringify(form))
+  } catch {
+    // it is asked for again when the page is opened the next time
+  }
+  return true
+}
 export const formNow = () => now.value
 export const marks = () => MARKS[now.value.numbers]
 export const isMetric = () => now.value.sizes === 'metres'
