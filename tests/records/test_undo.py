@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from contextlib import closing
 from functools import partial
 from pathlib import Path
 
@@ -23,7 +24,7 @@ from rain_porch.store.records.incoming.undo import TABLES, undo_import
 from tests.conftest import NOW
 
 HEAD = "ListingId,StandardStatus,UnparsedAddress,ParcelNumber,Latitude,Longitude,LivingArea,CloseDate,ClosePrice,ListPrice\n"
-BESIDES = ("area_places", "addresses")
+BESIDES = {"area_places": "south, north, west, east", "addresses": "words, kind, key, shown"}
 
 
 def whole(db: sqlite3.Connection) -> dict[str, list[tuple]]:
@@ -35,22 +36,20 @@ def whole(db: sqlite3.Connection) -> dict[str, list[tuple]]:
             map(str, (tuple(r) for r in db.execute(f"SELECT {', '.join(names)} FROM {table} ORDER BY {key}")))
         )
     for table in BESIDES:
-        names = "words, kind, key, shown" if table == "addresses" else "south, north, west, east"
-        out[table] = sorted(map(str, (tuple(r) for r in db.execute(f"SELECT {names} FROM {table}"))))
+        out[table] = sorted(map(str, (tuple(r) for r in db.execute(f"SELECT {BESIDES[table]} FROM {table}"))))
     return out
 
 
-def sums(db: sqlite3.Connection) -> dict[str, tuple[int, int]]:
+def sums(folder: Path) -> dict[str, tuple[int, int]]:
     """The same of a whole town, told short: how many rows each table has, and a sum over them that any other row would change."""
     out = {}
-    for table, _ in TABLES.values():
-        names = [r["name"] for r in db.execute(f"PRAGMA table_info({table})") if r["name"] != "row_id"]
-        rows = [hash(tuple(r)) for r in db.execute(f"SELECT {', '.join(names)} FROM {table}")]
-        out[table] = len(rows), sum(rows)
-    for table in BESIDES:
-        names = "words, kind, key, shown" if table == "addresses" else "south, north, west, east"
-        rows = [hash(tuple(r)) for r in db.execute(f"SELECT {names} FROM {table}")]
-        out[table] = len(rows), sum(rows)
+    with closing(sqlite3.connect(folder / "records.db")) as db:
+        for table in [*(table for table, _ in TABLES.values()), *BESIDES]:
+            names = [name for _, name, *_ in db.execute(f"PRAGMA table_info({table})") if name != "row_id"]
+            if table in BESIDES:
+                names = BESIDES[table].split(", ")
+            rows = [hash(row) for row in db.execute(f"SELECT {', '.join(names)} FROM {table}")]
+            out[table] = len(rows), sum(rows)
     return out
 
 
@@ -66,17 +65,17 @@ def line(key, status="Active", area="1800", close="", paid="", price="400000", p
 def test_every_demo_import_undone_leaves_the_records_as_they_were(town: Path, demo: Path):
     records = Records(town)
     file = sorted((demo / "files").glob("*.*csv")) + sorted((demo / "files").glob("*.geojson"))
-    before = sums(records.live)
+    before = sums(town)
     for path in file:
         again = import_file(records.live, path, folder=town, now=NOW, source="again")
         assert (again.new, again.changed) == (0, 0), path.name
         undo(records, again.import_id)
-        assert sums(records.live) == before
+        assert sums(town) == before
     first = records.live.execute("SELECT min(import_id) FROM imports WHERE kind = 'listings'").fetchone()[0]
     done = undo(records, first)
     assert done.removed == before["listings"][0] and not done.kept
     import_file(records.live, demo / "files/listings.csv", folder=town, now=NOW)
-    after = sums(records.live)
+    after = sums(town)
     assert after["listings"][0] == before["listings"][0]
     assert all(after[table] == before[table] for table in ("transfers", *BESIDES))
     records.close()

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -54,17 +55,27 @@ SEASON_PEAK_DAY = 150
 
 def trend(day: Any) -> Any:
     """Log of the price level at a day (days since 1970), 0 on LAST_DAY. Works on numbers and arrays."""
+    if isinstance(day, int | float):
+        return _level(float(day)) - _level(_LAST)
     days = np.asarray(day, dtype=np.float64)
     level = np.zeros_like(days)
-    starts = [(day_of(start), pct) for start, pct in TREND]
-    ends = [s for s, _ in starts[1:]] + [day_of(dt.date(2100, 1, 1))]
-    anchor = 0.0
-    last = day_of(LAST_DAY)
-    for (start, pct), end in zip(starts, ends, strict=True):
-        rate = math.log1p(pct / 100) / 30.4375
+    for start, end, rate in _SPANS:
         level = level + rate * np.clip(days - start, 0, end - start)
-        anchor += rate * min(max(last - start, 0), end - start)
-    return level - anchor
+    return level - _level(_LAST)
+
+
+_STARTS = [float(day_of(start)) for start, _ in TREND]
+_SPANS = [
+    (start, end, math.log1p(pct / 100) / 30.4375)
+    for start, end, (_, pct) in zip(_STARTS, [*_STARTS[1:], float(day_of(dt.date(2100, 1, 1)))], TREND, strict=True)
+]  # from, to, rate a day
+_LAST = float(day_of(LAST_DAY))
+
+
+@lru_cache(maxsize=20_000)
+def _level(day: float) -> float:
+    """The same of one day, before it is set to 0 on the last."""
+    return sum((rate * min(max(day - start, 0.0), end - start) for start, end, rate in _SPANS), 0.0)
 
 
 def mortgage_rate(day: Any) -> Any:

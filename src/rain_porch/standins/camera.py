@@ -11,6 +11,7 @@ import random
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, fields
+from functools import lru_cache
 from typing import Any, get_type_hints
 from urllib.parse import parse_qsl, urlencode
 
@@ -135,8 +136,14 @@ _MOST = 200.0  # of anything that can be counted in a picture
 
 def address_of(scene: Scene, number: int) -> str:
     """Where picture `number` (from 1) of a scene stands; what is plain is left out."""
+    return f"{SCHEME}{number}?{_told(scene)}"
+
+
+@lru_cache(maxsize=256)
+def _told(scene: Scene) -> str:
+    """A scene as all addresses of its pictures tell it."""
     told = {f.name: getattr(scene, f.name) for f in fields(Scene)}
-    return f"{SCHEME}{number}?" + urlencode({k: _short(v) for k, v in told.items() if v not in (0, "")})
+    return urlencode({k: _short(v) for k, v in told.items() if v not in (0, "")})
 
 
 def drawn_at(address: str) -> str:

@@ -55,7 +55,9 @@ def few_before(monkeypatch):
 def test_the_same_seed_gives_the_same_figures_on_one_process_or_two(demo_records, few_before):
     one, two = (backtest(demo_records, FROM, TO, 40, 7, workers=workers) for workers in (1, 2))
     assert len(one.cases) == 40
-    assert [(c.listing_id, c.value, c.width) for c in one.cases] == [(c.listing_id, c.value, c.width) for c in two.cases]
+    assert [(c.listing_id, c.value, c.width) for c in one.cases] == [
+        (c.listing_id, c.value, c.width) for c in two.cases
+    ]
     other = backtest(demo_records, FROM, TO, 5, 8)
     assert not {c.listing_id for c in other.cases} <= {c.listing_id for c in one.cases}
 
