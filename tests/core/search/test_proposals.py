@@ -27,6 +27,21 @@ def test_a_home_meets_every_limit_that_is_made_from_it(area, year, lot):
         assert limit.low <= value <= limit.high
 
 
+@given(
+    st.sampled_from(("below_grade_finished_area", "tax_annual_amount", "association_fee", "own_number_screen_porch")),
+    st.integers(11, 9000),
+)
+def test_what_is_measured_or_paid_has_room_on_both_sides_and_counts_have_none(name, value):
+    """A limit at the home's own amount alone found no other home."""
+    limit = matching(name, BY_NAME[name].kind, subject(**{name: value}))
+    assert limit.low <= 0.75 * value < value < 1.25 * value <= limit.high
+    for none in (name, "own_number_porches", "garage_spaces"):
+        assert matching(none, BY_NAME[none].kind, subject(**{none: 0})) == Criterion(none, 0, 0)
+    assert matching("own_number_porches", Kind.NUMBER, subject(own_number_porches=2)) == Criterion(
+        "own_number_porches", 2, 2
+    )
+
+
 def test_words_match_as_words_and_what_is_unknown_limits_nothing():
     assert matching("city", Kind.WORD, HOME) == Criterion("city", words=("Alder",))
     assert matching("fireplaces_total", Kind.NUMBER, HOME) is None

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 import numpy as np
 
-from ..facts.fields import FIELDS, Kind
+from ..facts.fields import BY_NAME, FIELDS, OWN, Kind
 from ..facts.homes import Subject
 from ..facts.house_rules import USUAL, HouseRules
 from ..market.columns import Floats, Ints
@@ -14,15 +15,16 @@ from .proposed import area_band, share_band
 from .search import Criterion, Search
 from .steps import Sales, Step, adds_most_alike, steps
 
-LOT_PERCENT, YEARS = 25, 10
+PERCENT, YEARS = 25, 10
+COUNTS = 10  # up to which a whole number of a field of the office's own is taken for a count
 MOST_STEPS = 12
 
 
 def match_everything(search: Search, subject: Subject, rules: HouseRules = USUAL) -> Search:
     """The search with a criterion for every fact of the home that likeness looks at.
 
-    Living area by its band, the lot within 25 %, years within 10, counts, yes/no and words equal. What the search
-    has already stays as it is.
+    Living area by its band, the lot and other amounts within 25 %, years within 10, counts, yes/no and words equal. What
+    the search has already stays as it is.
     """
     for f in FIELDS:
         if not f.weight or not f.searched or search.criterion(f.name) is not None:
@@ -43,11 +45,24 @@ def matching(name: str, kind: Kind, subject: Subject, rules: HouseRules = USUAL)
     if name == "living_area":
         return Criterion(name, *area_band(number, rules))
     if name == "lot_size_square_feet":
-        low, high = share_band(number, LOT_PERCENT)
+        low, high = share_band(number, PERCENT)
         return Criterion(name, round(low, -1), round(high, -1))
     if kind == Kind.YEAR:
         return Criterion(name, number - YEARS, number + YEARS)
+    if _is_amount(name, number):
+        step = BY_NAME[name].step
+        low, high = share_band(number, PERCENT)
+        return Criterion(name, math.floor(low / step) * step, math.ceil(high / step) * step)
     return Criterion(name, number, number)
+
+
+def _is_amount(name: str, number: float) -> bool:
+    """Whether a number was measured or paid, so that hardly another home has the very same. None at all is a count: as it is here."""
+    if not number:
+        return False
+    if name.startswith(OWN):
+        return number != int(number) or abs(number) > COUNTS
+    return BY_NAME[name].step > 1
 
 
 def helps_most(
