@@ -74,7 +74,7 @@ class ImportDoc(Doc):
     columns: list[ColumnTakenDoc] = []  # what was taken for what, the least sure first
     left_out: list[ColumnLeftDoc] = []
     words: list[WordReadDoc] = []  # of statuses and kinds of home, those that nobody can tell first
-    notes: list[str] = []  # what else came of it: pictures of a feed, what is no longer at the source
+    notes: list[Worded] = []  # what else came of it: pictures of a feed, what is no longer at the source
     swapped: int = 0  # rows whose latitude and longitude look swapped: --places swap puts them right
     far: int = 0  # rows far from everything held: --places new believes them
 
