@@ -57,10 +57,9 @@ class Records:
             return held
         return self._renew()
 
-    def is_behind(self) -> bool:
-        """Whether records newer than the newest snapshot's are there already, and are being read."""
-        held = self._newest
-        return held is not None and held.stamp != _stamp(self.live)
+    def is_behind(self, held: Snapshot) -> bool:
+        """Whether records newer than this snapshot's are there already; they are being read, or the next who asks has them."""
+        return held.stamp != _stamp(self.live)
 
     def _renew(self) -> Snapshot:
         with self._reading:

@@ -140,7 +140,7 @@ def standing(porch: Porch) -> RecordsStandingDoc:
     newest = imports.newest_import(porch.records.db)
     return RecordsStandingDoc(
         version=porch.records.stamp[0],
-        is_behind=porch.state.records.is_behind(),
+        is_behind=porch.state.records.is_behind(porch.records),
         newest_import=newest[0] if newest else None,
         taken_in=dt.datetime.fromisoformat(newest[1]) if newest else None,
     )
