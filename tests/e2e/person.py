@@ -119,8 +119,10 @@ HOLD = """(e) => {
 }"""
 BATCH = 8
 # how the Tab key comes to a control soonest, as one sees it: forwards, backwards round the end of the page, or, where it was the
-# last that had the focus, one back and one on
+# last that had the focus, one back and one on; while something is open over the page forwards alone: it closes behind who goes back
 WAY = """(e) => {
+  const open = [...document.querySelectorAll('.v-overlay--active, [role=dialog], .raised')].some((x) => x.checkVisibility())
+  if (open) return ['Tab']
   const stops = [...document.querySelectorAll('a[href], button, input, select, textarea, [tabindex]')].filter(
     (x) => x.tabIndex >= 0 && !x.disabled && !x.closest('[inert]') && x.checkVisibility({ visibilityProperty: true }))
   const there = stops.findIndex((x) => x === e || e.contains(x) || x.contains(e))
@@ -179,12 +181,13 @@ def last_row(page: Page, table: Locator) -> Locator:
     """Go down a table with the wheel until nothing moves; the last row, which must be wholly in sight."""
     rows = table.locator("tbody tr:not([aria-hidden])")
     point_at(page, rows.first.locator("td").first)  # it stays in sight when the table is scrolled across
-    before = None
+    before, still = None, 0
     for _ in range(300):
         page.mouse.wheel(0, 400)
         page.wait_for_timeout(50)
         now = rows.last.bounding_box(), rows.last.inner_text()
-        if now == before:
+        still = still + 1 if now == before else 0
+        if still == 3:  # a wheel that was turned may be heard later
             break
         before = now
     row = rows.last
