@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from functools import cache
 from importlib.resources import files
 from pathlib import Path
@@ -41,8 +40,3 @@ def phrase(key: str, /, **values: str | int) -> str:
 def joined(*parts: str) -> str:
     """Sentences one after the other, without those that have nothing to say."""
     return " ".join(p for p in parts if p)
-
-
-def keys() -> Iterator[str]:
-    """Every key that the files have."""
-    return iter(_bundle()._messages)
