@@ -37,7 +37,7 @@ PAGES: Mapping[str, Page] = {
 
 def page_label(name: str) -> str:
     """What a page is called where the agent chooses among them."""
-    return phrase(f"page-{name.replace('_', '-')}")
+    return phrase(f"page-{name}")
 
 
 # pages on which the agent says whether they speak of the chosen or of all found

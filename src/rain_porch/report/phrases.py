@@ -40,3 +40,8 @@ def phrase(key: str, /, **values: str | int) -> str:
 def joined(*parts: str) -> str:
     """Sentences one after the other, without those that have nothing to say."""
     return " ".join(p for p in parts if p)
+
+
+def phrases_of(*keys: str) -> list[str]:
+    """The phrases of several keys, as they stand over columns; "" stays empty."""
+    return [phrase(key) if key else "" for key in keys]

@@ -7,7 +7,7 @@ from typing import Any
 from ...core.facts.local_form import OwnWords
 from ..blocks import Nothing, page, table
 from ..model import ReportInput
-from ..phrases import phrase
+from ..phrases import phrase, phrases_of
 from .telling import asked_or_paid, facts_line_short, name_of, status_of
 
 
@@ -24,8 +24,7 @@ def set_aside_page(given: ReportInput) -> dict[str, Any] | Nothing:
         ]
         for c in given.aside
     ]
-    heads = [phrase("head-home"), "", "", phrase("head-why")]
     return page(
-        "set_aside", phrase("set-aside-title"), table(heads, rows, words=4, widths=(1.4, 1.6, 1.7, 2)),
+        "set_aside", phrase("set-aside-title"), table(phrases_of("head-home", "", "", "head-why"), rows, words=4, widths=(1.4, 1.6, 1.7, 2)),
         lead=phrase("set-aside-lead", n=len(rows)), flow=True,
     )  # fmt: skip

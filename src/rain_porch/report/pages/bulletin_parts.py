@@ -9,7 +9,7 @@ from ...core.facts.local_form import Quantity, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, card, columns, filling, heading, homes, keys, para, picture, table
-from ..phrases import joined, phrase
+from ..phrases import joined, phrase, phrases_of
 from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
@@ -28,11 +28,7 @@ SHORT = ("same_home_price", "median_share_of_list", "median_price_per_sqft")
 
 def short_label(name: str, label: str) -> str:
     """What a measure is called where room is scarce: by a phrase of its own, else by its name without what stands in brackets."""
-    return phrase(f"short-{_dashed(name)}") if name in SHORT else label.split(" (")[0]
-
-
-def _dashed(name: str) -> str:
-    return name.replace("_", "-")
+    return phrase(f"short-{name}") if name in SHORT else label.split(" (")[0]
 
 
 def change_words(figure: Part) -> str:
@@ -127,7 +123,7 @@ def charts_part(part: Part) -> list[Block | None]:
     tall = (90 if crowded else 138) if wide > 200 else 120
     parts = []
     for name, least in _CHARTS[kind]:
-        title, unit = phrase(f"chart-{_dashed(name)}"), told["labels"][name][1]
+        title, unit = phrase(f"chart-{name}"), told["labels"][name][1]
         if drawn := months_line_svg(told["months"], name, unit, wide, tall, least, form):
             alt = phrase("by-month-alt", label=title)
             parts.append([heading(told_head(title, form, unit)), picture(drawn, alt)])
@@ -136,9 +132,7 @@ def charts_part(part: Part) -> list[Block | None]:
     return [
         para(told["sentence"], large=True) if told["sentence"] else None,
         columns(parts, [1] * len(parts)),
-        para(
-            phrase(f"chart-key-{'short' if crowded else _dashed(kind)}", months=str(told["supply_months"])), small=True
-        ),
+        para(phrase(f"chart-key-{'short' if crowded else kind}", months=str(told["supply_months"])), small=True),
     ]
 
 
@@ -152,9 +146,8 @@ def places_part(part: Part) -> list[Block | None]:
         *(_place_row(p, phrase("places-numbered", number=str(p["number"]), place=p["place"])) for p in numbered),
         _place_row(told["whole"], phrase("places-all")),
     ]
-    keys_ = ("head-sold", "head-before", "head-median", "head-change", "places-days", "places-supply")
-    heads = ["", *(phrase(key) for key in keys_)]
-    made = table(heads, rows, widths=(2.1, 0.8, 0.9, 1.35, 1.15, 0.75, 1), last=True)
+    over = phrases_of("", "head-sold", "head-before", "head-median", "head-change", "head-days", "head-supply")
+    made = table(over, rows, widths=(2.1, 0.8, 0.9, 1.35, 1.15, 0.75, 1), last=True)
     words = phrase("places-key", span=told["span"], supply=supply_label(told))
     wide = _width(part) * (0.42 if _width(part) > 400 else 1)
     drawn = places_svg(
@@ -178,7 +171,7 @@ def _place_row(p: dict[str, Any], name: str) -> list[str]:
 
 def years_part(part: Part) -> list[Block | None]:
     told = part["answer"]
-    heads = [y["period"] + ("" if y["finished"] else " *") for y in told["years"]]
+    years = [y["period"] + ("" if y["finished"] else " *") for y in told["years"]]
     rows = [
         [label, *(blank(told_value(y["values"][name], unit)) for y in told["years"])]
         for name, (label, unit) in told["labels"].items()
@@ -186,8 +179,8 @@ def years_part(part: Part) -> list[Block | None]:
     ]
     return [
         para(told["sentence"], large=True) if told["sentence"] else None,
-        table(["", *heads], rows, share=0.85),
-        para(phrase("years-not-over"), small=True) if heads and heads[-1].endswith("*") else None,
+        table(["", *years], rows, share=0.85),
+        para(phrase("years-not-over"), small=True) if years and years[-1].endswith("*") else None,
     ]
 
 
@@ -235,8 +228,8 @@ def homes_part(part: Part) -> list[Block | None]:
             for h in shown_homes
         ]  # fmt: skip
         first = ("head-closed", "head-price") if sold else ("homes-day", "homes-price-now")
-        heads = ["", *(phrase(key) for key in (*first, "head-square-feet", "head-per-square-foot", "head-days"))]
-        return [para(said), table(heads, rows, words=2, widths=(2.4, 1.1, 1, 0.8, 0.8, 0.6))]
+        over = phrases_of("", *first, "head-square-feet", "head-per-square-foot", "head-days")
+        return [para(said), table(over, rows, words=2, widths=(2.4, 1.1, 1, 0.8, 0.8, 0.6))]
     across = 3 if part.get("page_break") else 6
     cards = [
         card(
@@ -252,9 +245,7 @@ def homes_part(part: Part) -> list[Block | None]:
 def _lines(home: dict[str, Any], sold: bool, narrow: bool) -> list[str]:
     """What stands under a home: its day, its size, how long it took."""
     size = phrase("facts-size", size=f"{home['living_area']:,.0f}") if home["living_area"] else ""
-    waited = (
-        "" if home["days_on_market"] is None or not sold else phrase("homes-days", days=f"{home['days_on_market']:,}")
-    )
+    waited = "" if home["days_on_market"] is None or not sold else phrase("count-days", n=home["days_on_market"])
     lines = [_when(home, sold, narrow), *([" · ".join(x for x in (size, waited) if x)] if narrow else [size, waited])]
     return [x for x in lines if x]
 
@@ -273,14 +264,14 @@ def _when(home: dict[str, Any], sold: bool, short: bool) -> str:
 def conditions_part(part: Part) -> list[Block | None]:
     """Three windows back from the day, with the arithmetic that lenders' published form asks for."""
     told = part["answer"]
-    heads = [phrase("conditions-window", start=_short(a), end=_short(b)) for a, b, _ in told["windows"]]
+    windows = [phrase("conditions-window", start=_short(a), end=_short(b)) for a, b, _ in told["windows"]]
     rows = []
     for line in told["lines"]:
         counted = line["unit"] in ("", "a month") or line["label"].startswith("Months")
         values = [told_value(v, line["unit"]).replace(" a month", "").replace("—", "") for v in line["values"]]
         cells = [
-            told_ if counted or not v["n"] else phrase("conditions-of-n", value=told_, n=str(v["n"]))
-            for told_, v in zip(values, line["values"], strict=True)
+            value if counted or not v["n"] else phrase("conditions-of-n", value=value, n=str(v["n"]))
+            for value, v in zip(values, line["values"], strict=True)
         ]
         if any(cells):
             rows.append([line["label"], *cells, line["trend"]])
@@ -288,7 +279,7 @@ def conditions_part(part: Part) -> list[Block | None]:
     words = phrase("conditions-key", months=months)
     return [
         para(phrase("conditions-of", where=told["where"])),
-        table(["", *heads, phrase("conditions-trend")], rows, widths=(1.9, 1.5, 1.5, 1.5, 0.8)),
+        table(["", *windows, phrase("conditions-trend")], rows, widths=(1.9, 1.5, 1.5, 1.5, 0.8)),
         para(words, small=True),
     ]
 

@@ -9,7 +9,7 @@ from ...core.facts.local_form import USUAL, LocalForm, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
 from ..blocks import Block, columns, figures, para, picture, table
-from ..phrases import phrase
+from ..phrases import phrase, phrases_of
 from ..pictures import ink
 from ..pictures.market_chart import view_svg
 from ..wording import day
@@ -110,7 +110,7 @@ _SIZE = (
     ("closings", "head-sold", ""),
 )
 _PRICE = (
-    ("months_of_supply", "bands-supply", "months"),
+    ("months_of_supply", "head-supply", "months"),
     ("for_sale", "bands-for-sale", ""),
     ("closings", "head-sold", ""),
     ("median_days", "head-days", "days"),
@@ -141,8 +141,8 @@ def bands_part(part: Part) -> list[Block | None]:
                 ]
                 for r in told[name]
             ]
-            heads = [phrase(f"bands-{name}"), *(phrase(key) for _, key, _ in measures)]
-            both.append([table(heads, rows, widths=(2.4, *[1.0] * len(measures)))])
+            over = phrases_of(f"bands-{name}", *(key for _, key, _ in measures))
+            both.append([table(over, rows, widths=(2.4, *[1.0] * len(measures)))])
     if not both:
         return [para(phrase("bands-none"))]
     words = phrase("bands-key", day=day(told["end"]), supply=supply_label(told))
@@ -166,7 +166,7 @@ def changed_part(part: Part) -> list[Block | None]:
     more = len(told["changes"]) - len(rows)
     return [
         para(phrase("changed-lead", **span, counts=", ".join(counts))),
-        table([phrase("changed-day"), "", phrase("changed-home"), phrase("head-price"), phrase("head-before")], rows, words=3, widths=(1, 1.3, 2.4, 1, 1)),
+        table(phrases_of("changed-day", "", "changed-home", "head-price", "head-before"), rows, words=3, widths=(1, 1.3, 2.4, 1, 1)),
         para(phrase("changed-newest", n=len(rows), more=more), small=True) if more > 0 else None,
     ]  # fmt: skip
 

@@ -26,7 +26,7 @@ from ..blocks import (
     table,
 )
 from ..model import ReportInput
-from ..phrases import joined, phrase
+from ..phrases import joined, phrase, phrases_of
 from ..pictures.bars import bars_svg
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
@@ -60,8 +60,8 @@ def comps_page(given: ReportInput) -> dict[str, Any] | Nothing:
     sheets = math.ceil(len(rows) / ROWS_A_PAGE)
     each = math.ceil(len(rows) / sheets)  # pages that are equally full, their pictures as large as that allows
     thumb = max(64.0, min(150.0, 1.5 * (ROOM / each - 8)))
-    heads = ["", *(phrase(f"glance-{name}") for name in ("home", "price", "differs"))]
-    parts = [glance(rows[i : i + each], heads, thumb, first=i == 0) for i in range(0, len(rows), each)]
+    over = phrases_of("", "glance-home", "glance-price", "glance-differs")
+    parts = [glance(rows[i : i + each], over, thumb, first=i == 0) for i in range(0, len(rows), each)]
     told: list[Block | None] = [
         *parts,
         para(phrase("and-more", n=more), small=True) if more else None,
@@ -171,7 +171,7 @@ def _sheet(given: ReportInput, number: int | None, home: Home, worth: Mapping[st
         below = [columns([below, [heading(phrase("sheet-brought")), bars]], (255, 255))]
     return page(
         f"sheet {home['listing_id']}",
-        name_of(home) if number is None else phrase("sheet-title", number=str(number), home=name_of(home)),
+        name_of(home) if number is None else phrase("numbered-home", number=str(number), home=name_of(home)),
         para(differs(home)),
         top,
         *below,
@@ -196,7 +196,7 @@ def _beside(given: ReportInput, home: Home) -> Block:
         for n, a, b in both
         if (a, b) != (UNKNOWN, UNKNOWN)
     ]
-    return table(["", phrase("sheet-this-one"), phrase("sheet-your-home"), ""], rows, widths=(1.5, 1.2, 1.2, 0.2))
+    return table(phrases_of("", "sheet-this-one", "sheet-your-home", ""), rows, widths=(1.5, 1.2, 1.2, 0.2))
 
 
 def _sheet_lead(home: Home, worth: Mapping[str, Any] | None) -> str:

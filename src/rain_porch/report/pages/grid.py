@@ -136,8 +136,7 @@ def _rate_shown(dollars_a_unit: float, name: str) -> str:
 
 
 def _one_of(field: str, form: LocalForm) -> str:
-    told_of = form.is_metric and field in BY_NAME and BY_NAME[field].unit == "sq ft"
-    return phrase(f"one-{field.replace('_', '-')}{'-metric' if told_of else ''}")
+    return phrase(f"one-{field}", sizes=form.sizes)
 
 
 def _rate_in(rate: Mapping[str, Any], form: LocalForm) -> str:
@@ -154,9 +153,9 @@ def in_words(given: ReportInput) -> list[str]:
         if r["field"] not in used or r["field"] not in SAID_OF or not r["dollars"]:
             continue
         judged = r["source"] == "typed" or not r["sales"]
-        how = "-as-judged" if judged else "-unsure" if r["weak"] else ""
-        one, amount_ = _one_of(r["field"], given.brand.form), _rate_in(r, given.brand.form)
-        out.append(phrase(f"rates-worth{how}", one=one, amount=amount_, sales=r["sales"] or 0))
+        how = "as-judged" if judged else "unsure" if r["weak"] else "from-sales"
+        one, rate = _one_of(r["field"], given.brand.form), _rate_in(r, given.brand.form)
+        out.append(phrase(f"rates-worth-{how}", one=one, amount=rate, sales=r["sales"] or 0))
     change = given.price["market_change"]
     if "market_change" in used and change["pct_per_month"]:
         way = "rose" if change["pct_per_month"] > 0 else "fell"

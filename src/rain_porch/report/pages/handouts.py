@@ -10,7 +10,7 @@ from ...core.facts.local_form import Quantity
 from ...core.statistics.summary import summarise
 from ..blocks import Nothing, figures, heading, page, para, picture, table
 from ..model import ReportInput
-from ..phrases import phrase
+from ..phrases import phrase, phrases_of
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import SOLD
@@ -35,7 +35,7 @@ def tour_page(given: ReportInput) -> dict[str, Any] | Nothing:
     return page(
         "tour", phrase("tour-title"),
         picture(drawn, phrase("tour-alt"), phrase("tour-key")),
-        table(["", phrase("tour-to"), phrase("tour-how"), phrase("head-miles")], stops, words=3, widths=(0.3, 1.5, 4, 0.5)),
+        table(phrases_of("", "tour-to", "tour-how", "head-miles"), stops, words=3, widths=(0.3, 1.5, 4, 0.5)),
         para(phrase("tour-left", left=", ".join(left)), small=True) if left else None,
         lead=phrase("tour-lead", n=len(stops), miles=f"{tour['miles']:.1f}", home=given.title),
     )  # fmt: skip
@@ -53,8 +53,8 @@ def size_page(given: ReportInput) -> dict[str, Any] | Nothing:
     per = [float(c["price_per_sqft"]) for c in known]
     mine = given.subject["facts"].get("living_area")
     slope, base = (float(v) for v in np.polyfit(np.log(area), np.log(per), 1))
-    metric = "-metric" if given.brand.form.is_metric else ""
-    said = para(phrase(f"size-{'smaller-higher' if slope < -0.05 else 'hardly-changes'}{metric}"))
+    sizes = given.brand.form.sizes
+    said = para(phrase("size-smaller-higher" if slope < -0.05 else "size-hardly-changes", sizes=sizes))
 
     def curve(size: float) -> float:
         return float(np.exp(base + slope * np.log(size)))
@@ -74,8 +74,8 @@ def size_page(given: ReportInput) -> dict[str, Any] | Nothing:
     )
     of_all = (phrase("size-median", n=len(known)), Quantity(middle, "$/sq ft", signed=True), "slate")
     return page(
-        "size", phrase(f"size-title{metric}"), figures([*likely, of_all]), said,
-        picture(drawn, phrase(f"size-alt{metric}", n=len(known)), phrase("size-key")),
+        "size", phrase("size-title", sizes=sizes), figures([*likely, of_all]), said,
+        picture(drawn, phrase("size-alt", n=len(known), sizes=sizes), phrase("size-key")),
     )  # fmt: skip
 
 
@@ -94,9 +94,9 @@ def housing_page(given: ReportInput) -> dict[str, Any] | Nothing:
     ]
     return page(
         "housing", phrase("housing-title"),
-        table([phrase("housing-kind"), phrase("head-homes"), phrase("housing-share")], kinds, widths=(2, 1, 1), share=0.6),
+        table(phrases_of("housing-kind", "head-homes", "housing-share"), kinds, widths=(2, 1, 1), share=0.6),
         heading(phrase("housing-ages")),
-        table(["", phrase("head-homes"), phrase("housing-lower-tenth"), phrase("head-median"), phrase("housing-upper-tenth")], rows, widths=(2, 1, 1, 1, 1)),
+        table(phrases_of("", "head-homes", "housing-lower-tenth", "head-median", "housing-upper-tenth"), rows, widths=(2, 1, 1, 1, 1)),
         para(told["turnover"]),
         lead=phrase("housing-lead", n=told["homes"], place=told["place"]),
         flow=True,

@@ -9,18 +9,14 @@ from typing import Any
 from ...core.facts.local_form import USUAL, LocalForm, Quantity
 from ...core.facts.money import dollars, half_up, priced
 from ..blocks import Block, figures, heading, page, para, picture, table
-from ..phrases import joined, phrase
+from ..phrases import joined, phrase, phrases_of
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
-from ..speaking import SOLD
+from ..speaking import KINDS, SOLD
 from ..wording import day, distance, fact, facts_line, label, per_sqft_alone, sentence_case
 from .readings import one_or_two
 
 Doc = Mapping[str, Any]
-# kind of record, "" for all, → its phrase
-_KINDS = {
-    "sold": "sold", "deed_sale": "sold-by-deed", "under_contract": "under-contract", "for_sale": "for-sale", "failed": "failed", "": "all",
-}  # fmt: skip
 ON_ONE_PAGE, ROWS, SHEETS = 14, 23, 40  # homes on the one page at most; its rows in all; sheets
 FEW = 12  # lines that go under the page before, where it has the room
 SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "bathrooms", "garage_spaces", "basement", "lot_size_square_feet",
@@ -30,7 +26,7 @@ SHEET_FACTS = ("living_area", "below_grade_finished_area", "bedrooms_total", "ba
 
 def kind_said(kind: str) -> str:
     """ "sold", "sold by deed", "all"; a kind that has no phrase as it is."""
-    return phrase(f"kind-{_KINDS[kind]}") if kind in _KINDS else kind
+    return phrase(f"kind-{kind or 'all'}") if kind in ("", *KINDS) else kind
 
 
 @dataclass(frozen=True)
@@ -83,7 +79,7 @@ def packet(given: LookInput) -> list[dict[str, Any]]:
              lead=_lead(given)),
         page("look lines", phrase("look-lines-title"), _line_table(given), lead=phrase("of-homes", whose=given.whose), flow=len(given.homes) <= FEW),
         *([page("look map", phrase("look-map-title"), picture(_map(given, 330), phrase("look-map-alt"), phrase("look-map-key")),
-                *([heading(phrase("look-size-title")), picture(drawn, phrase("look-size-alt"))] if drawn else ()))] if _placed(given) else ()),
+                *([heading(phrase("look-size-title")), picture(drawn, phrase("by-size-alt"))] if drawn else ()))] if _placed(given) else ()),
         *(_sheet(given, n, home) for n, home in enumerate(given.homes[:SHEETS], 1)),
     ]  # fmt: skip
 
@@ -177,8 +173,12 @@ def _figure_table(given: LookInput, names: Sequence[str], ways: Sequence[str]) -
     for before, row in zip(reversed(rows[:-1]), reversed(rows[1:]), strict=True):
         if row[0] == before[0]:
             row[0] = ""
-    heads = [phrase("head-homes"), *(phrase(f"head-{way}") for way in ways)]
-    return table(["", "", *heads], rows, words=2, widths=(1.7, 1.2, 0.7, *([1.1] * len(ways))))
+    return table(
+        phrases_of("", "", "head-homes", *(f"head-{way}" for way in ways)),
+        rows,
+        words=2,
+        widths=(1.7, 1.2, 0.7, *([1.1] * len(ways))),
+    )
 
 
 def _homes(given: LookInput, most: int) -> list[Block]:
@@ -191,14 +191,15 @@ def _homes(given: LookInput, most: int) -> list[Block]:
         for n, h in enumerate(given.homes[: min(most, ON_ONE_PAGE)], 1)
     ]  # fmt: skip
     left = len(given.homes) - len(rows)
-    keys = ("head-home", "", "head-price", "head-per-square-foot", "head-square-feet", "look-beds", "look-paid-before")
-    heads = [phrase(key) if key else "" for key in keys]
-    out = [table(heads, rows, words=2, widths=(2.1, 2.5, 0.9, 0.7, 0.6, 0.5, 1.2))]
+    over = phrases_of(
+        "head-home", "", "head-price", "head-per-square-foot", "head-square-feet", "look-beds", "look-paid-before"
+    )
+    out = [table(over, rows, words=2, widths=(2.1, 2.5, 0.9, 0.7, 0.6, 0.5, 1.2))]
     return [*out, para(phrase("and-more", n=left), small=True)] if left > 0 else out
 
 
 def _numbered(n: int, home: Doc) -> str:
-    return phrase("look-numbered", number=str(n), home=home["address"] or home["listing_id"])
+    return phrase("numbered-home", number=str(n), home=home["address"] or home["listing_id"])
 
 
 def _status(home: Doc) -> str:
@@ -229,19 +230,10 @@ def _line_table(given: LookInput) -> Block:
         ]
         for n, h in enumerate(given.homes, 1)
     ]  # fmt: skip
-    keys = (
-        "head-home",
-        "",
-        "look-first-list",
-        "look-last-list",
-        "head-sold",
-        "look-of-first",
-        "look-of-last",
-        "head-days",
-        "look-all-days",
-    )
-    heads = [phrase(key) if key else "" for key in keys]
-    return table(heads, rows, words=2, widths=(2.4, 1.1, 1, 1, 1, 0.8, 0.8, 0.6, 0.7))
+    over = phrases_of(
+        "head-home", "", "look-first-list", "look-last-list", "head-sold", "look-of-first", "look-of-last", "head-days", "look-all-days"
+    )  # fmt: skip
+    return table(over, rows, words=2, widths=(2.4, 1.1, 1, 1, 1, 0.8, 0.8, 0.6, 0.7))
 
 
 def _count(value: float | None) -> str:

@@ -60,7 +60,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
         phrase("one-page-map-key"),
         given.price["sentence"],
         _found(given),
-        phrase("one-page-records", sources="; ".join(given.sources)) if given.sources else "",
+        phrase("records-of", sources="; ".join(given.sources)) if given.sources else "",
     )
 
     def drawn(height: float) -> str:
@@ -81,7 +81,7 @@ def summary_page(given: ReportInput) -> dict[str, Any]:
 
 def _found(given: ReportInput) -> str:
     """How many of each kind the search finds."""
-    counts = [phrase(f"found-{k.replace('_', '-')}", n=n) for k, n in given.counts.items() if n]
+    counts = [phrase(f"found-{k}", n=n) for k, n in given.counts.items() if n]
     return phrase("one-page-found", found=", ".join(counts)) if counts else phrase("one-page-found-nothing")
 
 
@@ -132,7 +132,7 @@ def _what_competes(given: ReportInput, others: Any) -> str:
         return "" if silent else phrase("one-page-nothing-for-sale")
     ask = given.list_price if given.paper.price == "shown" else None
     if len(asks) == 1:
-        beside = "" if not ask else "-less" if asks[0] < ask else "-no-less"
+        beside = "-alone" if not ask else "-less" if asks[0] < ask else "-no-less"
         return phrase(f"one-page-one-for-sale{beside}", price=priced(asks[0]))
     less = sum(price < ask for price in asks) if ask else 0
     beside = "-alone" if not ask else "-all-less" if less == len(asks) else "-less"

@@ -10,7 +10,7 @@ from ...core.facts.local_form import OwnWords
 from ...core.facts.money import dollars
 from ..blocks import card, columns, contents, filling, heading, homes, listed, page, pairs, para, picture, table
 from ..model import ReportInput
-from ..phrases import joined, phrase
+from ..phrases import joined, phrase, phrases_of
 from ..pictures.maps import map_svg
 from ..wording import day, facts_line, known_facts, label, sentence_case
 from .one_page import price_figures
@@ -24,10 +24,10 @@ HOME_ROWS = (
 )  # fmt: skip
 INSIDE, EVENTS = 3, 14
 # pages that a letter's list of contents names
-LISTED = (
-    "summary", "home", "search", "comps", "beside", "sheets", "grid", "rates", "strategy", "sold", "under_contract", "for_sale",
-    "failed", "statistics", "while_for_sale", "net", "market", "size", "housing", "tour", "about",
-)  # fmt: skip
+LISTED = frozenset((
+    "about", "beside", "comps", "failed", "for_sale", "grid", "home", "housing", "market", "net", "rates", "search", "sheets", "size",
+    "sold", "statistics", "strategy", "summary", "tour", "under_contract", "while_for_sale",
+))  # fmt: skip
 
 
 def agent_lines(agent: Mapping[str, str]) -> list[str]:
@@ -78,7 +78,7 @@ def with_contents(pages: list[dict[str, Any]]) -> list[dict[str, Any]]:
         first, _, _ = name.partition(" ")
         if first in LISTED and first not in {n.partition(" ")[0] for n in seen}:
             title = phrase("contents-summary-title") if first == "summary" else p["title"]
-            seen[name] = (name, title, phrase(f"contents-{first.replace('_', '-')}"))
+            seen[name] = (name, title, phrase(f"contents-{first}"))
         if first == "sheet" and not any(n.startswith("sheet ") for n in seen):
             seen[name] = (name, phrase("contents-sheets-title"), phrase("contents-sheets"))
     told = contents(list(seen.values()), phrase("contents-title"))
@@ -131,7 +131,7 @@ def home_page(given: ReportInput) -> dict[str, Any]:
         heading(phrase("home-done")) if given.done else None,
         listed(given.done),
         heading(phrase("home-story")) if past else None,
-        table([phrase("home-date"), "", phrase("home-price")], past, words=2, widths=(1, 1.6, 1), share=0.7) if past else None,
+        table(phrases_of("home-date", "", "home-price"), past, words=2, widths=(1, 1.6, 1), share=0.7) if past else None,
         heading(phrase("home-where")) if where else None,
         filling(lambda h: map_svg(given.subject, (), (), given.base_map, {}, given.width, h), (80, 120, 170, 230, 300), phrase("cover-map-alt", home=given.title), needed=False) if where else None,
         lead=_story(given) or facts_line(facts),
@@ -163,12 +163,12 @@ def search_page(given: ReportInput) -> dict[str, Any]:
         for k, words in kinds.items()
         if given.counts.get(k) or chosen[k]
     ]
-    records = phrase("search-records", sources="; ".join(given.sources))
+    records = phrase("records-of", sources="; ".join(given.sources))
     return page(
         "search", phrase("search-title"),
         columns(
             [[para(given.price["sentence"]), para(records, small=True) if given.sources else None],
-             [table(["", phrase("search-found"), phrase("search-chosen")], rows, widths=(1.6, 0.8, 0.8)) if rows else None]],
+             [table(phrases_of("", "search-found", "search-chosen"), rows, widths=(1.6, 0.8, 0.8)) if rows else None]],
             (1.25, 1),
         ),
         filling(lambda h: map_svg(given.subject, given.around, given.chosen, given.base_map, search, given.width, h, whole=True), (320, 430, 490, 540, 590), phrase("search-map-alt"),

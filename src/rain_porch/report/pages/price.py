@@ -30,7 +30,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
     value = price["indicated_value"]
     lead = ""
     if shown and given.list_price and value:
-        lead = phrase("strategy-lead", price=priced(given.list_price), against=against(given.list_price, value))
+        lead = phrase("one-page-price-is", price=priced(given.list_price), against=against(given.list_price, value))
     return page(
         "strategy", phrase("strategy-title"),
         price_figures(given),

@@ -12,7 +12,7 @@ from ...core.facts.money import dollars, priced
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
 from ..model import ReportInput
-from ..phrases import joined, phrase
+from ..phrases import joined, phrase, phrases_of
 from ..pictures.asks import asks_svg, asks_words
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
@@ -29,11 +29,11 @@ _MEASURED = {"living_area": "sq ft", "price_per_sqft": "$/sq ft"}
 
 def reading(what: str, kind: str, **values: str | int) -> str:
     """What a reading says in its place, as its title or its lesson."""
-    return phrase(f"reading-{what}{kind.replace('_', '-')}", **values)
+    return phrase(f"reading-{what}{kind}", **values)
 
 
 def statistic_label(name: str) -> str:
-    return phrase(f"statistics-{name.replace('_', '-')}")
+    return phrase(f"statistics-{name}")
 
 
 def value_of(home: Mapping[str, Any], name: str) -> float:
@@ -136,16 +136,18 @@ def _picture(given: ReportInput, kind: str, found: Sequence[Home], ask: float | 
 def _table(given: ReportInput, kind: str, found: Sequence[Home]) -> Block:
     rows = [
         [
-            phrase("reading-home", number=str(n), home=name_of(c)) if (n := given.number_of(c["listing_id"])) else name_of(c), facts_line_short(c).split(" · $")[0], blank(day(c["date"])), dollars(c["price"]),
+            phrase("numbered-home", number=str(n), home=name_of(c)) if (n := given.number_of(c["listing_id"])) else name_of(c), facts_line_short(c).split(" · $")[0], blank(day(c["date"])), dollars(c["price"]),
             per_sqft_alone(c["price_per_sqft"], 0),
             "" if c["days_on_market"] is None else f"{c['days_on_market']:,}", blank(distance(c["distance_miles"])),
         ]
         for c in found
     ]  # fmt: skip
-    heads = ["head-home", "", "head-price-in-dollars", "head-per-square-foot", "head-days", "head-miles"]
-    named = [phrase(key) if key else "" for key in heads]
+    homes_, price = (
+        phrases_of("head-home", ""),
+        phrases_of("head-price-in-dollars", "head-per-square-foot", "head-days", "head-miles"),
+    )
     return table(
-        [*named[:2], reading("day-", kind), *named[2:]],
+        [*homes_, reading("day-", kind), *price],
         rows,
         words=2,
         widths=(2, 1.7, 1.05, 0.9, 0.75, 0.6, 0.6),
@@ -206,13 +208,15 @@ def statistics_page(given: ReportInput) -> dict[str, Any] | Nothing:
                     )
         if rows:
             with_mode = any(r[6] for r in rows)
-            heads = ["", "", *(phrase(f"head-{head}") for head in ("homes", "low", "mean", "median", "mode", "high"))]
+            told_heads = phrases_of(
+                "", "", "head-homes", "head-low", "head-mean", "head-median", "head-mode", "head-high"
+            )
             widths = [1.3, 1.4, 0.7, 1.0, 1.0, 1.0, 1.0, 1.0]
             kept = [k for k in range(8) if with_mode or k != 6]
             blocks += [
                 heading(told_head(statistic_label(name), given.brand.form, _MEASURED.get(name, ""))),
                 table(
-                    [heads[k] for k in kept],
+                    [told_heads[k] for k in kept],
                     [[r[k] for k in kept] for r in rows],
                     words=2,
                     widths=[widths[k] for k in kept],

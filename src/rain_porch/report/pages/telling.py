@@ -19,7 +19,7 @@ def name_of(home: Home) -> str:
 
 def kind_words(kind: str) -> str:
     """ "sold", "sold, by deed", "under contract", "for sale", "did not sell"."""
-    return phrase(f"status-{kind.replace('_', '-')}")
+    return phrase(f"status-{kind}")
 
 
 def kinds_in_words() -> dict[str, str]:

@@ -10,7 +10,7 @@ from ...core.facts.dates import said
 from ...core.facts.money import dollars, priced, signed_pct
 from ..blocks import Nothing, figures, heading, listed, page, para, table
 from ..model import ReportInput
-from ..phrases import phrase
+from ..phrases import phrase, phrases_of
 from .price import as_sentences, chances_by_price
 
 _CAME, _WENT = ("new", "back"), ("contract", "closed", "failed", "held")
@@ -45,9 +45,9 @@ def while_for_sale_page(given: ReportInput) -> dict[str, Any] | Nothing:
         *chances_by_price(given, told["asking"], [p for p in told["asking"]["prices"] if p["chances"]], price),
         para(phrase("while-figure-is", n=told["days"]), small=True) if chance is not None else None,
         heading(phrase("while-price-so-far")) if steps else None,
-        table(["", phrase("while-before"), phrase("while-after"), ""], steps, widths=(1.4, 1, 1, 0.8)) if steps else None,
+        table(phrases_of("", "head-before-in-dollars", "while-after", ""), steps, widths=(1.4, 1, 1, 0.8)) if steps else None,
         heading(phrase("while-around")) if rows else None,
-        table(["", "", phrase("head-home"), "$", phrase("head-before-in-dollars")], rows, words=3, widths=(1.1, 1.4, 2, 0.9, 0.9)) if rows else None,
+        table(phrases_of("", "", "head-home", "net-in-dollars", "head-before-in-dollars"), rows, words=3, widths=(1.1, 1.4, 2, 0.9, 0.9)) if rows else None,
         para(phrase("while-newest", n=len(rows), all=told["happened"]), small=True) if told["happened"] > len(rows) else None,
         lead=_lead(told),
         flow=True,

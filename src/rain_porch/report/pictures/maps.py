@@ -136,5 +136,5 @@ def _scale_bar(scale: float, corner: tuple[float, float]) -> str:
     x, y = corner[0], corner[1] + 14
     return (
         f'<path d="M{x:.1f} {y - 4:.1f}v4h{length * scale:.1f}v-4" fill="none" stroke="{ink.SLATE}" stroke-width="1"/>'
-        + ink.text(x + 4, y - 5, phrase("map-scale", miles=f"{length:g}"), 9, anchor="start")
+        + ink.text(x + 4, y - 5, phrase("distance-away", miles=f"{length:g}"), 9, anchor="start")
     )

@@ -9,15 +9,11 @@ from typing import Any
 from ...core.facts.fields import BY_NAME, PRIVATE
 from ...core.intake.parsing import guarded
 from ..pages.look import LookInput, kind_said
-from ..phrases import phrase
+from ..phrases import phrase, phrases_of
 from .sheet import workbook_in, write_row
 
 _FACTS = ("living_area", "bedrooms_total", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet", "year_built",
           "property_sub_type", "architectural_style", "basement", "cooling", "pool_private_yn", "subdivision_name", "city", "postal_code")  # fmt: skip
-
-
-def _heads(*keys: str) -> list[str]:
-    return [phrase(key) for key in keys]
 
 
 def _table(given: LookInput) -> tuple[list[str], list[list[Any]]]:
@@ -25,13 +21,13 @@ def _table(given: LookInput) -> tuple[list[str], list[list[Any]]]:
     held = {name for h in given.homes for name in h["facts"]} - PRIVATE
     facts = [n for n in _FACTS if n in held] + sorted(n for n in held if n.startswith("own_"))
     heads = [
-        *_heads(
+        *phrases_of(
             "book-listing", "look-book-address", "book-kind", "look-book-status", "book-date", "look-book-first-list-price",
             "look-book-list-price", "look-book-price", "look-book-price-per-square-foot", "look-book-list-price-per-square-foot",
             "look-book-share-of-first-list", "look-book-share-of-list", "book-days-on-market", "look-book-cumulative-days",
             "look-book-paid-before", "look-book-paid-before-on", "look-book-miles",
         ),
-        *(BY_NAME[n].label for n in facts), *_heads("look-book-latitude", "look-book-longitude"),
+        *(BY_NAME[n].label for n in facts), *phrases_of("look-book-latitude", "look-book-longitude"),
     ]  # fmt: skip
     rows = [
         [
@@ -63,7 +59,7 @@ def look_workbook(given: LookInput, foot: str) -> bytes:
         bold = book.add_format({"bold": True, "bottom": 1, "text_wrap": True, "valign": "top"})
         for name, (heads, rows) in {
             phrase("sheet-homes"): _table(given), phrase("sheet-figures"): _figures(given),
-            phrase("sheet-criteria"): (_heads("sheet-criteria"), [[given.title], [given.sentence], [phrase("of-homes-alone", whose=given.whose)], [foot]]),
+            phrase("sheet-criteria"): (phrases_of("sheet-criteria"), [[given.title], [given.sentence], [phrase("of-homes-alone", whose=given.whose)], [foot]]),
         }.items():  # fmt: skip
             page = book.add_worksheet(name)
             page.set_column(0, len(heads) - 1, 14)
@@ -76,12 +72,12 @@ def look_workbook(given: LookInput, foot: str) -> bytes:
 
 def _figures(given: LookInput) -> tuple[list[str], list[list[Any]]]:
     ways = ("low", "lower_quartile", "mean", "median", "upper_quartile", "high")
-    heads = _heads(
+    heads = phrases_of(
         "look-book-figure",
         "look-book-of",
         "book-kind",
         "book-homes",
-        *(f"book-{w.replace('_', '-')}" for w in (*ways, "mode")),
+        *(f"book-{w}" for w in (*ways, "mode")),
     )
     rows = [
         [f["label"], whose, kind_said(k["kind"]), k["count"], *(k[w] for w in ways), " or ".join(f"{m:g}" for m in k["modes"][:3])]

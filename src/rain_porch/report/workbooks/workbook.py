@@ -15,7 +15,7 @@ from ...core.statistics.summary import summarise
 from ..model import ReportInput
 from ..pages.readings import KINDS, reading
 from ..pages.telling import kind_words
-from ..phrases import phrase
+from ..phrases import phrase, phrases_of
 from ..wording import facts_line, label
 from .sheet import workbook_in, write_row
 
@@ -94,7 +94,7 @@ def _laid(sheet: Any, given: ReportInput, heads: int, rows: int, columns: int, w
 
 def _heads(*names: str) -> list[str]:
     """What stands over the columns of these names."""
-    return [phrase(f"book-{name}") for name in names]
+    return phrases_of(*(f"book-{name}" for name in names))
 
 
 def _foot(text: str) -> str:
@@ -246,7 +246,7 @@ def _around(sheet: Any, given: ReportInput, s: Styles) -> None:
     for r, row in enumerate(rows, start=1):
         _write(sheet, r, row, [None, None, s.day, s.money, s.cents, s.miles, s.plain, s.plain])
     at = len(rows) + 2
-    told = _heads("price", "homes", "low", "lower-quartile", "mean", "median", "upper-quartile", "high")
+    told = _heads("price", "homes", "low", "lower_quartile", "mean", "median", "upper_quartile", "high")
     write_row(sheet, at, told, s.head)
     for kind, kinds in KINDS.items():
         f = summarise([c["price"] for c in given.around if c["kind"] in kinds and c["price"]], 1000)

@@ -3,7 +3,7 @@
 chosen-none = No home is chosen yet: keep some in Comps.
 comps-title = The homes beside yours
 comps-sales-brought = The sales brought { $low } to { $high }.
-glance-home = The home
+glance-home = { home-title }
 glance-price = What it brought or asks
 glance-differs = Beside this home
 by-size-title = By size and price
@@ -19,7 +19,6 @@ beside-note = Note
 beside-mine = This home
 beside-likest = Most like this home is { $home }: { $differs }
 
-sheet-title = { $number }. { $home }
 sheet-map-alt = Map of this home and { $home }
 sheet-bars-alt = The differences in dollars, plus and minus
 sheet-brought = Brought to your home

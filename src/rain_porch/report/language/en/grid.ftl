@@ -20,15 +20,14 @@ rates-title-in-words = What the differences are worth
 rates-alt = Adjusted prices of { $n } sales around { $value }
 rates-key = Small dot: what was paid. Numbered: what it comes to for this home. Band: the likely range.
 rates-in-words = In words
-rates-worth = { $one } is worth about ${ $amount } here ({ $sales ->
+rates-sales = { $sales ->
     [one] from { $sales } sale around here
    *[other] from { $sales } sales around here
-}).
-rates-worth-unsure = { $one } is worth about ${ $amount } here ({ $sales ->
-    [one] from { $sales } sale around here
-   *[other] from { $sales } sales around here
-}, though they leave it uncertain).
-rates-worth-as-judged = { $one } is worth about ${ $amount } here (as your agent judges it).
+}
+rates-worth = { $one } is worth about ${ $amount } here
+rates-worth-from-sales = { rates-worth } ({ rates-sales }).
+rates-worth-unsure = { rates-worth } ({ rates-sales }, though they leave it uncertain).
+rates-worth-as-judged = { rates-worth } (as your agent judges it).
 rates-prices-rose = Prices of like homes rose by { $pct } % a month ({ $n } sales); each sale is brought forward from the day its price was agreed.
 rates-prices-fell = Prices of like homes fell by { $pct } % a month ({ $n } sales); each sale is brought forward from the day its price was agreed.
 rates-location-above = Location: where { $home } stands, homes sell about { $pct } % above this street for the same home.
@@ -37,19 +36,16 @@ rates-map-alt = Map of this home and the sale whose place differs most
 rates-map-key = Where { $number } stands.
 
 # What one of it is, as a seller says it.
-one-living-area = A square foot of living area
-one-living-area-metric = A square metre of living area
-one-below-grade-finished-area = A finished square foot below grade
-one-below-grade-finished-area-metric = A finished square metre below grade
-one-lot-size-square-feet = A square foot of lot
-one-lot-size-square-feet-metric = A square metre of lot
-one-year-built = A year newer
-one-bedrooms-total = A bedroom
-one-bathrooms-full = A full bath
-one-bathrooms-half = A half bath
-one-garage-spaces = A garage space
-one-fireplaces-total = A fireplace
-one-pool-private-yn = A pool
-one-waterfront-yn = Standing on the water
-one-condition-grade = A step of condition
-one-year-remodelled = A year since it was last done up
+one-living_area = A { a-foot } of living area
+one-below_grade_finished_area = A finished { a-foot } below grade
+one-lot_size_square_feet = A { a-foot } of lot
+one-year_built = A year newer
+one-bedrooms_total = A bedroom
+one-bathrooms_full = A full bath
+one-bathrooms_half = A half bath
+one-garage_spaces = A garage space
+one-fireplaces_total = A fireplace
+one-pool_private_yn = A pool
+one-waterfront_yn = Standing on the water
+one-condition_grade = A step of condition
+one-year_remodelled = A year since it was last done up

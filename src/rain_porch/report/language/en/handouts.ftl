@@ -11,16 +11,12 @@ tour-left = Not reached by a street of the records: { $left }.
 tour-lead = { count-homes }, { $miles } miles, starting at { $home }.
 
 size-too-few = Fewer than { $n } sales with a known size were found: too few to draw.
-size-title = Price per square foot, and size
-size-title-metric = Price per square metre, and size
-size-smaller-higher = The larger a home, the less each further square foot adds: small homes show higher figures. So an average per square foot fits only homes of about the average size.
-size-smaller-higher-metric = The larger a home, the less each further square metre adds: small homes show higher figures. So an average per square metre fits only homes of about the average size.
-size-hardly-changes = Here the price per square foot hardly changes with size.
-size-hardly-changes-metric = Here the price per square metre hardly changes with size.
+size-title = Price per { a-foot }, and size
+size-smaller-higher = The larger a home, the less each further { a-foot } adds: small homes show higher figures. So an average per { a-foot } fits only homes of about the average size.
+size-hardly-changes = Here the price per { a-foot } hardly changes with size.
 size-at-this = At this home's size
 size-median = Median of { $n } sales
-size-alt = { $n } sales by size and price per square foot
-size-alt-metric = { $n } sales by size and price per square metre
+size-alt = { $n } sales by size and price per { a-foot }
 size-key = Numbered: the chosen sales. Discs: the others found. The line is the curve through them; the house stands at this home's size.
 
 housing-title = The housing around

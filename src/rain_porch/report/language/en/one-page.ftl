@@ -4,11 +4,13 @@ one-page-map-key = House: this home. Numbered as on all pages: filled, sold; rin
 one-page-found = Found: { $found }.
 one-page-found-nothing = Found: nothing.
 found-sold = { $n } sold
-found-deed-sale = { $n } deed sale
-found-under-contract = { $n } under contract
-found-for-sale = { $n } for sale
+found-deed_sale = { $n ->
+    [one] { $n } deed sale
+   *[other] { $n } deed sales
+}
+found-under_contract = { $n } under contract
+found-for_sale = { $n } for sale
 found-failed = { $n } failed
-one-page-records = Records: { $sources }.
 prepared-for-client = Prepared for { $client }
 rail-alt = Price rail: sales above the line, homes not sold below it
 one-page-map-alt = Map of this home, the chosen homes and the others found
@@ -35,9 +37,10 @@ one-page-sold-and-says = { one-page-sold }; adjusted for what differs, { $n ->
    *[other] they say
 } { $value }.
 one-page-nothing-for-sale = Nothing like it is for sale here now.
-one-page-one-for-sale = Buyers can also choose one home for sale, at { $price }.
-one-page-one-for-sale-less = Buyers can also choose one home for sale, at { $price }, less than this home asks.
-one-page-one-for-sale-no-less = Buyers can also choose one home for sale, at { $price }, no less than this home asks.
+one-page-one-for-sale = Buyers can also choose one home for sale, at { $price }
+one-page-one-for-sale-alone = { one-page-one-for-sale }.
+one-page-one-for-sale-less = { one-page-one-for-sale }, less than this home asks.
+one-page-one-for-sale-no-less = { one-page-one-for-sale }, no less than this home asks.
 one-page-for-sale = Buyers can also choose among { $n } homes for sale from { $low } to { $high }
 one-page-for-sale-alone = { one-page-for-sale }.
 one-page-for-sale-less = { one-page-for-sale }; { $less ->

@@ -24,11 +24,11 @@ contents-grid = Each sale brought to this home, line by line.
 contents-rates = The same as a picture, and in words.
 contents-strategy = Ways to the number, and what it means for time.
 contents-sold = Sales nearby: what the market has agreed to.
-contents-under-contract = Homes with a buyer, not yet closed.
-contents-for-sale = Homes that the same buyers will see.
+contents-under_contract = Homes with a buyer, not yet closed.
+contents-for_sale = Homes that the same buyers will see.
 contents-failed = Homes that were offered and did not sell.
 contents-statistics = Low, middle and high, by kind.
-contents-while-for-sale = Its days, its price, and what came and went around it.
+contents-while_for_sale = Its days, its price, and what came and went around it.
 contents-net = Proceeds line by line.
 contents-market = Prices and closings by month.
 contents-size = Why a small home's figure says little of a large one.
@@ -54,7 +54,6 @@ search-lead = { $found ->
     [one] { $chosen } is
    *[other] { $chosen } are
 } chosen for these pages.
-search-records = Records: { $sources }.
 search-found = found
 search-chosen = chosen
 search-map-alt = Map of the home, the chosen homes and all that is around

@@ -6,7 +6,6 @@ asks-words = From the first list price to the newest, with the days on the marke
 asks-words-cheapest = The { $n } cheapest of { $homes }: from the first list price to the newest, with the days on the market.
 dots-indicated = indicated { $price }
 map-not-placed = It is not known where this home stands.
-map-scale = { $miles } mi
 chart-own-scale = { $name }, own scale
 chart-millions = { $amount } m
 months-closings = closings

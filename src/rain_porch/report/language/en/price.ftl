@@ -3,7 +3,6 @@
 price-not-shown = The price is not shown on these papers, so this page has nothing to say.
 strategy-none = No sale is kept yet, so there is nothing to price from: keep some in Comps.
 strategy-title = The price
-strategy-lead = { $price } is { $against }.
 strategy-ways = Ways to the number
 strategy-beside = Beside what is for sale
 strategy-beside-alt = List prices of homes for sale beside this home's
@@ -33,7 +32,6 @@ while-days = Days for sale
 while-chance = A contract in the next 30 days
 while-figure-is = The figure above is of a home that has been for sale { $n } days without a contract; curve and table are of one that comes on today.
 while-price-so-far = Its price so far
-while-before = before, $
 while-after = after, $
 while-around = What came and went around it
 while-newest = The newest { $n } of { $all }.

@@ -10,6 +10,13 @@ count-days = { $n ->
 }
 and-more = And { $n } more.
 
+numbered-home = { $number }. { $home }
+records-of = Records: { $sources }.
+a-foot = { $sizes ->
+    [metres] square metre
+   *[feet] square foot
+}
+
 # Heads of columns and lines.
 head-home = home
 head-homes = homes
@@ -24,6 +31,7 @@ head-closed = closed
 head-before = before
 head-before-in-dollars = before, $
 head-change = change
+head-supply = supply
 head-median = median
 head-low = low
 head-mean = mean
@@ -75,17 +83,17 @@ range-meaning-not-tested = A band that is meant to hold { $share } such homes. I
 
 # Kinds of record, within a sentence.
 kind-sold = sold
-kind-sold-by-deed = sold by deed
-kind-under-contract = under contract
-kind-for-sale = for sale
+kind-deed_sale = sold by deed
+kind-under_contract = { status-under_contract }
+kind-for_sale = { status-for_sale }
 kind-failed = failed
 kind-all = all
 
 # What is said of a home.
 status-sold = sold
-status-deed-sale = sold, by deed
-status-under-contract = under contract
-status-for-sale = for sale
+status-deed_sale = sold, by deed
+status-under_contract = under contract
+status-for_sale = for sale
 status-failed = did not sell
 status-sold-on = { $status } { $day }
 status-since = { $status } since { $day }
