@@ -20,6 +20,7 @@ from ...documents.stored import ImprovementDoc, ScenarioDoc
 from ...report.layouts import LAYOUTS
 from ...report.model import Paper, ReportInput
 from ...report.pages.bulletin import part_pages
+from ...report.phrases import phrase
 from ...report.pictures.base_lines import base_lines
 from ...store.health import sources
 from ..bulletin.kept import parts_of, read_bulletin, ready
@@ -159,8 +160,12 @@ def _most_alike(shown: Sequence[dict[str, Any]], each: int = 6) -> list[str]:
 
 def _improvement(made: ImprovementDoc) -> str:
     """ "Kitchen, 2025, for $25,000"."""
-    note = f": {made.note}" if made.note else ""
-    return f"{made.kind.replace('_', ' ').capitalize()}, {made.year}, for ${dollars(made.cost)}{note}"
+    told = {"what": made.kind.replace("_", " ").capitalize(), "year": str(made.year), "cost": dollars(made.cost)}
+    return (
+        phrase("home-improvement-with-note", **told, note=made.note)
+        if made.note
+        else phrase("home-improvement", **told)
+    )
 
 
 def _assumed(scenarios: Sequence[ScenarioDoc]) -> list[list[str]]:
@@ -170,13 +175,17 @@ def _assumed(scenarios: Sequence[ScenarioDoc]) -> list[list[str]]:
         return f"{pct.normalize():f} %" if pct else ""
 
     told: list[tuple[str, Callable[[ScenarioDoc], str]]] = [
-        ("Closing", lambda s: said(s.closing)),
-        ("Listing side", lambda s: share(s.listing_side_pct)),
-        ("Buying side", lambda s: share(s.buying_side_pct)),
-        ("Transfer tax", lambda s: share(s.transfer_tax_pct)),
+        (phrase("assumed-closing"), lambda s: said(s.closing)),
+        (phrase("assumed-listing-side"), lambda s: share(s.listing_side_pct)),
+        (phrase("assumed-buying-side"), lambda s: share(s.buying_side_pct)),
+        (phrase("assumed-transfer-tax"), lambda s: share(s.transfer_tax_pct)),
         (
-            "Owed on loans",
-            lambda s: f"${dollars(float(owed))}" if (owed := sum(loan.balance for loan in s.loans)) else "",
+            phrase("assumed-owed"),
+            lambda s: (
+                phrase("dollars", amount=dollars(float(owed)))
+                if (owed := sum(loan.balance for loan in s.loans))
+                else ""
+            ),
         ),
     ]
     return [row for name, tell in told if any((row := [name, *(tell(s) for s in scenarios)])[1:])]
@@ -201,8 +210,8 @@ def _sources(records: Snapshot) -> list[str]:
         for s in sources(records.db):
             if {"listings", "parcels", "transfers"} & set(str(s["kinds"] or "").split(",")):
                 day = str(s["through"] or s["last_import"] or "")
-                when = f", {'newest' if s['through'] else 'taken in'} {said(day)}" if day else ""
-                out.append(f"{s['name']}{when}")
+                how = "source-newest" if s["through"] else "source-taken-in"
+                out.append(phrase(how, source=s["name"], day=said(day)) if day else str(s["name"]))
         return out
 
     return records.remember("sources", told)
@@ -222,5 +231,5 @@ def _grid(pricing: Pricing) -> list[dict[str, Any]]:
 def _market(opened: Opened) -> Sequence[dict[str, Any]]:
     """The market of the home's own place and kind on the effective day, as the parts of a bulletin."""
     records, day = opened.standpoint.records, opened.state.effective_date
-    bulletin = ready("this_home", home_view(opened), "The market here")
+    bulletin = ready("this_home", home_view(opened), phrase("market-title"))
     return parts_of(records, bulletin, min(day, records.through()))

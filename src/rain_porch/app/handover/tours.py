@@ -12,15 +12,13 @@ from ...core.facts.homes import Candidate, Subject
 from ...core.facts.local_form import Quantity
 from ...core.facts.places.place import miles
 from ...core.market.columns import SOLD
+from ...report.phrases import phrase
 from ...store.records.homes import parcels_within
 from ..pricing.find_document import candidate_docs
 from ..pricing.standpoint import Standpoint
 from ..snapshot import Snapshot
 
-HOUSING = {
-    "year_built": "Year built", "living_area": "Living area, sq ft", "lot_size_square_feet": "Lot, sq ft",
-    "tax_annual_amount": "Taxes a year, $",
-}  # fmt: skip
+HOUSING = ("year_built", "living_area", "lot_size_square_feet", "tax_annual_amount")
 
 
 def tour(standpoint: Standpoint, comps: list[Candidate]) -> dict[str, Any]:
@@ -31,7 +29,7 @@ def tour(standpoint: Standpoint, comps: list[Candidate]) -> dict[str, Any]:
         "streets", lambda: Network(standpoint.records.base_map()["features"])
     )
     subject = standpoint.subject
-    start = Stop(subject.address or "the home", subject.longitude, subject.latitude)
+    start = Stop(subject.address or phrase("tour-the-home"), subject.longitude, subject.latitude)
     placed = [
         (i, c)
         for i, c in enumerate(candidate_docs(standpoint, comps), 1)
@@ -55,16 +53,16 @@ def _shown(field: str, value: float) -> str:
 
 def housing(records: Snapshot, subject: Subject, radius_miles: float, day: int) -> dict[str, Any]:
     """Kinds, ages, sizes, lots and taxes of the homes on the tax roll within a radius; how many sold in a year."""
-    rows = parcels_within(records.db, subject.latitude, subject.longitude, radius_miles, tuple(HOUSING))
+    rows = parcels_within(records.db, subject.latitude, subject.longitude, radius_miles, HOUSING)
     lats, lons = (np.array([r[k] for r in rows], dtype=float) for k in ("latitude", "longitude"))
     inside = miles(subject.latitude, subject.longitude, lats, lons) <= radius_miles if rows else np.zeros(0, dtype=bool)
     homes = [r for r, there in zip(rows, inside, strict=True) if there]
     figures = {}
-    for field, name in HOUSING.items():
+    for field in HOUSING:
         known = np.array([r[field] for r in homes if r[field] is not None])
         if known.size >= 5:
             low, median, high = np.percentile(known, [10, 50, 90])
-            figures[name] = {
+            figures[phrase(f"housing-{field}")] = {
                 "count": int(known.size),
                 **{k: _shown(field, float(v)) for k, v in (("low", low), ("median", median), ("high", high))},
             }
@@ -72,11 +70,13 @@ def housing(records: Snapshot, subject: Subject, radius_miles: float, day: int) 
     sold = view.rows_since(SOLD, day - 365)
     near = miles(subject.latitude, subject.longitude, columns.lats[sold], columns.lons[sold]) <= radius_miles
     n = int(near.sum())
-    turnover = f"{n:,} of these homes {'was' if n == 1 else 'were'} sold in the twelve months before." if homes else ""
-    if n and homes:
-        turnover = turnover[:-1] + f": about one in {len(homes) / n:.0f}."
+    turnover = ""
+    if homes and n:
+        turnover = phrase("housing-turnover-one-in", n=n, share=f"{len(homes) / n:.0f}")
+    elif homes:
+        turnover = phrase("housing-turnover", n=n)
     kinds = Counter(r["home_kind"] for r in homes)
     return {
-        "homes": len(homes), "place": f"within {radius_miles:g} mi", "kinds": dict(kinds.most_common()), "figures": figures,
+        "homes": len(homes), "place": phrase("housing-place", miles=f"{radius_miles:g}"), "kinds": dict(kinds.most_common()), "figures": figures,
         "turnover": turnover,
     }  # fmt: skip

@@ -9,6 +9,7 @@ from typing import Any
 from ...core.facts.fields import BY_NAME, PRIVATE
 from ...core.intake.parsing import guarded
 from ..pages.look import LookInput, kind_said
+from ..pages.readings import one_or_two
 from ..phrases import phrase, phrases_of
 from .sheet import workbook_in, write_row
 
@@ -80,7 +81,7 @@ def _figures(given: LookInput) -> tuple[list[str], list[list[Any]]]:
         *(f"book-{w}" for w in (*ways, "mode")),
     )
     rows = [
-        [f["label"], whose, kind_said(k["kind"]), k["count"], *(k[w] for w in ways), " or ".join(f"{m:g}" for m in k["modes"][:3])]
+        [f["label"], whose, kind_said(k["kind"]), k["count"], *(k[w] for w in ways), one_or_two([f"{m:g}" for m in k["modes"]])]
         for f in given.summaries["fields"]
         for whose, parts in ((phrase("look-book-all-found"), f["kinds"]), (phrase("look-book-chosen"), f["chosen"]))
         for k in parts

@@ -27,3 +27,15 @@ housing-ages = Ages, sizes, costs
 housing-lower-tenth = lower tenth
 housing-upper-tenth = upper tenth
 housing-lead = { $n } homes { $place }, by the tax roll.
+housing-place = within { $miles } mi
+housing-year_built = Year built
+housing-living_area = { statistics-living_area }
+housing-lot_size_square_feet = Lot, sq ft
+housing-tax_annual_amount = Taxes a year, $
+housing-sold = { $n ->
+    [one] { $n } of these homes was
+   *[other] { $n } of these homes were
+} sold in the twelve months before
+housing-turnover = { housing-sold }.
+housing-turnover-one-in = { housing-sold }: about one in { $share }.
+tour-the-home = the home

@@ -62,3 +62,7 @@ search-key-radius = Dashed circle: the radius
 search-key-inside = dashed outline: looked inside
 search-key-outside = red outline: left out
 search-key-fence = heavy line: a fence that no home crosses
+home-improvement = { $what }, { $year }, for ${ $cost }
+home-improvement-with-note = { home-improvement }: { $note }
+source-newest = { $source }, newest { $day }
+source-taken-in = { $source }, taken in { $day }

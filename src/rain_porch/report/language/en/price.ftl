@@ -40,3 +40,8 @@ while-lead = For sale since { $day }; { $came ->
    *[other] { $came } homes
 } like it came on the market meanwhile, { $went } went.
 while-lead-nothing = For sale since { $day }; nothing happened around it meanwhile.
+assumed-closing = Closing
+assumed-listing-side = Listing side
+assumed-buying-side = Buying side
+assumed-transfer-tax = Transfer tax
+assumed-owed = Owed on loans
