@@ -111,7 +111,7 @@ def test_an_office_from_its_first_account_to_a_client_s_link(browser: Browser, o
     page.get_by_role("button", name="Yes, hand it over").click()
     expect(page.get_by_text("No workups yet")).to_be_visible()
     page.get_by_label("of the whole office").check()
-    expect(page.get_by_text("Joan Tern’s · 12 comps kept")).to_be_visible()
+    expect(page.get_by_text("Joan Tern’s · 12 homes kept")).to_be_visible()
 
     # the client reads the paper without an account, and nothing else
     client = opened(browser, office, link.removeprefix(office.url))

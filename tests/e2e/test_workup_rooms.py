@@ -240,7 +240,7 @@ def test_the_list_tells_where_a_workup_stands_and_deletes_it_when_asked(workup: 
     typed(workup.get_by_label("List", exact=True), "375,000")
     expect(workup.get_by_text("Saved: list price set to 375,000")).to_be_visible()
     workup.get_by_role("navigation", name="Places").get_by_role("link", name="Workups").click()
-    expect(workup.get_by_text(re.compile(r"comps kept · (\$[\d,]+ indicated · )?list \$375,000"))).to_be_visible()
+    expect(workup.get_by_text(re.compile(r"homes kept · (\$[\d,]+ indicated · )?list \$375,000"))).to_be_visible()
     workup.once("dialog", lambda d: d.dismiss())
     workup.get_by_role("button", name="Delete the workup of 630 Hedgerow Terrace").click()
     expect(workup.get_by_role("link", name="630 Hedgerow Terrace")).to_be_visible()
@@ -265,7 +265,7 @@ def test_a_workup_from_an_earlier_day_tells_what_happened_since_and_is_brought_u
 
     workup.goto(f"{server.url}/")
     row = workup.get_by_label("Open workups")
-    expect(row.get_by_text(re.compile(rf"{count} changes since Aug 31, 2026, \d+ to its comps"))).to_be_visible()
+    expect(row.get_by_text(re.compile(rf"{count} changes since Aug 31, 2026, \d+ to homes kept"))).to_be_visible()
     row.get_by_role("link", name="630 Hedgerow Terrace").click()
 
     workup.get_by_role("button", name=re.compile("changes since")).click()

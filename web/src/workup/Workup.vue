@@ -54,7 +54,7 @@ const rooms = computed(() => {
         ? `${priced(value)}${list ? `, list ${priced(list)}` : ''}`
         : list
           ? `list ${priced(list)}`
-          : 'no comps kept',
+          : 'no sale kept',
     },
     { name: 'paper', label: 'Paper', says: `${state.value?.paper?.pages.length ?? 3} pages` },
   ]

@@ -49,18 +49,18 @@ const standings = useQueries({
 const stands = computed(
   () => new Map(standings.value.flatMap((q) => (q.data ? [[q.data.workup_id, q.data]] : []))),
 )
-/** 7 comps kept · $418,000 indicated · list $425,000 · 3 changes since Aug 31, 2026 */
+/** 7 homes kept · $418,000 indicated · list $425,000 · 3 changes since Aug 31, 2026 */
 function says(row: Docs['WorkupRow']): string {
   if (row.fault) return row.fault
   const s = stands.value.get(row.workup_id)
   const changes = s?.changes === 1 ? '1 change' : `${s?.changes} changes`
-  const comps = s?.kept ? `, ${s.kept} to its comps` : ''
+  const ofKept = s?.kept ? `, ${s.kept} to homes kept` : ''
   return [
     row.whose ? `${row.whose}’s${row.may_edit ? '' : ', to read'}` : '',
-    `${row.kept} ${row.kept === 1 ? 'comp' : 'comps'} kept`,
+    `${row.kept} ${row.kept === 1 ? 'home' : 'homes'} kept`,
     s?.indicated_value ? `${priced(s.indicated_value)} indicated` : '',
     row.list_price ? `list ${priced(row.list_price)}` : '',
-    s?.changes ? `${changes} since ${day(s.effective_date)}${comps}` : '',
+    s?.changes ? `${changes} since ${day(s.effective_date)}${ofKept}` : '',
     row.delivered ?? '',
   ]
     .filter(Boolean)
