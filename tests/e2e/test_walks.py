@@ -312,7 +312,7 @@ def test_a_unit(page: Page, server: Any, press: Press) -> None:
         expect(answers(page).first).to_be_visible()
         at_rest(page)
         page.keyboard.press("Enter") if press is press_by_keys else click_on(page, answers(page).first)
-        record = page.get_by_role("dialog", name="Add a home to the comps").get_by_role(
+        record = page.get_by_role("dialog", name="Add a home to those kept").get_by_role(
             "button", name=re.compile("keep$")
         )
         if text != listing:

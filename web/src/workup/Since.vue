@@ -99,7 +99,7 @@ function close() {
       </template>
       <template v-else-if="told.data.value">
         <p class="quiet small">
-          What happened to the homes that the search looks at, to your comps and to the home itself, up to
+          What happened to the homes that the search looks at, to those you kept and to the home itself, up to
           {{ day(told.data.value.through) }}.
         </p>
         <div class="list"><ChangesTable :told="told.data.value" :notes="notes" /></div>

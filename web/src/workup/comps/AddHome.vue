@@ -66,7 +66,7 @@ function start(now: boolean) {
         Add a home
       </ActButton>
     </template>
-    <div class="sheet add framed" role="dialog" aria-label="Add a home to the comps">
+    <div class="sheet add framed" role="dialog" aria-label="Add a home to those kept">
       <HomeSearch
         id="add-home"
         v-model="text"
