@@ -7,7 +7,7 @@ from pathlib import Path
 
 from rain_porch.core.facts.house_rules import USUAL, HouseRules
 from rain_porch.core.market.measures import MEASURES
-from rain_porch.core.meanings import meanings_by, of_paper
+from rain_porch.core.meanings import OF_PAPER, meanings_by, of_paper
 
 MEANINGS = meanings_by(USUAL)
 
@@ -35,7 +35,7 @@ def test_meanings_say_what_the_house_has_chosen_and_those_of_the_paper_hang_on_n
     other = meanings_by(HouseRules.of({"market.gap_days": 45, "market.supply_months": 1, "price.range_pct": 90}))
     assert "within 45 days" in other["cumulative_days"].says and "of the last month" in other["months_of_supply"].says
     assert "nine of ten" in other["range"].says
-    assert all(other[name] == meaning for name, meaning in MEANINGS.items() if meaning.paper)
+    assert all(other[name] == meaning for name, meaning in MEANINGS.items() if name in OF_PAPER)
 
 
 def test_the_papers_words_are_of_the_same_glossary():

@@ -14,9 +14,9 @@ from fluent.syntax import FluentParser, FluentSerializer
 from fluent.syntax import ast as written
 from fluent.syntax.visitor import Transformer, Visitor
 
-from rain_porch.report import phrases
+from rain_porch.core import phrases
+from rain_porch.core.phrases import FOLDER, phrase
 from rain_porch.report.papers import document
-from rain_porch.report.phrases import FOLDER, phrase
 
 REPORT = FOLDER.parent
 # modules of the report that hold no words of a paper: what they hold is for programs, or is refused
@@ -138,7 +138,7 @@ class Loud(Transformer):
     """Every word of ours in another writing, as another language would be."""
 
     def visit_TextElement(self, node: written.TextElement) -> written.TextElement:
-        node.value = node.value.upper()
+        node.value = re.sub("(?<!sq )(?<![a-z])(?!sq ft|mi\b|ft\b)[a-z]+", lambda m: m[0].upper(), node.value)
         return node
 
 

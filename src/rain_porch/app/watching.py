@@ -17,8 +17,7 @@ from ..core.errors import BadInput, NotFound, Refused
 from ..core.facts.dates import date_of, day_of, said
 from ..core.facts.local_form import USUAL, LocalForm
 from ..core.facts.local_form import told as in_form
-from ..core.market.bulletin.figure_records import KINDS as HAPPENED
-from ..core.market.bulletin.figure_records import Event, changed_since, rows_touched
+from ..core.market.bulletin.figure_records import Event, changed_since, event_label, rows_touched
 from ..core.market.measures import Market
 from ..core.search.matching import let_through
 from ..core.search.sentence import sentence
@@ -132,7 +131,7 @@ def check(details: Mapping[str, Any]) -> None:
 
 def in_words(counts: Mapping[str, int]) -> str:
     """As “2 new on the market, 1 price down”."""
-    return ", ".join(f"{n:,} {HAPPENED[what].lower()}" for what, n in counts.items())
+    return ", ".join(f"{n:,} {event_label(what).lower()}" for what, n in counts.items())
 
 
 def letter(name: str, told: ChangesDoc, form: LocalForm = USUAL) -> str:

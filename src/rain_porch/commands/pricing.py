@@ -18,7 +18,7 @@ from ..app.records import Records
 from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, Refused
 from ..core.facts.money import dollars
-from ..core.facts.words import HOME_PLURAL, HomeKind
+from ..core.facts.words import home_plural
 from ..documents.search import SearchDoc
 from ..documents.wire import KindScoreDoc
 from ..settings import folder_with_records
@@ -122,7 +122,7 @@ def run_backtest(args: argparse.Namespace) -> int:
 
 def _kind_score(k: KindScoreDoc) -> str:
     """A kind of home's line of a backtest; where too few sold, that alone."""
-    start = f"{HOME_PLURAL[HomeKind(k.kind)]:<26}{k.n:>6,}"
+    start = f"{home_plural(k.kind):<26}{k.n:>6,}"
     if k.few or k.hits is None or k.median_width is None:
         return f"{start}  too few to tell"
     told = f"median error {k.mdape:6.1%}   within 10 % {k.pe10:4.0%}   bias {k.bias:+.1%}"

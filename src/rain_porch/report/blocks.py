@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cache, partial
 from typing import Any
 
-from .phrases import phrase
+from ..core.phrases import phrase
 
 Block = dict[str, Any]
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from ..core.phrases import phrase
 from .blocks import Nothing
 from .model import ReportInput
 from .pages.appraiser import set_aside_page
@@ -17,7 +18,6 @@ from .pages.opening import cover_page, home_page, letter_page, search_page
 from .pages.price import net_page, strategy_page
 from .pages.readings import KINDS, reading_page, statistics_page
 from .pages.while_for_sale import while_for_sale_page
-from .phrases import phrase
 
 Page = Callable[[ReportInput], Any]  # a page, several, or Nothing
 

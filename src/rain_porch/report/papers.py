@@ -11,13 +11,13 @@ from typing import Any, Literal
 from ..core.errors import BadInput
 from ..core.facts.dates import said
 from ..core.facts.local_form import OwnWords
+from ..core.phrases import LANGUAGE, phrase
 from .blocks import Nothing
 from .layouts import LAYOUTS, PAGES
 from .local import in_form
 from .model import Brand, ReportInput
 from .pages.opening import with_contents
 from .pages.own import OWN, own_pages
-from .phrases import LANGUAGE, phrase
 from .pictures import ink
 from .typesetting import compiled
 from .webpage import web_page

@@ -6,10 +6,10 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Literal
 
 from ..core.market.view_reading import shown
+from ..core.phrases import phrase
 from .local import in_form
 from .model import Brand
 from .pages.bulletin_parts import change_words, short_label
-from .phrases import phrase
 from .pictures.months import months_svg
 from .typesetting import compiled
 

@@ -6,8 +6,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from ..core.phrases import phrase
 from .model import ReportInput
-from .phrases import phrase
 
 Home = Mapping[str, Any]
 CHOSEN, FOUND = "chosen", "found"

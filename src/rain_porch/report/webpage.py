@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from html import escape
 from typing import Any
 
-from .phrases import LANGUAGE, phrase
+from ..core.phrases import LANGUAGE, phrase
 from .pictures.ink import CEDAR
 from .typesetting import own_picture
 from .web_blocks import Narrow, image, laid

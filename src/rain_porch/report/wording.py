@@ -10,9 +10,9 @@ from ..core.facts.dates import said
 from ..core.facts.fields import BY_NAME, Kind, line_label
 from ..core.facts.local_form import OwnWords, Quantity
 from ..core.facts.money import half_up, signed
+from ..core.phrases import phrase
 from ..core.price.backtest import COVERAGE
 from ..core.price.worth import share_words
-from .phrases import phrase
 
 UNKNOWN = "—"
 

@@ -145,7 +145,7 @@ def aspects(demo_records):
         out |= {name: by_one_rule(name, rules[name]) for name in ("price.rounding", "price.range_pct")}
         counted = Market(columns.by(market_rules(rules)), np.arange(len(columns)), day)
         for name, measure in (("supply_months", "months_of_supply"), ("gap_days", "mean_cumulative_days")):
-            out[f"market.{name}"] = MEASURES[measure][2](counted, day - 364, day)
+            out[f"market.{name}"] = MEASURES[measure][1](counted, day - 364, day)
         (returned,) = own_lines(with_improvements(improved), rules)
         parts = dict(zip(KINDS, returned.formula.split("; "), strict=True))
         return out | {f"improvements.{kind}": parts[kind] for kind in KINDS}

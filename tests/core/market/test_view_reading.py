@@ -43,7 +43,7 @@ def test_the_twelve_months_are_whole_and_follow_each_other(through, start, end):
 def told(measure: str, now: float | None, before: float | None, n: int = 50, closings: int = 142, n_before: int = 151,
          for_sale: float | None = 61) -> Told:  # fmt: skip
     supply = for_sale / (closings / 12) if for_sale is not None and closings else None
-    return Told(measure, measure_label(measure), MEASURES[measure][1], Value(now, n), Value(before, n), Value(closings, closings),
+    return Told(measure, measure_label(measure), MEASURES[measure][0], Value(now, n), Value(before, n), Value(closings, closings),
                 Value(n_before, n_before), Value(for_sale, int(for_sale or 0)), supply)  # fmt: skip
 
 

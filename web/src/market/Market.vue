@@ -136,7 +136,7 @@ const through = computed(() => told.value?.through ?? '')
       <p v-if="answer.isError.value" class="lamp mt-2" role="alert">{{ answer.error.value?.message }}</p>
       <p v-if="told && !answer.isError.value" class="says" aria-live="polite">{{ told.sentence }}</p>
       <p v-if="(told?.figures.length ?? 0) > 1 && !answer.isError.value" class="quiet small apart">
-        {{ localHead(told!.lines[0]!.label).split(', mean of')[0] }}:
+        {{ localHead(told!.lines[0]!.alone) }}:
         <template v-for="(f, i) in told!.figures" :key="f.over">
           <template v-if="i">; </template><b>{{ shownAs(f.value.value, told!.lines[0]!.unit) }}</b> over
           {{ f.over }}<template v-if="i"> ({{ f.value.n }} homes)</template></template

@@ -12,7 +12,7 @@ from ...app.lookup import HitsDoc, hit_doc, homes_to_begin_with, looked_up
 from ...app.office.house_rules import rules_of
 from ...core.errors import BadInput
 from ...core.facts.fields import BY_NAME, CATALOGUE
-from ...core.facts.words import HOME_PLURAL, STATUS_SAID, RecordKind, Status
+from ...core.facts.words import HomeKind, RecordKind, Status, home_plural, status_words
 from ...core.meanings import meanings_by
 from ...core.search.search import statuses_of
 from ...core.search.spread import words_of
@@ -118,12 +118,12 @@ def words_of_a_field(
 @router.get("/record-statuses")
 def record_statuses() -> dict[str, dict[str, str]]:
     """The statuses that can be told apart within a kind of record: kind → status → how it is said."""
-    return {k.value: {s: STATUS_SAID[Status(s)] for s in statuses_of(k)} for k in RecordKind if statuses_of(k)}
+    return {k.value: {s: status_words(Status(s)) for s in statuses_of(k)} for k in RecordKind if statuses_of(k)}
 
 
 @router.get("/home-kinds")
 def home_kinds() -> dict[str, str]:
-    return {k.value: v for k, v in HOME_PLURAL.items()}
+    return {k.value: home_plural(k) for k in HomeKind}
 
 
 @router.get("/map")

@@ -13,6 +13,7 @@ from ...core.market import measures as mk
 from ...core.market.bulletin import bulletin
 from ...core.market.bulletin import bulletin_sections as sections
 from ...core.market.view_reading import shown
+from ...core.phrases import phrase
 from ...documents.base import Doc, Worded
 from ...store.records import series as store_series
 from ..market.closer_looks import RecordDoc, records_of
@@ -136,8 +137,8 @@ def headline(at: MarketAt) -> HeadlineDoc:
         **{k: getattr(said, k) for k in ("headline", "why", "seller", "buyer")},
         figures=[
             KeyFigureDoc(
-                measure=name, label=label_of(at.records, name)[0], unit=mk.MEASURES[name][1], value=point_doc(f.of(name)), before=point_doc(f.was(name)),
-                change=None if f.thin else change_doc(f.of(name).value, f.was(name).value, mk.MEASURES[name][1]),
+                measure=name, label=label_of(at.records, name)[0], unit=mk.MEASURES[name][0], value=point_doc(f.of(name)), before=point_doc(f.was(name)),
+                change=None if f.thin else change_doc(f.of(name).value, f.was(name).value, mk.MEASURES[name][0]),
                 whole=None if whole is None else point_doc(whole.values[name]),
                 recent=[p.values[name].value for p in recent],
             )
@@ -249,9 +250,12 @@ def conditions(at: MarketAt) -> ConditionsDoc:
     only = at.market.closings_only
     lines = [
         LineDoc(
-            label=label, unit=unit, values=[point_doc(w[name]) for w in of], trend=market_conditions.trend(name, of)
+            label=phrase(f"conditions-line-{name}"),
+            unit=unit,
+            values=[point_doc(w[name]) for w in of],
+            trend=market_conditions.trend(name, of),
         )
-        for name, (label, unit) in market_conditions.LINES.items()
+        for name, unit in market_conditions.LINES.items()
         if not (only and name in ("listings", "supply", "list_price", "listing_days"))
     ]
     spans = [(w.start, w.end, w.months) for w in market_conditions.windows(at.through)]

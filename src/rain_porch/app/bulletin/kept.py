@@ -12,6 +12,7 @@ from ...core.facts.dates import said
 from ...core.market.market_rules import MarketRules
 from ...core.market.measure_words import words_of
 from ...core.market.measures import MEASURES, measure_label
+from ...core.phrases import phrase
 from ...documents.base import Doc, check_line
 from ...documents.versions import read, written
 from ...store.porch import kept
@@ -141,19 +142,19 @@ def ready(layout: Ready, view: ViewDoc, title: str) -> BulletinDoc:
     return BulletinDoc(title=title, parts=ready_parts(layout, view))
 
 
-_TITLES = {
-    "so_far": "The year so far", "bands": "By size and price", "changed": "What changed", "headline": "The market",
-    "prices": "Prices and closings", "price_ways": "Three ways to see a price", "pace": "How fast it goes", "flow": "What comes and goes",
-    "shares": "What sellers got of what they asked", "places": "Place by place", "years": "Three years beside each other",
-    "sold": "What sold last", "came_on": "What came on last", "market_conditions": "Market conditions", "since_last": "Since the last one",
-    "words": "What the words mean",
-}  # fmt: skip
+_TITLED = frozenset((
+    "so_far", "bands", "changed", "headline", "prices", "price_ways", "pace", "flow", "shares", "places", "years", "sold", "came_on", "market_conditions", "since_last", "words",
+))  # fmt: skip
+"""Parts that are called by what they are, not by their measure."""
 
 
 def _title(part: BulletinPartDoc, rules: MarketRules) -> str:
     """ "Median price in Lantern Hill", "The year so far within 1 mi of 14 Ferry Lane"."""
     measure = part.view.measures[0]
-    label = measure_label(measure, rules) if measure in MEASURES else "The market"
-    title = f"{label}, month by month" if part.kind == "heat" else _TITLES.get(part.kind, label)
+    label = measure_label(measure, rules) if measure in MEASURES else phrase("part-headline")
+    if part.kind == "heat":
+        title = phrase("part-heat", label=label)
+    else:
+        title = phrase(f"part-{part.kind}") if part.kind in _TITLED else label
     place = "" if part.kind in ("words", "places") else place_words(part.view)
-    return f"{title} {place}" if place else title
+    return phrase("part-in-place", title=title, place=place) if place else title

@@ -7,12 +7,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
+from ...core.facts.dates import month_said
 from ...core.market import measures as mk
 from ...core.market.bulletin import bulletin
 from ...core.market.view_reading import twelve_months
 from ...core.memo import Memo
+from ...core.phrases import phrase
 from ...documents.base import Doc
-from ..market.views import EVERYWHERE, PointDoc, ViewDoc, first_places, kind_words, market_of, place_words
+from ..market.views import PointDoc, ViewDoc, first_places, kind_words, market_of, place_words
 from ..snapshot import Snapshot
 
 NOTHING = mk.Value(None, 0)
@@ -64,7 +66,7 @@ class MarketAt:
     @property
     def span(self) -> str:
         """ "the 12 months to October 2026"."""
-        return f"the 12 months to {self.year[0].end:%B %Y}"
+        return phrase("the-12-months-to", month=month_said(self.year[0].end))
 
     @property
     def where(self) -> str:
@@ -74,7 +76,7 @@ class MarketAt:
     @property
     def everywhere(self) -> str:
         """What the view's place is set beside: "" where it is everywhere itself."""
-        return EVERYWHERE if self.view.places or self.view.shapes else ""
+        return phrase("view-everywhere") if self.view.places or self.view.shapes else ""
 
 
 def told(market: mk.Market, names: Sequence[str], spans: Sequence[mk.Period]) -> list[mk.Point]:

@@ -10,8 +10,8 @@ import numpy as np
 
 from ...core.errors import BadInput
 from ...core.facts.dates import day_of, said
+from ...core.phrases import phrase
 from ...report.papers import as_pdf
-from ...report.phrases import phrase
 from ...report.posts import post
 from ...report.workbooks.bulletin_rows import rows_of
 from ...report.workbooks.bulletin_workbook import bulletin_csv, bulletin_workbook

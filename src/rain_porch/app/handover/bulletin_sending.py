@@ -10,6 +10,7 @@ from typing import Any
 from ...core.errors import BadInput
 from ...core.facts.dates import said
 from ...core.market.view_reading import shown, twelve_months
+from ...core.phrases import joined, phrase
 from ...documents.base import Doc, Worded
 from ...report.papers import as_pdf
 from ...store import db as database
@@ -126,13 +127,11 @@ def key_figures(parts: list[dict[str, Any]]) -> dict[str, dict[str, Any]]:
 
 def _words(bulletin: BulletinDoc, reader: str, headline: str, moved: list[ChangeDoc], name: str) -> str:
     """The message: the agent's own words, else the headline; then what moved since the last one."""
-    hello = f"Dear {reader.strip()},\n\n" if reader.strip() else ""
-    own = bulletin.words.strip() or f"The newest figures of {bulletin.title} are attached. {headline}".strip()
-    since = ""
+    own = bulletin.words.strip() or joined(phrase("mail-bulletin", title=bulletin.title), headline)
     if len(moved) > 1:
-        lines = "\n".join(f"- {c.what}: {c.after}, was {c.before}" for c in moved[1:])
-        since = f"\n\nSince the last one, with records through {moved[0].before}:\n{lines}"
-    return f"{hello}{own}{since}\n\n{name}\n"
+        lines = [phrase("mail-moved", what=c.what, after=str(c.after), before=str(c.before)) for c in moved[1:]]
+        own = "\n".join([f"{own}\n\n{phrase('mail-since', through=str(moved[0].before))}", *lines])
+    return mailing.letter(reader, own, name)
 
 
 def _planned(agent: Agent, bulletin_id: int) -> dict[str, Any] | None:

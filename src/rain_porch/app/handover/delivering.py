@@ -14,6 +14,7 @@ from ...core.errors import BadInput, RainPorchError
 from ...core.facts.dates import said
 from ...core.facts.local_form import told as in_form
 from ...core.facts.money import priced
+from ...core.phrases import phrase
 from ...documents.base import Doc, Worded
 from ...report import papers
 from ...report.model import ReportInput
@@ -99,10 +100,9 @@ def _copy_of_edition(agent: Agent, before: Mapping[str, Any], ask: DeliverAsk) -
     """A bulletin as it was made once, to one more person: it shares the edition's papers, and is no edition itself."""
     told = {name: before[name] for name in ("bulletin_id", "through", "revision", "title", "pages", "list_price")}
     name = str(agent_card(agent).get("name", ""))
-    hello = f"Dear {ask.client.strip()},\n\n" if ask.client.strip() else ""
-    words = (
-        ask.words
-        or f"{hello}Attached is {before['title']}, with records through {in_form(said(before['through']), local_form(agent).form())}.\n\n{name}\n"
+    through = in_form(said(before["through"]), local_form(agent).form())
+    words = ask.words or mailing.letter(
+        ask.client, phrase("mail-edition", title=str(before["title"]), through=through), name
     )
     copy = told | {
         "papers_of": before["papers_of"] or before["delivery_id"], "client": ask.client.strip(), "email": ask.email,
@@ -118,7 +118,7 @@ def _copy_of_edition(agent: Agent, before: Mapping[str, Any], ask: DeliverAsk) -
 
 def _kept(agent: Agent, told: dict[str, Any], made: dict[str, bytes], ask: DeliverAsk, link_base: str | None) -> int:
     title = str(told["title"])
-    subject = ask.subject.strip() or f"{title}: what it is worth"
+    subject = ask.subject.strip() or phrase("mail-subject", title=title)
     delivery = told | {
         "client": ask.client.strip(), "email": ask.email, "subject": subject if ask.email else "",
         "state": store.SENDING if ask.email else store.BY_HAND, "made_at": agent.stamp(),
@@ -132,7 +132,8 @@ def _kept(agent: Agent, told: dict[str, Any], made: dict[str, bytes], ask: Deliv
             attached = [(made["pdf"], "pdf", f"{file}.pdf")]
             if link_base:
                 _, token, until = reader_links.make(agent, number, LINK_DAYS)
-                words = f"{words.rstrip()}\n\nTo read it on any screen, until {said(until.date())}:\n{link_base.rstrip('/')}/api/read/{token}.html\n"
+                read_until = phrase("mail-to-read", until=said(until.date()))
+                words = f"{words.rstrip()}\n\n{read_until}\n{link_base.rstrip('/')}/api/read/{token}.html\n"
             else:
                 attached.append((made["html"], "html", f"{file}.html"))
             envelope = _envelope(card, ask.email, ask.client, subject)
@@ -270,8 +271,7 @@ def post(agent: Agent, delivery_id: int) -> str:
 
 
 def _words(title: str, name: str, client: str) -> str:
-    hello = f"Dear {client},\n\n" if client else ""
-    return f"{hello}Attached is what {title} is worth to buyers today, and how that was found.\n\n{name}\n"
+    return mailing.letter(client, phrase("mail-worth", title=title), name)
 
 
 def _frozen(given: ReportInput) -> bytes:

@@ -8,11 +8,11 @@ from pydantic import Field
 
 from ...core.errors import BadInput
 from ...core.facts.dates import said
+from ...core.phrases import LANGUAGE, phrase
 from ...documents.base import Line
 from ...report.local import in_form
 from ...report.pages import look as pages
 from ...report.papers import as_pdf
-from ...report.phrases import LANGUAGE, phrase
 from ...report.workbooks.look_workbook import look_csv, look_workbook
 from ..around import LookAsk, LookDoc, figures_around, look_around
 from ..office.agent import Agent

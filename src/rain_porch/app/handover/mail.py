@@ -13,6 +13,7 @@ from email.policy import SMTP
 from email.utils import formataddr, formatdate, make_msgid
 
 from ...core.errors import BadInput, Refused
+from ...core.phrases import phrase
 from ...records.contacts import EMAIL
 from ...settings import setting
 
@@ -107,6 +108,12 @@ def _made(envelope: Envelope, words: str, attached: Attached) -> bytes:
         main, sub = _TYPES[kind]
         mail.add_attachment(data, maintype=main, subtype=sub, filename=file)
     return mail.as_bytes()
+
+
+def letter(reader: str, words: str, name: str) -> str:
+    """A letter as it goes out: who it is to, where that is known, what it says, and who writes."""
+    hello = f"{phrase('mail-hello', reader=reader.strip())}\n\n" if reader.strip() else ""
+    return f"{hello}{words}\n\n{name}\n"
 
 
 def _line(text: str) -> str:

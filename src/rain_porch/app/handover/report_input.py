@@ -12,15 +12,16 @@ import numpy as np
 from ...core.errors import NotFound
 from ...core.facts.dates import NO_DAY, said
 from ...core.facts.homes import Candidate
+from ...core.facts.improvements import improvement_label
 from ...core.facts.money import dollars
 from ...core.facts.words import COUNTED
 from ...core.market.columns import RECORD_KINDS, Ints
+from ...core.phrases import phrase
 from ...core.price import proceeds as pr
 from ...documents.stored import ImprovementDoc, ScenarioDoc
 from ...report.layouts import LAYOUTS
 from ...report.model import Paper, ReportInput
 from ...report.pages.bulletin import part_pages
-from ...report.phrases import phrase
 from ...report.pictures.base_lines import base_lines
 from ...store.health import sources
 from ..bulletin.kept import parts_of, read_bulletin, ready
@@ -160,7 +161,7 @@ def _most_alike(shown: Sequence[dict[str, Any]], each: int = 6) -> list[str]:
 
 def _improvement(made: ImprovementDoc) -> str:
     """ "Kitchen, 2025, for $25,000"."""
-    told = {"what": made.kind.replace("_", " ").capitalize(), "year": str(made.year), "cost": dollars(made.cost)}
+    told = {"what": improvement_label(made.kind), "year": str(made.year), "cost": dollars(made.cost)}
     return (
         phrase("home-improvement-with-note", **told, note=made.note)
         if made.note

@@ -12,7 +12,7 @@ from ...core.facts.homes import Candidate, Subject
 from ...core.facts.local_form import Quantity
 from ...core.facts.places.place import miles
 from ...core.market.columns import SOLD
-from ...report.phrases import phrase
+from ...core.phrases import phrase
 from ...store.records.homes import parcels_within
 from ..pricing.find_document import candidate_docs
 from ..pricing.standpoint import Standpoint

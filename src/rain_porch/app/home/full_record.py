@@ -11,7 +11,7 @@ import numpy as np
 from ...core.errors import NotFound
 from ...core.facts.dates import day_of
 from ...core.facts.fields import BY_NAME, CATALOGUE, Field
-from ...core.facts.places.addresses import called_by_place
+from ...core.facts.places.addresses import called_by_place, with_unit
 from ...core.facts.places.finding_places import SAID
 from ...core.market.columns import RECORD_KINDS
 from ...core.market.listing_facts import days_on_market, prices_of, status_said
@@ -125,7 +125,7 @@ def full_record(records: Snapshot, key: str, until: dt.date | None = None) -> Fu
     unit = told.get("unit_number")
     return FullRecordDoc(
         listing_id=key,
-        address=f"{told.get('unparsed_address') or called_by_place(key)}{f', unit {unit}' if unit else ''}",
+        address=with_unit(told.get("unparsed_address") or called_by_place(key), unit),
         kind=kind,
         status=status,
         local_status=local,

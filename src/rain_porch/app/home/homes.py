@@ -14,7 +14,7 @@ from ...core.errors import Ambiguous, BadInput, NotFound
 from ...core.facts.dates import NO_DAY, date_of
 from ...core.facts.fields import BY_NAME, FIELDS, HOME_FACTS
 from ...core.facts.homes import Subject, Value
-from ...core.facts.places.addresses import called_by_place
+from ...core.facts.places.addresses import called_by_place, with_unit
 from ...core.facts.words import HomeKind
 from ...core.market.columns import Columns
 from ...core.market.listing_facts import price_days
@@ -181,7 +181,7 @@ def read_home(records: Snapshot, ref: HomeRef) -> Home:
         latitude=where[0],
         longitude=where[1],
         home_kind=HomeKind(kind),
-        address=f"{shown}, unit {unit}" if unit else shown,
+        address=with_unit(shown, unit),
         parcel_number=number,
         home_id=_home_id(records.columns, past, deeds),
         own_listing=ref.key if ref.kind == "listing" else None,

@@ -14,7 +14,7 @@ from ...core.errors import BadInput
 from ...core.facts.dates import NO_DAY, date_of, day_of, said
 from ...core.market import measures as mk
 from ...core.market.bands import bands
-from ...core.market.bulletin.figure_records import KINDS, Event, changed_since, records_behind
+from ...core.market.bulletin.figure_records import KINDS, Event, changed_since, event_label, records_behind
 from ...core.market.columns import RECORD_KINDS, SOLD, Ints, list_price_at
 from ...core.market.conditions import values_of
 from ...core.market.listing_facts import days_on_market, price_per_sqft
@@ -178,7 +178,7 @@ def told_of(records: Snapshot, since: dt.date, events: Sequence[Event], through:
     }
     keys = records.columns.keys
     return ChangesDoc(
-        since=since, through=through, counts={k: counts[k] for k in KINDS if counts[k]}, labels=dict(KINDS),
+        since=since, through=through, counts={k: counts[k] for k in KINDS if counts[k]}, labels={k: event_label(k) for k in KINDS},
         changes=[
             ChangeDoc(
                 date=date_of(e.day), what=e.what, price=_price_then(records, e), old=e.old, new=e.new,

@@ -11,13 +11,14 @@ import numpy as np
 from pydantic import Field
 
 from ...core.errors import BadInput, NotFound
-from ...core.facts.dates import NO_DAY, add_months, day_of, period_said
-from ...core.facts.words import HOME_PLURAL, SELLERS, HomeKind
+from ...core.facts.dates import NO_DAY, add_months, day_of, month_name, month_said, period_said
+from ...core.facts.words import SELLERS, HomeKind, home_plural
 from ...core.market import measures as mk
 from ...core.market.bands import bands
 from ...core.market.columns import HOME_KINDS, Bools
 from ...core.market.conditions import condition_mask, read_condition, values_of
 from ...core.market.view_reading import Told, sentence, trailing, twelve_months
+from ...core.phrases import joined, listed, phrase
 from ...core.search.shapes import check_shapes, in_shapes
 from ...documents.base import Doc, StoredDoc, Worded
 from ...documents.search import ShapeDoc
@@ -64,12 +65,13 @@ class ViewLineDoc(Doc):
     """One line of a view; the measure is "series" for an outside one; axis 0 left, 1 right, 2 a scale of its own that is
     not drawn.
 
-    part: the line's own name, where there are several; place, where: what of the view's market it shows; whole: everywhere.
+    alone: the measure's name without what it is the mean of. part: the line's own name, where there are several; place, where: what of the view's market it shows; whole: everywhere.
     """
 
     name: str
     measure: str
     label: str
+    alone: str
     unit: str
     axis: int
     points: list[PointDoc | None]
@@ -172,24 +174,22 @@ def market_of(
 
 def kind_words(doc: ViewDoc) -> str:
     """What a view looks at, in many: "detached homes"."""
-    return HOME_PLURAL[HomeKind(doc.home_kind)] if doc.home_kind else "homes"
+    return home_plural(doc.home_kind) if doc.home_kind else phrase("homes-alone")
 
 
 def place_words(doc: ViewDoc) -> str:
     """Where a view looks, as it follows on "homes": "in Lantern Hill and Quarry Bend", "within 1 mi of 14 Ferry Lane"."""
-    inside = (doc.drawn or "inside a drawn area") if doc.shapes else ""
+    inside = (doc.drawn or phrase("search-inside-drawn", n=1)) if doc.shapes else ""
     named = list(first_places(doc))
-    listed = " and ".join(x for x in (", ".join(named[:-1]), named[-1]) if x) if named else ""
-    return " ".join(x for x in (f"in {listed}" if listed else "", inside) if x)
+    return joined(phrase("view-in-places", places=listed(named)) if named else "", inside)
 
 
-EVERYWHERE = "all of the records"
 Part = tuple[str, tuple[str, ...], list[str]]  # of a view: its name, its places, further conditions
 
 
 def _parts(records: Snapshot, doc: ViewDoc) -> list[Part]:
     """The lines: places side by side, or bands of the first; everywhere after them where that is asked for."""
-    whole: list[Part] = [(EVERYWHERE, (), [])] if doc.whole and doc.places else []
+    whole: list[Part] = [(phrase("view-everywhere"), (), [])] if doc.whole and doc.places else []
     if not doc.split:
         if doc.together or not doc.places:
             return [(" and ".join(doc.places), first_places(doc), []), *whole]
@@ -232,8 +232,8 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
         points = mk.series(market_of(records, doc, places, also, through), doc.measures, [*lead, *spans])
         for axis, name in enumerate(doc.measures):
             values = trailing([p.values[name] for p in points], doc.smooth)[len(lead) :]
-            label, unit = label_of(records, name)
-            label += f", mean of {doc.smooth} {doc.by}s" if doc.smooth > 1 else ""
+            alone, unit = label_of(records, name)
+            label = phrase(f"view-mean-of-{doc.by}s", label=alone, n=doc.smooth) if doc.smooth > 1 else alone
             shown = [PointDoc(value=v.value, n=v.n) for v in values]
             title = " · ".join(x for x in (part, label if len(doc.measures) > 1 or not part else "") if x)
             lines.append(
@@ -241,12 +241,13 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
                     name=title,
                     measure=name,
                     label=label,
+                    alone=alone,
                     unit=unit,
                     axis=axis,
                     points=list(shown),
                     part=part,
                     place="" if doc.together or not places else places[0],
-                    whole=part == EVERYWHERE,
+                    whole=part == phrase("view-everywhere"),
                     where=also,
                 )
             )
@@ -265,7 +266,11 @@ def _answer(records: Snapshot, doc: ViewDoc, through: dt.date) -> ViewAnswerDoc:
         figures=_figures(doc, told, lines, periods),
         sentence=sentence(told, kind_words(doc), place_words(doc), end, doc.deeds),
         newest=told.now.value,
-        newest_over=f"{'at the end of' if told.measure in mk.AT_THE_END else '12 months to'} {end:%b %Y}",
+        newest_over=phrase(
+            "view-at-the-end-of" if told.measure in mk.AT_THE_END else "view-12-months-to",
+            month=month_name(end.month),
+            year=str(end.year),
+        ),
         change=change_doc(told.now.value, told.before.value, told.unit),
     )
 
@@ -278,11 +283,15 @@ def _figures(
         return []
     newest = next((i for i in range(len(periods) - 1, -1, -1) if periods[i].finished), None)
     point = None if newest is None else lines[0].points[newest]
-    out = [NamedFigureDoc(over="the 12 months", value=PointDoc(value=told.now.value, n=told.now.n))]
+    out = [NamedFigureDoc(over=phrase("view-the-12-months"), value=PointDoc(value=told.now.value, n=told.now.n))]
     if newest is None or point is None or point.value is None or doc.by == "year":
         return out
-    named = period_said(periods[newest].period) if doc.by == "quarter" else f"{periods[newest].start:%B %Y}"
-    over = f"the mean of the {doc.smooth} {doc.by}s to {named}" if doc.smooth > 1 else f"{named} alone"
+    named = period_said(periods[newest].period) if doc.by == "quarter" else month_said(periods[newest].start)
+    over = (
+        phrase(f"view-mean-of-{doc.by}s-to", n=doc.smooth, last=named)
+        if doc.smooth > 1
+        else phrase("view-alone", period=named)
+    )
     return [*out, NamedFigureDoc(over=over, value=point)]
 
 
@@ -300,28 +309,23 @@ def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period], through: dt.
     closings = point.values["closings"].n
     out = []
     if doc.smooth > 1:
-        out.append(f"Each value is the mean of its {doc.by} and the {doc.smooth - 1} before it.")
+        out.append(phrase(f"view-note-mean-of-{doc.by}s", n=doc.smooth - 1))
     for name in doc.measures:
         label, _ = label_of(records, name)
         if name in mk.FROM_CLOSINGS and closings:
             lacking = 1 - point.values[name].n / closings
             if lacking >= NEEDED:
-                out.append(f"{label}: {lacking:.0%} of the closings lack what it is made from, and are left out.")
+                out.append(phrase("view-note-lacking", label=label, share=f"{lacking:.0%}"))
         if name in _OF_START:
             listings = np.flatnonzero(market.chosen & ~market.columns.deed)
             lacking = float((market.columns.on_market[listings] == NO_DAY).mean()) if listings.size else 0.0
             if lacking >= NEEDED:
-                out.append(
-                    f"{label}: {lacking:.0%} of the listings have no on-market date: they are left out, but for those still "
-                    "for sale, which count on every day."
-                )
+                out.append(phrase("view-note-no-start", label=label, share=f"{lacking:.0%}"))
         if name == "contracts" and closings:
             rows = market.within("close", day_of(whole.start), day_of(whole.end))
             lacking = float((market.book.signed[rows] == NO_DAY).mean())
             if lacking >= NEEDED:
-                out.append(
-                    f"{label}: {lacking:.0%} of the closings have no contract date, and count on their close date."
-                )
+                out.append(phrase("view-note-no-contract", label=label, share=f"{lacking:.0%}"))
     return out
 
 
@@ -356,7 +360,7 @@ def _outside(records: Snapshot, name: str, spans: list[mk.Period], axis: int) ->
     for s in spans:
         part = x[(days >= day_of(s.start)) & (days <= day_of(s.end))]
         points.append(PointDoc(value=float(part.mean()), n=int(part.size)) if part.size else None)
-    return ViewLineDoc(name=name, measure="series", label=name, unit="series", axis=axis, points=points)
+    return ViewLineDoc(name=name, measure="series", label=name, alone=name, unit="series", axis=axis, points=points)
 
 
 def _told(records: Snapshot, doc: ViewDoc, through: dt.date) -> Told:
@@ -374,7 +378,7 @@ def _told(records: Snapshot, doc: ViewDoc, through: dt.date) -> Told:
 
 def label_of(records: Snapshot, measure: str) -> tuple[str, str]:
     """How a measure is called by the house's rules, and its unit."""
-    return mk.measure_label(measure, records.columns.rules), mk.MEASURES[measure][1]
+    return mk.measure_label(measure, records.columns.rules), mk.MEASURES[measure][0]
 
 
 def year_so_far(records: Snapshot, doc: ViewDoc, through: dt.date | None = None) -> SoFarDoc:

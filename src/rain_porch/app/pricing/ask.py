@@ -12,6 +12,7 @@ from ...core.facts.dates import DAYS_PER_MONTH, NO_DAY, date_of
 from ...core.facts.money import half_up, priced
 from ...core.market.columns import FOR_SALE, Ints
 from ...core.market.own_sale import last_own_sale
+from ...core.phrases import phrase
 from ...core.price.chances import list_price as lp
 from ...core.price.chances.contract_chance import Chance, ChanceModel, When
 from ...core.search.matching import let_through
@@ -203,13 +204,13 @@ def _bases(standpoint: Standpoint, pricing: Pricing) -> list[tuple[str, float]]:
     sold = [c.price for c in pricing.comps if c.price]
     out: list[tuple[str, float]] = []
     if sold:
-        out += [("the highest sold comp", max(sold)), ("the average of the sold comps", float(np.mean(sold)))]
+        out += [(phrase("ask-base-highest"), max(sold)), (phrase("ask-base-average"), float(np.mean(sold)))]
     if pricing.shown:
-        out.append(("the indicated value", pricing.shown))
+        out.append((phrase("ask-base-indicated"), pricing.shown))
     last = last_own_sale(standpoint.columns, standpoint.view, standpoint.subject)
     if last is not None:
         year = date_of(int(standpoint.columns.close[last])).year
-        out.append((f"its own last sale, in {year}", float(standpoint.view.price[last])))
+        out.append((phrase("ask-base-own-sale", year=str(year)), float(standpoint.view.price[last])))
     return [(name, base) for name, base in out if base > 0]
 
 
@@ -220,22 +221,18 @@ def recommendation(
     if not pricing.shown or not pricing.range:
         return ""
     n = len(pricing.comps)
-    out = (
-        f"{n} comparable {'sale indicates' if n == 1 else 'sales indicate'} {priced(pricing.shown)}, likely "
-        f"{priced(pricing.range.low)} to {priced(pricing.range.high)}"
-        f"{'' if pricing.range.measured else ', a range not yet measured on past sales'}."
-    )
+    worth = {"value": priced(pricing.shown), "low": priced(pricing.range.low), "high": priced(pricing.range.high)}
+    indicate = phrase("recommend-range" if pricing.range.measured else "recommend-range-not-measured", n=n, **worth)
     pct = 100 * (list_price / pricing.shown - 1)
-    stands = f"{abs(pct):.1f} % {'above' if pct > 0 else 'below'} it" if abs(pct) >= 0.05 else "just at it"
-    out += f" A list price of {priced(list_price)} stands {stands}"
-    if here and (soon := here.within(30)):
-        out += (
-            f"; the chance of a contract within 30 days at that price is {soon.pct} % (between {soon.low_pct} and "
-            f"{soon.high_pct} %, learnt from {learnt:,} homes offered around here)"
-        )
-        if share_of_list:
-            out += f", and those sold at such a price got {100 * share_of_list:.1f} % of their last list price"
-    return out + "."
+    stands = "at" if abs(pct) < 0.05 else "above" if pct > 0 else "below"
+    asked = phrase(f"recommend-{stands}", price=priced(list_price), pct=f"{abs(pct):.1f}")
+    if here is None or not (soon := here.within(30)):
+        return phrase("recommend", indicate=indicate, asked=asked)
+    told = {"pct": str(soon.pct), "low": str(soon.low_pct), "high": str(soon.high_pct), "n": learnt}
+    chance = phrase("recommend-chance", **told)
+    if share_of_list:
+        chance = phrase("recommend-share", chance=chance, pct=f"{100 * share_of_list:.1f}")
+    return phrase("recommend-with-chance", indicate=indicate, asked=asked, chance=chance)
 
 
 def asked_as_data(ask: Asking) -> dict[str, Any]:

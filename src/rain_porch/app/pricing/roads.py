@@ -10,6 +10,7 @@ import shapely
 from ...core.facts.homes import Subject
 from ...core.facts.places.place import on_a_plane
 from ...core.market.columns import Columns, Floats, Ints
+from ...core.phrases import phrase
 from ...store.records import areas
 from ..snapshot import Snapshot
 
@@ -24,12 +25,18 @@ def by_roads(records: Snapshot, columns: Columns, subject: Subject, rows: Ints) 
         return [""] * len(rows)
     mine = _beside(roads, np.array([subject.latitude]), np.array([subject.longitude]))[0]
     theirs = _beside(roads, columns.lats[rows], columns.lons[rows])
-    return ["" if there == mine else f"by {there}" if there else f"not by {mine}" for there in theirs]
+    return [
+        "" if there == mine else phrase("lies-by", road=there) if there else phrase("lies-not-by", road=mine)
+        for there in theirs
+    ]
 
 
 def _highways(records: Snapshot) -> list[tuple[str, Any]]:
     return [
-        (b["name"] or "a highway", shapely.MultiLineString([[(lon, lat) for lon, lat in line] for line in b["lines"]]))
+        (
+            b["name"] or phrase("a-highway"),
+            shapely.MultiLineString([[(lon, lat) for lon, lat in line] for line in b["lines"]]),
+        )
         for b in areas.barriers(records.db)
         if b["kind"] == "highway"
     ]

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ...core.errors import BadInput
-from ...core.facts.condition import SCALE
+from ...core.facts.condition import said as condition_said
 from ...core.facts.dates import said
 from ...core.facts.fields import ADJUSTED, BY_NAME, OWN_LINE, Kind, own_field
 from ...core.facts.house_rules import HouseRules
@@ -221,7 +221,7 @@ def apply(state: WorkupDoc, change: Change) -> tuple[WorkupDoc, str]:
         if change.grade is None:
             return state.model_copy(update={"conditions": held}), "condition back to the record"
         held[change.listing_id] = change.grade
-        return state.model_copy(update={"conditions": held}), f"condition rated {SCALE[change.grade]}"
+        return state.model_copy(update={"conditions": held}), f"condition rated {condition_said(change.grade)}"
     if isinstance(change, SetScenarios):
         for scenario in change.scenarios:
             net_sheet(scenario.scenario())

@@ -86,7 +86,7 @@ def _measured(name: str) -> Callable[[Opened], str]:
         market = market_of(opened.standpoint.records, view, view.places, through=day)
         (point,) = series(market, [name], twelve_months(day)[:1])
         value = point.values[name].value
-        return "none" if value is None else shown(value, MEASURES[name][1])
+        return "none" if value is None else shown(value, MEASURES[name][0])
 
     return tell
 

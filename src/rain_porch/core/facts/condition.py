@@ -7,9 +7,9 @@ from __future__ import annotations
 
 import re
 
+from ..phrases import phrase
 from .words import plain
 
-SCALE = {6: "new", 5: "like new", 4: "well kept", 3: "ordinary wear", 2: "worn", 1: "damaged"}
 _WORDS = {
     "new": 6.0, "newconstruction": 6.0, "tobebuilt": 6.0, "underconstruction": 6.0, "veryexcellent": 5.5,
     "likenew": 5.0, "renovated": 5.0, "updatedremodeled": 5.0, "remodeled": 5.0, "excellent": 5.0, "verygood": 4.5,
@@ -29,4 +29,4 @@ def grade_of(text: str | None) -> float | None:
 
 def said(grade: float) -> str:
     """A grade as people read it everywhere, never as a digit: 4.0 → "well kept"; between two words, the better: 3.5 too."""
-    return SCALE[min(6, max(1, int(grade + 0.5)))]
+    return phrase(f"condition-{min(6, max(1, int(grade + 0.5)))}")

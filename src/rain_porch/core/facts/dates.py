@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import datetime as dt
 
+from ..phrases import phrase
+
 NO_DAY = -(2**31)
-MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 DAYS_PER_MONTH = 30.4375
 _EPOCH = dt.date(1970, 1, 1).toordinal()
 
@@ -23,7 +24,17 @@ def date_of(day: int) -> dt.date:
 def said(given: dt.date | str) -> str:
     """The one form in which a day is read, on screen and on paper: "Aug 31, 2026". A text is ISO, also with a time."""
     date = given if isinstance(given, dt.date) else dt.date.fromisoformat(given[:10])
-    return f"{MONTHS[date.month - 1]} {date.day}, {date.year}"
+    return f"{month_name(date.month)} {date.day}, {date.year}"
+
+
+def month_name(month: int) -> str:
+    """The name of a month as days have it: 8 → "Aug"."""
+    return phrase(f"month-{month}.short")
+
+
+def month_said(date: dt.date) -> str:
+    """The month of a day, in full: "August 2026"."""
+    return phrase("month-of-year", month=phrase(f"month-{date.month}"), year=str(date.year))
 
 
 def period_said(period: str) -> str:
@@ -47,7 +58,7 @@ def period_mark(period: str) -> str:
 
 
 def _part_said(part: str) -> str:
-    return MONTHS[int(part) - 1] if len(part) == 2 and part.isdecimal() else part
+    return month_name(int(part)) if len(part) == 2 and part.isdecimal() else part
 
 
 def add_months(date: dt.date, months: int) -> dt.date:

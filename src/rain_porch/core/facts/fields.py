@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
+from ..phrases import has_phrase, phrase
 from .people import tells_who_lives_there
 
 
@@ -59,18 +60,11 @@ class Pairing:
 
 @dataclass(frozen=True)
 class Apart:
-    """How a difference from the subject is said: {} stands for its size, {s} for the plural's ending.
+    """A difference from the subject is said, by phrases of the field. least: smaller ones are not (a share of the subject's value
+    where `share`)."""
 
-    least      smaller ones are not said (a share of the subject's value where `share`)
-    none, some what is said where one of the two has none of it
-    """
-
-    more: str
-    fewer: str
     least: float = 1e-9
     share: bool = False
-    none: str = ""
-    some: str = ""
 
 
 @dataclass(frozen=True)
@@ -79,24 +73,22 @@ class Field:
 
     step       display and what-if step, in the field's unit
     low, high  what is believable; values outside are kept but marked suspect
-    asked_above, whole, slips  what is asked about before a correction is taken: an unusual number; a fraction (why); three
-               times what the records say
+    asked_above, slips  what is asked about before a correction is taken: an unusual number; three times what the records say
     tolerance  difference at which likeness falls to 0 (as a share of the subject's value where `relative`)
     weight     weight in likeness
-    adjusted   has a line in the grid; one: what one unit of it is called there
+    adjusted   has a line in the grid
     effect, land_effect  in the fit of prices, of built homes and of land
     pairing    in paired sales; apart: in words of difference
     private    never reaches a client's paper
     stored     a column of the records; else worked out when it is needed
+    called     the label of an office's own field, in whose name its head stands; all others have theirs in language/
     """
 
     name: str
     reso: str
-    label: str
     kind: Kind
     unit: str = ""
     group: str = "home"
-    short: str = ""
     step: float = 1.0
     low: float | None = None
     high: float | None = None
@@ -104,19 +96,41 @@ class Field:
     relative: bool = False
     weight: float = 0.0
     adjusted: bool = False
-    one: str = ""
     effect: Effect | None = None
     land_effect: Effect | None = None
     pairing: Pairing = Pairing()
     apart: Apart | None = None
     asked_above: float | None = None
-    whole: str = ""
     slips: bool = False
     searched: bool = True
     shown: bool = False
     parcel: bool = False
     private: bool = False
     stored: bool = True
+    called: str = ""
+
+    @property
+    def label(self) -> str:
+        """What it is called."""
+        return self.called or phrase(f"field-{self.name}")
+
+    @property
+    def short(self) -> str:
+        """What it is called over a narrow column; "" where its label is short enough."""
+        return self.said("short")
+
+    @property
+    def one(self) -> str:
+        """What one unit of it is called in the grid; "" where it has no line there."""
+        return phrase("one-step-of-rank") if self.name.startswith(RANK) else self.said("one")
+
+    def said(self, part: str, **values: str | float) -> str:
+        """A part of its phrase, such as "more"; "" where it has none."""
+        return (
+            ""
+            if self.called or not has_phrase(f"field-{self.name}.{part}")
+            else phrase(f"field-{self.name}.{part}", **values)
+        )
 
     @property
     def numeric(self) -> bool:
@@ -136,133 +150,132 @@ N, M, Y, D, B, W, T = (
 
 CATALOGUE: tuple[Field, ...] = (
     # what it is
-    Field("listing_id", "ListingId", "Listing number", T, group="record", searched=False),
-    Field("parcel_number", "ParcelNumber", "Parcel number", T, group="record", parcel=True),
-    Field("standard_status", "StandardStatus", "Status", W, group="record", searched=False),
-    Field("local_status", "MlsStatus", "Local status", W, group="record"),
-    Field("property_type", "PropertyType", "Property type", W, group="record", parcel=True),
-    Field("property_sub_type", "PropertySubType", "Kind of home", W, group="record", parcel=True),
+    Field("listing_id", "ListingId", T, group="record", searched=False),
+    Field("parcel_number", "ParcelNumber", T, group="record", parcel=True),
+    Field("standard_status", "StandardStatus", W, group="record", searched=False),
+    Field("local_status", "MlsStatus", W, group="record"),
+    Field("property_type", "PropertyType", W, group="record", parcel=True),
+    Field("property_sub_type", "PropertySubType", W, group="record", parcel=True),
     # where it is
-    Field("unparsed_address", "UnparsedAddress", "Address", T, group="place", parcel=True),
-    Field("unit_number", "UnitNumber", "Unit", T, group="place", parcel=True),
-    Field("city", "City", "City", W, group="place", parcel=True),
-    Field("postal_code", "PostalCode", "Postal code", W, group="place", parcel=True),
-    Field("subdivision_name", "SubdivisionName", "Subdivision", W, group="place", weight=0.6, parcel=True),
-    Field("location", "Location", "Location", N, "%", "place", adjusted=True, searched=False, stored=False),
-    Field("latitude", "Latitude", "Latitude", N, "°", "place", searched=False, low=-90, high=90, parcel=True),
-    Field("longitude", "Longitude", "Longitude", N, "°", "place", searched=False, low=-180, high=180, parcel=True),
+    Field("unparsed_address", "UnparsedAddress", T, group="place", parcel=True),
+    Field("unit_number", "UnitNumber", T, group="place", parcel=True),
+    Field("city", "City", W, group="place", parcel=True),
+    Field("postal_code", "PostalCode", W, group="place", parcel=True),
+    Field("subdivision_name", "SubdivisionName", W, group="place", weight=0.6, parcel=True),
+    Field("location", "Location", N, "%", "place", adjusted=True, searched=False, stored=False),
+    Field("latitude", "Latitude", N, "°", "place", searched=False, low=-90, high=90, parcel=True),
+    Field("longitude", "Longitude", N, "°", "place", searched=False, low=-180, high=180, parcel=True),
     # when
-    Field("on_market_date", "OnMarketDate", "On the market", D, group="dates"),
-    Field("purchase_contract_date", "PurchaseContractDate", "Contract", D, group="dates"),
-    Field("close_date", "CloseDate", "Closed", D, group="dates"),
-    Field("off_market_date", "OffMarketDate", "Off the market", D, group="dates"),
-    Field("expiration_date", "ExpirationDate", "Listing expires", D, group="dates", searched=False),
-    Field("modification_timestamp", "ModificationTimestamp", "Last changed", Kind.TIME, group="dates", searched=False),
+    Field("on_market_date", "OnMarketDate", D, group="dates"),
+    Field("purchase_contract_date", "PurchaseContractDate", D, group="dates"),
+    Field("close_date", "CloseDate", D, group="dates"),
+    Field("off_market_date", "OffMarketDate", D, group="dates"),
+    Field("expiration_date", "ExpirationDate", D, group="dates", searched=False),
+    Field("modification_timestamp", "ModificationTimestamp", Kind.TIME, group="dates", searched=False),
     # money
-    Field("list_price", "ListPrice", "List price", M, "$", "price", step=1000, low=200, high=5e7, shown=True),
-    Field("original_list_price", "OriginalListPrice", "First list price", M, "$", "price", step=1000, low=200, high=5e7),
-    Field("close_price", "ClosePrice", "Close price", M, "$", "price", step=1000, low=200, high=5e7, shown=True),
-    Field("concessions_amount", "ConcessionsAmount", "Concessions", M, "$", "price", step=500, low=0, high=500_000,
+    Field("list_price", "ListPrice", M, "$", "price", step=1000, low=200, high=5e7, shown=True),
+    Field("original_list_price", "OriginalListPrice", M, "$", "price", step=1000, low=200, high=5e7),
+    Field("close_price", "ClosePrice", M, "$", "price", step=1000, low=200, high=5e7, shown=True),
+    Field("concessions_amount", "ConcessionsAmount", M, "$", "price", step=500, low=0, high=500_000,
           adjusted=True),
     # the home
-    Field("living_area", "LivingArea", "Living area", N, "sq ft", short="Area", step=50, low=150, high=20_000,
+    Field("living_area", "LivingArea", N, "sq ft", step=50, low=150, high=20_000,
           tolerance=0.40, relative=True, weight=2.2, adjusted=True, shown=True, parcel=True,
-          one="sq ft", effect=Effect(0.62, 0.15, log=True), pairing=Pairing(0.06, 0.10, 0.45), slips=True,
-          apart=Apart("{} sq ft larger", "{} sq ft smaller", 1)),
-    Field("above_grade_finished_area", "AboveGradeFinishedArea", "Above grade, finished", N, "sq ft", step=50,
+          effect=Effect(0.62, 0.15, log=True), pairing=Pairing(0.06, 0.10, 0.45), slips=True,
+          apart=Apart(1)),
+    Field("above_grade_finished_area", "AboveGradeFinishedArea", N, "sq ft", step=50,
           low=150, high=20_000, parcel=True,
           slips=True),
-    Field("below_grade_finished_area", "BelowGradeFinishedArea", "Below grade, finished", N, "sq ft",
-          short="Finished below", step=50, low=0, high=10_000, tolerance=1200, weight=0.5, adjusted=True, parcel=True,
-          one="sq ft below", effect=Effect(0.00006, 0.00006), pairing=Pairing(150, 250, 2500),
-          apart=Apart("{} sq ft more finished below grade", "{} sq ft less finished below grade", 50,
-                      none="no finished basement", some="a finished basement")),
-    Field("basement", "Basement", "Basement", W, parcel=True),
-    Field("lot_size_square_feet", "LotSizeSquareFeet", "Lot", N, "sq ft", short="Lot", step=500, low=200, high=5e8,
+    Field("below_grade_finished_area", "BelowGradeFinishedArea", N, "sq ft",
+          step=50, low=0, high=10_000, tolerance=1200, weight=0.5, adjusted=True, parcel=True,
+          effect=Effect(0.00006, 0.00006), pairing=Pairing(150, 250, 2500),
+          apart=Apart(50)),
+    Field("basement", "Basement", W, parcel=True),
+    Field("lot_size_square_feet", "LotSizeSquareFeet", N, "sq ft", step=500, low=200, high=5e8,
           tolerance=1.5, relative=True, weight=0.6, adjusted=True, shown=True, parcel=True,
-          one="sq ft of lot", effect=Effect(0.08, 0.08, log=True), land_effect=Effect(0.6, 0.25, log=True),
+          effect=Effect(0.08, 0.08, log=True), land_effect=Effect(0.6, 0.25, log=True),
           pairing=Pairing(0.25, 0.4, 2.0), slips=True,
-          apart=Apart("lot {} sq ft larger", "lot {} sq ft smaller", 0.15, share=True)),
-    Field("year_built", "YearBuilt", "Year built", Y, short="Built", step=5, low=1700, high=2100, tolerance=45,
+          apart=Apart(0.15, share=True)),
+    Field("year_built", "YearBuilt", Y, step=5, low=1700, high=2100, tolerance=45,
           weight=1.2, adjusted=True, shown=True, parcel=True,
-          one="year newer", effect=Effect(0.003, 0.003), pairing=Pairing(8, 12, 60),
-          apart=Apart("built {} years later", "built {} years earlier", 3)),
-    Field("year_remodelled", "YearBuiltEffective", "Year remodelled", Y, short="Remodelled", step=5, low=1700,
+          effect=Effect(0.003, 0.003), pairing=Pairing(8, 12, 60),
+          apart=Apart(3)),
+    Field("year_remodelled", "YearBuiltEffective", Y, step=5, low=1700,
           high=2100, adjusted=True, parcel=True,
-          one="year", effect=Effect(0.001, 0.0015), pairing=Pairing(12, 15, 60)),
-    Field("bedrooms_total", "BedroomsTotal", "Bedrooms", N, short="Beds", low=0, high=20, tolerance=3, weight=0.5,
+          effect=Effect(0.001, 0.0015), pairing=Pairing(12, 15, 60)),
+    Field("bedrooms_total", "BedroomsTotal", N, low=0, high=20, tolerance=3, weight=0.5,
           adjusted=True, shown=True, parcel=True,
-          one="bedroom", effect=Effect(0.0, 0.015, only_where_told=True), asked_above=12, whole="these are counted in whole numbers",
-          apart=Apart("{} bedroom{s} more", "{} bedroom{s} fewer")),
-    Field("bathrooms_full", "BathroomsFull", "Full baths", N, short="Full", low=0, high=15, tolerance=2.5,
+          effect=Effect(0.0, 0.015, only_where_told=True), asked_above=12,
+          apart=Apart()),
+    Field("bathrooms_full", "BathroomsFull", N, low=0, high=15, tolerance=2.5,
           weight=0.8, adjusted=True, shown=True, parcel=True,
-          one="full bath", effect=Effect(0.04, 0.04), asked_above=8, whole="half baths are counted apart",
-          apart=Apart("{} full bath{s} more", "{} full bath{s} fewer")),
-    Field("bathrooms_half", "BathroomsHalf", "Half baths", N, short="Half", low=0, high=10, tolerance=2.5,
+          effect=Effect(0.04, 0.04), asked_above=8,
+          apart=Apart()),
+    Field("bathrooms_half", "BathroomsHalf", N, low=0, high=10, tolerance=2.5,
           weight=0.4, adjusted=True, shown=True, parcel=True,
-          one="half bath", effect=Effect(0.02, 0.03), asked_above=5, whole="these are counted in whole numbers",
-          apart=Apart("{} half bath{s} more", "{} half bath{s} fewer")),
-    Field("bathrooms_total", "BathroomsTotalInteger", "Baths in all", N, group="sums", short="All baths", low=0, high=25, stored=False),
-    Field("stories", "Stories", "Storeys", N, low=1, high=60, step=0.5, tolerance=1.6, weight=0.5, parcel=True,
-          apart=Apart("{} storey{s} more", "{} storey{s} fewer")),
-    Field("architectural_style", "ArchitecturalStyle", "Style", W, weight=0.3, parcel=True,
-          apart=Apart("{}", "{}")),
-    Field("garage_spaces", "GarageSpaces", "Garage spaces", N, short="Garage", low=0, high=12, tolerance=3, weight=0.5,
+          effect=Effect(0.02, 0.03), asked_above=5,
+          apart=Apart()),
+    Field("bathrooms_total", "BathroomsTotalInteger", N, group="sums", low=0, high=25, stored=False),
+    Field("stories", "Stories", N, low=1, high=60, step=0.5, tolerance=1.6, weight=0.5, parcel=True,
+          apart=Apart()),
+    Field("architectural_style", "ArchitecturalStyle", W, weight=0.3, parcel=True,
+          apart=Apart()),
+    Field("garage_spaces", "GarageSpaces", N, low=0, high=12, tolerance=3, weight=0.5,
           adjusted=True, shown=True, parcel=True,
-          one="space", effect=Effect(0.04, 0.03), asked_above=8, whole="these are counted in whole numbers",
-          apart=Apart("{} garage space{s} more", "{} garage space{s} fewer")),
-    Field("attached_garage_yn", "AttachedGarageYN", "Attached garage", B, parcel=True),
-    Field("fireplaces_total", "FireplacesTotal", "Fireplaces", N, low=0, high=10, tolerance=3, weight=0.2, adjusted=True, parcel=True,
-          one="fireplace", effect=Effect(0.025, 0.025), asked_above=6, whole="these are counted in whole numbers"),
-    Field("main_level_bedrooms", "MainLevelBedrooms", "Bedrooms on the main level", N, low=0, high=10),
-    Field("number_of_units_total", "NumberOfUnitsTotal", "Units", N, low=1, high=1000, parcel=True),
-    Field("pool_private_yn", "PoolPrivateYN", "Pool", B, tolerance=1.01, weight=0.3, adjusted=True, parcel=True,
-          effect=Effect(0.03, 0.04), apart=Apart("a pool", "no pool")),
-    Field("waterfront_yn", "WaterfrontYN", "On the water", B, tolerance=1.01, weight=0.5, adjusted=True, parcel=True,
+          effect=Effect(0.04, 0.03), asked_above=8,
+          apart=Apart()),
+    Field("attached_garage_yn", "AttachedGarageYN", B, parcel=True),
+    Field("fireplaces_total", "FireplacesTotal", N, low=0, high=10, tolerance=3, weight=0.2, adjusted=True, parcel=True,
+          effect=Effect(0.025, 0.025), asked_above=6),
+    Field("main_level_bedrooms", "MainLevelBedrooms", N, low=0, high=10),
+    Field("number_of_units_total", "NumberOfUnitsTotal", N, low=1, high=1000, parcel=True),
+    Field("pool_private_yn", "PoolPrivateYN", B, tolerance=1.01, weight=0.3, adjusted=True, parcel=True,
+          effect=Effect(0.03, 0.04), apart=Apart()),
+    Field("waterfront_yn", "WaterfrontYN", B, tolerance=1.01, weight=0.5, adjusted=True, parcel=True,
           effect=Effect(0.12, 0.12), land_effect=Effect(0.2, 0.2),
-          apart=Apart("on the water", "not on the water")),
-    Field("new_construction_yn", "NewConstructionYN", "New construction", B),
-    Field("builder_name", "BuilderName", "Builder", W),
-    Field("property_condition", "PropertyCondition", "Condition", W),
-    Field("condition_grade", "ConditionGrade", "Condition", N, short="Condition", step=1, low=1, high=6,
+          apart=Apart()),
+    Field("new_construction_yn", "NewConstructionYN", B),
+    Field("builder_name", "BuilderName", W),
+    Field("property_condition", "PropertyCondition", W),
+    Field("condition_grade", "ConditionGrade", N, step=1, low=1, high=6,
           tolerance=3, weight=0.6, adjusted=True, searched=False, stored=False,
-          one="step of condition", effect=Effect(0.05, 0.04), pairing=Pairing(0.5, 1.0, 3.0), apart=Apart("{}", "{}")),
-    Field("heating", "Heating", "Heating", W, parcel=True),
-    Field("cooling", "Cooling", "Cooling", W, parcel=True),
-    Field("utilities", "Utilities", "Utilities", W),
-    Field("flooring", "Flooring", "Flooring", W),
-    Field("construction_materials", "ConstructionMaterials", "Walls", W, parcel=True),
-    Field("roof", "Roof", "Roof", W, parcel=True),
-    Field("construction_quality", "ConstructionQuality", "Quality of construction", W, parcel=True),
-    Field("building_name", "BuildingName", "Building or project", W, group="place", parcel=True),
-    Field("entry_level", "EntryLevel", "Floor of the unit", N, low=-3, high=120, parcel=True),
-    Field("sewer", "Sewer", "Sewer", W, parcel=True),
-    Field("water_source", "WaterSource", "Water", W, parcel=True),
-    Field("zoning", "Zoning", "Zoning", W, parcel=True),
-    Field("frontage_length", "FrontageLength", "Frontage", N, "ft", low=0, high=50_000, step=10, parcel=True),
-    Field("land_lease_yn", "LandLeaseYN", "Leased land", B, parcel=True),
-    Field("gross_scheduled_income", "GrossScheduledIncome", "Rents a year", M, "$", "costs", low=0, high=5e6, step=1000),
-    Field("lot_features", "LotFeatures", "Lot features", W, parcel=True),
-    Field("view", "View", "View", W, parcel=True),
-    Field("special_listing_conditions", "SpecialListingConditions", "Kind of sale", W),
+          effect=Effect(0.05, 0.04), pairing=Pairing(0.5, 1.0, 3.0), apart=Apart()),
+    Field("heating", "Heating", W, parcel=True),
+    Field("cooling", "Cooling", W, parcel=True),
+    Field("utilities", "Utilities", W),
+    Field("flooring", "Flooring", W),
+    Field("construction_materials", "ConstructionMaterials", W, parcel=True),
+    Field("roof", "Roof", W, parcel=True),
+    Field("construction_quality", "ConstructionQuality", W, parcel=True),
+    Field("building_name", "BuildingName", W, group="place", parcel=True),
+    Field("entry_level", "EntryLevel", N, low=-3, high=120, parcel=True),
+    Field("sewer", "Sewer", W, parcel=True),
+    Field("water_source", "WaterSource", W, parcel=True),
+    Field("zoning", "Zoning", W, parcel=True),
+    Field("frontage_length", "FrontageLength", N, "ft", low=0, high=50_000, step=10, parcel=True),
+    Field("land_lease_yn", "LandLeaseYN", B, parcel=True),
+    Field("gross_scheduled_income", "GrossScheduledIncome", M, "$", "costs", low=0, high=5e6, step=1000),
+    Field("lot_features", "LotFeatures", W, parcel=True),
+    Field("view", "View", W, parcel=True),
+    Field("special_listing_conditions", "SpecialListingConditions", W),
     # costs
-    Field("association_fee", "AssociationFee", "Dues", M, "$", "costs", step=10, low=0, high=20_000),
-    Field("association_fee_frequency", "AssociationFeeFrequency", "Dues paid", W, group="costs"),
-    Field("tax_annual_amount", "TaxAnnualAmount", "Taxes a year", M, "$", "costs", "Taxes", step=100, low=0, high=500_000,
+    Field("association_fee", "AssociationFee", M, "$", "costs", step=10, low=0, high=20_000),
+    Field("association_fee_frequency", "AssociationFeeFrequency", W, group="costs"),
+    Field("tax_annual_amount", "TaxAnnualAmount", M, "$", "costs", step=100, low=0, high=500_000,
           parcel=True,
           slips=True),
-    Field("tax_assessed_value", "TaxAssessedValue", "Assessed value", M, "$", "costs", step=1000, low=0, high=5e7,
+    Field("tax_assessed_value", "TaxAssessedValue", M, "$", "costs", step=1000, low=0, high=5e7,
           parcel=True,
           slips=True),
     # as the source counts
-    Field("days_on_market", "DaysOnMarket", "Days, as given", N, "days", "source", low=0, high=5000),
-    Field("cumulative_days_on_market", "CumulativeDaysOnMarket", "Cumulative days, as given", N, "days", "source",
+    Field("days_on_market", "DaysOnMarket", N, "days", "source", low=0, high=5000),
+    Field("cumulative_days_on_market", "CumulativeDaysOnMarket", N, "days", "source",
           low=0, high=10_000),
     # words
-    Field("public_remarks", "PublicRemarks", "Remarks", T, group="words"),
-    Field("private_remarks", "PrivateRemarks", "Private remarks", T, group="words", private=True, searched=False),
-    Field("list_agent_full_name", "ListAgentFullName", "Listing agent", T, group="words", private=True, searched=False),
-    Field("list_office_name", "ListOfficeName", "Listing office", T, group="words", private=True, searched=False),
+    Field("public_remarks", "PublicRemarks", T, group="words"),
+    Field("private_remarks", "PrivateRemarks", T, group="words", private=True, searched=False),
+    Field("list_agent_full_name", "ListAgentFullName", T, group="words", private=True, searched=False),
+    Field("list_office_name", "ListOfficeName", T, group="words", private=True, searched=False),
 )  # fmt: skip
 
 FIELDS: tuple[Field, ...] = tuple(f for f in CATALOGUE if f.stored)
@@ -290,13 +303,10 @@ def own_field(name: str) -> Field | None:
     label = found[2].replace("_", " ")
     if tells_who_lives_there(label):
         return None
+    called = label[0].upper() + label[1:]
     if name.startswith(RANK):
-        return (
-            Field(name, name, label[0].upper() + label[1:], Kind.NUMBER, group="own", one="step")
-            if found[1] == "words"
-            else None
-        )
-    return Field(name, name, label[0].upper() + label[1:], OWN_KINDS[found[1]], group="own", parcel=True)
+        return Field(name, name, Kind.NUMBER, group="own", called=called) if found[1] == "words" else None
+    return Field(name, name, OWN_KINDS[found[1]], group="own", parcel=True, called=called)
 
 
 class _Catalogue(dict[str, Field]):
@@ -338,10 +348,12 @@ def field(name: str) -> Field:
 
 
 # lines of the grid that no field of the records holds
-_LINES = {"concessions": "Concessions", "market_change": "Market change", "improvements": "Improvements"}
+_LINES = ("concessions", "market_change", "improvements")
 OWN_LINE = "own: "  # before the name of a feature of the agent's own
 
 
 def line_label(name: str) -> str:
     """A grid line's name as people read it; one of the agent's own by its own name."""
-    return _LINES.get(name) or (BY_NAME[name].label if name in BY_NAME else name.removeprefix(OWN_LINE))
+    if name in _LINES:
+        return phrase(f"grid-line-{name}")
+    return BY_NAME[name].label if name in BY_NAME else name.removeprefix(OWN_LINE)

@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..errors import BadInput
+from ..phrases import phrase
 from .money import dollars, half_up
 
 # kind → (share returned, years over which it fades)
@@ -34,6 +35,11 @@ class Improvement:
     note: str = ""
 
 
+def improvement_label(kind: str) -> str:
+    """A kind as a label: "heating or cooling" → "Heating or cooling"."""
+    return phrase(f"improvement-{kind.replace(', ', '-').replace(' ', '-')}")
+
+
 def check_improvement(x: Improvement, this_year: int) -> None:
     """BadInput, naming the field and the remedy, for what makes no sense."""
     if x.kind not in KINDS:
@@ -54,7 +60,7 @@ def returned(x: Improvement, this_year: int, share: float | None = None) -> tupl
     factor = QUALITIES[x.quality]
     left = max(0.0, 1 - max(0, this_year - x.year) / life)
     value = half_up(x.cost * share * factor * left)  # whole dollars, so that what is printed adds up
-    return value, (
-        f"{dollars(x.cost)} × {100 * share:.0f} % returned × {factor:g} for {x.quality} work × "
-        f"{100 * left:.0f} % of its {life} years left = {dollars(value)}"
-    )
+    return value, phrase(
+        "improvement-worked", cost=dollars(x.cost), share=f"{100 * share:.0f}", factor=f"{factor:g}",
+        quality=phrase(f"quality-{x.quality}"), left=f"{100 * left:.0f}", life=str(life), value=dollars(value),
+    )  # fmt: skip

@@ -8,8 +8,9 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import cache
 
-from .dates import MONTHS
+from .dates import month_name
 from .money import rate_digits
 from .sizes import SQFT_PER_ACRE, SQFT_PER_SQUARE_METRE
 
@@ -77,7 +78,7 @@ class LocalForm:
         month, day, year = canonical.replace(",", "").split()
         if self.days == DAYS[1]:
             return f"{day} {month} {year}"
-        return f"{year}-{MONTHS.index(month) + 1:02}-{int(day):02}" if self.days == DAYS[2] else canonical
+        return f"{year}-{_months().index(month) + 1:02}-{int(day):02}" if self.days == DAYS[2] else canonical
 
 
 USUAL = LocalForm()
@@ -105,7 +106,6 @@ class OwnWords(str):
 _FIGURE = r"(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?"
 _ALONE = r"(?<![\w.,/$\-])"  # no part of a word, a number with dashes, a version
 _QUOTED = re.compile("“[^”]*”")  # somebody's words within ours
-_DAY = re.compile(rf"\b(?:{'|'.join(MONTHS)}) \d{{1,2}}, \d{{4}}\b")
 _RATE = re.compile(rf"{_ALONE}(\$?)({_FIGURE})( (?:per|an?) | ?/ ?)(sq ft|acre|mile)\b")
 _NAMED_RATE = re.compile(rf"\bper sq ft\b([^.;:$]*)\$({_FIGURE})")  # "the median price per sq ft of … was $243.31"
 _SIZE = re.compile(
@@ -115,6 +115,16 @@ _MONEY = re.compile(rf"\$({_FIGURE})")
 _NUMBER = re.compile(rf"{_ALONE}{_FIGURE}(?![\d]|[.,/]\d|-\d)")
 _SUM = re.compile("[×÷]")  # it is left in the units in which it was reckoned, so that it comes out
 _HOLD = re.compile("\ue000(\\d+)\ue001")
+
+
+@cache
+def _months() -> list[str]:
+    return [month_name(n) for n in range(1, 13)]
+
+
+@cache
+def _day_pattern() -> re.Pattern[str]:
+    return re.compile(rf"\b(?:{'|'.join(map(re.escape, _months()))}) \d{{1,2}}, \d{{4}}\b")
 
 
 def told(text: str, form: LocalForm) -> str:
@@ -156,7 +166,7 @@ def told(text: str, form: LocalForm) -> str:
 
     in_metres = form.is_metric and not _SUM.search(text)
     text = _QUOTED.sub(lambda m: hold(m[0]), text)
-    text = _DAY.sub(lambda m: hold(form._day(m[0])), text)
+    text = _day_pattern().sub(lambda m: hold(form._day(m[0])), text)
     text = _RATE.sub(rate, text)
     if in_metres:
         text = _NAMED_RATE.sub(named_rate, text)

@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from functools import lru_cache
 
+from ..phrases import phrase
+
 
 def half_up(value: float, step: float = 1.0) -> float:
     """Round half away from zero to `step`: 2.5 → 3, −2.5 → −3."""
@@ -33,13 +35,13 @@ def adding_up(values: Sequence[float], total: float, step: float = 1.0) -> list[
 
 def dollars(value: float | None) -> str:
     """412500.4 → "412,500"; unknown → "unknown"."""
-    return "unknown" if value is None else f"{half_up(value):,.0f}"
+    return phrase("amount-unknown") if value is None else f"{half_up(value):,.0f}"
 
 
 def priced(value: float | None) -> str:
     """Money that stands alone, with its sign: 412500.4 → "$412,500"; unknown → "unknown"."""
     if value is None:
-        return "unknown"
+        return phrase("amount-unknown")
     shown = half_up(value)
     return f"{'−' if shown < 0 else ''}${abs(shown):,.0f}"
 

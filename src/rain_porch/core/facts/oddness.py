@@ -23,8 +23,8 @@ def odd_fact(name: str, value: float, known: float | None, year: int) -> str | N
     )
     if name in ("year_built", "year_remodelled") and value > year:
         return f"{said} {value:.0f} is still to come."
-    if field.whole and value != int(value):
-        return f"{field.label} {value:g}: {field.whole}."
+    if value != int(value) and (why := field.said("whole")):
+        return f"{field.label} {value:g}: {why}."
     if field.asked_above is not None and value > field.asked_above:
         return f"{field.label} {value:g} is unusually many."
     if field.slips and known and not 1 / _FACTOR < value / known < _FACTOR:

@@ -7,33 +7,33 @@ from .fields import Field, Kind
 _T, _D, _M, _N, _W = Kind.TEXT, Kind.DATE, Kind.MONEY, Kind.NUMBER, Kind.WORD
 
 TRANSFERS = (
-    Field("parcel_number", "ParcelNumber", "Parcel number", _T),
-    Field("recording_date", "RecordingDate", "Recorded", _D),
-    Field("sale_date", "SaleDate", "Sale date", _D),
-    Field("price", "Price", "Price", _M, "$", low=0, high=5e8),
-    Field("document_type", "DocumentType", "Kind of deed", _W),
-    Field("grantor", "Grantor", "Grantor", _T, private=True),
-    Field("grantee", "Grantee", "Grantee", _T, private=True),
-    Field("parcel_count", "ParcelCount", "Parcels in the deed", _N, low=0, high=10_000),
+    Field("parcel_number", "ParcelNumber", _T),
+    Field("recording_date", "RecordingDate", _D),
+    Field("sale_date", "SaleDate", _D),
+    Field("price", "Price", _M, "$", low=0, high=5e8),
+    Field("document_type", "DocumentType", _W),
+    Field("grantor", "Grantor", _T, private=True),
+    Field("grantee", "Grantee", _T, private=True),
+    Field("parcel_count", "ParcelCount", _N, low=0, high=10_000),
 )
 ASSESSMENTS = (
-    Field("parcel_number", "ParcelNumber", "Parcel number", _T),
-    Field("tax_year", "TaxYear", "Tax year", Kind.YEAR, low=1900, high=2100),
-    Field("land_value", "LandValue", "Land", _M, "$"),
-    Field("improvement_value", "ImprovementValue", "Improvements", _M, "$"),
-    Field("total_value", "TotalValue", "Total", _M, "$"),
-    Field("tax_amount", "TaxAmount", "Tax", _M, "$"),
+    Field("parcel_number", "ParcelNumber", _T),
+    Field("tax_year", "TaxYear", Kind.YEAR, low=1900, high=2100),
+    Field("land_value", "LandValue", _M, "$"),
+    Field("improvement_value", "ImprovementValue", _M, "$"),
+    Field("total_value", "TotalValue", _M, "$"),
+    Field("tax_amount", "TaxAmount", _M, "$"),
 )
 EVENTS = (
-    Field("listing_id", "ListingId", "Listing number", _T),
-    Field("at", "Timestamp", "When", Kind.TIME),
-    Field("event", "Event", "What", _W),
-    Field("old_value", "OldValue", "Before", _T),
-    Field("new_value", "NewValue", "After", _T),
+    Field("listing_id", "ListingId", _T),
+    Field("at", "Timestamp", Kind.TIME),
+    Field("event", "Event", _W),
+    Field("old_value", "OldValue", _T),
+    Field("new_value", "NewValue", _T),
 )
 SERIES = (
-    Field("date", "Date", "Date", _D),
-    Field("value", "Value", "Value", _N),
+    Field("date", "Date", _D),
+    Field("value", "Value", _N),
 )
 
 _NOMINAL = 1000.0

@@ -8,6 +8,8 @@ from __future__ import annotations
 import re
 from enum import StrEnum
 
+from ..phrases import phrase
+
 
 class Status(StrEnum):
     """The standard statuses of a listing, as the RESO Data Dictionary spells them."""
@@ -33,15 +35,6 @@ class RecordKind(StrEnum):
     FAILED = "failed"
     PAUSED = "paused"
 
-
-RECORD_LABEL = {
-    RecordKind.SOLD: "sold",
-    RecordKind.DEED_SALE: "deed sale",
-    RecordKind.UNDER_CONTRACT: "under contract",
-    RecordKind.FOR_SALE: "for sale",
-    RecordKind.FAILED: "failed",
-    RecordKind.PAUSED: "paused",
-}
 
 COUNTED = (
     RecordKind.SOLD,
@@ -80,26 +73,24 @@ class HomeKind(StrEnum):
 
 LAND_KINDS = (HomeKind.LAND, HomeKind.ACREAGE)
 
-HOME_PLURAL = {
-    HomeKind.DETACHED: "detached homes",
-    HomeKind.ATTACHED: "attached homes",
-    HomeKind.CONDOMINIUM: "condominium units",
-    HomeKind.COOPERATIVE: "co-operative units",
-    HomeKind.MANUFACTURED: "manufactured homes",
-    HomeKind.SMALL_MULTI_FAMILY: "small multi-family homes",
-    HomeKind.LAND: "vacant lots",
-    HomeKind.ACREAGE: "acreage",
-    HomeKind.UNKNOWN: "homes of unknown kind",
-}
+TOLD_APART = (Status.ACTIVE_UNDER_CONTRACT, Status.PENDING, Status.EXPIRED, Status.WITHDRAWN, Status.CANCELED)
+"""The statuses that an agent tells apart within one kind of record."""
 
-STATUS_SAID = {
-    Status.ACTIVE_UNDER_CONTRACT: "under contract with conditions",
-    Status.PENDING: "pending",
-    Status.EXPIRED: "expired",
-    Status.WITHDRAWN: "withdrawn",
-    Status.CANCELED: "cancelled",
-}
-"""How the statuses are said that an agent tells apart within one kind of record."""
+
+def record_words(kind: RecordKind) -> str:
+    """A kind of record within a sentence: "sold by deed"."""
+    return phrase(f"kind-{kind.value}")
+
+
+def home_plural(kind: HomeKind | str) -> str:
+    """A kind of home, in many: "detached homes"."""
+    return phrase(f"homes-of-kind-{HomeKind(kind).value}")
+
+
+def status_words(status: Status) -> str:
+    """A status within a sentence: "under contract with conditions"."""
+    return phrase(f"standard-status-{status.name.lower()}")
+
 
 _PLAIN = re.compile(r"[^a-z0-9]+")
 

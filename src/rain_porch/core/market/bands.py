@@ -7,10 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..errors import BadInput
+from ..phrases import phrase
 from .columns import Bools, Floats
 
 STEPS = {"living_area": 250.0, "price": 25_000.0, "year_built": 10.0, "lot_size_square_feet": 2_500.0}
-UNITS = {"living_area": " sq ft", "price": "", "year_built": "", "lot_size_square_feet": " sq ft of land"}
 MOST = 5
 
 
@@ -61,17 +61,13 @@ def bands(field: str, values: Floats) -> list[Band]:
 
 def _label(field: str, low: float | None, high: float | None) -> str:
     def shown(v: float) -> str:
-        return f"{v:.0f}" if field == "year_built" else f"{v:,.0f}"
+        return f"{v:.0f}" if field == "year_built" else phrase(f"band-of-{field}", amount=f"{v:,.0f}")
 
-    unit = UNITS[field]
     if low is None:
-        return (
-            "all"
-            if high is None
-            else f"before {shown(high)}"
-            if field == "year_built"
-            else f"under {shown(high)}{unit}"
-        )
+        year = field == "year_built"
+        return phrase("band-all") if high is None else phrase("band-before" if year else "band-under", high=shown(high))
     if high is None:
-        return f"{shown(low)} and later" if field == "year_built" else f"{shown(low)}{unit} and more"
-    return f"{shown(low)}–{shown(high - 1)}" if field == "year_built" else f"{shown(low)}–{shown(high)}{unit}"
+        return phrase("band-and-later" if field == "year_built" else "band-and-more", low=shown(low))
+    if field == "year_built":
+        return f"{shown(low)}–{shown(high - 1)}"
+    return f"{low:,.0f}–{shown(high)}"

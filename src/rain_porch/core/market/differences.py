@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from ..facts.condition import said
-from ..facts.fields import CATALOGUE, Apart, Field, Kind
+from ..facts.fields import CATALOGUE, Field, Kind
 from ..facts.homes import Subject, Value
 from ..facts.words import HomeKind
+from ..phrases import phrase
 from .columns import HOME_KINDS, Columns, Ints
 
 _SAID: tuple[Field, ...] = tuple(
@@ -20,7 +21,7 @@ def differences(columns: Columns, rows: Ints, subject: Subject) -> list[tuple[st
     for row, theirs in zip(rows.tolist(), columns.facts(rows, [f.name for f, _ in known]), strict=True):
         said = [_apart(f, theirs[f.name], mine) for f, mine in known if f.name in theirs]
         if subject.home_kind != HomeKind.UNKNOWN and (kind := HOME_KINDS[columns.home_kind[row]]) != subject.home_kind:
-            said.append(kind.replace("_", " "))
+            said.append(phrase(f"one-kind-{kind.value}"))
         out.append(tuple(filter(None, said)))
     return out
 
@@ -33,22 +34,14 @@ def _apart(field: Field, theirs: Value, mine: Value) -> str:
     """One field's difference in words; "" where there is none worth saying."""
     assert field.apart is not None
     if isinstance(theirs, str) or isinstance(mine, str):
-        return "" if str(theirs).casefold() == str(mine).casefold() else field.apart.more.format(str(theirs).lower())
+        return "" if str(theirs).casefold() == str(mine).casefold() else str(theirs).lower()
     if field.name == "condition_grade":
-        return "" if theirs == mine else field.apart.more.format(said(theirs))
+        return "" if theirs == mine else said(theirs)
     gap = theirs - mine
     size, least = abs(gap), field.apart.least * (mine if field.apart.share else 1.0)
     if not gap or size < least or (field.apart.share and not mine):
         return ""
-    if field.apart.none and not (theirs and mine):
-        return field.apart.some if theirs else field.apart.none
-    return _worded(field.apart, field, gap)
-
-
-def _worded(apart: Apart, field: Field, gap: float) -> str:
-    """ "2 full baths more"; half of a thing is said so: "half a storey fewer"."""
-    size = abs(gap)
-    if field.unit or field.kind == Kind.YEAR:
-        return (apart.more if gap > 0 else apart.fewer).format(f"{size:,.0f}", s="")
-    amount = "half a" if size == 0.5 else f"{size:,.10g}"
-    return (apart.more if gap > 0 else apart.fewer).format(amount, s="" if size <= 1 else "s")
+    if not (theirs and mine) and (whether := field.said("some" if theirs else "none")):
+        return whether
+    measured = field.unit or field.kind == Kind.YEAR
+    return field.said("more" if gap > 0 else "fewer", n=f"{size:,.0f}" if measured else size)

@@ -6,6 +6,7 @@ import numpy as np
 
 from ..facts.dates import NO_DAY, date_of, said
 from ..facts.sizes import SQFT_PER_ACRE
+from ..phrases import phrase
 from .book import with_earlier
 from .columns import (
     DEED_SALE,
@@ -115,19 +116,20 @@ def flags(columns: Columns, view: AsOf, row: int) -> tuple[str, ...]:
     """What a reviewer would want to know of this record before it is used."""
     out: list[str] = []
     if columns.new_construction[row]:
-        out.append("new construction")
+        out.append(phrase("flag-new-construction"))
     if columns.distressed[row]:
-        out.append("distressed sale")
+        out.append(phrase("flag-distressed"))
     if columns.not_arms_length[row]:
-        out.append("not arm's length")
+        out.append(phrase("flag-not-arms-length"))
     if view.kind[row] == SOLD:
         earlier = resold_from(columns).get(row)
         if earlier is not None:
             paid = columns.numbers["close_price"][earlier]
-            out.append(f"quick resale: {paid:,.0f} on {said(date_of(int(columns.close[earlier])))}")
+            day = said(date_of(int(columns.close[earlier])))
+            out.append(phrase("flag-quick-resale", paid=f"{paid:,.0f}", day=day))
         concession = columns.numbers["concessions_amount"][row]
         if concession > 0:
-            out.append(f"concessions {concession:,.0f}")
+            out.append(phrase("flag-concessions", amount=f"{concession:,.0f}"))
     return tuple(out)
 
 

@@ -18,12 +18,12 @@ from .measures import CLOSING_VALUES, SMALL, Market, Value
 
 WINDOWS = ((12, 6), (6, 3), (3, 0))  # months back from the day: from, to
 STEADY = 5.0  # percent within which the first window and the last count as the same
-LINES: Mapping[str, tuple[str, str]] = {
-    "sales": ("Sales closed", ""), "absorption": ("Absorption: sales a month", "a month"),
-    "listings": ("For sale at the end", ""), "supply": ("Months of supply", "months"),
-    "price": ("Median price", "$"), "days": ("Median days, sold", "days"), "list_price": ("Median list price", "$"),
-    "listing_days": ("Median days, for sale", "days"), "share": ("Median share of list price", "share"),
-    "conceded": ("Share sold with concessions", "share"),
+LINES: Mapping[str, str] = {
+    "sales": "", "absorption": "a month",
+    "listings": "", "supply": "months",
+    "price": "$", "days": "days", "list_price": "$",
+    "listing_days": "days", "share": "share",
+    "conceded": "share",
 }  # fmt: skip
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..facts.house_rules import HouseRules
+from ..phrases import phrase
 
 
 @dataclass(frozen=True)
@@ -18,12 +19,12 @@ class MarketRules:
     @property
     def back_within(self) -> str:
         """ "90 days", as a sentence has it."""
-        return f"{self.gap_days} {'day' if self.gap_days == 1 else 'days'}"
+        return phrase("count-days", n=self.gap_days)
 
     @property
     def pace_of(self) -> str:
         """ "the last 12 months", as a sentence has it."""
-        return f"the last {self.supply_months} months" if self.supply_months > 1 else "the last month"
+        return phrase("last-months", n=self.supply_months)
 
 
 USUAL_MARKET = MarketRules()

@@ -15,6 +15,7 @@ import numpy as np
 
 from ..errors import BadInput
 from ..facts.dates import DAYS_PER_MONTH, NO_DAY, add_months, date_of, day_of
+from ..phrases import phrase
 from .book import Book, Dated, Entered
 from .change.same_home import SameHome, same_home_index
 from .columns import Bools, Columns, Days, Floats, Ints, list_price_at
@@ -296,38 +297,38 @@ def _same_home_price(m: Market, start: int, end: int) -> Value:
     return Value(index.price(start, end) if n and index else None, n)
 
 
-MEASURES: Mapping[str, tuple[str, str, Measure]] = {
-    # name: (label, unit, how)
-    "new_listings": ("New listings", "", _new),
-    "back_on_market": ("Back on the market", "", _back),
-    "contracts": ("Contracts", "", _counted("contract")),
-    "closings": ("Closings", "", lambda m, s, e: _count(len(_closings(m, s, e)))),
-    "volume": ("Volume", "$", _volume),
-    "for_sale": ("Homes for sale", "", lambda m, s, e: _count(m.count_on_market(e))),
-    "under_contract": ("Under contract", "", lambda m, s, e: _count(m.until("under", e) - m.until("gone", e))),
-    "failed": ("Failed", "", _counted("off")),
-    "failed_for_sale": ("Failed while for sale", "", _counted("off_sale")),
-    "failed_under_contract": ("Failed while under contract", "", _counted("off_signed")),
-    "put_on_hold": ("Put on hold", "", _counted("held")),
-    "share_that_sells": ("Share that sells", "share", _share_that_sells),
-    "mean_price": ("Mean price", "$", _of_closings("price", _mean)),
-    "median_price": ("Median price", "$", _of_closings("price", _median)),
-    "mean_price_per_sqft": ("Mean price per sq ft", "$/sq ft", _of_closings("price_per_sqft", _mean)),
-    "median_price_per_sqft": ("Median price per sq ft", "$/sq ft", _of_closings("price_per_sqft", _median)),
-    "mean_days": ("Mean days on market", "days", _of_closings("days", _mean)),
-    "median_days": ("Median days on market", "days", _of_closings("days", _median)),
-    "mean_cumulative_days": ("Mean cumulative days", "days", _of_closings("cumulative_days", _mean)),
-    "median_cumulative_days": ("Median cumulative days", "days", _of_closings("cumulative_days", _median)),
-    "same_home_price": ("Price of the same home", "$", _same_home_price),
-    "mean_list_price": ("Mean list price", "$", _list_prices(_mean)),
-    "median_list_price": ("Median list price", "$", _list_prices(_median)),
-    "share_of_list": ("Mean share of list price", "share", _of_closings("share_of_list", _mean)),
-    "median_share_of_list": ("Median share of list price", "share", _of_closings("share_of_list", _median)),
-    "share_of_original": ("Mean share of first list price", "share", _of_closings("share_of_original", _mean)),
-    "median_share_of_original": ("Median share of first list price", "share", _of_closings("share_of_original", _median)),
-    "months_of_supply": ("Months of supply ({}-month pace)", "months", _months_of_supply),
-    "absorption": ("Closings a month", "a month", _absorption),
-    "share_with_price_cut": ("Share with a price cut", "share", _with_cut),
+MEASURES: Mapping[str, tuple[str, Measure]] = {
+    # name: (unit, how)
+    "new_listings": ("", _new),
+    "back_on_market": ("", _back),
+    "contracts": ("", _counted("contract")),
+    "closings": ("", lambda m, s, e: _count(len(_closings(m, s, e)))),
+    "volume": ("$", _volume),
+    "for_sale": ("", lambda m, s, e: _count(m.count_on_market(e))),
+    "under_contract": ("", lambda m, s, e: _count(m.until("under", e) - m.until("gone", e))),
+    "failed": ("", _counted("off")),
+    "failed_for_sale": ("", _counted("off_sale")),
+    "failed_under_contract": ("", _counted("off_signed")),
+    "put_on_hold": ("", _counted("held")),
+    "share_that_sells": ("share", _share_that_sells),
+    "mean_price": ("$", _of_closings("price", _mean)),
+    "median_price": ("$", _of_closings("price", _median)),
+    "mean_price_per_sqft": ("$/sq ft", _of_closings("price_per_sqft", _mean)),
+    "median_price_per_sqft": ("$/sq ft", _of_closings("price_per_sqft", _median)),
+    "mean_days": ("days", _of_closings("days", _mean)),
+    "median_days": ("days", _of_closings("days", _median)),
+    "mean_cumulative_days": ("days", _of_closings("cumulative_days", _mean)),
+    "median_cumulative_days": ("days", _of_closings("cumulative_days", _median)),
+    "same_home_price": ("$", _same_home_price),
+    "mean_list_price": ("$", _list_prices(_mean)),
+    "median_list_price": ("$", _list_prices(_median)),
+    "share_of_list": ("share", _of_closings("share_of_list", _mean)),
+    "median_share_of_list": ("share", _of_closings("share_of_list", _median)),
+    "share_of_original": ("share", _of_closings("share_of_original", _mean)),
+    "median_share_of_original": ("share", _of_closings("share_of_original", _median)),
+    "months_of_supply": ("months", _months_of_supply),
+    "absorption": ("a month", _absorption),
+    "share_with_price_cut": ("share", _with_cut),
 }  # fmt: skip
 
 
@@ -337,7 +338,7 @@ def measure_label(name: str, rules: MarketRules = USUAL_MARKET) -> str:
     >>> measure_label("months_of_supply")
     'Months of supply (12-month pace)'
     """
-    return MEASURES[name][0].format(rules.supply_months)
+    return phrase(f"measure-{name}", months=str(rules.supply_months))
 
 
 # measures of the homes that stand on a period's last day
@@ -359,7 +360,7 @@ def series(market: Market, measures: Sequence[str], spans: Sequence[Period]) -> 
     for span in spans:
         start, end = day_of(span.start), min(day_of(span.end), market.through)
         ahead = day_of(span.start) > market.through
-        values = {n: Value(None, 0) if ahead else MEASURES[n][2](market, start, end) for n in measures}
+        values = {n: Value(None, 0) if ahead else MEASURES[n][1](market, start, end) for n in measures}
         out.append(Point(span, values))
     return out
 
@@ -377,10 +378,15 @@ class Change:
         return abs(self.size) < 0.05
 
     @property
+    def amount(self) -> str:
+        """Its size in its unit, without a sign: "1.2 %", "0.2 points"."""
+        size = f"{0.0 if self.nothing else abs(self.size):.1f}"
+        return phrase("change-in-points", size=size) if self.unit == "points" else f"{size} %"
+
+    @property
     def words(self) -> str:
         """ "+1.2 %", "−0.2 points"; what rounds to nothing has no sign."""
-        sign = "" if self.nothing else "+" if self.size > 0 else "−"
-        return f"{sign}{0.0 if self.nothing else abs(self.size):.1f} {self.unit}"
+        return f"{'' if self.nothing else '+' if self.size > 0 else '−'}{self.amount}"
 
 
 def change_of(now: float | None, before: float | None, unit: str) -> Change | None:

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..facts.dates import add_months
+from ..facts.dates import add_months, month_said
 from ..facts.local_form import Quantity
 from ..facts.money import dollars, half_up
+from ..phrases import phrase
 from .market_rules import USUAL_MARKET, MarketRules
 from .measures import SMALL, Period, Value, change_of
 
@@ -35,8 +36,8 @@ def twelve_months(through: dt.date) -> tuple[Period, Period]:
     start = add_months(end.replace(day=1), -11)
     before = start - dt.timedelta(days=1)
     return (
-        Period(f"12 months to {end:%Y-%m}", start, end, True),
-        Period(f"12 months to {before:%Y-%m}", add_months(start, -12), before, True),
+        Period(f"{start:%Y-%m}..{end:%Y-%m}", start, end, True),
+        Period(f"{add_months(start, -12):%Y-%m}..{before:%Y-%m}", add_months(start, -12), before, True),
     )
 
 
@@ -76,23 +77,15 @@ def shown(value: float, unit: str) -> str:
     if unit == "share":
         return f"{figure(100 * value, 1)} %"
     if unit in ("months", "a month"):
-        return f"{figure(value, 1)}{' months' if unit == 'months' else ' a month'}"
+        return phrase("value-months" if unit == "months" else "value-a-month", n=figure(value, 1))
     if unit == "days":
-        n = figure(value)
-        return f"{n} {'day' if n == '1' else 'days'}"
+        return phrase("count-days", n=int(half_up(value)))
     if unit == "$/sq ft":
         return Quantity(half_up(value, 0.01), unit, 2, signed=True)
     return f"${dollars(value)}" if unit == "$" else figure(value)
 
 
-STANDING = {"for_sale": "for sale", "under_contract": "under contract"}
-COUNTED_NOUNS = {
-    "closings": ("closing", "closings"), "new_listings": ("new listing", "new listings"),
-    "contracts": ("contract", "contracts"), "failed": ("failed listing", "failed listings"),
-    "back_on_market": ("return to the market", "returns to the market"), "put_on_hold": ("pause", "pauses"),
-    "failed_for_sale": ("failure while for sale", "failures while for sale"),
-    "failed_under_contract": ("failure while under contract", "failures while under contract"),
-}  # fmt: skip
+STANDING = ("for_sale", "under_contract")
 
 
 def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = False) -> str:
@@ -100,42 +93,47 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
 
     place: as it follows on the kind, "in Lantern Hill" or "within 1 mi of 14 Ferry Lane"; deeds: deed sales count.
     """
-    where = f" of {kind_words}" + (f" {place}" if place else "")
-    if t.measure in STANDING:
-        where = (f" among {kind_words}" if kind_words != "homes" else "") + (f" {place}" if place else "")
-    month = f"{end:%B} {end.year}"
-    closings = int(t.closings.value or 0)
-    before = int(t.closings_before.value or 0)
+    homes = f"{kind_words} {place}" if place else kind_words
+    month = month_said(end)
+    label = t.label[0].lower() + t.label[1:]
     if t.now.value is None:
-        return f"The records hold no {t.label[0].lower()}{t.label[1:]}{where} in the 12 months to {month}."
-    counted = t.unit == ""
-    n = t.now.value
-    name = t.label[0].lower() + t.label[1:]
-    if t.measure in STANDING:
-        out = f"At the end of {month} {n:,.0f} {'home' if n == 1 else 'homes'}{where} {'was' if n == 1 else 'were'} {STANDING[t.measure]}"
-    elif t.measure == "months_of_supply":
-        out = f"At the end of {month} the homes for sale{where} would last {figure(n, 1)} months at the pace of {t.rules.pace_of}"
-    elif counted:
-        one, many = COUNTED_NOUNS[t.measure]
-        out = (
-            f"There {'was' if n == 1 else 'were'} {n:,.0f} {one if n == 1 else many}{where} in the 12 months to {month}"
-        )
-    else:
-        out = f"The {name}{where} was {shown(n, t.unit)} in the 12 months to {month}"
+        return phrase("view-none", label=label, homes=homes, month=month)
+    closings = int(t.closings.value or 0)
+    few = t.unit != "" and (t.now.n < SMALL or t.before.n < SMALL)
+    out = [_begun(t, label, kind_words, place, homes, month)]
     change = change_of(t.now.value, t.before.value, t.unit)
-    few = not counted and (t.now.n < SMALL or t.before.n < SMALL)
     if change is not None and not few:
-        move = f"{'up' if change.size > 0 else 'down'} {abs(change.size):.1f} {change.unit} on the year before"
-        out += ", the same as the year before" if change.nothing else f", {move}"
-    if t.measure not in ("closings", "for_sale", "under_contract"):
-        out += f" ({closings} {'closing' if closings == 1 else 'closings'}" + (f" after {before})" if before else ")")
+        way = "same" if change.nothing else "up" if change.size > 0 else "down"
+        out.append(phrase(f"view-{way}", change=change.amount))
+    if t.measure not in ("closings", *STANDING):
+        before = int(t.closings_before.value or 0)
+        told = phrase("view-closings", n=closings, closings=str(closings))
+        out.append(
+            phrase("view-closings-after", now=told, before=str(before))
+            if before
+            else phrase("view-in-brackets", now=told)
+        )
     if few:
-        out += "; so few homes say little"
+        out.append(phrase("view-few"))
     there = t.for_sale.value
     if there is not None and closings >= SMALL and t.measure not in ("months_of_supply", "for_sale"):
         left = int(there)
         if not left:
-            out += "; none is for sale now"
+            out.append(phrase("view-none-for-sale"))
         elif t.supply is not None:
-            out += f"; at the present pace the {left} {'home' if left == 1 else 'homes'} for sale would last {figure(t.supply, 1)} months"
-    return out + (", deed sales counted among the closings." if deeds else ".")
+            out.append(phrase("view-would-last", n=left, left=str(left), months=figure(t.supply, 1)))
+    return "".join(out) + (phrase("view-deeds-counted") if deeds else ".")
+
+
+def _begun(t: Told, label: str, kind_words: str, place: str, homes: str, month: str) -> str:
+    """How the sentence begins: the figure, of what, when."""
+    n = t.now.value or 0.0
+    if t.measure in STANDING:
+        bare = kind_words == phrase("homes-alone")
+        among = phrase("view-among", homes=homes) if not bare else f" {place}" if place else ""
+        return phrase(f"view-standing-{t.measure}", month=month, n=int(n), among=among)
+    if t.measure == "months_of_supply":
+        return phrase("view-supply", month=month, homes=homes, months=figure(n, 1), pace=t.rules.pace_of)
+    if t.unit == "":
+        return phrase("view-counted", n=int(n), what=phrase(f"noun-{t.measure}", n=int(n)), homes=homes, month=month)
+    return phrase("view-was", label=label, homes=homes, value=shown(n, t.unit), month=month)

@@ -8,12 +8,12 @@ import numpy as np
 
 from ..facts.dates import NO_DAY, date_of, said
 from ..facts.money import dollars
+from ..phrases import phrase
 from .book import followed
 from .columns import DEED_SALE, FAILED, FOR_SALE, PAUSED, SOLD, UNDER_CONTRACT, AsOf, Columns
 from .listing_facts import days_on_market, prices_of
 
-_ENDED = {SOLD: "its contract", UNDER_CONTRACT: "its contract", FAILED: "the day it went off", FOR_SALE: "the day looked at",
-          PAUSED: "the day looked at"}  # fmt: skip
+_ENDED = {SOLD: "contract", UNDER_CONTRACT: "contract", FAILED: "off", FOR_SALE: "looked-at", PAUSED: "looked-at"}
 
 
 def worked_record(columns: Columns, view: AsOf, row: int) -> dict[str, str]:
@@ -27,14 +27,13 @@ def worked_record(columns: Columns, view: AsOf, row: int) -> dict[str, str]:
         out["cumulative_days"] = _cumulative(columns, row, float(own[0]))
     area, first = (float(columns.numbers[n][row]) for n in ("living_area", "original_list_price"))
     if view.kind[row] in (SOLD, DEED_SALE) and price > 0:
-        for name, whole, words in (
-            ("share_of_list", last, "last list price"),
-            ("share_of_original", first, "first list price"),
-        ):
+        for name, whole in (("share_of_list", last), ("share_of_original", first)):
             if name in told:
-                out[name] = f"paid {dollars(price)} ÷ {words} {dollars(whole)} = {100 * told[name]:.1f} %"
+                share = f"{100 * told[name]:.1f}"
+                out[name] = phrase(f"worked-record-{name}", paid=dollars(price), asked=dollars(whole), share=share)
     if price > 0 and area > 0:
-        out["price_per_sqft"] = f"{dollars(price)} ÷ {area:,.0f} sq ft = {price / area:,.2f}"
+        per = f"{price / area:,.2f}"
+        out["price_per_sqft"] = phrase("worked-price-per-foot", paid=dollars(price), area=f"{area:,.0f}", per=per)
     return out
 
 
@@ -43,25 +42,28 @@ def _days(columns: Columns, view: AsOf, row: int, days: float) -> str:
     ends = {SOLD: columns.contract, UNDER_CONTRACT: columns.contract, FAILED: columns.off_market}.get(kind)
     end = view.day if ends is None else int(ends[row])
     if start == NO_DAY:
-        return "unknown: no record tells when it came on"
+        return phrase("worked-days-no-start")
+    what = phrase(f"worked-ended-{_ENDED[kind]}")
     if end == NO_DAY:
-        return f"unknown: no record tells {_ENDED[kind]}; the closing never stands in for it"
+        return phrase("worked-days-no-end", what=what)
+    first, last = said(date_of(start)), said(date_of(end))
     if math.isnan(days):
-        return f"unknown: {_ENDED[kind]}, {said(date_of(end))}, lies before it came on, {said(date_of(start))}"
+        return phrase("worked-days-turned", what=what, first=first, last=last)
     off = round(end - start - days)
-    less = f", less {off} withdrawn or on hold" if off else ""
-    return f"from {said(date_of(start))}, when it came on, to {_ENDED[kind]}, {said(date_of(end))}{less} = {days:,.0f}"
+    told = {"what": what, "first": first, "last": last, "days": round(days)}
+    return phrase("worked-days-less", **told, off=off) if off else phrase("worked-days", **told)
 
 
 def _cumulative(columns: Columns, row: int, own: float) -> str:
     """Its own days and those of each listing that it follows, back to the first."""
     back, before = followed(columns)
-    parts, at = [f"{own:,.0f} its own"], row
+    parts, at = [phrase("worked-own-days", n=round(own))], row
     total = own
     while back[at]:
         at = int(before[at])
         start, end = int(columns.on_market[at]), int(columns.off_market[at])
         days = end - start - float(columns.statuses.days_off(np.array([at]), np.array([end]))[0])
         total += days
-        parts.append(f"{days:,.0f} from {said(date_of(start))} to {said(date_of(end))}")
-    return f"{' + '.join(parts)} = {total:,.0f}; listings that follow each other within {columns.rules.back_within}, with no sale between"
+        first, last = said(date_of(start)), said(date_of(end))
+        parts.append(phrase("worked-days-of-listing", n=round(days), first=first, last=last))
+    return phrase("worked-days-in-all", days=" + ".join(parts), total=round(total), gap=columns.rules.back_within)

@@ -10,6 +10,7 @@ import numpy as np
 from ..facts.homes import Candidate, Subject
 from ..facts.house_rules import USUAL, HouseRules
 from ..facts.money import dollars, pct_words
+from ..phrases import phrase
 from .grid import Adjusted
 
 ENOUGH_SALES = 3
@@ -153,7 +154,7 @@ def _barrier(a: Asked) -> Check:
 
 
 def _new_construction(a: Asked) -> Check:
-    new = _about(a, ["new construction" in c.flags for c in a.comps])
+    new = _about(a, [phrase("flag-new-construction") in c.flags for c in a.comps])
     return Check("new_construction", "New construction", not new,
                  f"{len(new)} of {len(a.comps)} were new from the builder." if new else "None was new from the builder.",
                  "Builders' prices carry options and incentives: set them aside where resales are enough." if new else "", new)  # fmt: skip

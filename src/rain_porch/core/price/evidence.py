@@ -21,6 +21,7 @@ from ..market.change.time_prior import TimePrior, TimeTold, time_prior
 from ..market.columns import HOME_KINDS, AsOf, Columns, Floats, Ints
 from ..market.features import Feature, features_of, matrix, own_features, size_of, transformed
 from ..market.listing_facts import price_days, recent_sale_rows
+from ..phrases import phrase
 from ..statistics.regression import Z80, Fit, robust_fit, weighted_quantile
 from .location import Surface
 from .neighbours import Places, apart
@@ -333,7 +334,7 @@ def evidence(
 def location_rate(worth: float, n: int) -> Rate:
     """Dollars for one percent by which a spot is worth more or less."""
     return Rate("location", rate_rounded(worth / 100), 0.0, n, "local sales", False, None,
-                "What sales around each home brought beyond their features.")  # fmt: skip
+                phrase("rate-says-location"))  # fmt: skip
 
 
 def dollars_per(f: Feature, worth: float, subject: Subject, columns: Columns, rows: Ints) -> float:
@@ -361,13 +362,13 @@ def _rate(
     weak = coef <= 0 or coef < Z80 * se
     if weak and f.only_where_told:
         low, high = (rate_words(rate_rounded(x)) for x in sorted((coef + z * se) * per for z in (-Z80, Z80)))
-        says = f"No line: beyond the rest, the {n:,} sales around here put one at {low} to {high}, nothing to lean on."
+        says = phrase("rate-says-no-line", n=n, low=low, high=high)
         return Rate(f.name, 0.0, se * abs(per), n, "none", True, None, says, words)
     if coef <= 0:
-        says = f"The {n:,} sales around here give it no worth of its own."
+        says = phrase("rate-says-no-worth", n=n)
         coef, source = 0.0, "none"
     elif weak:
-        says = f"The {n:,} sales around here leave it uncertain."
+        says = phrase("rate-says-uncertain", n=n)
     return Rate(f.name, rate_rounded(coef * per), se * abs(per), n, source, weak, coef if f.log else None, says, words)
 
 
@@ -380,4 +381,4 @@ def house_rate(f: Feature, worth: float, level: float | None, prior: float | Non
     per = worth / level if f.log and level else worth
     prior = f.prior if prior is None else prior
     return Rate(f.name, rate_rounded(prior * per), f.prior_sd * per, 0, "house rule", True, prior if f.log else None,
-                "No sale here tells; this is the house rule.")  # fmt: skip
+                phrase("rate-says-house-rule"))  # fmt: skip

@@ -20,6 +20,7 @@ from ..facts.house_rules import USUAL, HouseRules
 from ..facts.money import dollars, pct_words, rate_words, signed
 from ..market.change.market_change import OneOrMany, compounded
 from ..market.columns import Floats
+from ..phrases import phrase
 from .evidence import Rate
 
 
@@ -134,13 +135,13 @@ def adjusted_prices(
 def feature_line(name: str, rate: float, mine: float | None, theirs: float | None, words: tuple[str, ...] = ()) -> Line:
     """One feature's line, its sum in words. Unknown on either side adjusts nothing. words: of a rank, from least to most."""
     if mine is None or theirs is None:
-        return Line(name, None, None, theirs, mine, rate, "unknown on one side, not adjusted")
+        return Line(name, None, None, theirs, mine, rate, phrase("grid-worked-one-side"))
     amount = feature_amount(rate, mine, theirs)
     unit = BY_NAME[name].unit
     gap = f"({shown(name, mine, words)} − {shown(name, theirs, words)})"
     if name == "condition_grade" or name.startswith(RANK):
         steps = mine - theirs
-        gap += f", {abs(steps):g} {'step' if abs(steps) == 1 else 'steps'} {'better' if steps > 0 else 'worse'}"
+        gap += f", {phrase('grid-steps-better' if steps > 0 else 'grid-steps-worse', n=abs(steps))}"
     return Line(
         name, amount, amount, theirs, mine, rate,
         f"{gap}{' ' + unit if unit else ''} × {rate_words(rate)} = {signed(amount)}",
@@ -174,16 +175,17 @@ def adjust(
     lines: list[Line] = []
     given = comp.concessions
     lines.append(
-        Line("concessions", -given, -given, given, None, None, f"concessions of {dollars(given)} taken off")
+        Line("concessions", -given, -given, given, None, None, phrase("grid-worked-concessions", amount=dollars(given)))
         if given is not None
-        else Line("concessions", None, None, formula="unknown, not adjusted")
+        else Line("concessions", None, None, formula=phrase("grid-worked-unknown"))
     )
     base = comp.close_price - (given or 0.0)
     moved = market_amount(base, pct_per_month, comp.days)
     lines.append(
         Line(
             "market_change", moved, moved, comp.days, 0.0, pct_per_month,
-            f"{dollars(base)} × (1 + {pct_words(pct_per_month)} %)^({comp.days:.0f} days ÷ 30.4375) − {dollars(base)} = {signed(moved)}",
+            phrase("grid-worked-market-change", price=dollars(base), pct=pct_words(pct_per_month), days=f"{comp.days:.0f}",
+                   amount=signed(moved)),
         )
     )  # fmt: skip
     for name, rate in rates.items():
@@ -204,7 +206,7 @@ def _overridden(line: Line, overrides: Mapping[str, float]) -> Line:
         return line
     return Line(
         line.field, overrides[line.field], line.computed, line.theirs, line.mine, line.rate,
-        f"typed; computed {signed(line.computed)}" if line.computed is not None else "typed",
+        phrase("grid-typed") if line.computed is None else phrase("grid-typed-for", computed=signed(line.computed)),
         True,
     )  # fmt: skip
 
@@ -215,12 +217,14 @@ def over_limits(
     """Review limits that are passed (a long-used lending guideline, from memory): line 10 %, net 15 %, gross 25 %."""
     line_pct, net_pct, gross_pct = (rules[f"review.{part}_pct"] for part in ("line", "net", "gross"))
     out = [
-        f"{line_label(line.field)}: {100 * abs(line.amount) / price:.1f} % is above {line_pct:g} % for one line"
+        phrase(
+            "limit-line", line=line_label(line.field), pct=f"{100 * abs(line.amount) / price:.1f}", most=f"{line_pct:g}"
+        )
         for line in lines
         if line.amount is not None and abs(line.amount) > price * line_pct / 100
     ]
     if abs(net) > price * net_pct / 100:
-        out.append(f"net: {100 * abs(net) / price:.1f} % is above {net_pct:g} %")
+        out.append(phrase("limit-net", pct=f"{100 * abs(net) / price:.1f}", most=f"{net_pct:g}"))
     if gross > price * gross_pct / 100:
-        out.append(f"gross: {100 * gross / price:.1f} % is above {gross_pct:g} %")
+        out.append(phrase("limit-gross", pct=f"{100 * gross / price:.1f}", most=f"{gross_pct:g}"))
     return tuple(out)

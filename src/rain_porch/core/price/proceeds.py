@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from decimal import ROUND_HALF_UP, Decimal
 
 from ..errors import BadInput
+from ..phrases import phrase
 
 CENT = Decimal("0.01")
 
@@ -99,37 +100,43 @@ def net_sheet(s: Scenario) -> list[NetLine]:
     def share(label: str, pct: Decimal | None) -> NetLine:
         return NetLine(label, cents(-s.price * (pct or Decimal(0)) / 100), f"{pct} % × {s.price:,}")
 
-    lines = [NetLine("Price", cents(s.price)), *(_paid_off(loan, s.closing) for loan in s.loans)]
+    lines = [NetLine(phrase("net-line-price"), cents(s.price)), *(_paid_off(loan, s.closing) for loan in s.loans)]
     lines += [
         line
         for line in (
-            NetLine("Other liens", -cents(s.liens)),
-            share("Compensation, listing side", s.listing_side_pct),
-            share("Compensation, buying side", s.buying_side_pct),
-            NetLine("Title and closing", -cents(s.title_and_closing)),
-            share("Transfer tax", s.transfer_tax_pct),
+            NetLine(phrase("net-line-liens"), -cents(s.liens)),
+            share(phrase("net-line-listing-side"), s.listing_side_pct),
+            share(phrase("net-line-buying-side"), s.buying_side_pct),
+            NetLine(phrase("net-line-title"), -cents(s.title_and_closing)),
+            share(phrase("net-line-transfer-tax"), s.transfer_tax_pct),
             _taxes(s.taxes, s.closing),
-            NetLine("Dues", -cents(s.dues)),
-            NetLine("Credits and repairs", -cents(s.credits_and_repairs)),
+            NetLine(phrase("net-line-dues"), -cents(s.dues)),
+            NetLine(phrase("net-line-credits"), -cents(s.credits_and_repairs)),
             *(NetLine(label, cents(amount)) for label, amount in s.other),
         )
         if line.amount
     ]
-    return [*lines, NetLine("Net proceeds", sum((line.amount for line in lines), Decimal(0)))]
+    return [*lines, NetLine(phrase("net-line-net-proceeds"), sum((line.amount for line in lines), Decimal(0)))]
 
 
 def _paid_off(loan: Loan, closing: dt.date) -> NetLine:
     days = loan.days(closing)
-    worked = (
-        f"{loan.balance:,} + {loan.balance:,} × {loan.rate_pct} % × {days} ÷ 365 days" if days and loan.rate_pct else ""
-    )
-    return NetLine(f"{loan.label}, paid off", -loan.payoff(closing), worked)
+    told = {"balance": f"{loan.balance:,}", "pct": str(loan.rate_pct), "days": str(days)}
+    worked = phrase("net-worked-payoff", **told) if days and loan.rate_pct else ""
+    return NetLine(phrase("net-line-paid-off", loan=loan.label), -loan.payoff(closing), worked)
 
 
 def _taxes(taxes: Taxes | None, closing: dt.date) -> NetLine:
-    label = "Taxes to the closing day"
+    label = phrase("net-line-taxes")
     if taxes is None:
         return NetLine(label, Decimal(0))
     return NetLine(
-        label, taxes.line(closing), f"{taxes.a_year:,} × {abs(taxes.days_borne(closing))} ÷ {taxes.days_in_year} days"
+        label,
+        taxes.line(closing),
+        phrase(
+            "net-worked-taxes",
+            a_year=f"{taxes.a_year:,}",
+            days=str(abs(taxes.days_borne(closing))),
+            of=str(taxes.days_in_year),
+        ),
     )

@@ -12,6 +12,7 @@ from ..facts.money import rate_rounded
 from ..facts.places.place import near_miles
 from ..market.columns import Columns, Floats
 from ..market.features import features_of
+from ..phrases import phrase
 from ..statistics.regression import Z80
 from .evidence import Evidence, dollars_per
 
@@ -92,17 +93,15 @@ def choices(
             local, wide = found.rates[name], found.wide.fit
             out = [
                 Choice("local sales", float(found.coef[j]) * per, None if local.source == "wider market" else local.se,
-                       found.n_local, "the fit around here"),
+                       found.n_local, phrase("rate-choice-local")),
                 Choice("wider market", float(wide.coef[j]) * per, float(wide.se[j]) * per, found.n_wide,
-                       "the fit over the wider market"),
+                       phrase("rate-choice-wide")),
             ]  # fmt: skip
     if pairs.median is not None:
-        out.append(Choice("paired sales", pairs.median, None, pairs.count, "middle of the pairs below"))
+        out.append(Choice("paired sales", pairs.median, None, pairs.count, phrase("rate-choice-pairs")))
     per = dollars_per(f, worth, subject, columns, rows)
     if not f.either:
-        out.append(
-            Choice("house rule", f.prior * per, f.prior_sd * per, None, "what is usual, before any sale is seen")
-        )
+        out.append(Choice("house rule", f.prior * per, f.prior_sd * per, None, phrase("rate-choice-house")))
     return [replace(c, dollars=rate_rounded(c.dollars)) for c in out]
 
 

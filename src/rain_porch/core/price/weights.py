@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..market.columns import Floats
+from ..phrases import phrase
 
 WEIGHT_STEPS = 1000
 MODEL = "model"  # its name among weights that are set by hand
@@ -70,9 +71,9 @@ def weight_factors(
     out = []
     for i in range(len(likeness)):
         told = {
-            "likeness": f"{likeness[i]:.0f} of 100 alike", "days": f"agreed {days[i]:.0f} days ago",
-            "gross": f"{gross_pct[i]:.1f} % adjusted in all",
-            "model": "" if from_model_pct is None else f"{abs(from_model_pct[i]):.1f} % from the model's value",
+            "likeness": phrase("weighs-likeness", n=f"{likeness[i]:.0f}"), "days": phrase("weighs-days", n=f"{days[i]:.0f}"),
+            "gross": phrase("weighs-gross", pct=f"{gross_pct[i]:.1f}"),
+            "model": "" if from_model_pct is None else phrase("weighs-model", pct=f"{abs(from_model_pct[i]):.1f}"),
         }  # fmt: skip
         mine = [Factor(n, told[n], usual[n], float(x[i]) / middle[n]) for n, x in parts.items()]
         out.append(sorted(mine, key=lambda f: -f.times))
@@ -82,15 +83,17 @@ def weight_factors(
 def why_heaviest(names: Sequence[str], weights: Floats, factors: Sequence[Sequence[Factor]]) -> str:
     """A sentence on the comp that weighs most: which factors of its weight lift it above the others, and which lower it."""
     top = int(np.argmax(weights))
-    start = f"{names[top]} weighs most, {100 * weights[top]:.1f} %"
+    told = {"home": names[top], "pct": f"{100 * weights[top]:.1f}"}
     if len(weights) < 2:
-        return f"{start}: it is the only one."
+        return phrase("weighs-most-alone", **told)
     better = [f for f in factors[top] if f.times > 1.05][:3]
     worse = [f for f in factors[top] if f.times < 0.9]
     if not better:
-        return f"{start}: a little better than the others in all."
-    said = ", ".join(f"{f.says} (the middle one {f.usual})" for f in better)
-    return f"{start}: {said}{f'; though {worse[0].says}' if worse else ''}."
+        return phrase("weighs-most-in-all", **told)
+    why = ", ".join(phrase("weighs-beside", says=f.says, usual=f.usual) for f in better)
+    if worse:
+        return phrase("weighs-most-though", **told, why=why, though=worse[0].says)
+    return phrase("weighs-most", **told, why=why)
 
 
 def in_steps(weights: Floats) -> Floats:

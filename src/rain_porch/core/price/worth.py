@@ -13,6 +13,7 @@ from ..facts.fields import OWN_LINE, line_label
 from ..facts.homes import Candidate, Subject
 from ..facts.money import dollars, half_up, signed
 from ..market.columns import Floats
+from ..phrases import listed, phrase
 from ..statistics.summary import summarise
 from .backtest import COVERAGE
 from .evidence import Rate
@@ -80,14 +81,7 @@ def value_range(
     return Range(low, high, coverage, measured)
 
 
-_SHARES = {
-    50: "one of two",
-    60: "three of five",
-    70: "seven of ten",
-    80: "four of five",
-    90: "nine of ten",
-    95: "nineteen of twenty",
-}
+_SHARES = (50, 60, 70, 80, 90, 95)  # percent that have words of their own
 
 
 def share_words(share: float) -> str:
@@ -97,7 +91,7 @@ def share_words(share: float) -> str:
     ('four of five', '77 of a hundred')
     """
     pct = round(100 * share)
-    return _SHARES.get(pct, f"{pct} of a hundred")
+    return phrase(f"share-{pct}") if pct in _SHARES else phrase("share-of-a-hundred", pct=str(pct))
 
 
 def methods(
@@ -120,53 +114,34 @@ def methods(
         )
         added = "".join(f" {signed(x.amount or 0.0)[0]} {dollars(abs(x.amount or 0.0))} {_named(x)}" for x in apart)
         if voice:
-            terms += f" + {voice.weight * 100:.1f} % × {dollars(voice.value)} model"
-        out.append(Method("adjusted_comps", "Adjusted comps", value, f"{terms}{added} = {dollars(value)}"))
+            share = f"{voice.weight * 100:.1f}"
+            terms += f" + {phrase('way-term-of-model', share=share, value=dollars(voice.value))}"
+        out.append(_way("adjusted_comps", value, f"{terms}{added} = {dollars(value)}"))
     area = subject.number("living_area")
     s = summarise(per_sqft)
     if area and s.count:
-        for name, label, figure in (
-            ("mean_price_per_sqft", "Mean price per sq ft", s.mean),
-            ("median_price_per_sqft", "Median price per sq ft", s.median),
-            ("low_price_per_sqft", "Lowest price per sq ft", s.low),
-            ("high_price_per_sqft", "Highest price per sq ft", s.high),
-        ):
+        for part, figure in (("mean", s.mean), ("median", s.median), ("low", s.low), ("high", s.high)):
             assert figure is not None
-            out.append(
-                Method(
-                    name,
-                    label,
-                    figure * area,
-                    f"{multiplied_out(figure, area)} × {area:,.0f} sq ft = {dollars(figure * area)}",
-                )
-            )
+            per = multiplied_out(figure, area)
+            formula = phrase("way-worked-per-foot", per=per, area=f"{area:,.0f}", value=dollars(figure * area))
+            out.append(_way(f"{part}_price_per_sqft", figure * area, formula))
     if model_value is not None:
-        out.append(
-            Method(
-                "model",
-                "Model",
-                model_value,
-                f"{_model_words(n_local, fitted)}, at today's prices = {dollars(model_value)}",
-            )
+        told = {"n": n_local, "value": dollars(model_value)}
+        wide = (
+            phrase("way-worked-model", **told, day=said(fitted)) if fitted else phrase("way-worked-local-fit", **told)
         )
+        out.append(_way("model", model_value, wide))
     assessed = subject.number("tax_assessed_value")
     if assessed:
         year = subject.assessed_year
-        out.append(
-            Method(
-                "assessed_value", f"Assessed value, {year}" if year else "Assessed value, year not given", assessed,
-                f"from the tax roll{f' of {year}' if year else ', which gives no year'}; for information",
-            )
-        )  # fmt: skip
+        roll = phrase("way-worked-tax-roll", year=str(year)) if year else phrase("way-worked-tax-roll-no-year")
+        label = phrase("way-assessed_value-of", year=str(year)) if year else phrase("way-assessed_value")
+        out.append(Method("assessed_value", label, assessed, roll))
     return out
 
 
-def _model_words(n: int, fitted: dt.date | None) -> str:
-    return (
-        f"one formula for {n:,} sales closed before {said(fitted)}"
-        if fitted
-        else f"hedonic fit on {n:,} sales around here"
-    )
+def _way(name: str, value: float, formula: str) -> Method:
+    return Method(name, phrase(f"way-{name}"), value, formula)
 
 
 def _named(x: Own) -> str:
@@ -178,11 +153,11 @@ def without(ways: Sequence[Method], apart: Sequence[Own]) -> list[Method]:
     """The ways, each of those that leave out what stands apart saying so."""
     if not apart:
         return list(ways)
-    names = " and ".join(f"{_named(x)} ({signed(x.amount or 0.0)})" for x in apart)
+    names = listed([f"{_named(x)} ({signed(x.amount or 0.0)})" for x in apart])
     return [
         way
         if way.name in ("adjusted_comps", "assessed_value")
-        else replace(way, formula=f"{way.formula}; {names} not in it")
+        else replace(way, formula=phrase("way-worked-without", formula=way.formula, names=names))
         for way in ways
     ]
 
@@ -196,19 +171,19 @@ def size_corrected(subject: Subject, comps: Sequence[Candidate], rate: Rate | No
         return None
     power = round(rate.elasticity, 2)  # as it is printed
     value = float(np.mean([price * (area / theirs) ** power for price, theirs in known]))
-    return Method(
-        "size_corrected_price_per_sqft", "Price per sq ft, corrected for size", value,
-        f"mean over {len(known)} comps of price × ({area:,.0f} ÷ its sq ft)^{power:.2f} = {dollars(value)}, "
-        f"{value / area:,.2f} per sq ft",
+    formula = phrase(
+        "way-worked-size-corrected", n=len(known), area=f"{area:,.0f}", power=f"{power:.2f}", value=dollars(value),
+        per=f"{value / area:,.2f}",
     )  # fmt: skip
+    return _way("size_corrected_price_per_sqft", value, formula)
 
 
 def brought_forward(paid: float, on: dt.date, factor: float) -> Method:
     """The home's own earlier sale at today's prices; what was done to the home since is not in it."""
     value = paid * factor
-    return Method("brought_forward", "Its own last sale, brought forward", value,
-                  f"{dollars(paid)} on {said(on)} × {multiplied_out(factor, paid)} market change since = {dollars(value)}; "
-                  "what was done to the home since is not in it")  # fmt: skip
+    times = multiplied_out(factor, paid)
+    formula = phrase("way-worked-brought-forward", paid=dollars(paid), day=said(on), factor=times, value=dollars(value))
+    return _way("brought_forward", value, formula)
 
 
 def per_sqft_values(per_sqft: Floats, area: float | None) -> dict[str, float]:

@@ -9,7 +9,7 @@ from ..errors import BadInput
 from ..facts.dates import date_of, said
 from ..facts.fields import BY_NAME, Kind
 from ..facts.places.parcels import Span, check_spans
-from ..facts.words import KIND_OF_STATUS, RECORD_LABEL, STATUS_SAID, RecordKind
+from ..facts.words import KIND_OF_STATUS, TOLD_APART, RecordKind, record_words
 from ..market.columns import HOME_KINDS, RECORD_KINDS
 from .shapes import Fence, Shape, check_shapes
 
@@ -92,7 +92,7 @@ class Search:
 
 def statuses_of(kind: str) -> list[str]:
     """The standard statuses of which a kind of record is made, where it is made of several that an agent tells apart."""
-    return [status.value for status in STATUS_SAID if KIND_OF_STATUS[status] == kind]
+    return [status.value for status in TOLD_APART if KIND_OF_STATUS[status] == kind]
 
 
 def check(search: Search) -> None:
@@ -111,13 +111,13 @@ def check(search: Search) -> None:
         if window.days is not None and not 0 <= window.days <= 36_500:
             raise BadInput(f"windows.{kind}", f"{window.days} days: give between 0 and 36,500, or none for no limit.")
         if window.since is not None and window.until is not None and window.since > window.until:
-            raise BadInput(f"windows.{kind}", f"{RECORD_LABEL[RecordKind(kind)]}: the dates end before they start.")
+            raise BadInput(f"windows.{kind}", f"{record_words(RecordKind(kind))}: the dates end before they start.")
         for status in window.only:
             of_kind = statuses_of(kind)
             if status not in of_kind:
                 can_be = f"use {', '.join(of_kind)}" if of_kind else "it has none of its own"
                 raise BadInput(
-                    f"windows.{kind}.only", f"{RECORD_LABEL[RecordKind(kind)]}: no status “{status}”; {can_be}."
+                    f"windows.{kind}.only", f"{record_words(RecordKind(kind))}: no status “{status}”; {can_be}."
                 )
     check_shapes(search.shapes, search.fences)
     check_spans(search.parcels)

@@ -11,11 +11,12 @@ import numpy as np
 from ..facts.fields import BY_NAME, Kind
 from ..facts.homes import Subject
 from ..facts.house_rules import USUAL
-from ..facts.words import RecordKind
+from ..facts.words import RecordKind, record_words
 from ..market.columns import AsOf, Columns, Floats, Ints
+from ..phrases import phrase
 from .matching import NO_MASKS, Found, Masks, run
 from .search import Criterion, Search
-from .sentence import criterion_words
+from .sentence import any_words, criterion_words, last_days, within_words
 
 RADIUS_STEPS = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0, 5.0, 10.0, 15.0, 25.0)
 DAYS_STEPS = (30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825, 3650)
@@ -40,24 +41,30 @@ def steps(search: Search, looser: bool) -> list[Step]:
     """Every single step of loosening (or tightening) that the search allows."""
     out: list[Step] = []
     if search.radius_miles is not None and (r := _next(RADIUS_STEPS, search.radius_miles, looser)) is not None:
-        out.append(Step("radius_miles", f"within {r:g} mi", replace(search, radius_miles=r)))
+        out.append(Step("radius_miles", within_words(r), replace(search, radius_miles=r)))
     sold = search.windows.get(RecordKind.SOLD)
     if sold and sold.on and sold.days is not None and sold.since is None and sold.until is None:
         days = _next(tuple(float(d) for d in DAYS_STEPS), sold.days, looser)
         if days is not None:
-            out.append(Step("windows.sold", f"sold in the last {days:.0f} days", search.with_days("sold", int(days))))
+            out.append(
+                Step(
+                    "windows.sold",
+                    phrase("search-when", what=record_words(RecordKind.SOLD), when=last_days(int(days))),
+                    search.with_days("sold", int(days)),
+                )
+            )
     for c in search.criteria:
         wider = _stepped(c, looser)
         if wider is not None:
             out.append(Step(c.field, criterion_words(wider), search.with_criterion(wider)))
         elif looser:
-            out.append(Step(c.field, f"any {BY_NAME[c.field].label.lower()}", search.without_criterion(c.field)))
+            out.append(Step(c.field, any_words(c.field), search.without_criterion(c.field)))
     if looser and search.leave_out_new_construction:
         let_in = replace(search, leave_out_new_construction=False)
-        out.append(Step("leave_out_new_construction", "new construction let in", let_in))
+        out.append(Step("leave_out_new_construction", phrase("step-new-construction"), let_in))
     if looser and search.leave_out_distressed:
         let_in = replace(search, leave_out_distressed=False)
-        out.append(Step("leave_out_distressed", "distressed sales let in", let_in))
+        out.append(Step("leave_out_distressed", phrase("step-distressed-sales"), let_in))
     return out
 
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.facts.local_form import OwnWords
+from ...core.phrases import phrase, phrases_of
 from ..blocks import Nothing, page, table
 from ..model import ReportInput
-from ..phrases import phrase, phrases_of
 from .telling import asked_or_paid, facts_line_short, name_of, status_of
 
 

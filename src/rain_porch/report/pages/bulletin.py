@@ -6,8 +6,8 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from ...core.facts.local_form import OwnWords
+from ...core.phrases import phrase
 from ..blocks import Block, heading, page, para
-from ..phrases import phrase
 from . import bulletin_parts as parts_of
 from . import bulletin_tables as tables
 from .bulletin_tables import Part

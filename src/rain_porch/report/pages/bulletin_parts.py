@@ -5,11 +5,12 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
+from ...core.facts.dates import month_name
 from ...core.facts.local_form import Quantity, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
+from ...core.phrases import joined, phrase, phrases_of
 from ..blocks import Block, card, columns, filling, heading, homes, keys, para, picture, table
-from ..phrases import joined, phrase, phrases_of
 from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
@@ -287,7 +288,7 @@ def conditions_part(part: Part) -> list[Block | None]:
 def _short(text: object) -> str:
     """A day as the head of a window: "Nov 1, 2025"."""
     made = dt.date.fromisoformat(str(text))
-    return f"{made:%b} {made.day}, {made:%y}"
+    return phrase("day-short", month=month_name(made.month), day=str(made.day), year=f"{made:%y}")
 
 
 def words_part(part: Part) -> list[Block | None]:

@@ -8,8 +8,8 @@ from ...core.facts.dates import period_said
 from ...core.facts.local_form import USUAL, LocalForm, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
+from ...core.phrases import phrase, phrases_of
 from ..blocks import Block, columns, figures, para, picture, table
-from ..phrases import phrase, phrases_of
 from ..pictures import ink
 from ..pictures.market_chart import view_svg
 from ..wording import day
@@ -27,7 +27,7 @@ def view_part(part: Part) -> list[Block | None]:
     top = None
     if newest is not None:
         moved = "—" if change is None else phrase("headline-change", change=change["words"])
-        label = phrase("view-newest", label=lines[0]["label"].split(", mean of")[0], over=told["newest_over"])
+        label = phrase("view-newest", label=lines[0]["alone"], over=told["newest_over"])
         top = figures([(label, shown(newest, unit), "moss"), (phrase("view-change"), moved, "slate")])
     hollow = any(p is not None and p["n"] < SMALL and line["unit"] for line in lines for p in line["points"])
     hollow = hollow or not all(p["finished"] for p in periods)

@@ -9,6 +9,7 @@ from typing import Any
 from ...core.facts.fields import line_label
 from ...core.facts.local_form import OwnWords
 from ...core.facts.money import adding_up, dollars, half_up, priced
+from ...core.phrases import joined, phrase, phrases_of
 from ..blocks import (
     Block,
     Nothing,
@@ -26,7 +27,6 @@ from ..blocks import (
     table,
 )
 from ..model import ReportInput
-from ..phrases import joined, phrase, phrases_of
 from ..pictures.bars import bars_svg
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg

@@ -6,9 +6,9 @@ from typing import Any
 
 from ...core.facts.dates import said
 from ...core.meanings import of_paper
+from ...core.phrases import phrase
 from ..blocks import Nothing, heading, page, para, table
 from ..model import ReportInput
-from ..phrases import phrase
 from ..wording import day, range_meaning
 from .bulletin import bulletin_pages
 

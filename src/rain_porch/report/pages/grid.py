@@ -18,9 +18,9 @@ from ...core.facts.money import (
     signed,
     signed_pct,
 )
+from ...core.phrases import joined, phrase
 from ..blocks import Block, Nothing, columns, head_of_column, heading, line_of, listed, matrix, page, para, picture
 from ..model import ReportInput
-from ..phrases import joined, phrase
 from ..pictures.dots import dots_svg
 from ..pictures.maps import map_svg
 from ..wording import amount, label

@@ -7,13 +7,14 @@ from typing import Any
 import numpy as np
 
 from ...core.facts.local_form import Quantity
+from ...core.phrases import phrase, phrases_of
 from ...core.statistics.summary import summarise
 from ..blocks import Nothing, figures, heading, page, para, picture, table
 from ..model import ReportInput
-from ..phrases import phrase, phrases_of
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import SOLD
+from ..wording import sentence_case
 
 LEAST = 5  # sales through which a curve is drawn
 
@@ -89,7 +90,7 @@ def housing_page(given: ReportInput) -> dict[str, Any] | Nothing:
         for name, s in told["figures"].items()
     ]  # fmt: skip
     kinds = [
-        [k.replace("_", " ").capitalize(), f"{n:,}", f"{100 * n / told['homes']:.0f} %"]
+        [sentence_case(phrase(f"one-kind-{k}")), f"{n:,}", f"{100 * n / told['homes']:.0f} %"]
         for k, n in told["kinds"].items()
     ]
     return page(

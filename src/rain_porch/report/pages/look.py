@@ -8,8 +8,8 @@ from typing import Any
 
 from ...core.facts.local_form import USUAL, LocalForm, Quantity
 from ...core.facts.money import dollars, half_up, priced
+from ...core.phrases import joined, phrase, phrases_of
 from ..blocks import Block, figures, heading, page, para, picture, table
-from ..phrases import joined, phrase, phrases_of
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import KINDS, SOLD

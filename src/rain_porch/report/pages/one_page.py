@@ -6,10 +6,10 @@ from typing import Any
 
 from ...core.facts.local_form import OwnWords
 from ...core.facts.money import priced
+from ...core.phrases import joined, phrase
 from ...core.statistics.summary import summarise
 from ..blocks import Block, columns, figures, filling, page, para, picture, ruled
 from ..model import ReportInput
-from ..phrases import joined, phrase
 from ..pictures import ink
 from ..pictures.maps import map_svg
 from ..pictures.rail import rail_svg

@@ -8,9 +8,9 @@ from typing import Any
 from ...core.facts.dates import said
 from ...core.facts.local_form import OwnWords
 from ...core.facts.money import dollars
+from ...core.phrases import joined, phrase, phrases_of
 from ..blocks import card, columns, contents, filling, heading, homes, listed, page, pairs, para, picture, table
 from ..model import ReportInput
-from ..phrases import joined, phrase, phrases_of
 from ..pictures.maps import map_svg
 from ..wording import day, facts_line, known_facts, label, sentence_case
 from .one_page import price_figures
@@ -109,7 +109,7 @@ def home_page(given: ReportInput) -> dict[str, Any]:
     named = {"tax_assessed_value": assessed} if year else {}
     rows = known_facts(facts, given.paper.facts or HOME_ROWS, named)
     past = [
-        [day(p["date"]), p["what"].capitalize(), _paid(p)]
+        [day(p["date"]), phrase(f"past-{p['what'].replace(' ', '-')}"), _paid(p)]
         for p in given.past
         if p["what"].removeprefix("lease ") in TOLD
     ][:EVENTS]

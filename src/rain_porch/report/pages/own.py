@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.facts.local_form import OwnWords
+from ...core.phrases import phrase
 from ..blocks import Nothing, card, homes, page, para
 from ..model import ReportInput
-from ..phrases import phrase
 
 OWN = "own:"  # what the name of such a page begins with
 

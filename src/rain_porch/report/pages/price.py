@@ -7,9 +7,9 @@ from typing import Any
 
 from ...core.facts.local_form import OwnWords
 from ...core.facts.money import dollars, priced
+from ...core.phrases import joined, phrase
 from ..blocks import Nothing, heading, listed, page, para, picture, table
 from ..model import ReportInput
-from ..phrases import joined, phrase
 from ..pictures.asks import asks_svg, asks_words
 from ..pictures.chances import chances_svg
 from ..speaking import spoken_of

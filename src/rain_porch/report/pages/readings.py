@@ -9,10 +9,10 @@ import numpy as np
 
 from ...core.facts.local_form import USUAL, LocalForm, OwnWords, Quantity, told, told_head
 from ...core.facts.money import dollars, priced
+from ...core.phrases import joined, phrase, phrases_of
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
 from ..model import ReportInput
-from ..phrases import joined, phrase, phrases_of
 from ..pictures.asks import asks_svg, asks_words
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of

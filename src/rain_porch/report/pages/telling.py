@@ -6,9 +6,10 @@ from typing import Any
 
 from ...core.facts.local_form import Quantity
 from ...core.facts.money import dollars, priced
+from ...core.facts.words import Status, status_words
+from ...core.phrases import phrase
 from ..blocks import Block, card, pairs
 from ..model import ReportInput
-from ..phrases import phrase
 from ..speaking import KINDS, SOLD, Home, Spoken
 from ..wording import day, distance, facts_line, per_sqft, sentence_case
 
@@ -30,10 +31,7 @@ def kinds_in_words() -> dict[str, str]:
 def status_of(home: Home) -> str:
     """ "sold Jul 19, 2026", "for sale since Sep 2, 2026", "expired, off the market Aug 1, 2026"."""
     kind = home["kind"]
-    if kind == "failed" and home["status"]:
-        word = str(home["status"]).lower().replace("canceled", "cancelled")
-    else:
-        word = kind_words(kind)
+    word = status_words(Status(home["status"])) if kind == "failed" and home["status"] else kind_words(kind)
     if not home["date"]:
         return word
     how = "sold-on" if kind in SOLD else "off-the-market" if kind == "failed" else "since"

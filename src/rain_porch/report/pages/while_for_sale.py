@@ -8,9 +8,9 @@ from typing import Any
 
 from ...core.facts.dates import said
 from ...core.facts.money import dollars, priced, signed_pct
+from ...core.phrases import phrase, phrases_of
 from ..blocks import Nothing, figures, heading, listed, page, para, table
 from ..model import ReportInput
-from ..phrases import phrase, phrases_of
 from .price import as_sentences, chances_by_price
 
 _CAME, _WENT = ("new", "back"), ("contract", "closed", "failed", "held")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ...core.facts.money import dollars, signed
-from ..phrases import phrase
+from ...core.phrases import phrase
 from . import ink
 from .scale import along
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...core.facts.money import dollars
-from ..phrases import phrase
+from ...core.phrases import phrase
 from . import ink
 from .scale import along
 from .spread import numbered

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
 from ...core.facts.places.place import MILES_EAST, MILES_NORTH
-from ..phrases import phrase
+from ...core.phrases import phrase
 from . import ink
 from .base_lines import BaseLine, base_lines, drawn_lines
 from .spread import NUMBER_RADIUS, leader, numbered, spread

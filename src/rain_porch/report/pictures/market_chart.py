@@ -8,7 +8,7 @@ from typing import Any
 from ...core.facts.dates import period_mark
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
-from ..phrases import phrase
+from ...core.phrases import phrase
 from . import ink
 from .scale import rounded_span
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from ...core.facts.money import dollars
 from ...core.market.measures import SMALL
-from ..phrases import phrase
+from ...core.phrases import phrase
 from . import ink
 from .scale import rounded_span
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...core.facts.money import dollars, priced
-from ..phrases import phrase
+from ...core.phrases import phrase
 from . import ink
 from .spread import NUMBER_RADIUS, leader, numbered, spread
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...core.facts.local_form import USUAL, LocalForm
-from ..phrases import phrase
+from ...core.phrases import phrase
 from . import ink
 from .base_lines import BaseLine, drawn_lines
 from .months import smooth

@@ -8,7 +8,7 @@ import io
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..phrases import phrase
+from ...core.phrases import phrase
 from .bulletin_rows import HEAD, Row
 from .sheet import workbook_in, write_row
 

@@ -8,9 +8,9 @@ from typing import Any
 
 from ...core.facts.fields import BY_NAME, PRIVATE
 from ...core.intake.parsing import guarded
+from ...core.phrases import phrase, phrases_of
 from ..pages.look import LookInput, kind_said
 from ..pages.readings import one_or_two
-from ..phrases import phrase, phrases_of
 from .sheet import workbook_in, write_row
 
 _FACTS = ("living_area", "bedrooms_total", "bathrooms_full", "bathrooms_half", "garage_spaces", "lot_size_square_feet", "year_built",

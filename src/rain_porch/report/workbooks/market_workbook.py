@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from ...core.facts.dates import period_said
-from ..phrases import phrase
+from ...core.phrases import phrase
 from .sheet import workbook_in
 
 FORMATS = {"$": "#,##0", "$/sq ft": "#,##0.00", "share": "0.0%", "months": "0.0", "a month": "0.0", "series": "0.00"}

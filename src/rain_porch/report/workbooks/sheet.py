@@ -9,7 +9,7 @@ from typing import Any
 
 import xlsxwriter
 
-from ..phrases import phrase
+from ...core.phrases import phrase
 
 OPTIONS = {"in_memory": True, "strings_to_formulas": False, "strings_to_urls": False, "nan_inf_to_errors": True}
 _LONGEST = 32_000  # signs that a cell holds

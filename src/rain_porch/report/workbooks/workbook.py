@@ -11,11 +11,11 @@ from typing import Any
 from xlsxwriter.utility import xl_col_to_name
 
 from ...core.facts.dates import said
+from ...core.phrases import phrase, phrases_of
 from ...core.statistics.summary import summarise
 from ..model import ReportInput
 from ..pages.readings import KINDS, reading
 from ..pages.telling import kind_words
-from ..phrases import phrase, phrases_of
 from ..wording import facts_line, label
 from .sheet import workbook_in, write_row
 

@@ -39,7 +39,7 @@ def test_all_that_happened_to_one_home_is_told_newest_first():
     assert [e.day for e in events] == sorted((e.day for e in events), reverse=True)
     cut = next(e for e in events if e.what == "price_down")
     assert (cut.old, cut.new) == (410_000, 390_000)
-    assert {e.what for e in events} <= KINDS.keys()
+    assert {e.what for e in events} <= set(KINDS)
 
 
 @settings(max_examples=20)

@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from functools import lru_cache
 
+from ...phrases import phrase
+
 _DIRECTIONS = {
     "north": "n", "south": "s", "east": "e", "west": "w",
     "northeast": "ne", "northwest": "nw", "southeast": "se", "southwest": "sw",
@@ -122,6 +124,11 @@ def one_slip(a: str, b: str) -> bool:
 
 
 _AT = re.compile(r"at_(-?\d+\.\d+)_(-?\d+\.\d+)_")
+
+
+def with_unit(address: str, unit: str | None) -> str:
+    """An address with the unit of its building, where it has one: "14 Mast Street, unit 101"."""
+    return phrase("address-with-unit", address=address, unit=unit) if unit else address
 
 
 def called_by_place(key: str) -> str:

@@ -11,6 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ...facts.money import dollars
+from ...phrases import joined, phrase
 from ..market_rules import USUAL_MARKET, MarketRules
 from ..measures import SMALL, Value, change_of
 from ..view_reading import figure
@@ -86,26 +87,23 @@ def sentences(f: Figures, homes: str, place: str) -> Sentences:
 
 def headline(f: Figures, where: str) -> str:
     """ "Homes in Lantern Hill sold for 3 % more than a year ago: a median of $362,000 (58 sales after 61)." """
-    first = where[:1].upper() + where[1:]
     price = f.of("median_price").value
-    if not f.sold or price is None:
-        return (
-            f"No {where} sold in {f.span}."
-            if not f.sold
-            else f"{first}: {_sales(f.sold)} in {f.span}; no price is recorded."
-        )
-    median = f"a median of ${dollars(price)}"
+    told = {"homes": where, "span": f.span, "n": f.sold, "sales": phrase("count-sales", n=f.sold)}
+    if not f.sold:
+        return phrase("news-none", **told)
+    if price is None:
+        return phrase("news-no-price", **told)
+    told |= {"median": dollars(price), "before": f.sold_before}
     if f.sold < SMALL:
-        return f"Too few {where} sold in {f.span} to say more ({f.sold}): {median}."
+        return phrase("news-too-few", **told)
     moved = f.moved("median_price")
     if not f.sold_before or moved is None:
-        return f"{first} sold for {median} in {f.span} ({_sales(f.sold)}); no year before is known to set it against."
+        return phrase("news-no-year-before", **told)
     if f.thin:
-        return f"{first} sold for {median} in {f.span} ({_sales(f.sold)}); the year before, too few sold to say more ({f.sold_before})."
-    counts = f"({_sales(f.sold)} after {f.sold_before:,})"
+        return phrase("news-thin-year-before", **told)
     if abs(moved) < SAME:
-        return f"{first} sold for as much as a year ago: {median} {counts}."
-    return f"{first} sold for {pct(moved)} {'more' if moved > 0 else 'less'} than a year ago: {median} {counts}."
+        return phrase("news-same", **told)
+    return phrase("news-more" if moved > 0 else "news-less", **told, pct=pct(moved))
 
 
 def _why(f: Figures) -> str:
@@ -116,18 +114,21 @@ def _why(f: Figures) -> str:
     out = []
     if median is not None and same is not None:
         if abs(median - same) >= APART:
-            like = "as good as unchanged" if abs(same) < SAME else f"{'up' if same > 0 else 'down'} {pct(same)}"
-            mix = "larger or dearer" if median > same else "smaller or cheaper"
+            like = "why-same" if abs(same) < SAME else "why-up" if same > 0 else "why-down"
             less = abs(median) < abs(same) and median * same >= 0
-            rest = f"the median moved less, since {mix} homes sold" if less else f"the rest is that {mix} homes sold"
-            out.append(f"The price of the same home is {like}; {rest}.")
+            rest = phrase("why-moved-less" if less else "why-the-rest", mix=mix(median, same))
+            out.append(phrase(like, pct=pct(same), rest=rest))
         elif abs(median) >= SAME and abs(same) >= SAME:
-            gained = "gained" if same > 0 else "lost"
-            out.append(f"It is no matter of which homes sold: the same home {gained} {pct(same)}.")
+            out.append(phrase("why-gained" if same > 0 else "why-lost", pct=pct(same)))
     sold = f.moved("closings")
     if sold is not None and abs(sold) >= 10:
-        out.append(f"{'More' if sold > 0 else 'Fewer'} homes sold: {f.sold:,} after {f.sold_before:,}.")
-    return " ".join(out)
+        out.append(phrase("why-more-sold" if sold > 0 else "why-fewer-sold", now=f.sold, before=f.sold_before))
+    return joined(*out)
+
+
+def mix(median: float, same: float) -> str:
+    """Which homes sold where the median moved otherwise than the price of the same home: "larger or dearer"."""
+    return phrase("mix-larger" if median > same else "mix-smaller")
 
 
 def _meaning(f: Figures) -> tuple[str, str]:
@@ -136,24 +137,12 @@ def _meaning(f: Figures) -> tuple[str, str]:
     if supply is None or there is None or f.sold < SMALL:
         return "", ""
     if not there:
-        return (
-            "None is for sale now: a home that comes on stands alone.",
-            "None is for sale now; who looks here waits for the next.",
-        )
-    would = f"At the pace of {f.rules.pace_of} the {int(there):,} for sale {'would last' if there > 1 else 'would be gone in'} {figure(supply, 1)} months"
-    if supply < FEW_MONTHS:
-        return (
-            f"{would}: buyers have few to choose from.",
-            f"{would}: who finds the right one has little time to think.",
-        )
-    if supply > MANY_MONTHS:
-        return f"{would}: buyers compare, and a price above the others waits.", f"{would}: there is choice, and time."
-    return f"{would}: neither side has the upper hand.", f"{would}: neither side has the upper hand."
-
-
-def _sales(n: int) -> str:
-    return f"{n:,} {'sale' if n == 1 else 'sales'}"
+        return phrase("meaning-none-for-seller"), phrase("meaning-none-for-buyer")
+    many = "few" if supply < FEW_MONTHS else "many" if supply > MANY_MONTHS else "even"
+    would = phrase("supply-would-last", n=int(there), pace=f.rules.pace_of, months=figure(supply, 1))
+    return phrase(f"meaning-{many}-for-seller", would=would), phrase(f"meaning-{many}-for-buyer", would=would)
 
 
 def pct(size: float) -> str:
+    """ "3 %", without its sign."""
     return f"{abs(size):.0f} %"

@@ -6,12 +6,14 @@ The rules of bulletin.py: a change is told only where both spans hold enough, in
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from ...facts.dates import month_said
+from ...phrases import joined, listed, phrase
 from ..measures import SMALL, Value
 from ..view_reading import figure, shown
-from .bulletin import SAME, Figures, pct
+from .bulletin import SAME, Figures, mix, pct
 
 DAYS_APART, POINTS_APART = 2.0, 0.5  # what a change of days, and of shares in points, must reach to be told
 MANY = 3  # places without which none is said to be the first or the last of them
@@ -22,18 +24,13 @@ def prices(f: Figures) -> str:
     if f.thin:
         return ""
     same, foot = f.moved("same_home_price"), f.moved("median_price_per_sqft")
-    told = [
-        f"{what} {_moved(moved)}"
-        for what, moved in (("the same home", same), ("a square foot", foot))
-        if moved is not None
-    ]
-    return f"Against the year before, {' and '.join(told)}." if told else ""
+    told = [_brought(what, moved) for what, moved in (("home", same), ("foot", foot)) if moved is not None]
+    return phrase("against-year-before", told=listed(told)) if told else ""
 
 
-def _moved(pct_moved: float) -> str:
-    if abs(pct_moved) < SAME:
-        return "brought as much"
-    return f"brought {pct(pct_moved)} {'more' if pct_moved > 0 else 'less'}"
+def _brought(what: str, moved: float) -> str:
+    way = "as-much" if abs(moved) < SAME else "more" if moved > 0 else "less"
+    return phrase(f"brought-{way}-{what}", pct=pct(moved))
 
 
 def days(f: Figures) -> str:
@@ -41,8 +38,9 @@ def days(f: Figures) -> str:
     taken = f.of("median_days")
     if taken.value is None or taken.n < SMALL:
         return ""
-    words = f"Half of those that sold found a buyer within {_days(taken.value)}"
-    return words + _against(taken, f.was("median_days"), DAYS_APART, _faster) + "."
+    change = _against(taken, f.was("median_days"), DAYS_APART)
+    way = "" if change is None else "-slower" if change > 0 else "-faster" if change else "-as-before"
+    return phrase(f"half-found-buyer{way}", days=_days(taken.value), change=_days(abs(change or 0.0)))
 
 
 def pace(f: Figures) -> str:
@@ -50,25 +48,24 @@ def pace(f: Figures) -> str:
     out = [days(f)] if days(f) else []
     supply, was = f.of("months_of_supply"), f.was("months_of_supply")
     if supply.value is not None and f.sold >= SMALL:
-        before = (
-            f", after {figure(was.value, 1)} a year ago" if was.value is not None and f.sold_before >= SMALL else ""
+        months = figure(supply.value, 1)
+        out.append(
+            phrase("what-is-for-sale-after", months=months, before=figure(was.value, 1))
+            if was.value is not None and f.sold_before >= SMALL
+            else phrase("what-is-for-sale", months=months)
         )
-        out.append(f"What is for sale would last {figure(supply.value, 1)} months{before}.")
-    return " ".join(out)
+    return joined(*out)
 
 
 def flow(f: Figures) -> str:
     """How many came on, found a buyer and closed, beside the year before."""
-    named = (("new_listings", "came on"), ("contracts", "found a buyer"), ("closings", "closed"))
     told = []
-    for name, verb in named:
+    for name in ("new_listings", "contracts", "closings"):
         now, was = f.of(name).value, f.was(name).value
         if now is not None:
-            told.append(f"{now:,.0f} {verb}" + (f" (after {was:,.0f})" if was else ""))
-    if not told:
-        return ""
-    listed = ", ".join(told[:-1]) + (" and " if len(told) > 1 else "") + told[-1]
-    return f"In {f.span} {listed}."
+            words = phrase(f"flow-{name}", n=int(now))
+            told.append(phrase("flow-after", told=words, before=int(was)) if was else words)
+    return phrase("flow-in", span=f.span, told=listed(told)) if told else ""
 
 
 def shares(f: Figures) -> str:
@@ -76,14 +73,15 @@ def shares(f: Figures) -> str:
     out = []
     last, first, cut = f.of("median_share_of_list"), f.of("median_share_of_original"), f.of("share_with_price_cut")
     if last.value is not None and last.n >= SMALL:
-        words = f"Half of the sellers got {figure(100 * last.value, 1)} % of their last list price or more"
-        words += _against(_points(last), _points(f.was("median_share_of_list")), POINTS_APART, _points_words)
-        if first.value is not None and first.n >= SMALL and abs(first.value - last.value) >= 0.002:
-            words += f"; of their first, {figure(100 * first.value, 1)} %"
-        out.append(words)
+        change = _against(_points(last), _points(f.was("median_share_of_list")), POINTS_APART)
+        way = "" if change is None else "-more" if change > 0 else "-less" if change else "-as-before"
+        differs = first.value is not None and first.n >= SMALL and abs(first.value - last.value) >= 0.002
+        of_first = phrase("of-their-first", pct=figure(100 * (first.value or 0.0), 1)) if differs else ""
+        size = f"{abs(change or 0.0):.1f}"
+        out.append(phrase(f"half-got{way}", pct=figure(100 * last.value, 1), change=size, first=of_first))
     if cut.value is not None and cut.n >= SMALL:
-        out.append(f"Of the {cut.n:,} for sale {figure(100 * cut.value)} % ask less than at first")
-    return " ".join(f"{s}." for s in out)
+        out.append(phrase("of-those-cut", n=cut.n, pct=figure(100 * cut.value)))
+    return joined(*out)
 
 
 def _points(v: Value) -> Value:
@@ -106,19 +104,22 @@ def places(told: Sequence[Moved]) -> str:
     if len(known) < MANY:
         return ""
     rose, fell = known[-1], known[0]
-    out = []
-    if (rose.change or 0) >= SAME:
-        out.append(f"The median rose most in {rose.place} ({_signed(rose)})")
-    if (fell.change or 0) <= -SAME:
-        out.append(f"{'fell most' if out else 'The median fell most'} in {fell.place} ({_signed(fell)})")
+    up, down = (rose.change or 0) >= SAME, (fell.change or 0) <= -SAME
+    if up and down:
+        other = {"other": fell.place, "other_moved": _signed(fell)}
+        words = phrase("places-that-rose-and-fell", place=rose.place, moved=_signed(rose), **other)
+    elif up or down:
+        one = rose if up else fell
+        words = phrase("places-that-rose" if up else "places-that-fell", place=one.place, moved=_signed(one))
+    else:
+        words = phrase("places-that-none")
     silent = len(told) - len(known)
-    few = f" In {silent} of {len(told)} too few sold to say." if silent else ""
-    return (f"{' and '.join(out)}." if out else "No place parts from the year before by a percent.") + few
+    return joined(words, phrase("places-that-silent", n=silent, places=str(len(told))) if silent else "")
 
 
 def _signed(p: Moved) -> str:
-    sign = "+" if (p.change or 0) > 0 else "−"
-    return f"{sign}{abs(p.change or 0):.0f} %, {p.sold:,} sales after {p.sold_before:,}"
+    change = f"{'+' if (p.change or 0) > 0 else '−'}{abs(p.change or 0):.0f} %"
+    return phrase("place-moved", change=change, now=p.sold, before=p.sold_before)
 
 
 def years(whole: Sequence[tuple[int, Mapping[str, Value]]]) -> str:
@@ -130,16 +131,15 @@ def years(whole: Sequence[tuple[int, Mapping[str, Value]]]) -> str:
     median, same = f.moved("median_price"), f.moved("same_home_price")
     if f.thin or median is None:
         return ""
-    words = f"From {a} to {b} the median price {_went(median)}"
-    if same is not None:
-        words += f" and the price of the same home {_went(same)}"
-        if abs(median - same) >= 2:
-            words += f": the rest is that {'larger or dearer' if median > same else 'smaller or cheaper'} homes sold"
-    return f"{words} ({f.sold_before:,} sales, then {f.sold:,})."
+    spans = {"first": str(a), "last": str(b), "median": _went(median), "before": f.sold_before, "now": f.sold}
+    if same is None:
+        return phrase("years-went", **spans)
+    parted = abs(median - same) >= 2
+    return phrase("years-went-apart" if parted else "years-went-both", **spans, same=_went(same), mix=mix(median, same))
 
 
 def _went(moved: float) -> str:
-    return "stayed as it was" if abs(moved) < SAME else f"{'rose' if moved > 0 else 'fell'} {pct(moved)}"
+    return phrase("went-nowhere" if abs(moved) < SAME else "went-up" if moved > 0 else "went-down", pct=pct(moved))
 
 
 def months(values: Sequence[tuple[dt.date, Value]], shown: Sequence[str], counted: bool) -> str:
@@ -154,25 +154,17 @@ def months(values: Sequence[tuple[dt.date, Value]], shown: Sequence[str], counte
     high, low = max(known), min(known)
     if high[0] == low[0]:
         return ""
-    return f"Highest in {high[1]:%B %Y} ({high[2]}), lowest in {low[1]:%B %Y} ({low[2]})."
+    return phrase(
+        "highest-and-lowest", high_month=month_said(high[1]), high=high[2], low_month=month_said(low[1]), low=low[2]
+    )
 
 
-def _against(now: Value, before: Value, least: float, words: Callable[[float], str]) -> str:
-    """How a value stands against the year before, where that is known from enough homes and differs enough."""
+def _against(now: Value, before: Value, least: float) -> float | None:
+    """By how much a value parts from the year before: 0 where by less than `least`, None where that year is not known from enough."""
     if before.value is None or now.value is None or before.n < SMALL:
-        return ""
+        return None
     change = now.value - before.value
-    if abs(change) < least:
-        return ", as a year ago"
-    return f", {words(change)} than a year ago"
-
-
-def _faster(change: float) -> str:
-    return f"{_days(abs(change))} {'slower' if change > 0 else 'faster'}"
-
-
-def _points_words(change: float) -> str:
-    return f"{abs(change):.1f} points {'more' if change > 0 else 'less'}"
+    return 0.0 if abs(change) < least else change
 
 
 def _days(value: float) -> str:

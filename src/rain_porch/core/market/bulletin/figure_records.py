@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ...errors import BadInput
+from ...phrases import phrase
 from ..columns import Bools, Columns, Floats, Ints, list_price_at
 from ..measures import CLOSING_VALUES, FROM_CLOSINGS, MEASURES, Market, measure_label
 
@@ -91,10 +92,12 @@ class Event:
     new: float | None = None
 
 
-KINDS: Mapping[str, str] = {
-    "new": "New on the market", "back": "Back on the market", "price_up": "Price up", "price_down": "Price down",
-    "contract": "Under contract", "closed": "Closed", "failed": "Failed", "held": "Put on hold",
-}  # fmt: skip
+KINDS = ("new", "back", "price_up", "price_down", "contract", "closed", "failed", "held")
+
+
+def event_label(what: str) -> str:
+    """What happened, as a label: "Back on the market"."""
+    return phrase(f"event-{what}")
 
 
 def rows_touched(columns: Columns, since: int) -> Ints:

@@ -14,6 +14,7 @@ import numpy as np
 
 from ...facts.dates import NO_DAY
 from ...market.columns import FAILED, SOLD, UNDER_CONTRACT, AsOf, Bools, Columns, Floats, Ints
+from ...phrases import phrase
 
 GROUPS = (0.95, 1.00, 1.05, 1.10)
 WITHIN_DAYS = (14, 30, 60, 90)
@@ -150,6 +151,6 @@ def against(price: float, named: Sequence[tuple[str, float]]) -> list[str]:
     out = []
     for name, base in named:
         pct = 100 * (price / base - 1)
-        side = "above" if pct > 0.05 else "below" if pct < -0.05 else ""
-        out.append(f"{abs(pct):.1f} % {side} {name}" if side else f"equal to {name}")
+        side = "above" if pct > 0.05 else "below" if pct < -0.05 else "equal"
+        out.append(phrase(f"price-stands-{side}", pct=f"{abs(pct):.1f}", of=name))
     return out

@@ -87,6 +87,7 @@ kind-deed_sale = sold by deed
 kind-under_contract = { status-under_contract }
 kind-for_sale = { status-for_sale }
 kind-failed = failed
+kind-paused = paused
 kind-all = all
 
 # What is said of a home.

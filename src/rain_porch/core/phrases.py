@@ -1,0 +1,85 @@
+"""The language of answers and papers, apart from the program: each phrase stands by its key in language/en, with its plural forms.
+
+The files are a part of the program, read once when the first phrase is asked for; nothing of a user's is ever read here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import cache, lru_cache
+from importlib.resources import files
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from fluent.runtime import FluentBundle
+
+LANGUAGE = "en"
+FOLDER = Path(str(files("rain_porch"))) / "language"
+
+
+def _begun(text: Any) -> str:
+    """With a capital first letter."""
+    return f"{str(text)[:1].upper()}{str(text)[1:]}"
+
+
+def _within(text: Any) -> str:
+    """A label as it stands within a sentence."""
+    return str(text).lower()
+
+
+FUNCTIONS: Mapping[str, Any] = {"BEGIN": _begun, "WITHIN": _within}
+"""What a phrase may do to a word that comes into it: begin a sentence with it, or put a label within one."""
+
+
+@cache
+def _bundle() -> FluentBundle:
+    """All phrases, read from their files once (Project Fluent, syntax 1.0)."""
+    from fluent.runtime import FluentBundle, FluentResource
+
+    bundle = FluentBundle([LANGUAGE], functions=dict(FUNCTIONS), use_isolating=False)
+    for file in sorted((FOLDER / LANGUAGE).glob("*.ftl")):
+        bundle.add_resource(FluentResource(file.read_text(encoding="utf-8")))
+    return bundle
+
+
+@lru_cache(1 << 15, typed=True)  # an answer tells hundreds of homes in the same few thousand phrases
+def phrase(key: str, /, **values: str | int | float) -> str:
+    """The phrase of this key with its values in their places; "field-living_area.short" is a part of a phrase. Whole numbers choose
+    the plural form and are written with marks between thousands; all else comes as it is to stand there. KeyError for a key
+    that no file has, and for a value that is missing.
+
+    >>> phrase("count-homes", n=1), phrase("count-homes", n=1204)
+    ('1 home', '1,204 homes')
+    """
+    name, _, part = key.partition(".")
+    message = _bundle().get_message(name)  # LookupError where there is none
+    pattern = message.attributes[part] if part else message.value
+    if pattern is None:
+        raise KeyError(key)
+    said, faults = _bundle().format_pattern(pattern, values)
+    if faults:
+        raise KeyError(f"{key}: {faults[0]}")
+    return str(said)
+
+
+@cache
+def has_phrase(key: str) -> bool:
+    """Whether a file has this phrase, or this part of one."""
+    name, _, part = key.partition(".")
+    return bool(_bundle().has_message(name)) and (not part or part in _bundle().get_message(name).attributes)
+
+
+def joined(*parts: str) -> str:
+    """Sentences one after the other, without those that have nothing to say."""
+    return " ".join(p for p in parts if p)
+
+
+def listed(items: list[str]) -> str:
+    """Some things in one row: "a", "a and b", "a, b and c"."""
+    return items[0] if len(items) == 1 else phrase("list-and", before=", ".join(items[:-1]), last=items[-1])
+
+
+def phrases_of(*keys: str) -> list[str]:
+    """The phrases of several keys, as they stand over columns; "" stays empty."""
+    return [phrase(key) if key else "" for key in keys]
