@@ -40,6 +40,10 @@ def given(agent: Agent) -> ReportInput:
 
 @pytest.fixture(scope="package")
 def whole(agent: Agent) -> ReportInput:
+    return whole_of(agent)
+
+
+def whole_of(agent: Agent) -> ReportInput:
     """A workup for which every page has something to say."""
     n = begun(agent)
     opened = open_workup(agent, n)

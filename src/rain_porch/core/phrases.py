@@ -5,6 +5,7 @@ The files are a part of the program, read once when the first phrase is asked fo
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from functools import cache, lru_cache
 from importlib.resources import files
@@ -13,6 +14,7 @@ from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from fluent.runtime import FluentBundle
+    from fluent.runtime.resolver import Message
 
 LANGUAGE = "en"
 FOLDER = Path(str(files("rain_porch"))) / "language"
@@ -32,15 +34,35 @@ FUNCTIONS: Mapping[str, Any] = {"BEGIN": _begun, "WITHIN": _within}
 """What a phrase may do to a word that comes into it: begin a sentence with it, or put a label within one."""
 
 
+_ENTRY = re.compile(r"^([a-zA-Z][\w-]*) =(?:.*\n)(?:[ }].*\n|\n(?=[ }]))*", re.MULTILINE)
+_REFERRED = re.compile(r"\{ *([a-z][\w-]*) *\}|\(([a-z][\w-]*)\)")
+
+
+@cache
+def _written() -> Mapping[str, str]:
+    """The text of each phrase (Project Fluent, syntax 1.0) by its name; read from the files once."""
+    files_of = sorted((FOLDER / LANGUAGE).glob("*.ftl"))
+    return {m[1]: m[0] for file in files_of for m in _ENTRY.finditer(file.read_text(encoding="utf-8"))}
+
+
 @cache
 def _bundle() -> FluentBundle:
-    """All phrases, read from their files once (Project Fluent, syntax 1.0)."""
-    from fluent.runtime import FluentBundle, FluentResource
+    from fluent.runtime import FluentBundle
 
-    bundle = FluentBundle([LANGUAGE], functions=dict(FUNCTIONS), use_isolating=False)
-    for file in sorted((FOLDER / LANGUAGE).glob("*.ftl")):
-        bundle.add_resource(FluentResource(file.read_text(encoding="utf-8")))
-    return bundle
+    return FluentBundle([LANGUAGE], functions=dict(FUNCTIONS), use_isolating=False)
+
+
+@cache
+def _message(name: str) -> Message:
+    """A phrase, parsed when it is first asked for, with those that it refers to: all of them take longer than most commands.
+    KeyError where no file has it."""
+    from fluent.runtime import FluentResource
+
+    text = _written()[name]
+    for referred in _REFERRED.findall(text):
+        _message(referred[0] or referred[1])
+    _bundle().add_resource(FluentResource(text))
+    return _bundle().get_message(name)
 
 
 @lru_cache(1 << 15, typed=True)  # an answer tells hundreds of homes in the same few thousand phrases
@@ -53,7 +75,7 @@ def phrase(key: str, /, **values: str | int | float) -> str:
     ('1 home', '1,204 homes')
     """
     name, _, part = key.partition(".")
-    message = _bundle().get_message(name)  # LookupError where there is none
+    message = _message(name)
     pattern = message.attributes[part] if part else message.value
     if pattern is None:
         raise KeyError(key)
@@ -67,7 +89,7 @@ def phrase(key: str, /, **values: str | int | float) -> str:
 def has_phrase(key: str) -> bool:
     """Whether a file has this phrase, or this part of one."""
     name, _, part = key.partition(".")
-    return bool(_bundle().has_message(name)) and (not part or part in _bundle().get_message(name).attributes)
+    return name in _written() and (not part or part in _message(name).attributes)
 
 
 def joined(*parts: str) -> str:

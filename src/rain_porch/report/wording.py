@@ -101,7 +101,7 @@ def range_name(span: Mapping[str, Any] | None) -> str:
 
 def range_in_a_line(span: Mapping[str, Any]) -> str:
     """How sure the range is, as a seller reads it."""
-    share = share_words(span["coverage"]).capitalize()
+    share = share_words(span["coverage"])
     return phrase("range-tested" if span["measured"] else "range-not-tested", share=share)
 
 

@@ -16,6 +16,7 @@ from shapely.geometry import shape
 from shapely.ops import substring
 
 from ..core.facts.places.place import miles
+from ..core.phrases import phrase
 
 STREETS = ("street", "main street", "highway")
 REACH_MILES = 0.6  # farther from any street a home is not reached by one
@@ -180,26 +181,20 @@ def _words(steps: Sequence[tuple[str, float, list[Point]]], stop: Stop) -> Itera
     before: float | None = None
     for name, length, path in steps:
         heading = _bearing(path[0], path[1])
-        street = name or "the street"
+        along = {"street": name or phrase("drive-the-street"), "far": _miles(length)}
         if before is None:
-            yield f"{_compass(heading)} on {street}, {_miles(length)}"
+            yield phrase("drive-start", heading=phrase(f"drive-heading-{round(heading / 45) % 8}"), **along)
         else:
             turn = (heading - before + 180) % 360 - 180
-            way = "Straight on along" if abs(turn) < STRAIGHT else "Turn right onto" if turn > 0 else "Turn left onto"
-            yield f"{way} {street}, {_miles(length)}"
+            yield phrase(f"drive-{'straight' if abs(turn) < STRAIGHT else 'right' if turn > 0 else 'left'}", **along)
         before = _bearing(path[-2], path[-1])
-    side = ""
+    side = "drive-there"
     if steps and before is not None:
         end = steps[-1][2][-1]
         if _far(end, (stop.longitude, stop.latitude)) > 0.003:
             gap = (_bearing(end, (stop.longitude, stop.latitude)) - before + 180) % 360 - 180
-            side = ", on the right" if gap > 0 else ", on the left"
-    yield f"{stop.name}{side}"
-
-
-def _compass(degrees: float) -> str:
-    names = ("North", "North-east", "East", "South-east", "South", "South-west", "West", "North-west")
-    return names[round(degrees / 45) % 8]
+            side = "drive-there-right" if gap > 0 else "drive-there-left"
+    yield phrase(side, home=stop.name)
 
 
 def _miles(length: float) -> str:

@@ -23,7 +23,7 @@ prices-key = { $where }. Dots: the median price of each month, hollow where fewe
 prices-key-short = Dots: medians of each month, hollow where few; line: the mean of the half year to each; bars: closings.
 prices-rates = { $name }, mean of each month, on a scale of its own.
 
-chart-median_price = Median price
+chart-median_price = { measure-median_price }
 chart-median_price_per_sqft = { short-median_price_per_sqft }
 chart-same_home_price = The same home
 chart-months_of_supply = Months of supply

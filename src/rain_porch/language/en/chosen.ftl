@@ -6,7 +6,7 @@ comps-sales-brought = The sales brought { $low } to { $high }.
 glance-home = { home-title }
 glance-price = What it brought or asks
 glance-differs = Beside this home
-by-size-title = By size and price
+by-size-title = { part-bands }
 by-size-alt = Each home by its size and price
 by-size-key = The house is your home.
 

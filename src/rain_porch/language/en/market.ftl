@@ -34,12 +34,12 @@ measure-share_with_price_cut = Share with a price cut
 conditions-line-sales = Sales closed
 conditions-line-absorption = Absorption: sales a month
 conditions-line-listings = For sale at the end
-conditions-line-supply = Months of supply
-conditions-line-price = Median price
+conditions-line-supply = { chart-months_of_supply }
+conditions-line-price = { measure-median_price }
 conditions-line-days = Median days, sold
-conditions-line-list_price = Median list price
+conditions-line-list_price = { measure-median_list_price }
 conditions-line-listing_days = Median days, for sale
-conditions-line-share = Median share of list price
+conditions-line-share = { measure-median_share_of_list }
 conditions-line-conceded = Share sold with concessions
 
 change-in-points = { $size } points
@@ -202,13 +202,13 @@ noun-failed_under_contract = { $n ->
 
 # What happened to a listing.
 event-new = New on the market
-event-back = Back on the market
+event-back = { measure-back_on_market }
 event-price_up = Price up
 event-price_down = Price down
-event-contract = Under contract
+event-contract = { measure-under_contract }
 event-closed = Closed
 event-failed = Failed
-event-held = Put on hold
+event-held = { measure-put_on_hold }
 
 the-12-months-to = the 12 months to { $month }
 view-everywhere = all of the records

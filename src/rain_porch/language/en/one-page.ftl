@@ -54,6 +54,6 @@ one-page-for-sale-all-less = { one-page-for-sale }; { $n ->
 } less than this home.
 one-page-price-is = { $price } is { $against }.
 one-page-price-is-with-chance = { $price } is { $against }; about { $chance } of 100 homes asked so find a buyer within { $days } days.
-against-the-value = the indicated value
+against-the-value = { ask-base-indicated }
 against-above = { $pct } % above the indicated value
 against-below = { $pct } % below the indicated value

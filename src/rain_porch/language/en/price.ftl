@@ -43,5 +43,5 @@ while-lead-nothing = For sale since { $day }; nothing happened around it meanwhi
 assumed-closing = Closing
 assumed-listing-side = Listing side
 assumed-buying-side = Buying side
-assumed-transfer-tax = Transfer tax
+assumed-transfer-tax = { net-line-transfer-tax }
 assumed-owed = Owed on loans

@@ -10,8 +10,8 @@ share-95 = nineteen of twenty
 share-of-a-hundred = { $pct } of a hundred
 
 way-adjusted_comps = Adjusted comps
-way-mean_price_per_sqft = Mean price per sq ft
-way-median_price_per_sqft = Median price per sq ft
+way-mean_price_per_sqft = { measure-mean_price_per_sqft }
+way-median_price_per_sqft = { measure-median_price_per_sqft }
 way-low_price_per_sqft = Lowest price per sq ft
 way-high_price_per_sqft = Highest price per sq ft
 way-model = Model

@@ -40,8 +40,8 @@ head-mode = mode
 head-why = why
 line-sold-for = Sold for
 line-as-this-home = As this home
-line-list-price = List price
-line-first-list-price = First list price
+line-list-price = { field-list_price }
+line-first-list-price = { field-original_list_price }
 line-last-list-price = Last list price
 line-indicated-value = Indicated value
 line-days-on-market = Days on market
@@ -76,8 +76,8 @@ distance-away = { $miles } mi
 # The range, and how sure it is.
 range-name = Likely range, { $pct } %
 range-name-not-measured = Likely range, { $pct } %, not yet measured
-range-tested = { $share } past sales around here fell within such a range.
-range-not-tested = { $share } such homes are meant to sell within this range; it is not yet tested on past sales here.
+range-tested = { BEGIN($share) } past sales around here fell within such a range.
+range-not-tested = { BEGIN($share) } such homes are meant to sell within this range; it is not yet tested on past sales here.
 range-meaning-tested = A band that held { $share } past sales around here when the same method was tried on them.
 range-meaning-not-tested = A band that is meant to hold { $share } such homes. It comes from how far the sales around here lie from the method's own fit, and has not yet been measured on past sales.
 
