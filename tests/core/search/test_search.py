@@ -20,7 +20,7 @@ from rain_porch.core.search import steps
 from rain_porch.core.search.likeness import days_since, likeness
 from rain_porch.core.search.sales import MarketSales
 from rain_porch.core.search.search import Criterion, Search, Window
-from rain_porch.core.search.sentence import criterion_words, phrases, sentence
+from rain_porch.core.search.sentence import criterion_words, parts, sentence
 from tests.made import CENTRE, DAY, TODAY, away, market, sale, subject
 
 OPEN = Search(home_kinds=("detached",), leave_out_new_construction=False)
@@ -333,7 +333,7 @@ def test_the_sentence_reads_the_search_back():
         "Detached homes within 1 mi, 1,550–2,050 sq ft, 2+ full baths, no new construction, no distressed sales; sold in the last 180 days, "
         "failed in the last 180 days, under contract and for sale now."
     )
-    assert {p.part for p in phrases(s)} >= {"radius_miles", "living_area", "windows.sold", "home_kinds"}
+    assert {p.part for p in parts(s)} >= {"radius_miles", "living_area", "windows.sold", "home_kinds"}
 
 
 @pytest.mark.parametrize(

@@ -10,7 +10,7 @@ from rain_porch.core.facts.dates import day_of
 from rain_porch.core.facts.fields import FIELDS
 from rain_porch.core.facts.words import RecordKind
 from rain_porch.core.search.search import Criterion, Search, Window
-from rain_porch.core.search.sentence import criterion_words, phrases, sentence
+from rain_porch.core.search.sentence import criterion_words, parts, sentence
 from tests.made import TODAY
 
 NUMBERS = [f.name for f in FIELDS if f.numeric and f.searched and f.kind != "date"]
@@ -38,14 +38,14 @@ def test_every_limit_can_be_said_and_its_numbers_stand_in_it(name, low, high, kn
 def test_windows_are_said_as_days_or_as_dates(window, words):
     search = Search(windows={RecordKind.SOLD: window})
     assert f"; {words}." in sentence(search)
-    assert any(p.part == "windows.sold" and p.text == words for p in phrases(search))
+    assert any(p.part == "windows.sold" and p.text == words for p in parts(search))
 
 
 def test_what_stands_now_is_said_together_and_opens_in_one_place():
     on = Window(days=None)
     search = Search(windows={RecordKind.UNDER_CONTRACT: on, RecordKind.FOR_SALE: on})
     assert sentence(search).endswith("; under contract and for sale now.")
-    assert sum(p.part == "windows.now" for p in phrases(search)) == 1
+    assert sum(p.part == "windows.now" for p in parts(search)) == 1
 
 
 def test_a_limit_can_be_one_and_then_it_is_said_in_the_singular():

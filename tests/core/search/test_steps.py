@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from rain_porch.core.search import steps
 from rain_porch.core.search.search import Criterion, Search
-from rain_porch.core.search.sentence import criterion_words, phrases, sentence
+from rain_porch.core.search.sentence import criterion_words, parts, sentence
 
 BASE = Search(home_kinds=("detached",), leave_out_new_construction=False)
 
@@ -116,7 +116,7 @@ def test_a_tighter_range_lies_inside_and_a_looser_one_outside(low, width):
 @given(st.sampled_from([0.25, 1.0, 25.0, None]), st.sampled_from([30, 180, None]), st.booleans())
 def test_the_sentence_is_its_phrases_and_names_every_part_that_limits(radius, days, new):
     s = replace(BASE, radius_miles=radius, leave_out_new_construction=new).with_days("sold", days)
-    made = phrases(s)
+    made = parts(s)
     assert "".join(p.text for p in made) == sentence(s)
     named = {p.part for p in made}
     assert ("radius_miles" in named) == (radius is not None)

@@ -19,7 +19,7 @@ from ...core.search import matching as mt
 from ...core.search import search as sr
 from ...core.search import steps
 from ...core.search.proposals import helps_most, match_everything, matching
-from ...core.search.sentence import phrases
+from ...core.search.sentence import parts
 from ...core.search.shapes import crossings
 from ...core.search.spread import spread
 from ...documents.finding import (
@@ -54,7 +54,7 @@ def counts_of(standpoint: Standpoint, search: sr.Search, found: mt.Found | None 
 
     return CountsDoc(
         counts=dict(found.counts), unknown=dict(found.unknown),
-        sentence=[PhraseDoc(text=p.text, part=p.part) for p in phrases(search)],
+        sentence=[PhraseDoc(text=p.text, part=p.part) for p in parts(search)],
         what_if=[
             WhatIfDoc(part=w.part, looser=step(w.looser), tighter=step(w.tighter), without=None if w.without is None else dict(w.without))
             for w in what_if.values()
@@ -71,7 +71,7 @@ def faulty(search: sr.Search, error: BadInput | NotFound, elsewhere: Sequence[Ca
         part = "not_areas" if error.values.get("name") in search.not_areas else "areas"
     return CandidatesDoc(
         counts={kind.value: 0 for kind in COUNTED}, unknown={}, what_if=[], crossings=[],
-        sentence=[PhraseDoc(text=p.text, part=p.part) for p in phrases(search)],
+        sentence=[PhraseDoc(text=p.text, part=p.part) for p in parts(search)],
         fault=SearchFault(part=part, message=error.message),
         candidates=[], kept_elsewhere=list(elsewhere), suggested=[], sold_within={},
     )  # fmt: skip

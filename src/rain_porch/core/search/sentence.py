@@ -15,39 +15,39 @@ from .search import Criterion, Search, Window
 
 
 @dataclass(frozen=True)
-class Phrase:
+class Part:
     """A run of the sentence; `part` names the part of the search that opens there, None for plain words."""
 
     text: str
     part: str | None = None
 
 
-def phrases(search: Search) -> list[Phrase]:
+def parts(search: Search) -> list[Part]:
     """ "Detached homes within 1 mi, 1,562–2,062 sq ft, 2+ full baths; sold in the last 180 days, …"."""
     kinds = listed([home_plural(k) for k in search.home_kinds]) if search.home_kinds else phrase("homes-of-any-kind")
-    out = [Phrase(kinds[0].upper() + kinds[1:], "home_kinds")]
+    out = [Part(kinds[0].upper() + kinds[1:], "home_kinds")]
     if search.radius_miles is not None:
-        out += [Phrase(" "), Phrase(within_words(search.radius_miles), "radius_miles")]
+        out += [Part(" "), Part(within_words(search.radius_miles), "radius_miles")]
     if search.areas:
-        out += [Phrase(f" {phrase('search-in')} "), Phrase(listed(list(search.areas)), "areas")]
+        out += [Part(f" {phrase('search-in')} "), Part(listed(list(search.areas)), "areas")]
     if search.not_areas:
-        out += [Phrase(", "), Phrase(phrase("search-not-in", places=listed(list(search.not_areas))), "not_areas")]
+        out += [Part(", "), Part(phrase("search-not-in", places=listed(list(search.not_areas))), "not_areas")]
     for inside in (True, False):
         if words := _drawn(search, inside):
-            out += [Phrase(" " if inside else ", "), Phrase(words, "shapes")]
+            out += [Part(" " if inside else ", "), Part(words, "shapes")]
     if search.fences:
         names = [f.name or phrase("search-drawn-fence") for f in search.fences]
-        out += [Phrase(", "), Phrase(phrase("search-not-across", fences=listed(list(dict.fromkeys(names)))), "fences")]
+        out += [Part(", "), Part(phrase("search-not-across", fences=listed(list(dict.fromkeys(names)))), "fences")]
     if search.parcels:
-        out += [Phrase(", "), Phrase(phrase("search-parcels", parcels=parcel_words(search.parcels)), "parcels")]
+        out += [Part(", "), Part(phrase("search-parcels", parcels=parcel_words(search.parcels)), "parcels")]
     for c in search.criteria:
-        out += [Phrase(", "), Phrase(criterion_words(c), c.field)]
+        out += [Part(", "), Part(criterion_words(c), c.field)]
     if search.leave_out_new_construction:
-        out += [Phrase(", "), Phrase(phrase("search-no-new-construction"), "leave_out_new_construction")]
+        out += [Part(", "), Part(phrase("search-no-new-construction"), "leave_out_new_construction")]
     if search.leave_out_distressed:
-        out += [Phrase(", "), Phrase(phrase("search-no-distressed-sales"), "leave_out_distressed")]
+        out += [Part(", "), Part(phrase("search-no-distressed-sales"), "leave_out_distressed")]
     now: list[str] = []
-    windows: list[Phrase] = []
+    windows: list[Part] = []
     for kind in COUNTED:
         window = search.windows.get(kind)
         if window is None or not window.on:
@@ -63,11 +63,11 @@ def phrases(search: Search) -> list[Phrase]:
         dated = window.since is not None or window.until is not None
         when = _between(window.since, window.until) if dated else last_days(window.days)
         words = phrase("search-when", what=_said(kind, window), when=when)
-        windows += [Phrase(", " if windows else "; "), Phrase(words, f"windows.{kind.value}")]
+        windows += [Part(", " if windows else "; "), Part(words, f"windows.{kind.value}")]
     out += windows
     if now:
-        out += [Phrase(", " if windows else "; "), Phrase(phrase("search-now", what=listed(now)), "windows.now")]
-    out.append(Phrase("."))
+        out += [Part(", " if windows else "; "), Part(phrase("search-now", what=listed(now)), "windows.now")]
+    out.append(Part("."))
     return out
 
 
@@ -111,7 +111,7 @@ def _between(first: float | None, last: float | None) -> str:
 
 def sentence(search: Search) -> str:
     """The search as one sentence."""
-    return "".join(p.text for p in phrases(search))
+    return "".join(p.text for p in parts(search))
 
 
 def criterion_words(c: Criterion) -> str:
