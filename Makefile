@@ -8,6 +8,9 @@ INSTALL := scripts/install_packages.sh $(PY)
 WEB_SOURCES := $(shell find web/src docs/guide docs/screenshots web/index.html web/*.ts web/*.js web/*.json -type f 2>/dev/null | grep -v -e schema.d.ts -e openapi.json)
 API_SOURCES := $(shell find src/rain_porch -name '*.py')
 
+# what Python compiles is kept beside its modules, also where the machine would have it otherwise: tests start many processes
+export PYTHONDONTWRITEBYTECODE :=
+
 .PHONY: demo test fuzz check check-python check-web bench shots wheel types installed clean
 
 demo: $(STAMPS)/python $(STAMPS)/web

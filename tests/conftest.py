@@ -10,9 +10,11 @@ import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
+import argon2
 import pytest
 from hypothesis import settings
 
+from rain_porch.app.office import accounts
 from rain_porch.app.office.agent import Agent, folders_agent
 from rain_porch.app.pricing.wide_models import wide_model
 from rain_porch.app.records import Records
@@ -48,6 +50,14 @@ def pytest_make_parametrize_id(val: object, argname: str) -> str | None:
     """A case is never named after bytes: those of a packed file tell the second it was made at, and two processes
     that collected a second apart would not know each other's cases."""
     return argname if isinstance(val, bytes | bytearray) else None
+
+
+@pytest.fixture(scope="session", autouse=True)
+def cheap_passwords() -> Iterator[None]:
+    """Passwords are kept by a cost that is high on purpose; tests that look at something else take the least that there is."""
+    with pytest.MonkeyPatch.context() as patched:
+        patched.setattr(accounts, "HASHER", argon2.PasswordHasher(time_cost=1, memory_cost=8, parallelism=1))
+        yield
 
 
 @pytest.fixture(scope="session")

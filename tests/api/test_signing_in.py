@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from concurrent.futures import ThreadPoolExecutor
 
+import argon2
 import pytest
 from fastapi.testclient import TestClient
 
@@ -13,6 +14,8 @@ from rain_porch.api.who import COOKIE
 from rain_porch.app.office import accounts
 from tests.api.conftest import PASSWORD
 from tests.conftest import LOCAL, NOW
+
+COSTLY = accounts.HASHER  # as it is at work
 
 
 def test_a_session_is_a_cookie_that_no_script_reads_and_ends_everywhere(office):
@@ -72,6 +75,8 @@ def test_passwords_are_kept_as_argon2id_and_poor_ones_refused(office):
     manager = office.client("Manager")
     held = accounts.read_account(office.state.porch, 1)
     assert held.password_hash and held.password_hash.startswith("$argon2id$")
+    asked_of_all = argon2.extract_parameters(COSTLY.hash(PASSWORD))
+    assert asked_of_all.memory_cost >= 19 * 1024 and asked_of_all.time_cost >= 2, "what OWASP asks for at least, in KiB"
     for poor in ("short", "aaaaaaaaaaaaaa", "my name is Eve Marl", "x" * 201):
         answer = manager.post("/api/accounts", json={"name": "Eve Marl", "password": poor})
         assert (answer.status_code, answer.json()["field"]) == (422, "password"), poor
