@@ -94,6 +94,7 @@ def test_a_chart_of_prices_by_size_stands_in_the_units_of_its_table(in_euros, wh
     line = {
         "name": "",
         "label": "Median price per sq ft",
+        "alone": "Median price per sq ft",
         "measure": "median_price_per_sqft",
         "unit": "$/sq ft",
         "axis": 0,
