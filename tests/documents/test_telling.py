@@ -70,5 +70,7 @@ def test_conditions_go_back_to_the_service_as_programs_read_them():
     band = BandRow(label="1,500 and more", low=1500.5, high=None, mine=False, values={}, where=where)
     told = told_document(band, FORM)
     assert (told.label, told.where) == ("1.500 and more", where)
-    line = ViewLineDoc(name="", measure="closings", label="Closings", alone="Closings", unit="", axis=0, points=[], where=where)
+    line = ViewLineDoc(
+        name="", measure="closings", label="Closings", alone="Closings", unit="", axis=0, points=[], where=where
+    )
     assert told_document(line, FORM).where == where

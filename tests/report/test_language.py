@@ -183,6 +183,10 @@ CACHES = (
     phrases._bundle,
     local_form._months,
     local_form._day_pattern,
+    local_form._words_of,
+    local_form._rate_pattern,
+    local_form._named_rate_pattern,
+    local_form._size_pattern,
 )
 
 

@@ -10,6 +10,7 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
+from ..phrases import phrase
 from .dates import month_name
 from .money import rate_digits
 from .sizes import SQFT_PER_ACRE, SQFT_PER_SQUARE_METRE
@@ -106,11 +107,6 @@ class OwnWords(str):
 _FIGURE = r"(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d+)?"
 _ALONE = r"(?<![\w.,/$\-])"  # no part of a word, a number with dashes, a version
 _QUOTED = re.compile("“[^”]*”")  # somebody's words within ours
-_RATE = re.compile(rf"{_ALONE}(\$?)({_FIGURE})( (?:per|an?) | ?/ ?)(sq ft|acre|mile)\b")
-_NAMED_RATE = re.compile(rf"\bper sq ft\b([^.;:$]*)\$({_FIGURE})")  # "the median price per sq ft of … was $243.31"
-_SIZE = re.compile(
-    rf"{_ALONE}({_FIGURE})(?:( ?– ?| to | and | or | by )({_FIGURE}))?(\+? )(sq ft|acres?|miles?|mi|feet|ft)\b"
-)
 _MONEY = re.compile(rf"\$({_FIGURE})")
 _NUMBER = re.compile(rf"{_ALONE}{_FIGURE}(?![\d]|[.,/]\d|-\d)")
 _SUM = re.compile("[×÷]")  # it is left in the units in which it was reckoned, so that it comes out
@@ -120,6 +116,29 @@ _HOLD = re.compile("\ue000(\\d+)\ue001")
 @cache
 def _months() -> list[str]:
     return [month_name(n) for n in range(1, 13)]
+
+
+@cache
+def _words_of(key: str) -> str:
+    """Any of some words of the language, as a pattern has them."""
+    return "|".join(map(re.escape, phrase(key).split("|")))
+
+
+@cache
+def _rate_pattern() -> re.Pattern[str]:
+    return re.compile(rf"{_ALONE}(\$?)({_FIGURE})( (?:{_words_of('joining-rates')}) | ?/ ?)(sq ft|acre|mile)\b")
+
+
+@cache
+def _named_rate_pattern() -> re.Pattern[str]:
+    """As in "the median price per sq ft of … was $243.31"."""
+    return re.compile(rf"\b(?:{_words_of('named-rates')}) sq ft\b([^.;:$]*)\$({_FIGURE})")
+
+
+@cache
+def _size_pattern() -> re.Pattern[str]:
+    between = rf" ?– ?| (?:{_words_of('joining-sizes')}) "
+    return re.compile(rf"{_ALONE}({_FIGURE})(?:({between})({_FIGURE}))?(\+? )(sq ft|acres?|miles?|mi|feet|ft)\b")
 
 
 @cache
@@ -162,15 +181,17 @@ def told(text: str, form: LocalForm) -> str:
 
     def named_rate(m: re.Match[str]) -> str:
         value = form.measured(_read(m[2]), "$/sq ft")
-        return f"per {form.unit('sq ft')}{m[1]}" + hold(form.money(form.number(value, rate_digits(value))))
+        return f"{m[0][: m[0].index('sq ft')]}{form.unit('sq ft')}{m[1]}" + hold(
+            form.money(form.number(value, rate_digits(value)))
+        )
 
     in_metres = form.is_metric and not _SUM.search(text)
     text = _QUOTED.sub(lambda m: hold(m[0]), text)
     text = _day_pattern().sub(lambda m: hold(form._day(m[0])), text)
-    text = _RATE.sub(rate, text)
+    text = _rate_pattern().sub(rate, text)
     if in_metres:
-        text = _NAMED_RATE.sub(named_rate, text)
-        text = _SIZE.sub(size, text)
+        text = _named_rate_pattern().sub(named_rate, text)
+        text = _size_pattern().sub(size, text)
     text = _MONEY.sub(lambda m: hold(form.money(form._marked(m[1]))), text)
     text = _NUMBER.sub(lambda m: form._marked(m[0]), text).replace("$", form.sign)
     return _HOLD.sub(lambda m: done[int(m[1])], text)

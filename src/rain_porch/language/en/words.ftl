@@ -107,3 +107,8 @@ address-with-unit = { $address }, unit { $unit }
 a-highway = a highway
 lies-by = by { $road }
 lies-not-by = not by { $road }
+
+# By what a sentence joins figures to units, so that the office's form finds them: words with a mark between them.
+joining-sizes = to|and|or|by
+joining-rates = per|an|a
+named-rates = per
