@@ -9,11 +9,18 @@ from playwright.sync_api import Locator, Page, expect
 Press = Callable[[Page, Locator], None]
 MOST_TABS = 480
 
-# before a page's own scripts: how many requests are under way, and what had the focus last
+# before a page's own scripts: how many requests and parts of the program are under way, and what had the focus last
 WATCH = """(() => {
   const ask = window.fetch
   window.underWay = 0
   document.addEventListener('focusin', (e) => { window.lastFocused = e.target }, true)
+  const over = () => { window.underWay -= 1 }
+  const added = (node) => {
+    if (node.tagName !== 'LINK' || !/modulepreload|stylesheet/.test(node.rel)) return
+    window.underWay += 1
+    for (const end of ['load', 'error']) node.addEventListener(end, over, { once: true })
+  }
+  new MutationObserver((seen) => seen.forEach((x) => x.addedNodes.forEach(added))).observe(document, { subtree: true, childList: true })
   window.fetch = (...given) => {
     window.underWay += 1
     return ask(...given).finally(() => { window.underWay -= 1 })
