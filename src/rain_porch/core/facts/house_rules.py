@@ -19,11 +19,11 @@ from .improvements import KINDS
 @dataclass(frozen=True)
 class HouseRule:
     """usual: the value where nothing is chosen; low, high: the least and the most; whole: no fractions; own: an agent may have
-    another than the office; options: nothing but these."""
+    another than the office; options: nothing but these; of: the field whose label stands in `called`."""
 
     name: str
     group: str
-    label: str
+    called: str
     meaning: str
     unit: str
     usual: float
@@ -32,6 +32,12 @@ class HouseRule:
     whole: bool = False
     own: bool = True
     options: tuple[float, ...] = ()
+    of: str = ""
+
+    @property
+    def label(self) -> str:
+        """What it is called."""
+        return self.called.format(BY_NAME[self.of].label) if self.of else self.called
 
 
 GROUPS: Mapping[str, str] = {
@@ -90,7 +96,7 @@ def _likeness(f: Field) -> Iterator[HouseRule]:
     """A field's weight, and where likeness in it ends: a share of the home's own value where the field is relative."""
     if not f.weight:
         return
-    yield HouseRule(f"likeness.{f.name}.weight", "likeness", f"{f.label}: weight", "how much it counts beside the others", "", f.weight, 0, 20)  # fmt: skip
+    yield HouseRule(f"likeness.{f.name}.weight", "likeness", "{}: weight", "how much it counts beside the others", "", f.weight, 0, 20, of=f.name)  # fmt: skip
     if f.numeric and f.tolerance and f.kind != Kind.YES_NO:
         usual = round(100 * math.expm1(f.tolerance), 1) if f.relative else f.tolerance
         unit = (
@@ -99,8 +105,8 @@ def _likeness(f: Field) -> Iterator[HouseRule]:
             else f.unit or ("years" if f.kind == Kind.YEAR else "steps" if f.name == "condition_grade" else "apart")
         )
         yield HouseRule(
-            f"likeness.{f.name}.tolerance", "likeness", f"{f.label}: alike until", "where likeness falls to nothing", unit,
-            usual, round(usual / 20, 2), usual * 20,
+            f"likeness.{f.name}.tolerance", "likeness", "{}: alike until", "where likeness falls to nothing", unit,
+            usual, round(usual / 20, 2), usual * 20, of=f.name,
         )  # fmt: skip
 
 
@@ -122,7 +128,7 @@ def _rate(f: Field, effect: Effect | None, group: str) -> Iterator[HouseRule]:
     unit = "% of the price for 10 % more" if effect.log else f"% of the price, {each}"
     usual = round((10 if effect.log else 100) * effect.prior, 6)
     yield HouseRule(
-        f"{group}.{f.name}", group, f.label, "where no sale around here tells", unit, usual, min(0.0, 5 * usual), max(5 * usual, 1.0), own=False,
+        f"{group}.{f.name}", group, "{}", "where no sale around here tells", unit, usual, min(0.0, 5 * usual), max(5 * usual, 1.0), own=False, of=f.name,
     )  # fmt: skip
 
 
