@@ -28,7 +28,8 @@ def closed(page: Page) -> None:
 
 
 def brought(page: Page) -> None:
-    page.get_by_label("Bring in a file").set_input_files(AMES)
+    some = b"".join(AMES.read_bytes().splitlines(keepends=True)[:300])
+    page.get_by_label("Bring in a file").set_input_files({"name": "ames.csv", "mimeType": "text/csv", "buffer": some})
     expect(page.get_by_role("region", name="Columns to be told")).to_be_visible()
 
 

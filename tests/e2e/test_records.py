@@ -155,7 +155,9 @@ def test_conclusions_are_seen_and_overruled_and_health_shows_the_gaps(page: Page
     expect(page.get_by_role("columnheader", name=re.compile("Demo listings"))).to_be_visible()
 
 
-def test_the_feed_is_pulled_and_tomorrow_brings_what_changed(page: Page, demo: Path) -> None:
+def test_the_feed_is_pulled_and_tomorrow_brings_what_changed(page: Page, demo: Path, tmp_path: Path) -> None:
+    some = tmp_path / "listings.csv"  # pictures and all of a tenth of the town are as good as those of the whole
+    some.write_text("".join((demo / "files/listings.csv").read_text().splitlines(keepends=True)[:600]))
     with socket.socket() as s:
         s.bind(("127.0.0.1", 0))
         port = s.getsockname()[1]
@@ -165,7 +167,7 @@ def test_the_feed_is_pulled_and_tomorrow_brings_what_changed(page: Page, demo: P
         "rain_porch.cli",
         "feed",
         "--stand-in",
-        str(demo / "files/listings.csv"),
+        str(some),
         "--port",
         str(port),
     ]
