@@ -10,12 +10,14 @@ import pypdfium2
 from pypdfium2 import raw
 
 SLACK = 1.0  # points by which glyph boxes of neighbouring lines may touch
+HEADING, FOOT = 13.0, 48.0  # points: the type of a heading within a page; how far up the page's foot reaches
 EDGE = 20.0  # points of the page's rim where nothing may stand
 
 
 @dataclass(frozen=True)
 class Run:
-    """A run of text; left, top, right, bottom in points from the page's upper left; size of its type in points."""
+    """A run of text; left, top, right, bottom in points from the page's upper left; size of its type in points;
+    heads: a heading within a page."""
 
     text: str
     left: float
@@ -23,6 +25,7 @@ class Run:
     right: float
     bottom: float
     size: float
+    heads: bool = False
 
 
 def pages_of(pdf: bytes) -> Iterator[tuple[float, float, list[Run]]]:
@@ -46,12 +49,20 @@ def _runs(text: pypdfium2.PdfTextPage, tall: float) -> list[Run]:
         size = 0.0
         if at >= 0 and raw.FPDFText_GetMatrix(text, at, ctypes.byref(matrix)):
             size = raw.FPDFText_GetFontSize(text, at) * abs(matrix.d or matrix.b)
-        out.append(Run(words, left, tall - top, right, tall - bottom, size))
+        font = _font(text, at)
+        heads = abs(size - HEADING) < 0.1 and "Serif" in font and "Semi" in font
+        out.append(Run(words, left, tall - top, right, tall - bottom, size, heads))
     return out
 
 
+def _font(text: pypdfium2.PdfTextPage, at: int) -> str:
+    held = ctypes.create_string_buffer(128)
+    raw.FPDFText_GetFontInfo(text, at, held, len(held), ctypes.byref(ctypes.c_int()))
+    return held.value.decode("latin-1")
+
+
 def faults(pdf: bytes, least: float = 0.0) -> list[str]:
-    """What lies on what, over the edge, or is set smaller than `least` points; empty where nothing does."""
+    """What lies on what, over the edge, is set smaller than `least` points, or heads nothing; empty where nothing does."""
     out = []
     for number, (wide, tall, runs) in enumerate(pages_of(pdf), 1):
         for a in runs:
@@ -60,6 +71,8 @@ def faults(pdf: bytes, least: float = 0.0) -> list[str]:
             if 0 < a.size < least:
                 out.append(f"page {number}: “{a.text}” in {a.size:.1f} points")
         runs.sort(key=lambda r: r.top)
+        told = [r for r in runs if r.bottom < tall - FOOT]
+        out += [f"page {number}: “{r.text}” heads nothing" for r in told[-1:] if r.heads]
         for i, a in enumerate(runs):
             for b in runs[i + 1 :]:
                 if b.top >= a.bottom - SLACK:

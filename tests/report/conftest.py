@@ -43,9 +43,9 @@ def whole(agent: Agent) -> ReportInput:
     return whole_of(agent)
 
 
-def whole_of(agent: Agent) -> ReportInput:
+def whole_of(agent: Agent, street: str = "630 Hedgerow Terrace") -> ReportInput:
     """A workup for which every page has something to say."""
-    n = begun(agent)
+    n = begun(agent, street)
     opened = open_workup(agent, n)
     unsold = [c.listing_id for c in found_candidates(opened) if c.kind != "sold"]
     change(agent, n, change="decide", listing_ids=[*suggested(opened), *unsold[:3]], choice="kept")

@@ -13,9 +13,11 @@ from rain_porch.app.handover.bulletin_papers import bulletin_model
 from rain_porch.app.handover.look_papers import LookPaper, paper_of_look
 from rain_porch.app.market.views import ViewDoc
 from rain_porch.report import blocks
+from rain_porch.report.layouts import LAYOUTS
 from rain_porch.report.papers import as_pdf, pdf
 from tests.report.boxes import faults, pages_of
 from tests.report.cases import COUNTS, with_homes
+from tests.report.conftest import whole_of
 
 LEAST = 8.4  # points; captions are nine, pictures on the narrower paper shrink a little
 
@@ -27,6 +29,15 @@ def test_nothing_lies_on_anything_or_over_the_edge(whole, n, long, pictures):
     for size, backwards in papers if long and pictures else papers[n % 2 :][:1]:  # both where most stands on a page
         found = faults(pdf(with_homes(whole, n, long, pictures, size, backwards)), LEAST)
         assert not found, "\n".join(found[:20])
+
+
+@pytest.mark.parametrize("street", ["630 Hedgerow Terrace", "613 Barge Place", "502 Tarn Lane"])
+@pytest.mark.parametrize("layout", list(LAYOUTS))
+def test_nor_in_any_layout(agent, layout, street):
+    """Nor does a heading stand alone where what it heads had no room, nor is a picture shrunk until its words are too small."""
+    held = whole_of(agent, street)
+    found = faults(pdf(held, layout), LEAST)
+    assert not found, "\n".join(found[:20])
 
 
 @pytest.mark.parametrize("n", COUNTS)

@@ -64,13 +64,13 @@ def picture(svg: str, alt: str, caption: str = "", width: float = 1.0) -> Block:
 
 
 def filling(
-    draw: Callable[[float], str], heights: Sequence[float], alt: str, caption: str = "", needed: bool = True
+    draw: Callable[[float], str], heights: Sequence[float], alt: str, caption: str = "", needed: bool = True, title: str = ""
 ) -> Block:
     """A picture of the page's width that takes the height that is left: drawn for each of these heights, the tallest that fits is
-    set. needed: where not, it is left out rather than pushed to the next page. It is drawn when the page is laid out, not when it is
+    set. needed: where not, it is left out with its title, rather than pushed to the next page. It is drawn when the page is laid out, not when it is
     only asked whether the page has something to say."""
     sizes = [{"height": h, "svg": cache(partial(draw, h))} for h in sorted(heights)]
-    return {"kind": "filling", "sizes": sizes, "alt": alt, "caption": caption, "needed": needed}
+    return {"kind": "filling", "sizes": sizes, "alt": alt, "caption": caption, "needed": needed, "title": title}
 
 
 def figures(items: Sequence[tuple[str, str, str]], stacked: bool = False) -> Block:

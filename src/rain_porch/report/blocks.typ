@@ -109,8 +109,10 @@
   let words = if b.caption != "" { block(above: 4pt, below: 4pt, small(b.caption)) }
   let least = b.sizes.first().height * 1pt
   let made = block(above: 6pt, below: 3pt, height: 1fr, width: 100%, layout(room => {
-    let fits = b.sizes.filter(s => s.height / wide-drawn * room.width <= room.height)
-    if fits.len() > 0 { drawn(fits.last().svg, alt: b.alt, width: 100%) } else if b.needed { align(center, drawn(b.sizes.first().svg, alt: b.alt, height: room.height, width: 100%, fit: "contain")) }
+    let head = if b.title != "" { heading(level: 2, b.title) }
+    let over = if b.title != "" { measure(width: room.width, block(head)).height + 14pt } else { 0pt }
+    let fits = b.sizes.filter(s => s.height / wide-drawn * room.width <= room.height - over)
+    if fits.len() > 0 { head; drawn(fits.last().svg, alt: b.alt, width: 100%) } else if b.needed { align(center, drawn(b.sizes.first().svg, alt: b.alt, height: room.height, width: 100%, fit: "contain")) }
   }))
   if b.needed { block(height: 0pt, above: 0pt, below: 0pt, sticky: true); made } else { made }
   words

@@ -67,14 +67,24 @@
 
 #for (i, p) in data.pages.enumerate() {
   let before = if i > 0 { data.pages.at(i - 1).page } else { "" }
-  let flows = i > 0 and p.at("flow", default: false) and before == "blocks"
+  // a page with a picture that takes the height that is left keeps it: under another its words would be too small
+  let fills = before == "blocks" and data.pages.at(i - 1).blocks.any(b => b.kind == "filling" and b.needed)
+  let flows = i > 0 and p.at("flow", default: false) and before == "blocks" and not fills
   if p.page == "own" {
     page(margin: 0pt, footer: none, align(center + horizon, image(p.path, width: 100%, height: 100%, fit: "contain", alt: p.title,
       ..if p.path.ends-with(".pdf") { (page: p.number) } else { (:) })))
     continue
   }
-  if flows { v(20pt, weak: true) } else if i > 0 and before != "own" { pagebreak(weak: true) }
-  if flows { block(breakable: false, { of-blocks(p); agents-note(p) }); continue }
+  if flows {
+    // what is taller than a whole page begins one and goes on where it ends
+    let made = { of-blocks(p); agents-note(p) }
+    context {
+      let (wide, tall) = (page.width - 1.2in, page.height - 1.4in)
+      if measure(width: wide, made).height <= tall { v(20pt, weak: true); block(breakable: false, made) } else { pagebreak(weak: true); made }
+    }
+    continue
+  }
+  if i > 0 and before != "own" { pagebreak(weak: true) }
   if p.page == "cover" { cover(p) } else { of-blocks(p) }
   agents-note(p)
 }

@@ -70,7 +70,8 @@ def _picture(b: Block, narrow: Narrow) -> str:
 
 def _filling(b: Block, narrow: Narrow) -> str:
     middle = b["sizes"][len(b["sizes"]) // 2 if b["needed"] else 0]
-    return _picture(b | {"svg": middle["svg"](), "width": 1.0}, narrow)
+    title = f"<h3>{escape(b['title'])}</h3>" if b["title"] else ""
+    return title + _picture(b | {"svg": middle["svg"](), "width": 1.0}, narrow)
 
 
 def _homes(b: Block, narrow: Narrow) -> str:

@@ -132,8 +132,7 @@ def home_page(given: ReportInput) -> dict[str, Any]:
         listed(given.done),
         heading(phrase("home-story")) if past else None,
         table(phrases_of("home-date", "", "home-price"), past, words=2, widths=(1, 1.6, 1), share=0.7) if past else None,
-        heading(phrase("home-where")) if where else None,
-        filling(lambda h: map_svg(given.subject, (), (), given.base_map, {}, given.width, h), (80, 120, 170, 230, 300), phrase("cover-map-alt", home=given.title), needed=False) if where else None,
+        filling(lambda h: map_svg(given.subject, (), (), given.base_map, {}, given.width, h), (80, 120, 170, 230, 300), phrase("cover-map-alt", home=given.title), needed=False, title=phrase("home-where")) if where else None,
         lead=_story(given) or facts_line(facts),
     )  # fmt: skip
 
