@@ -64,7 +64,12 @@ def picture(svg: str, alt: str, caption: str = "", width: float = 1.0) -> Block:
 
 
 def filling(
-    draw: Callable[[float], str], heights: Sequence[float], alt: str, caption: str = "", needed: bool = True, title: str = ""
+    draw: Callable[[float], str],
+    heights: Sequence[float],
+    alt: str,
+    caption: str = "",
+    needed: bool = True,
+    title: str = "",
 ) -> Block:
     """A picture of the page's width that takes the height that is left: drawn for each of these heights, the tallest that fits is
     set. needed: where not, it is left out with its title, rather than pushed to the next page. It is drawn when the page is laid out, not when it is
