@@ -18,7 +18,9 @@ from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.records import Records
 from rain_porch.core import phrases
 from rain_porch.core.facts import local_form
+from rain_porch.core.intake import matching
 from rain_porch.core.phrases import FOLDER, phrase
+from rain_porch.core.price import grid
 from rain_porch.report.layouts import PAGES
 from rain_porch.report.papers import document
 from tests.conftest import NOW, copy_demo
@@ -187,6 +189,8 @@ CACHES = (
     local_form._rate_pattern,
     local_form._named_rate_pattern,
     local_form._size_pattern,
+    grid.shown,
+    matching._labels,
 )
 
 
