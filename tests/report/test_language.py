@@ -3,28 +3,21 @@
 from __future__ import annotations
 
 import ast
+import json
 import re
-import sqlite3
+import subprocess
+import sys
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
 
-import pytest
-from fluent.syntax import FluentParser, FluentSerializer
+from fluent.syntax import FluentSerializer
 from fluent.syntax import ast as written
-from fluent.syntax.visitor import Transformer, Visitor
+from fluent.syntax.visitor import Visitor
 
-from rain_porch.app.office.agent import folders_agent
-from rain_porch.app.records import Records
-from rain_porch.core import phrases
-from rain_porch.core.facts import local_form
-from rain_porch.core.intake import matching
-from rain_porch.core.phrases import FOLDER, phrase
-from rain_porch.core.price import grid
-from rain_porch.report.layouts import PAGES
-from rain_porch.report.papers import document
-from tests.conftest import NOW, copy_demo
-from tests.report.conftest import whole_of
+from rain_porch.core.phrases import FOLDER
+from tests.conftest import copy_demo
+from tests.report.language import messages
 
 SOURCE = FOLDER.parent
 REPORT = SOURCE / "report"
@@ -62,17 +55,6 @@ NAMES = frozenset((
     "basement finished", "deck or porch", "garden and paving", "personal property", "local sales", "wider market", "house rule", "paired sales", "typed",
     "LineString", "MultiLineString", "Polygon", "MultiPolygon", "lines of the map",
 ))  # fmt: skip
-
-
-def messages() -> dict[str, written.Message]:
-    out: dict[str, written.Message] = {}
-    for file in sorted((FOLDER / "en").glob("*.ftl")):
-        for entry in FluentParser().parse(file.read_text(encoding="utf-8")).body:
-            assert not isinstance(entry, written.Junk), f"{file.name}: {entry.content}"
-            if isinstance(entry, written.Message):
-                assert entry.id.name not in out, f"{entry.id.name} stands twice"
-                out[entry.id.name] = entry
-    return out
 
 
 class Names(Visitor):
@@ -165,97 +147,15 @@ def test_every_phrase_is_used():
     assert not left
 
 
-def _loud(text: str) -> str:
-    """Words in capitals, as another language would be; units stay, which the office's form tells."""
-    return re.sub(r"(?<![a-z])(?!(?:sq ft|mi|ft)\b)(?<!sq )[a-z]+", lambda m: m[0].upper(), text)
-
-
-class Loud(Transformer):
-    """Every word of ours in another writing."""
-
-    def visit_TextElement(self, node: written.TextElement) -> written.TextElement:
-        node.value = _loud(node.value)
-        return node
-
-
-CACHES = (
-    phrases.phrase,
-    phrases.has_phrase,
-    phrases._message,
-    phrases._bundle,
-    local_form._months,
-    local_form._day_pattern,
-    local_form._words_of,
-    local_form._rate_pattern,
-    local_form._named_rate_pattern,
-    local_form._size_pattern,
-    grid.shown,
-    matching._labels,
-)
-
-
-@pytest.fixture
-def loud(monkeypatch) -> Iterator[None]:
-    """All that is said is in capitals, as if the program were started with another language."""
-    loudly = {
-        name: FluentSerializer().serialize_entry(Loud().visit(message.clone())) for name, message in messages().items()
-    }
-    quiet = CACHES
-    for cache in quiet:
-        cache.cache_clear()
-    monkeypatch.setattr(phrases, "_written", lambda: loudly)
-    yield
-    for cache in quiet:
-        cache.cache_clear()
-
-
-def texts(of: object, key: str = "") -> Iterator[str]:
-    """All that a document shows; names for programs are left out."""
-    if isinstance(of, str):
-        yield from re.findall(r">([^<>]+)<", of) if "<svg" in of else [of]
-    elif isinstance(of, dict):
-        for name, value in of.items():
-            if name not in ("kind", "name", "page", "id", "accent", "paper", "language", "tone", "link"):
-                yield from texts(value, name)
-    elif isinstance(of, list | tuple):
-        for value in of:
-            yield from texts(value, key)
-    elif callable(of):
-        yield from texts(of(), key)
-
-
-def words_of_records(db: sqlite3.Connection) -> set[str]:
-    """Every word that the records hold, in small letters."""
-    out: set[str] = set()
-    for table in ("listings", "parcels", "areas", "sources"):
-        named = [
-            row[1]
-            for row in db.execute(f"PRAGMA table_info({table})")
-            if row[2] == "TEXT" and row[1] not in ("geometry", "public_remarks")
-        ]
-        for column in named:
-            for (text,) in db.execute(f"SELECT DISTINCT {column} FROM {table} WHERE {column} IS NOT NULL"):
-                out.update(re.findall("[a-z]+", str(text).lower()))
-    return out
-
-
-def test_a_report_in_another_language_says_nothing_in_the_first(demo, tmp_path, loud):
-    """A report made where every phrase is in capitals: no word in small letters is left that no record and no person wrote."""
+def test_papers_in_another_language_say_nothing_in_the_first(demo, tmp_path):
+    """A report, bulletins and the papers of a look made where every phrase is in capitals: no word in small letters is left that no
+    record and no person wrote."""
     copy_demo(demo, tmp_path)
-    records = Records(tmp_path, today=lambda: NOW.date())
-    with folders_agent(records.snapshot(), now=lambda: NOW) as agent:
-        told = document(whole_of(agent), None)
-        others = words_of_records(agent.records.db) | {"orla", "grayle", "mortgage", "room"}
-    records.close()
-    assert len(told["pages"]) > 30
-    others |= {"moss", "slate", "cedar", "sheet", *PAGES}  # names of tones and of pages
-    for key, message in messages().items():  # labels stand within sentences in small letters
-        if key.startswith(("field-", "measure-", "grid-line-")):
-            others.update(re.findall("[a-z]+", FluentSerializer().serialize_entry(message).lower()))
-    left = {
-        word: text[:80] for text in texts(told) for word in re.findall(r"\b[a-z]{4,}\b", text) if word not in others
-    }
-    assert not left
+    made = subprocess.run(
+        [sys.executable, "-m", "tests.report.language", str(tmp_path)], capture_output=True, text=True, check=False
+    )
+    assert made.returncode == 0, made.stderr
+    assert not json.loads(made.stdout)
 
 
 def test_nothing_is_said_twice():
@@ -264,15 +164,3 @@ def test_nothing_is_said_twice():
     assert not [
         text for text, n in said.items() if n > 1 and len(text.split()) > 1 and not re.fullmatch(r"{ [a-z_-]+ }", text)
     ]
-
-
-@pytest.mark.parametrize(("n", "words"), [(0, "0 homes"), (1, "1 home"), (2, "2 homes"), (1204, "1,204 homes")])
-def test_a_number_chooses_its_form(n, words):
-    assert phrase("count-homes", n=n) == words
-
-
-def test_what_is_missing_is_no_empty_place():
-    with pytest.raises(LookupError):
-        phrase("no-such-phrase")
-    with pytest.raises(KeyError, match="count-homes"):
-        phrase("count-homes")

@@ -6,6 +6,7 @@ The files are a part of the program, read once when the first phrase is asked fo
 from __future__ import annotations
 
 import re
+import threading
 from collections.abc import Mapping
 from functools import cache, lru_cache
 from importlib.resources import files
@@ -20,20 +21,27 @@ LANGUAGE = "en"
 FOLDER = Path(str(files("rain_porch"))) / "language"
 
 
-def _begun(text: Any) -> str:
-    """With a capital first letter."""
-    return f"{str(text)[:1].upper()}{str(text)[1:]}"
+def sentence_case(words: Any) -> str:
+    """Words that begin a sentence: "sold in May" → "Sold in May"."""
+    return f"{str(words)[:1].upper()}{str(words)[1:]}"
 
 
-def _within(text: Any) -> str:
-    """A label as it stands within a sentence."""
-    return str(text).lower()
+def continued(words: Any) -> str:
+    """A sentence that goes on within another: "Buyers compare" → "buyers compare"."""
+    return f"{str(words)[:1].lower()}{str(words)[1:]}"
 
 
-FUNCTIONS: Mapping[str, Any] = {"BEGIN": _begun, "WITHIN": _within}
-"""What a phrase may do to a word that comes into it: begin a sentence with it, or put a label within one."""
+def within(label: Any) -> str:
+    """A label as it stands within a sentence: "Full baths" → "full baths"."""
+    return str(label).lower()
 
 
+_FUNCTIONS: Mapping[str, Any] = {"BEGIN": sentence_case, "CONTINUE": continued, "WITHIN": within}
+"""What a phrase may do to words that come into it."""
+
+_adding = (
+    threading.RLock()
+)  # requests run side by side: all of them are to see one bundle, with what a phrase refers to
 _ENTRY = re.compile(r"^([a-zA-Z][\w-]*) =(?:.*\n)(?:[ }].*\n|\n(?=[ }]))*", re.MULTILINE)
 _REFERRED = re.compile(r"\{ *([a-z][\w-]*) *\}|\(([a-z][\w-]*)\)")
 
@@ -42,14 +50,14 @@ _REFERRED = re.compile(r"\{ *([a-z][\w-]*) *\}|\(([a-z][\w-]*)\)")
 def _written() -> Mapping[str, str]:
     """The text of each phrase (Project Fluent, syntax 1.0) by its name; read from the files once."""
     files_of = sorted((FOLDER / LANGUAGE).glob("*.ftl"))
-    return {m[1]: m[0] for file in files_of for m in _ENTRY.finditer(file.read_text(encoding="utf-8"))}
+    return {m[1]: m[0] for file in files_of for m in _ENTRY.finditer(f"{file.read_text(encoding='utf-8')}\n")}
 
 
 @cache
 def _bundle() -> FluentBundle:
     from fluent.runtime import FluentBundle
 
-    return FluentBundle([LANGUAGE], functions=dict(FUNCTIONS), use_isolating=False)
+    return FluentBundle([LANGUAGE], functions=dict(_FUNCTIONS), use_isolating=False)
 
 
 @cache
@@ -58,11 +66,12 @@ def _message(name: str) -> Message:
     KeyError where no file has it."""
     from fluent.runtime import FluentResource
 
-    text = _written()[name]
-    for referred in _REFERRED.findall(text):
-        _message(referred[0] or referred[1])
-    _bundle().add_resource(FluentResource(text))
-    return _bundle().get_message(name)
+    with _adding:
+        text = _written()[name]
+        for referred in _REFERRED.findall(text):
+            _message(referred[0] or referred[1])
+        _bundle().add_resource(FluentResource(text))
+        return _bundle().get_message(name)
 
 
 @lru_cache(1 << 15, typed=True)  # an answer tells hundreds of homes in the same few thousand phrases

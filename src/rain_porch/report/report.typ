@@ -2,10 +2,11 @@
 #import "style.typ": *
 #import "blocks.typ": lay, figures
 
+#let margin = (x: 0.6in, top: 0.6in, bottom: 0.8in)
 #set document(title: data.title, author: data.at("by", default: ""), description: data.at("foot", default: ""))
 #set page(
   paper: data.at("paper", default: "us-letter"),
-  margin: (x: 0.6in, top: 0.6in, bottom: 0.8in),
+  margin: margin,
   footer-descent: 22%,
   footer: context {
     set text(small-size, fill: quiet)
@@ -79,7 +80,7 @@
     // what is taller than a whole page begins one and goes on where it ends
     let made = { of-blocks(p); agents-note(p) }
     context {
-      let (wide, tall) = (page.width - 1.2in, page.height - 1.4in)
+      let (wide, tall) = (page.width - 2 * margin.x, page.height - margin.top - margin.bottom)
       if measure(width: wide, made).height <= tall { v(20pt, weak: true); block(breakable: false, made) } else { pagebreak(weak: true); made }
     }
     continue

@@ -120,7 +120,3 @@ def per_sqft_alone(value: float | None, digits: int = 2) -> str:
 def per_sqft(value: float | None) -> str:
     """Dollars a square foot, "" where the size is not known."""
     return phrase("price-per-square-foot", amount=f"{value:,.0f}") if value else ""
-
-
-def sentence_case(words: str) -> str:
-    return words[:1].upper() + words[1:]

@@ -12,7 +12,7 @@ from ...core.facts.dates import said
 from ...core.market.market_rules import MarketRules
 from ...core.market.measure_words import words_of
 from ...core.market.measures import MEASURES, measure_label
-from ...core.phrases import phrase
+from ...core.phrases import has_phrase, phrase
 from ...documents.base import Doc, check_line
 from ...documents.versions import read, written
 from ...store.porch import kept
@@ -142,19 +142,11 @@ def ready(layout: Ready, view: ViewDoc, title: str) -> BulletinDoc:
     return BulletinDoc(title=title, parts=ready_parts(layout, view))
 
 
-_TITLED = frozenset((
-    "so_far", "bands", "changed", "headline", "prices", "price_ways", "pace", "flow", "shares", "places", "years", "sold", "came_on", "market_conditions", "since_last", "words",
-))  # fmt: skip
-"""Parts that are called by what they are, not by their measure."""
-
-
 def _title(part: BulletinPartDoc, rules: MarketRules) -> str:
     """ "Median price in Lantern Hill", "The year so far within 1 mi of 14 Ferry Lane"."""
     measure = part.view.measures[0]
     label = measure_label(measure, rules) if measure in MEASURES else phrase("part-headline")
-    if part.kind == "heat":
-        title = phrase("part-heat", label=label)
-    else:
-        title = phrase(f"part-{part.kind}") if part.kind in _TITLED else label
+    own = f"part-{part.kind}"  # of parts that are called by what they are, not by their measure
+    title = phrase(own, label=label) if has_phrase(own) else label
     place = "" if part.kind in ("words", "places") else place_words(part.view)
     return phrase("part-in-place", title=title, place=place) if place else title

@@ -11,12 +11,13 @@ import numpy as np
 from pydantic import Field
 
 from ...core.errors import BadInput, NotFound
-from ...core.facts.dates import NO_DAY, add_months, day_of, month_name, month_said, period_said
+from ...core.facts.dates import add_months, day_of, month_name, month_said, period_said
 from ...core.facts.words import SELLERS, HomeKind, home_plural
 from ...core.market import measures as mk
 from ...core.market.bands import bands
 from ...core.market.columns import HOME_KINDS, Bools
 from ...core.market.conditions import condition_mask, read_condition, values_of
+from ...core.market.lacking import lacking
 from ...core.market.view_reading import Told, sentence, trailing, twelve_months
 from ...core.phrases import joined, listed, phrase
 from ...core.search.shapes import check_shapes, in_shapes
@@ -295,38 +296,11 @@ def _figures(
     return [*out, NamedFigureDoc(over=over, value=point)]
 
 
-NEEDED = 0.02  # a share of records that lack what a measure needs from which it is said
-_OF_START = frozenset(("new_listings", "back_on_market", "for_sale", "months_of_supply", "share_with_price_cut",
-                       "mean_list_price", "median_list_price"))  # fmt: skip
-
-
 def _notes(records: Snapshot, doc: ViewDoc, spans: list[mk.Period], through: dt.date) -> list[str]:
-    """What the first place's records lack that the view's measures need, with its share."""
+    """How values are smoothed, and what the first place's records lack that the view's measures need."""
     market = market_of(records, doc, first_places(doc), through=through)
-    whole = mk.Period("all", spans[0].start, spans[-1].end, False)
-    wanted = list(dict.fromkeys([*doc.measures, "closings"]))
-    (point,) = mk.series(market, wanted, [whole])
-    closings = point.values["closings"].n
-    out = []
-    if doc.smooth > 1:
-        out.append(phrase(f"view-note-mean-of-{doc.by}s", n=doc.smooth - 1))
-    for name in doc.measures:
-        label, _ = label_of(records, name)
-        if name in mk.FROM_CLOSINGS and closings:
-            lacking = 1 - point.values[name].n / closings
-            if lacking >= NEEDED:
-                out.append(phrase("view-note-lacking", label=label, share=f"{lacking:.0%}"))
-        if name in _OF_START:
-            listings = np.flatnonzero(market.chosen & ~market.columns.deed)
-            lacking = float((market.columns.on_market[listings] == NO_DAY).mean()) if listings.size else 0.0
-            if lacking >= NEEDED:
-                out.append(phrase("view-note-no-start", label=label, share=f"{lacking:.0%}"))
-        if name == "contracts" and closings:
-            rows = market.within("close", day_of(whole.start), day_of(whole.end))
-            lacking = float((market.book.signed[rows] == NO_DAY).mean())
-            if lacking >= NEEDED:
-                out.append(phrase("view-note-no-contract", label=label, share=f"{lacking:.0%}"))
-    return out
+    smoothed = [phrase(f"view-note-mean-of-{doc.by}s", n=doc.smooth - 1)] if doc.smooth > 1 else []
+    return [*smoothed, *lacking(market, doc.measures, spans[0].start, spans[-1].end)]
 
 
 def _overlaid(

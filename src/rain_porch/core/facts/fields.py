@@ -126,11 +126,8 @@ class Field:
 
     def said(self, part: str, **values: str | float) -> str:
         """A part of its phrase, such as "more"; "" where it has none."""
-        return (
-            ""
-            if self.called or not has_phrase(f"field-{self.name}.{part}")
-            else phrase(f"field-{self.name}.{part}", **values)
-        )
+        key = f"field-{self.name}.{part}"
+        return phrase(key, **values) if not self.called and has_phrase(key) else ""
 
     @property
     def numeric(self) -> bool:

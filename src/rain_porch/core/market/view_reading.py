@@ -11,7 +11,7 @@ import numpy as np
 from ..facts.dates import add_months, month_said
 from ..facts.local_form import Quantity
 from ..facts.money import dollars, half_up
-from ..phrases import phrase
+from ..phrases import continued, phrase
 from .market_rules import USUAL_MARKET, MarketRules
 from .measures import SMALL, Period, Value, change_of
 
@@ -95,7 +95,7 @@ def sentence(t: Told, kind_words: str, place: str, end: dt.date, deeds: bool = F
     """
     homes = f"{kind_words} {place}" if place else kind_words
     month = month_said(end)
-    label = t.label[0].lower() + t.label[1:]
+    label = continued(t.label)
     if t.now.value is None:
         return phrase("view-none", label=label, homes=homes, month=month)
     closings = int(t.closings.value or 0)

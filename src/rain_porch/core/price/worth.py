@@ -13,7 +13,7 @@ from ..facts.fields import OWN_LINE, line_label
 from ..facts.homes import Candidate, Subject
 from ..facts.money import dollars, half_up, signed
 from ..market.columns import Floats
-from ..phrases import listed, phrase
+from ..phrases import has_phrase, listed, phrase, within
 from ..statistics.summary import summarise
 from .backtest import COVERAGE
 from .evidence import Rate
@@ -81,9 +81,6 @@ def value_range(
     return Range(low, high, coverage, measured)
 
 
-_SHARES = (50, 60, 70, 80, 90, 95)  # percent that have words of their own
-
-
 def share_words(share: float) -> str:
     """A share as people say it.
 
@@ -91,7 +88,7 @@ def share_words(share: float) -> str:
     ('four of five', '77 of a hundred')
     """
     pct = round(100 * share)
-    return phrase(f"share-{pct}") if pct in _SHARES else phrase("share-of-a-hundred", pct=str(pct))
+    return phrase(f"share-{pct}") if has_phrase(f"share-{pct}") else phrase("share-of-a-hundred", pct=str(pct))
 
 
 def methods(
@@ -146,7 +143,7 @@ def _way(name: str, value: float, formula: str) -> Method:
 
 def _named(x: Own) -> str:
     """A line within a sentence: the agent's own as they wrote it."""
-    return line_label(x.field) if x.field.startswith(OWN_LINE) else line_label(x.field).lower()
+    return line_label(x.field) if x.field.startswith(OWN_LINE) else within(line_label(x.field))
 
 
 def without(ways: Sequence[Method], apart: Sequence[Own]) -> list[Method]:

@@ -10,7 +10,7 @@ from ..facts.dates import date_of, said
 from ..facts.fields import BY_NAME, Field, Kind
 from ..facts.places.parcels import words as parcel_words
 from ..facts.words import COUNTED, RecordKind, Status, home_plural, record_words, status_words
-from ..phrases import listed, phrase
+from ..phrases import listed, phrase, sentence_case
 from .search import Criterion, Search, Window
 
 
@@ -25,7 +25,7 @@ class Part:
 def parts(search: Search) -> list[Part]:
     """ "Detached homes within 1 mi, 1,562–2,062 sq ft, 2+ full baths; sold in the last 180 days, …"."""
     kinds = listed([home_plural(k) for k in search.home_kinds]) if search.home_kinds else phrase("homes-of-any-kind")
-    out = [Part(kinds[0].upper() + kinds[1:], "home_kinds")]
+    out = [Part(sentence_case(kinds), "home_kinds")]
     if search.radius_miles is not None:
         out += [Part(" "), Part(within_words(search.radius_miles), "radius_miles")]
     if search.areas:

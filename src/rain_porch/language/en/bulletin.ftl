@@ -96,3 +96,6 @@ changed-newest = The newest { $n }; { $more } more.
 since-lead = How the market stood on { $then }, and how it stands on { $now }; prices and days over the twelve whole months before each.
 
 post-prices-alt = Prices by month
+conditions-increasing = increasing
+conditions-declining = declining
+conditions-stable = stable

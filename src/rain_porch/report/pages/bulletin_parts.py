@@ -9,12 +9,12 @@ from ...core.facts.dates import month_name
 from ...core.facts.local_form import Quantity, told_head
 from ...core.market.measures import SMALL
 from ...core.market.view_reading import shown
-from ...core.phrases import joined, phrase, phrases_of
+from ...core.phrases import continued, joined, phrase, phrases_of, sentence_case, within
 from ..blocks import Block, card, columns, filling, heading, homes, keys, para, picture, table
 from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
-from ..wording import blank, day, per_sqft_alone, sentence_case
+from ..wording import blank, day, per_sqft_alone
 from .bulletin_tables import Part, form_of, supply_label, told_value
 from .telling import in_dollars
 
@@ -53,7 +53,7 @@ def headline_part(part: Part) -> list[Block | None]:
     beside = [
         phrase(
             "headline-figure",
-            label=short_label(f["measure"], f["label"]).lower(),
+            label=within(short_label(f["measure"], f["label"])),
             value=shown(f["whole"]["value"], f["unit"]),
         )
         for f in shown_figures
@@ -81,7 +81,7 @@ def _told_to(name: str, words: str, crowded: bool) -> list[Block]:
     """What it means for a seller or a buyer; in one line on a crowded page."""
     if not crowded:
         return [heading(name), para(words)]
-    return [para(phrase("headline-told-to", who=name, words=f"{words[0].lower()}{words[1:]}"))]
+    return [para(phrase("headline-told-to", who=name, words=continued(words)))]
 
 
 def prices_part(part: Part) -> list[Block | None]:
@@ -275,7 +275,7 @@ def conditions_part(part: Part) -> list[Block | None]:
             for value, v in zip(values, line["values"], strict=True)
         ]
         if any(cells):
-            rows.append([line["label"], *cells, line["trend"]])
+            rows.append([line["label"], *cells, phrase(f"conditions-{line['trend']}") if line["trend"] else ""])
     months = ", ".join(str(m) for _, _, m in told["windows"])
     words = phrase("conditions-key", months=months)
     return [
@@ -296,7 +296,7 @@ def words_part(part: Part) -> list[Block | None]:
     return [
         table(
             ["", ""],
-            [[name, f"{text[0].upper()}{text[1:]}."] for name, text in part["answer"]["words"]],
+            [[name, phrase("sentence", words=text)] for name, text in part["answer"]["words"]],
             words=2,
             widths=(1, 3.4),
         )

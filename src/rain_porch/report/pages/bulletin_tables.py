@@ -7,8 +7,8 @@ from typing import Any
 from ...core.facts.dates import period_said
 from ...core.facts.local_form import USUAL, LocalForm, told_head
 from ...core.market.measures import SMALL
-from ...core.market.view_reading import shown
-from ...core.phrases import phrase, phrases_of
+from ...core.market.view_reading import figure, shown
+from ...core.phrases import continued, phrase, phrases_of, within
 from ..blocks import Block, columns, figures, para, picture, table
 from ..pictures import ink
 from ..pictures.market_chart import view_svg
@@ -117,15 +117,16 @@ _PRICE = (
 )
 
 
-def _without_unit(told: str, unit: str) -> str:
+def _without_unit(point: dict[str, Any], unit: str) -> str:
     """A value in a column whose head names its unit."""
-    return told.removesuffix(" months").removesuffix(" days") if unit in ("months", "days") else told
+    if point["value"] is None or unit not in ("months", "days"):
+        return told_value(point, unit)
+    return figure(point["value"], 1 if unit == "months" else 0)
 
 
 def supply_label(told: Part) -> str:
     """What months of supply are called within a sentence: their name carries the pace that they stand on."""
-    label = str(told["labels"]["months_of_supply"][0])
-    return label[0].lower() + label[1:]
+    return continued(told["labels"]["months_of_supply"][0])
 
 
 def bands_part(part: Part) -> list[Block | None]:
@@ -137,7 +138,7 @@ def bands_part(part: Part) -> list[Block | None]:
             rows = [
                 [
                     r["label"],
-                    *(_without_unit(told_value(r["values"][m], unit), unit) for m, _, unit in measures),
+                    *(_without_unit(r["values"][m], unit) for m, _, unit in measures),
                 ]
                 for r in told[name]
             ]
@@ -155,7 +156,7 @@ def changed_part(part: Part) -> list[Block | None]:
     if not told["counts"]:
         return [para(phrase("changed-none", **span))]
     counts = [
-        phrase("changed-count", what=told["labels"][what].lower(), n=str(n)) for what, n in told["counts"].items()
+        phrase("changed-count", what=within(told["labels"][what]), n=str(n)) for what, n in told["counts"].items()
     ]
     rows = []
     most = CHANGES if part.get("page_break") else CHANGES_BELOW

@@ -9,7 +9,7 @@ from typing import Any
 from ...core.facts.fields import line_label
 from ...core.facts.local_form import OwnWords
 from ...core.facts.money import adding_up, dollars, half_up, priced
-from ...core.phrases import joined, phrase, phrases_of
+from ...core.phrases import continued, joined, phrase, phrases_of, sentence_case
 from ..blocks import (
     Block,
     Nothing,
@@ -31,7 +31,7 @@ from ..pictures.bars import bars_svg
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
-from ..wording import UNKNOWN, blank, day, distance, fact, facts_line, label, per_sqft_alone, sentence_case
+from ..wording import UNKNOWN, blank, day, distance, fact, facts_line, label, per_sqft_alone
 from .telling import asked_or_paid, differs, front_alt, name_of, pace_of, prices_of, status_of
 
 PER_BLOCK = 6
@@ -130,7 +130,7 @@ def beside_page(given: ReportInput) -> dict[str, Any] | Nothing:
 def _likest(sold: Sequence[Home]) -> str:
     best = max(sold, key=lambda c: c["likeness"])
     told = differs(best, 3)
-    return phrase("beside-likest", home=name_of(best), differs=told[:1].lower() + told[1:])
+    return phrase("beside-likest", home=name_of(best), differs=continued(told))
 
 
 def comp_sheets(given: ReportInput) -> list[dict[str, Any]] | Nothing:

@@ -7,14 +7,13 @@ from typing import Any
 import numpy as np
 
 from ...core.facts.local_form import Quantity
-from ...core.phrases import phrase, phrases_of
+from ...core.phrases import phrase, phrases_of, sentence_case
 from ...core.statistics.summary import summarise
 from ..blocks import Nothing, figures, heading, page, para, picture, table
 from ..model import ReportInput
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import SOLD
-from ..wording import sentence_case
 
 LEAST = 5  # sales through which a curve is drawn
 

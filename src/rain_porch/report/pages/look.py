@@ -8,12 +8,13 @@ from typing import Any
 
 from ...core.facts.local_form import USUAL, LocalForm, Quantity
 from ...core.facts.money import dollars, half_up, priced
-from ...core.phrases import joined, phrase, phrases_of
+from ...core.facts.words import TOLD_APART, Status, status_words
+from ...core.phrases import joined, phrase, phrases_of, sentence_case
 from ..blocks import Block, figures, heading, page, para, picture, table
 from ..pictures.maps import map_svg
 from ..pictures.size import size_svg
 from ..speaking import KINDS, SOLD
-from ..wording import day, distance, fact, facts_line, label, per_sqft_alone, sentence_case
+from ..wording import day, distance, fact, facts_line, label, per_sqft_alone
 from .readings import one_or_two
 
 Doc = Mapping[str, Any]
@@ -203,7 +204,8 @@ def _numbered(n: int, home: Doc) -> str:
 
 
 def _status(home: Doc) -> str:
-    return str(home["status"] or kind_said(home["kind"])).lower()
+    told = home["status"] in TOLD_APART
+    return status_words(Status(home["status"])) if told else kind_said(home["kind"])
 
 
 def _before(home: Doc) -> str:
@@ -269,6 +271,6 @@ def _sheet_lead(given: LookInput, home: Doc) -> str:
     """What became of it and when, how far away it stands, and its facts in a line."""
     away = home["distance_miles"] is not None and given.subject.get("placed")
     return phrase(
-        f"look-lead{'-on' if home['date'] else ''}{'-away' if away else ''}", status=_status(home).capitalize(),
+        f"look-lead{'-on' if home['date'] else ''}{'-away' if away else ''}", status=sentence_case(_status(home)),
         day=day(home["date"]), miles=distance(home["distance_miles"]), facts=facts_line(home["facts"]),
     )  # fmt: skip

@@ -8,11 +8,11 @@ from typing import Any
 from ...core.facts.dates import said
 from ...core.facts.local_form import OwnWords
 from ...core.facts.money import dollars
-from ...core.phrases import joined, phrase, phrases_of
+from ...core.phrases import joined, phrase, phrases_of, sentence_case
 from ..blocks import card, columns, contents, filling, heading, homes, listed, page, pairs, para, picture, table
 from ..model import ReportInput
 from ..pictures.maps import map_svg
-from ..wording import day, facts_line, known_facts, label, sentence_case
+from ..wording import day, facts_line, known_facts, label
 from .one_page import price_figures
 from .telling import kinds_in_words
 

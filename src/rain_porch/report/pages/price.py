@@ -48,7 +48,7 @@ def strategy_page(given: ReportInput) -> dict[str, Any] | Nothing:
 
 def as_sentences(statements: Sequence[str]) -> list[str]:
     """What can be said of a list price, each with a capital and a full stop."""
-    return [s[:1].upper() + s[1:] + ("" if s.endswith(".") else ".") for s in statements]
+    return [phrase("sentence", words=s.removesuffix(".")) for s in statements]
 
 
 def chances_by_price(given: ReportInput, ask: Any, by_price: Any, price: float | None) -> list[Any]:

@@ -9,14 +9,14 @@ import numpy as np
 
 from ...core.facts.local_form import USUAL, LocalForm, OwnWords, Quantity, told, told_head
 from ...core.facts.money import dollars, priced
-from ...core.phrases import joined, phrase, phrases_of
+from ...core.phrases import joined, phrase, phrases_of, sentence_case
 from ...core.statistics.summary import DISPLAY_STEP, summarise
 from ..blocks import Block, Nothing, card, columns, heading, homes, page, para, picture, table
 from ..model import ReportInput
 from ..pictures.asks import asks_svg, asks_words
 from ..pictures.size import size_svg
 from ..speaking import SOLD, Home, spoken_of
-from ..wording import blank, day, distance, per_sqft_alone, sentence_case
+from ..wording import blank, day, distance, per_sqft_alone
 from .telling import differs, facts_line_short, home_card, name_of, of_words, prices_of
 
 # reading → the kinds of record that it is of

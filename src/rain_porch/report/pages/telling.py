@@ -7,11 +7,11 @@ from typing import Any
 from ...core.facts.local_form import Quantity
 from ...core.facts.money import dollars, priced
 from ...core.facts.words import Status, status_words
-from ...core.phrases import phrase
+from ...core.phrases import phrase, sentence_case
 from ..blocks import Block, card, pairs
 from ..model import ReportInput
 from ..speaking import KINDS, SOLD, Home, Spoken
-from ..wording import day, distance, facts_line, per_sqft, sentence_case
+from ..wording import day, distance, facts_line, per_sqft
 
 
 def name_of(home: Home) -> str:
