@@ -85,6 +85,13 @@ def shown(value: float, unit: str) -> str:
     return f"${dollars(value)}" if unit == "$" else figure(value)
 
 
+def bare(value: float, unit: str) -> str:
+    """A value beside which its unit is told, in the head of a column or on an axis: 41.0, "days" → "41"."""
+    if unit in ("months", "a month"):
+        return figure(value, 1)
+    return figure(value) if unit == "days" else shown(value, unit)
+
+
 STANDING = ("for_sale", "under_contract")
 
 

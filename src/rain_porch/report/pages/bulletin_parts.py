@@ -15,7 +15,7 @@ from ..pictures import ink
 from ..pictures.months import months_svg
 from ..pictures.small_charts import heat_svg, months_line_svg, outside_svg, places_svg, spark_svg
 from ..wording import blank, day, per_sqft_alone
-from .bulletin_tables import Part, form_of, supply_label, told_value
+from .bulletin_tables import Part, bare_value, form_of, supply_label, told_value
 from .telling import in_dollars
 
 
@@ -163,10 +163,13 @@ def places_part(part: Part) -> list[Block | None]:
 
 def _place_row(p: dict[str, Any], name: str) -> list[str]:
     v = p["values"]
+    price, days, supply = (
+        "" if v[name]["value"] is None else bare_value(v[name], unit)
+        for name, unit in (("median_price", "$"), ("median_days", "days"), ("months_of_supply", "months"))
+    )
     return [
-        name, f"{v['closings']['value'] or 0:,.0f}", f"{p['before']['closings']['value'] or 0:,.0f}", told_value(v["median_price"], "$").replace("—", ""),
-        p["change"]["words"] if p["change"] else phrase("places-too-few"), told_value(v["median_days"], "days").replace("—", "").split(" ")[0],
-        told_value(v["months_of_supply"], "months").replace("—", "").split(" ")[0],
+        name, f"{v['closings']['value'] or 0:,.0f}", f"{p['before']['closings']['value'] or 0:,.0f}", price,
+        p["change"]["words"] if p["change"] else phrase("places-too-few"), days, supply,
     ]  # fmt: skip
 
 

@@ -7,7 +7,7 @@ from typing import Any
 from ...core.facts.dates import period_said
 from ...core.facts.local_form import USUAL, LocalForm, told_head
 from ...core.market.measures import SMALL
-from ...core.market.view_reading import figure, shown
+from ...core.market.view_reading import bare, shown
 from ...core.phrases import continued, phrase, phrases_of, within
 from ..blocks import Block, columns, figures, para, picture, table
 from ..pictures import ink
@@ -117,11 +117,9 @@ _PRICE = (
 )
 
 
-def _without_unit(point: dict[str, Any], unit: str) -> str:
+def bare_value(point: dict[str, Any], unit: str) -> str:
     """A value in a column whose head names its unit."""
-    if point["value"] is None or unit not in ("months", "days"):
-        return told_value(point, unit)
-    return figure(point["value"], 1 if unit == "months" else 0)
+    return "—" if point["value"] is None else bare(point["value"], unit)
 
 
 def supply_label(told: Part) -> str:
@@ -138,7 +136,7 @@ def bands_part(part: Part) -> list[Block | None]:
             rows = [
                 [
                     r["label"],
-                    *(_without_unit(r["values"][m], unit) for m, _, unit in measures),
+                    *(bare_value(r["values"][m], unit) for m, _, unit in measures),
                 ]
                 for r in told[name]
             ]

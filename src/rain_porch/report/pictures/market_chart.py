@@ -7,7 +7,7 @@ from typing import Any
 
 from ...core.facts.dates import period_mark
 from ...core.market.measures import SMALL
-from ...core.market.view_reading import shown
+from ...core.market.view_reading import bare
 from ...core.phrases import phrase
 from . import ink
 from .scale import rounded_span
@@ -70,11 +70,7 @@ def _y(value: float, span: tuple[float, float], height: float) -> float:
 def _tick(value: float, unit: str) -> str:
     if unit == "$":
         return f"{value:,.0f}" if value < 1e6 else phrase("chart-millions", amount=f"{value / 1e6:,.1f}")
-    return (
-        f"{value:.2f}"
-        if unit == "series"
-        else shown(value, unit).removeprefix("$").split(" months")[0].split(" day")[0]
-    )
+    return f"{value:.2f}" if unit == "series" else bare(value, unit).removeprefix("$")
 
 
 def _hollow(point: dict[str, Any], period: dict[str, Any], line: dict[str, Any]) -> bool:
