@@ -199,7 +199,6 @@ function addSort(key: string) {
   color: inherit;
   cursor: pointer;
   max-width: 110px;
-  min-height: 24px;
 }
 .by {
   white-space: nowrap;
