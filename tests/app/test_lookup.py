@@ -35,6 +35,20 @@ def test_numbers_are_found_with_or_without_their_dashes_and_in_small_letters(age
     assert ("listing", listing) in [(h.kind, h.key) for h in looked_up(agent, listing.lower()).hits]
 
 
+def test_a_number_is_found_by_its_first_signs(agent):
+    parcel, listing = (
+        agent.records.db.execute(f"SELECT {n} FROM {t} ORDER BY {n} LIMIT 1 OFFSET 5").fetchone()[0]
+        for t, n in (("parcels", "parcel_number"), ("listings", "listing_id"))
+    )
+    for whole, kind in ((parcel, "parcel"), (listing, "listing")):
+        hits = looked_up(agent, whole[:-1].lower()).hits
+        assert (kind, whole, f"{kind} {whole}") in [(h.kind, h.key, h.note) for h in hits]
+        assert all(h.key.startswith(whole[:-1]) for h in hits) and len(hits) <= MOST_HOMES
+        assert (kind, whole) == next((h.kind, h.key) for h in looked_up(agent, whole).hits), (
+            "the whole number alone comes first"
+        )
+
+
 def test_a_building_lists_all_its_units_and_others_are_few(agent):
     units = [h.shown for h in looked_up(agent, "734 sill drive").hits]
     told = agent.records.db.execute(

@@ -26,6 +26,13 @@ WATCH = """(() => {
     return ask(...given).finally(() => { window.underWay -= 1 })
   }
 })()"""
+LATE = """(() => {
+  const ask = window.fetch
+  window.fetch = async (...given) => {
+    if (String(given[0].url ?? given[0]).includes(%r)) await new Promise((soon) => setTimeout(soon, %d))
+    return ask(...given)
+  }
+})()"""
 # done once nothing has been asked for, drawn or moved for so many ms
 AT_REST = """(rest) => new Promise((done) => {
   const begun = performance.now()
@@ -42,6 +49,11 @@ AT_REST = """(rest) => new Promise((done) => {
   }
   look()
 })"""
+
+
+def late(page: Page, path: str, ms: int) -> None:
+    """From the next page on, what is asked for at a path waits so many ms before it leaves; nothing else waits meanwhile."""
+    page.add_init_script(LATE % (path, ms))
 
 
 def at_rest(page: Page, rest: float = 120) -> None:

@@ -2,7 +2,8 @@
 import { served } from '@/shared/servicePath'
 import CommandField from '@/shared/ui/fields/CommandField.vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { onSignedOut } from '@/shared/api/client'
 import {
   mdiChartLine,
@@ -35,6 +36,9 @@ const WalkCard = later(() => import('./walk/WalkCard.vue'))
 const walk = useWalk()
 const SignIn = later(() => import('./session/SignIn.vue'))
 const { isOut, session } = useSession()
+// another workup, file or page is another room: nothing of the last one stays, no saved word and no revision
+const route = useRoute()
+const whose = computed(() => Object.values(route.params).join('/'))
 // a field holds its figure as it was written when it came: where the office reads otherwise, the room is drawn anew
 const drawn = ref(0)
 watch(session.data, (now) => now && readIn(now.form) && (drawn.value += 1), {
@@ -67,7 +71,7 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
         </p>
         <RecordsStanding v-if="!isOut" />
       </header>
-      <main class="room"><router-view :key="drawn" /></main>
+      <main class="room"><router-view :key="`${drawn} ${whose}`" /></main>
     </div>
     <Legend />
     <KeysPage />

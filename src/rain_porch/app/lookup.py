@@ -45,7 +45,8 @@ def hit_doc(hit: homes.Hit, note: str = "") -> HitDoc:
 
 
 def looked_up(agent: Agent, text: str) -> HitsDoc:
-    """Places first, then workups, then homes: by number, then by address, with every unit of a building that is named."""
+    """Places first, then workups, then homes: by number, then by address, with every unit of a building that is named;
+    where nothing fits, those whose number begins so."""
     records, text = agent.records, text.strip()
     if not text:
         return HitsDoc(hits=[])
@@ -56,6 +57,7 @@ def looked_up(agent: Agent, text: str) -> HitsDoc:
         *_by_number(records, text),
         *map(hit_doc, _with_its_units(homes.search_address(records.db, text, records.address_terms(), MOST_UNITS))),
     ]
+    hits = hits or _begun_numbers(records, text)
     near = [] if hits else homes.nearest_addresses(records.db, text, records.address_terms())
     return HitsDoc(hits=hits, nearest=[hit_doc(h) for h in near])
 
@@ -104,6 +106,14 @@ def _by_number(records: Snapshot, text: str) -> list[HitDoc]:
             )
         )
     return out
+
+
+def _begun_numbers(records: Snapshot, text: str) -> list[HitDoc]:
+    """Homes whose number begins with the text, once it has a digit and is long enough to mean some of them."""
+    if len(text) < 3 or not any(ch.isdigit() for ch in text):
+        return []
+    found = homes.numbered(records.db, text, MOST_HOMES) or homes.numbered(records.db, text.upper(), MOST_HOMES)
+    return [hit_doc(h, f"{h.kind} {h.key}") for h in found]
 
 
 def _with_its_units(found: Sequence[homes.Hit]) -> list[homes.Hit]:

@@ -1,24 +1,33 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref, type Ref } from 'vue'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, watch, type Ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, got, type Docs, type Told } from './api/client'
 import { useRested } from './useRested'
 
 export type Hit = Docs['HitDoc']
+type Kind = Hit['kind']
 
-/** What a typed text may mean, and what opening one of the answers does. */
-export function useLookup(text: Ref<string>) {
+/** What a typed text may mean, of the kinds wanted, which of the answers is chosen, and what opening one does. */
+export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel', 'listing', 'area']) {
   const router = useRouter()
-  const asked = useRested(text)
+  const client = useQueryClient()
+  const { rested: asked, rest } = useRested(text)
   const failed = ref('')
+  const question = (words: string) => ({
+    queryKey: ['lookup', words],
+    queryFn: () => got(api.GET('/api/lookup', { params: { query: { text: words } } })),
+  })
   const query = useQuery({
     queryKey: ['lookup', asked],
-    queryFn: () => got(api.GET('/api/lookup', { params: { query: { text: asked.value } } })),
+    queryFn: () => question(asked.value).queryFn(),
     enabled: computed(() => asked.value.length > 1),
     placeholderData: keepPreviousData,
   })
-  const hits = computed(() => (asked.value.length > 1 ? (query.data.value?.hits ?? []) : []))
-  const nearest = computed(() => (asked.value.length > 1 ? (query.data.value?.nearest ?? []) : []))
+  const wanted = (all: Hit[] = []) => all.filter((h) => kinds.includes(h.kind))
+  const told = computed(() => (asked.value.length > 1 ? query.data.value : undefined))
+  const hits = computed(() => wanted(told.value?.hits))
+  const nearest = computed(() => wanted(told.value?.nearest))
+  const offered = computed(() => (hits.value.length ? hits.value : nearest.value))
   const nothing = computed(
     () =>
       asked.value.length > 1 &&
@@ -26,6 +35,34 @@ export function useLookup(text: Ref<string>) {
       query.isSuccess.value &&
       !hits.value.length,
   )
+  /** Which of those offered is chosen, from 0: a new list begins with its first. */
+  const at = ref(0)
+  watch(offered, () => (at.value = 0))
+  const move = (by: number) => (at.value = Math.max(0, Math.min(at.value + by, offered.value.length - 1)))
+
+  /**
+   * The answer that Enter takes: of what is offered for all that is typed by now. The key is often pressed before that
+   * is there, and what is listed still is for the first letters, which may be another home. Null where nothing is
+   * offered, what was typed fits nothing and its neighbours were not seen yet, more was typed meanwhile, or nobody
+   * answers.
+   */
+  async function taken(): Promise<Hit | null> {
+    const chosen = at.value ? offered.value[at.value] : undefined
+    const seen = asked.value === text.value.trim() && !query.isPlaceholderData.value
+    const words = rest()
+    if (words.length < 2) return null
+    failed.value = ''
+    try {
+      const now = await client.ensureQueryData(question(words))
+      if (words !== text.value.trim()) return null
+      const list = wanted(now.hits).length || !seen ? wanted(now.hits) : wanted(now.nearest)
+      return list.find((h) => h.kind === chosen?.kind && h.key === chosen.key) ?? list[0] ?? null
+    } catch (error) {
+      failed.value = (error as Told).message
+      return null
+    }
+  }
+
   async function open(hit: Hit) {
     failed.value = ''
     try {
@@ -44,5 +81,5 @@ export function useLookup(text: Ref<string>) {
       failed.value = (error as Told).message
     }
   }
-  return { hits, nearest, nothing, failed, open }
+  return { hits, nearest, offered, nothing, at, move, taken, failed, open }
 }

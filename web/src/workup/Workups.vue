@@ -16,7 +16,7 @@ const { session, isManager } = useSession()
 const every = ref(false)
 const archived = ref(false)
 const words = ref('')
-const sought = useRested(words)
+const { rested: sought } = useRested(words)
 </script>
 
 <template>

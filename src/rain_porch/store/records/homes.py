@@ -69,6 +69,19 @@ def listing(db: Db, listing_id: str) -> dict[str, Any] | None:
     return dict(row) if row else None
 
 
+def numbered(db: Db, begins: str, limit: int) -> list[Hit]:
+    """The homes whose parcel or listing number begins with what is typed, signs and letters as it has them, in order."""
+    out = []
+    for kind, table, number in (("parcel", "parcels", "parcel_number"), ("listing", "listings", "listing_id")):
+        rows = db.execute(
+            f"SELECT {number} AS key, coalesce(unparsed_address || coalesce(', unit ' || unit_number, ''), {number}) AS shown FROM {table} "
+            f"WHERE {number} >= :begins AND {number} < :beyond ORDER BY {number} LIMIT :limit",
+            {"begins": begins, "beyond": begins + "\U0010ffff", "limit": limit},
+        )
+        out += [Hit(kind, r["key"], r["shown"]) for r in rows]
+    return out[:limit]
+
+
 def transfer(db: Db, key: str) -> dict[str, Any] | None:
     row = db.execute("SELECT * FROM transfers WHERE transfer_key = :n", {"n": key}).fetchone()
     return dict(row) if row else None

@@ -3,7 +3,7 @@ import CheckBox from '@/shared/ui/CheckBox.vue'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import LinkButton from '@/shared/ui/LinkButton.vue'
@@ -55,12 +55,16 @@ function toggle(word: string) {
   const next = taken.value.includes(word) ? taken.value.filter((w) => w !== word) : [...taken.value, word]
   void props.search.take(props.search.withCriterion(props.part, { words: next, low: null, high: null }))
 }
-/** Enter takes the first word that begins with, or holds, what is typed. */
-function first() {
+/** Enter takes the first word that holds what is typed, once the records have answered to all of it. */
+async function first() {
   const wanted = text.value.trim().toLowerCase()
-  const found =
-    wanted && words.value.find((w) => w.word.toLowerCase().includes(wanted) && !taken.value.includes(w.word))
-  if (!found) return
+  if (!wanted) return
+  await further.refetch({ cancelRefetch: false })
+  await nextTick()
+  const found = words.value.find(
+    (w) => w.word.toLowerCase().includes(wanted) && !taken.value.includes(w.word),
+  )
+  if (!found || wanted !== text.value.trim().toLowerCase()) return
   toggle(found.word)
   text.value = ''
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { vFocus } from '@/shared/vFocus'
-import { computed, ref } from 'vue'
 import { useLookup, type Hit } from '@/shared/useLookup'
 import LookupList from './LookupList.vue'
 import TextField from './fields/TextField.vue'
@@ -9,19 +8,15 @@ import TextField from './fields/TextField.vue'
 const props = defineProps<{ label: string; id: string; unlisted?: boolean }>()
 const emit = defineEmits<{ take: [hit: Hit]; typed: [] }>()
 const text = defineModel<string>({ required: true })
-const at = ref(0)
-const { hits, nearest, nothing } = useLookup(text)
-const homes = computed(() =>
-  (hits.value.length ? hits.value : nearest.value).filter((h) => h.kind === 'parcel' || h.kind === 'listing'),
-)
-function typed() {
-  at.value = 0
-  emit('typed')
+const { hits, nearest, nothing, at, move, taken, failed } = useLookup(text, ['parcel', 'listing'])
+async function entered() {
+  const hit = await taken()
+  if (hit) emit('take', hit)
 }
 function key(event: KeyboardEvent) {
-  if (event.key === 'ArrowDown') at.value = Math.min(at.value + 1, homes.value.length - 1)
-  else if (event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
-  else if (event.key === 'Enter' && homes.value[at.value]) emit('take', homes.value[at.value]!)
+  if (event.key === 'ArrowDown') move(1)
+  else if (event.key === 'ArrowUp') move(-1)
+  else if (event.key === 'Enter') void entered()
   else return
   event.preventDefault()
 }
@@ -35,20 +30,21 @@ function key(event: KeyboardEvent) {
     autocomplete="off"
     :aria-label="props.label"
     :placeholder="props.label"
-    @input="typed"
+    @input="emit('typed')"
     @keydown="key"
   />
   <LookupList
     v-if="!unlisted && text.trim().length > 1"
     :id="id"
     plain
-    :hits="homes"
-    :nearest="[]"
-    :nothing="nothing && !homes.length"
+    :hits="hits"
+    :nearest="nearest"
+    :nothing="nothing"
     :at="at"
     :text="text"
     @open="emit('take', $event)"
   />
+  <p v-if="failed" class="clay small mt-2" role="alert">{{ failed }}</p>
 </template>
 
 <style scoped>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiMagnify } from '@mdi/js'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LookupList from '../LookupList.vue'
 import { useLookup, type Hit } from '@/shared/useLookup'
@@ -8,11 +8,9 @@ import { useLookup, type Hit } from '@/shared/useLookup'
 const props = defineProps<{ large?: boolean }>()
 const router = useRouter()
 const text = ref('')
-const at = ref(0)
 const field = ref<HTMLInputElement>()
 const focused = ref(false)
-const { hits, nearest, nothing, failed, open } = useLookup(text)
-const offered = computed(() => (hits.value.length ? hits.value : nearest.value))
+const { hits, nearest, offered, nothing, at, move, taken, failed, open } = useLookup(text)
 const id = props.large ? 'desk-answers' : 'command-answers'
 
 const commands: Record<string, string> = {
@@ -24,7 +22,6 @@ const commands: Record<string, string> = {
   settings: '/settings',
 }
 
-watch(offered, () => (at.value = 0))
 // what was typed was for another place
 watch(
   () => router.currentRoute.value.path,
@@ -47,17 +44,21 @@ async function look(hit: Hit) {
   field.value?.blur()
 }
 
+async function entered(act: (hit: Hit) => Promise<void>) {
+  const hit = await taken()
+  if (hit) await act(hit)
+}
+
 function key(event: KeyboardEvent) {
-  if (event.key === 'ArrowDown') at.value = Math.min(at.value + 1, offered.value.length - 1)
-  else if (event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
+  if (event.key === 'ArrowDown') move(1)
+  else if (event.key === 'ArrowUp') move(-1)
   else if (event.key === 'Escape') field.value?.blur()
   else if (event.key === 'Enter') {
     const command = commands[text.value.trim().toLowerCase()]
     if (command) {
       void router.push(command)
       text.value = ''
-    } else if (offered.value[at.value] && event.shiftKey) void look(offered.value[at.value])
-    else if (offered.value[at.value]) void take(offered.value[at.value])
+    } else void entered(event.shiftKey ? look : take)
   } else return
   event.preventDefault()
 }
