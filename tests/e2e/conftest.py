@@ -18,7 +18,7 @@ from bench.serving import wait_until_open
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from rain_porch.api.app import create_app
-from rain_porch.app.pricing.wide_models import make_ahead
+from rain_porch.app.pricing.wide_models import make_models_ahead
 from rain_porch.app.records import Records
 from tests.conftest import copy_demo
 from tests.e2e.person import WATCH
@@ -83,7 +83,7 @@ class SharedTown:
         self._number += 1
         self.folder = self._made / f"town-{self._number}"
         copy_demo(self._demo, self.folder)
-        self.records = Records(self.folder, ahead=make_ahead)
+        self.records = Records(self.folder, ahead=make_models_ahead)
         self._watch = sqlite3.connect(self.folder / "records.db")
         self._seen = self._version()
 

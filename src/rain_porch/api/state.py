@@ -11,6 +11,7 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Query, Request
 
+from ..app.at_work import AtWork
 from ..app.handover.delivering import let_wait
 from ..app.handover.paper_process import PaperProcess
 from ..app.incoming.files import IncomingFiles
@@ -18,7 +19,6 @@ from ..app.incoming.undoing import Undoing
 from ..app.office import accounts
 from ..app.office.agent import Agent
 from ..app.pricing.backtester import Testing
-from ..app.pricing.wide_models import make_ahead
 from ..app.records import Records
 from ..app.schedule import Schedule
 from ..app.snapshot import Snapshot
@@ -44,9 +44,10 @@ class State:
         self.now = now
         self.is_open_here = is_open_here
         self.first_code = new_code()
-        self._own_records = records is None
-        self.records = records or Records(folder, today=lambda: now().date(), ahead=make_ahead)
         self.porch = database.Database(folder, database.PORCH)
+        self.working_on = AtWork(lambda on, owner: Agent.on(on, owner, self.porch, now), now)
+        self._own_records = records is None
+        self.records = records or Records(folder, today=lambda: now().date(), ahead=self.working_on.make_ahead)
         self.incoming = IncomingFiles(folder, now)
         self.undoing = Undoing()
         self.tests: dict[int, Testing] = {}  # running or done, by workup

@@ -77,6 +77,7 @@ def may(request: Request) -> None:
         raise NotAllowed("Your account may not change the records: ask the office's manager.")
     if right in OF_WORKUP and (workup := _number(request, "workup_id")) is not None:
         agent = agent_for_workup(agent, workup, right in EDITING, right in OWN)
+        state.working_on.note(agent.owner, workup, page="/pages/" in request.url.path)
     if right is Right.OWN_DELIVERY and (delivery := _number(request, "delivery_id")) is not None:
         agent = agent_for_delivery(agent, delivery)
     request.state.agent = agent

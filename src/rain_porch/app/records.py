@@ -19,6 +19,7 @@ from .memory import give_back
 from .snapshot import Snapshot
 
 READERS, BESIDE_TRIES = 3, 3
+AHEAD_SECONDS = 20  # for which new records wait until those at work are priced on them
 
 
 class Records:
@@ -30,7 +31,8 @@ class Records:
         today: Callable[[], dt.date] = dt.date.today,
         ahead: Callable[[Snapshot, Snapshot], None] | None = None,
     ) -> None:
-        """ahead: called beside with the new snapshot and the one before it: what will be asked for again is made meanwhile."""
+        """ahead: called beside with the new snapshot and the one before it: what will be asked for again is made meanwhile. Where all
+        was read anew, which takes long anyway, the records of before go on being used until it is done."""
         self.folder = folder
         self.today = today
         self._ahead = ahead
@@ -65,18 +67,28 @@ class Records:
         with self._reading:
             held = self._newest
             if held is None or held.stamp != _stamp(self.live):
-                held = self._newest = self._taken(held)
+                held = self._newest = self._made_ready(held)
             return held
 
-    def _taken(self, before: Snapshot | None) -> Snapshot:
-        """A new snapshot; columns that have not changed are taken over, many new ones read by a process beside."""
+    def _made_ready(self, before: Snapshot | None) -> Snapshot:
+        """A new snapshot, with what is worth making ahead under way or done."""
+        taken, is_much = self._taken(before)
+        if before is not None and self._ahead is not None:
+            making = threading.Thread(target=self._ahead, args=(taken, before), daemon=True)
+            making.start()
+            making.join(AHEAD_SECONDS if is_much else 0)
+        return taken
+
+    def _taken(self, before: Snapshot | None) -> tuple[Snapshot, bool]:
+        """A new snapshot; columns that have not changed are taken over, many new ones read by a process beside: whether they were."""
+        is_much = False
         if before is not None and len(before.columns) >= MANY:
             read_of = before.stamp[0]
             for _ in range(BESIDE_TRIES):  # what is taken in meanwhile makes them old again
                 newest = records_version(self.live)
                 if newest == read_of or is_little(changed_since(self.live, before.mark)):
                     break
-                read_of = newest
+                read_of, is_much = newest, True
                 read_beside(self.folder)
         stamp, readers = db.frozen(self.folder / "records.db", _stamp, READERS)
         if before is not None and before.stamp[0] == stamp[0]:
@@ -88,10 +100,7 @@ class Records:
                 )
         if len(read) >= MANY:
             give_back()
-        taken = Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._fits)
-        if before is not None and self._ahead is not None:
-            threading.Thread(target=self._ahead, args=(taken, before), daemon=True).start()
-        return taken
+        return Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._fits), is_much
 
     @contextmanager
     def connection(self) -> Iterator[sqlite3.Connection]:

@@ -29,7 +29,7 @@ from ..store.records import areas, homes, series
 
 T = TypeVar("T")
 # so many are kept of each: a fit takes some 2 MB, a table up to 4
-MASKS, REMEMBERED, FITS, TABLES, PICTURES, PAPERS = 60, 400, 160, 60, 300, 8
+MASKS, REMEMBERED, FITS, TABLES, PICTURES, PAPERS = 60, 400, 160, 60, 300, 24
 
 # what else may be named as an area, beside the polygons of the map: field → how it is called
 _PLACE_WORDS = {

@@ -13,13 +13,16 @@ from ..app.schemas import SCHEMAS
 from ..app.workup.workups import list_workups
 from ..report.papers import write_report
 from ..settings import folder_with_records
+from .opening import on_one_processor
 from .telling import show
 
 
 def run_report(args: argparse.Namespace) -> int:
     with folders_agent(Records(folder_with_records(args.data)).snapshot(), user=args.user) as asking:
         agent = agent_for_workup(asking, args.workup, editing=False, own=False)
-        pages = write_report(report_input(agent, args.workup, args.layout), args.layout, args.out)
+        with on_one_processor():
+            data = report_input(agent, args.workup, args.layout)
+        pages = write_report(data, args.layout, args.out)
     return show(args, {"file": str(args.out), "pages": pages}, f"{args.out}: {pages} pages")
 
 

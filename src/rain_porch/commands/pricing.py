@@ -22,7 +22,7 @@ from ..core.facts.words import home_plural
 from ..documents.search import SearchDoc
 from ..documents.wire import KindScoreDoc
 from ..settings import folder_with_records
-from .opening import records_and_rules
+from .opening import on_one_processor, records_and_rules
 from .telling import show
 
 
@@ -67,7 +67,8 @@ def run_price(args: argparse.Namespace) -> int:
     records, rules = records_and_rules(args)
     home = named_home(records, args)
     search = read_search(args.search)
-    doc, comps = price_doc(records, home, args.as_of, search, args.exclude_self, rules)
+    with on_one_processor():
+        doc, comps = price_doc(records, home, args.as_of, search, args.exclude_self, rules)
     if args.save:
         from ..app.workup.workups import begin_priced
 

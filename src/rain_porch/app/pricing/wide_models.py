@@ -69,7 +69,7 @@ def model_worths(
     return out
 
 
-def make_ahead(records: Snapshot, before: Snapshot) -> None:
+def make_models_ahead(records: Snapshot, before: Snapshot) -> None:
     """Make the models that were asked of the records before, of the newest day's quarter, from the new records: whoever prices a home
     after an import finds them there."""
     if not len(records.columns):  # all was taken back
