@@ -27,9 +27,12 @@ WATCH = """(() => {
   }
 })()"""
 LATE = """(() => {
-  const ask = window.fetch
+  const ask = window.fetch, waits = %s
   window.fetch = async (...given) => {
-    if (String(given[0].url ?? given[0]).includes(%r)) await new Promise((soon) => setTimeout(soon, %d))
+    if (RegExp(%r).test(given[0].url ?? given[0])) {
+      const wait = waits.length > 1 ? waits.shift() : waits[0]
+      await new Promise((soon) => setTimeout(soon, wait))
+    }
     return ask(...given)
   }
 })()"""
@@ -51,9 +54,10 @@ AT_REST = """(rest) => new Promise((done) => {
 })"""
 
 
-def late(page: Page, path: str, ms: int) -> None:
-    """From the next page on, what is asked for at a path waits so many ms before it leaves; nothing else waits meanwhile."""
-    page.add_init_script(LATE % (path, ms))
+def late(page: Page, path: str, *ms: int) -> None:
+    """From the next page on, what is asked for at paths that fit a pattern waits so many ms before it leaves, the first, the second …, all after
+    them as long as the last; nothing else waits meanwhile."""
+    page.add_init_script(LATE % ([*ms], path))
 
 
 def at_rest(page: Page, rest: float = 120) -> None:

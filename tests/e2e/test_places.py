@@ -7,7 +7,6 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.person import late
 from tests.e2e.test_evening import find_home, room
 
 pytestmark = pytest.mark.e2e
@@ -36,59 +35,6 @@ def test_a_listing_number_opens_its_home_from_any_place(page: Page, server) -> N
     top.press("Enter")
     expect(page.get_by_role("heading", name="Its story")).to_be_visible()
     expect(page.get_by_text("BF100500").first).to_be_visible()
-
-
-def test_enter_takes_what_was_typed_whatever_is_listed_still(page: Page, server) -> None:
-    """An answer that comes late is waited for: what is listed for the first letters may be another home."""
-    late(page, "/api/lookup", 700)
-    page.goto(server.url)
-    field = page.get_by_role("combobox", name="Which home?", exact=True)
-    field.press_sequentially("613")
-    expect(page.get_by_role("option").first).to_contain_text("613")
-    field.press("Control+a")
-    page.keyboard.type("630 hedgerow terrace")
-    expect(page.get_by_role("option").first).to_contain_text("613")
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", level=1)).to_have_text("630 Hedgerow Terrace")
-
-    page.goto(server.url)
-    expect(field).to_be_focused()
-    page.keyboard.type("99999 hedgrow terrace")
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("No home has the address")).to_be_visible()
-    expect(page).to_have_url(re.compile("/$"))  # what is near is seen first
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", level=1)).to_contain_text("Hedgerow")
-
-    room(page, "Comps")
-    page.get_by_role("button", name="Add a home").click()
-    expect(page.get_by_role("textbox", name="Listing number or address")).to_be_focused()
-    page.keyboard.type("BF1005")
-    expect(page.get_by_role("listbox").get_by_role("option").first).to_be_visible()
-    page.keyboard.type("00")
-    page.keyboard.press("Enter")
-    expect(page.locator(".saved")).to_contain_text("1 home kept")
-
-
-def test_of_one_workup_nothing_stays_in_the_next(page: Page) -> None:
-    find_home(page, "630 hedgerow terrace")
-    room(page, "Comps")
-    rows = page.get_by_role("table", name="Homes found").locator("tbody tr")
-    rows.nth(2).click()
-    for _ in range(3):
-        page.keyboard.press("k")
-    expect(page.locator(".saved")).to_contain_text("Saved: ")
-    page.keyboard.press("Control+k")
-    page.keyboard.type("709 osier street")
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", level=1)).to_have_text("709 Osier Street")
-    expect(page.locator(".saved")).to_contain_text("Everything saves by itself")
-    room(page, "Comps")
-    rows.nth(2).click()
-    with page.expect_response("**/changes") as answer:
-        page.keyboard.press("k")
-    assert answer.value.status == 200
-    expect(page.locator(".saved")).to_contain_text("Saved: 1 home kept")
 
 
 def test_map_table_and_rail_light_the_same_home(page: Page) -> None:

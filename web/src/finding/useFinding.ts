@@ -33,7 +33,7 @@ export interface Finding {
   /** Makes it the search that holds; false where it was refused. */
   takeSearch(search: Search): Promise<boolean>
   found: { data: Ref<Docs['CandidatesDoc'] | undefined>; isFetching: Ref<boolean>; error?: Ref<unknown> }
-  saving: Ref<boolean>
+  saving: Readonly<Ref<boolean>>
   refused: Ref<Told | null>
   choices: ComputedRef<Record<string, Choice>>
   choiceOf(key: string): Choice

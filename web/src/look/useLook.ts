@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, got, Told, type Docs } from '@/shared/api/client'
 import type { Choice } from '@/shared/map/marks'
 import type { Finding, Search } from '@/finding/useFinding'
+import { inTurn } from '@/shared/useDraft'
 import { fromHash, toHash } from './address'
 
 export type LookAsk = Docs['LookAsk']
@@ -73,16 +74,24 @@ export function useLook() {
       undefined,
   )
   const refused = ref<Told | null>(null)
+  const inOrder = inTurn()
+  const waiting = ref(0)
+  /** Changes go one after the other, as they were made: an answer that comes late puts no older search in the address. */
   async function takeSearch(next: Search): Promise<boolean> {
     refused.value = null
+    waiting.value += 1
     try {
-      await got(api.POST('/api/around/counts', { body: ask({ search: next }) }))
+      await inOrder(async () => {
+        await got(api.POST('/api/around/counts', { body: ask({ search: next }) }))
+        await router.push({ query: route.query, hash: toHash({ search: next, ticked: ticked.value }) })
+      })
+      return true
     } catch (error) {
       refused.value = error as Told
       return false
+    } finally {
+      waiting.value -= 1
     }
-    await router.push({ query: route.query, hash: toHash({ search: next, ticked: ticked.value }) })
-    return true
   }
   function tick(keys: string[], choice: Choice) {
     const others = ticked.value.filter((k) => !keys.includes(k))
@@ -119,7 +128,7 @@ export function useLook() {
     search,
     takeSearch,
     found,
-    saving: ref(false),
+    saving: computed(() => waiting.value > 0),
     refused,
     choices,
     choiceOf: (key) => choices.value[key] ?? 'undecided',

@@ -53,13 +53,18 @@ export function useUndo() {
     }
   }
 
+  /** Pressed before the service has begun, it is asked again until it has; what was done by then says so itself. */
   async function stop(importId: number) {
+    const begunHere = mine.value === importId
     try {
       await got(
         api.DELETE('/api/records/imports/{import_id}/undo', { params: { path: { import_id: importId } } }),
       )
     } catch (error) {
-      fault.value = (error as Told).message
+      if (begunHere && (error as Told).status === 404) {
+        await new Promise((soon) => setTimeout(soon, OFTEN / 4))
+        if (mine.value === importId) await stop(importId)
+      } else fault.value = (error as Told).message
     }
   }
   return { undo, stop, isUnderWay, howFar, said, fault }

@@ -17,18 +17,21 @@ const failed = ref('')
 const next = inTurn()
 let newest = 0
 async function choose(change: Partial<LocalForm>) {
-  const turn = ++newest
+  const mine = ++newest
   failed.value = ''
   await client.cancelQueries({ queryKey: ['session'] }) // asked before: it no longer tells the form
   const body = { ...form.value, ...change }
   readIn(body)
-  try {
-    await next(() => got(api.PUT('/api/local-form', { body })))
-  } catch (error) {
-    failed.value = (error as Told).message
-    readIn(await got(api.GET('/api/local-form')))
-  }
-  if (turn === newest) await client.invalidateQueries()
+  await next(async () => {
+    try {
+      await got(api.PUT('/api/local-form', { body }))
+    } catch (error) {
+      failed.value = (error as Told).message
+      const kept = await got(api.GET('/api/local-form'))
+      if (mine === newest) readIn(kept) // what was chosen since is on its way
+    }
+  })
+  if (mine === newest) await client.invalidateQueries()
 }
 const CHOICES = [
   { part: 'numbers', label: 'Numbers', words: ['1,234.5', '1.234,5', '1 234,5', '1’234.5'] },

@@ -20,11 +20,16 @@ export function useDraft<T>(saved: () => T, save: (next: T) => Promise<boolean>)
   return { value, change }
 }
 
+let waiting = 0 // of all that is done in turn, anywhere
+/** Who leaves while something is not kept yet is asked. */
+window.addEventListener('beforeunload', (event) => waiting && event.preventDefault())
+
 /** Things done one after the other, whatever comes of each. */
 export function inTurn(): <T>(act: () => Promise<T>) => Promise<T> {
   let line: Promise<unknown> = Promise.resolve()
   return (act) => {
-    const turn = line.then(act)
+    waiting += 1
+    const turn = line.then(act).finally(() => (waiting -= 1))
     line = turn.catch(() => undefined)
     return turn
   }

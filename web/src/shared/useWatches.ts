@@ -23,6 +23,10 @@ export function useWatches(asked: MaybeRefOrGetter<boolean> = true) {
   }
   /** What was shown of one goes from the desk. */
   async function seen({ kind, number, told_at }: Docs['WatchDoc']) {
+    // at once: what stands there until the answer comes would be looked at again
+    client.setQueryData<Docs['WatchDoc'][]>(['watches'], (held) =>
+      held?.map((w) => (w.kind === kind && w.number === number ? { ...w, news: null } : w)),
+    )
     if (told_at) await got(api.POST('/api/watches/seen', { body: { kind, number, told_at } }))
     await again()
   }

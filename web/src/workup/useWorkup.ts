@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, inject, onScopeDispose, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
+import { computed, inject, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import { api, got, sooner, Told, type Docs } from '@/shared/api/client'
 import type { Choice } from '@/shared/map/marks'
 import { inTurn } from '@/shared/useDraft'
@@ -118,10 +118,6 @@ function makeWorkup(id: Ref<number>) {
   })
   watch(standing.error, (error) => (error as Told | null)?.status === 404 && void open.refetch())
   watch(saving, (now) => now && (elsewhere.value = ''))
-  /** Who leaves while something waits is asked. */
-  const leaving = (event: BeforeUnloadEvent) => waiting.value && event.preventDefault()
-  window.addEventListener('beforeunload', leaving)
-  onScopeDispose(() => window.removeEventListener('beforeunload', leaving))
 
   /** What is shown becomes what is saved, once nothing is on its way any more. */
   async function settle() {

@@ -62,11 +62,12 @@ export function useSearch() {
   async function take(search: Search): Promise<boolean> {
     window.clearTimeout(resting)
     resting = 0
-    taken += 1
+    const mine = ++taken
     waiting = null
     draft.value = search
     const done = await takeSearch(search)
-    if (!done) draft.value = held.value
+    // what was refused goes; what was changed since stands, and further changes build on that
+    if (!done && mine === taken) draft.value = held.value
     return done
   }
 
