@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import threading
 import time
+from concurrent.futures import Future
 from dataclasses import replace
 
 import pytest
@@ -20,15 +21,24 @@ from rain_porch.app.workup.workups import begin_workup, change_workup, open_work
 from rain_porch.records.importing import import_file
 from tests.conftest import NOW
 
+PAPERS: list[tuple] = []
+
 
 @pytest.fixture
 def at_work(agent):
-    return AtWork(lambda records, owner: replace(agent, records=records, owner=owner), lambda: NOW)
+    return AtWork(lambda records, owner: replace(agent, records=records, owner=owner), lambda: NOW, begun)
+
+
+def begun(agent, workup_id):
+    prepared: Future[None] = Future()
+    threading.Timer(0.2, prepared.set_result, [None]).start()
+    PAPERS.append((prepared, agent.records.stamp, workup_id))
+    return prepared
 
 
 def test_those_asked_of_last_come_first_and_who_has_left_is_forgotten(agent):
     clock = [NOW]
-    held = AtWork(lambda *_: agent, lambda: clock[0])
+    held = AtWork(lambda *_: agent, lambda: clock[0], begun)
     held.note(1, 5)
     held.note(1, 6, page=True)
     held.note(2, 5)
@@ -49,6 +59,7 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
     opened = open_workup(agent, number)
     keys = [str(k) for k in opened.standpoint.columns.keys[:3]]
     change_workup(agent, number, opened.revision, Decide(change="decide", listing_ids=keys, choice="kept"))
+    PAPERS.clear()
     at_work.note(FOLDERS_OWNER, number, page=True)
     at_work.note(FOLDERS_OWNER, number + 99)  # no such workup
     newer = Records(agent.records.folder, today=lambda: NOW.date())
@@ -58,7 +69,8 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
     opened = open_workup(replace(agent, records=records), number)
     made = {key[0] for key in records.fits.kept()}
     assert ("price", *opened.decided) in records.fits.kept() and {"market fit", "past listings"} <= made
-    assert len(records.papers) == 1 and len(records.tables)
+    assert len(records.tables)
+    assert [(p.done(), *told) for p, *told in PAPERS] == [(True, records.stamp, number)], "its pages are waited for"
     newer.close()
 
 

@@ -7,19 +7,20 @@ import sqlite3
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
+from concurrent.futures import Future, wait
 from contextlib import suppress
 from dataclasses import dataclass
 
 from ..core.errors import RainPorchError
-from .handover.report_input import report_input
 from .office.agent import Agent
-from .pricing.opened import found_candidates, priced
+from .pricing.opened import Opened, found_candidates, priced
 from .pricing.past_listings import past_listings
 from .pricing.wide_models import make_models_ahead
 from .snapshot import Snapshot
 from .workup.workups import open_workup
 
 MOST = 60  # workups
+LONGEST_SECONDS = 30.0  # that papers are waited for
 STAYS = dt.timedelta(minutes=20)  # since somebody last asked something of it
 
 
@@ -32,10 +33,14 @@ class _Asked:
 class AtWork:
     """The workups of which something was asked in the last minutes, those of last first."""
 
-    def __init__(self, agent_on: Callable[[Snapshot, int], Agent], now: Callable[[], dt.datetime]) -> None:
-        """agent_on: the agent of an account, on given records."""
-        self._agent_on = agent_on
-        self._now = now
+    def __init__(
+        self,
+        agent_on: Callable[[Snapshot, int], Agent],
+        now: Callable[[], dt.datetime],
+        prepare: Callable[[Agent, int], Future[None]],
+    ) -> None:
+        """agent_on: the agent of an account, on given records. prepare: begins what the papers of a workup are made from."""
+        self._agent_on, self._now, self._prepare = agent_on, now, prepare
         self._asked: OrderedDict[tuple[int, int], _Asked] = OrderedDict()
         self._lock = threading.Lock()
 
@@ -60,17 +65,17 @@ class AtWork:
         make_models_ahead(records, before)
         if not len(records.columns):
             return
-        for owner, workup_id, with_pages in self.workups():
+        working = [(self._agent_on(records, owner), workup, pages) for owner, workup, pages in self.workups()]
+        papers = [self._prepare(agent, workup_id) for agent, workup_id, with_pages in working if with_pages]
+        for agent, workup_id, _ in working:
             # gone meanwhile, or nothing that could be priced on these records: who asks is told
             with suppress(RainPorchError, sqlite3.ProgrammingError):
-                _price_ahead(self._agent_on(records, owner), workup_id, with_pages)
+                _price_ahead(open_workup(agent, workup_id))
+        wait(papers, LONGEST_SECONDS)
 
 
-def _price_ahead(agent: Agent, workup_id: int, with_pages: bool) -> None:
-    opened = open_workup(agent, workup_id)
+def _price_ahead(opened: Opened) -> None:
     priced(opened)
     with suppress(RainPorchError):  # a search that names an area which has gone
         found_candidates(opened)
     past_listings(opened.standpoint)
-    if with_pages:
-        report_input(agent, workup_id)

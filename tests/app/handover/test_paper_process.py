@@ -80,8 +80,19 @@ def test_it_makes_the_same_papers_of_the_workup_as_it_is_and_leaves_to_the_servi
     assert beside.made(newer, page(workup)) == pp.paper_made(newer, page(workup)), (
         "and the newer ones for who reads those"
     )
-    assert beside.made(agent, page(workup)) is None, "it stands on other records than the request"
+    assert beside.made(agent, page(workup)) == pp.paper_made(agent, page(workup)), (
+        "of two it has both: one serves while the other gets ready"
+    )
     records.close()
+    live = Database(agent.records.folder, RECORDS)
+    for _ in range(2):
+        with atomic(live):
+            new_state(live)
+        newest = Records(agent.records.folder, today=agent.records.today)
+        assert beside.made(replace(agent, records=newest.snapshot()), page(workup)) is not None
+        newest.close()
+    live.close()
+    assert beside.made(agent, page(workup)) is None, "records that have gone"
 
 
 def test_where_it_is_killed_at_work_the_service_goes_on_and_the_next_finds_a_new_one(agent, workup, beside):
@@ -122,9 +133,10 @@ def test_a_workup_is_prepared_once_for_a_version_of_the_records_however_often_it
 
     monkeypatch.setattr(pp, "Beside", Listening)
     process = pp.PaperProcess(agent.records.folder)
-    for _ in range(3):
-        process.prepare(agent, workup)
-    assert len(said) == 1
+    begun = [process.prepare(agent, workup) for _ in range(3)]
+    assert len(said) == 1 and [p.done() for p in begun] == [False, True, True]
+    process._ended()
+    assert begun[0].done(), "nobody waits for a process that has gone"
 
 
 def test_where_the_service_is_gone_before_it_is_ready_it_ends_without_a_word(town):

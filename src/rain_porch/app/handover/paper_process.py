@@ -14,7 +14,7 @@ import json
 import queue
 import sys
 import threading
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from concurrent.futures import Future
 from contextlib import suppress
 from pathlib import Path
@@ -33,6 +33,7 @@ from .report_input import report_input
 
 MODULE = "rain_porch.app.handover.paper_process"
 IDLE_SECONDS, LONGEST_SECONDS = 600.0, 60.0
+MOST_PREPARED = 2000
 MOST_WAITING = 3  # beyond so many the service makes papers too
 NOTHING = ""  # the form of what is only prepared
 
@@ -67,6 +68,7 @@ class PaperProcess:
         self._beside: Beside | None = None
         self._ready = False
         self._waiting: dict[int, Future[list[bytes] | None]] = {}
+        self._preparing: dict[int, Future[None]] = {}
         self._prepared: set[tuple[int, ...]] = (
             set()
         )  # workups, each by its owner, number and the version of the records
@@ -78,16 +80,24 @@ class PaperProcess:
                 with suppress(OSError):
                     self._beside = Beside(MODULE, {"folder": str(self._folder)}, self._told, self._ended)
 
-    def prepare(self, agent: Agent, workup: int) -> None:
+    def prepare(self, agent: Agent, workup: int) -> Future[None]:
         """Let it work out what the papers of a workup are made from, when it has nothing else to do: once for each version of the
-        records, since what takes long hangs on the home and not on what is decided."""
+        records, since what takes long hangs on the home and not on what is decided. Done when it has, or will not."""
         self.start()
         which = (agent.owner, workup, *agent.records.stamp)
+        prepared: Future[None] = Future()
         with self._lock:
-            if self._beside is not None and which not in self._prepared:
-                self._prepared.add(which)
-                wanted = Wanted(workup=workup, layout=None, number=None, form=NOTHING)
-                self._beside.say(json.dumps(_asked(0, agent, wanted)))
+            if self._beside is None or which in self._prepared:
+                prepared.set_result(None)
+                return prepared
+            if len(self._prepared) >= MOST_PREPARED:
+                self._prepared.clear()  # most of it was of records that have gone
+            self._prepared.add(which)
+            number = next(self._numbers)
+            self._preparing[number] = prepared
+            wanted = Wanted(workup=workup, layout=None, number=None, form=NOTHING)
+            self._beside.say(json.dumps(_asked(number, agent, wanted)))
+        return prepared
 
     def made(self, agent: Agent, wanted: Wanted) -> list[bytes] | None:
         """The paper as `paper_made` gives it; None where it must be made here."""
@@ -114,6 +124,8 @@ class PaperProcess:
     def _told(self, step: Step) -> None:
         if step.get("ready"):
             self._ready = True
+        elif prepared := self._preparing.pop(step.get("asked", 0), None):
+            prepared.set_result(None)
         elif answer := self._waiting.get(step.get("asked", 0)):
             sheets = step.get("sheets")
             answer.set_result(None if sheets is None else [base64.b64decode(s) for s in sheets])
@@ -123,6 +135,9 @@ class PaperProcess:
             self._beside, self._ready = None, False
             self._prepared.clear()
             left = list(self._waiting.values())
+            preparing, self._preparing = list(self._preparing.values()), {}
+        for prepared in preparing:
+            prepared.set_result(None)
         for answer in left:
             if not answer.done():
                 answer.set_result(None)
@@ -168,29 +183,43 @@ def _agent_as(asked: Step, porch: Database, records: Snapshot, now: dt.datetime)
     )  # fmt: skip
 
 
+class _Held:
+    """The records that the service reads: while it gets newer ones ready, papers are asked for on both."""
+
+    def __init__(self, folder: Path, today: Callable[[], dt.date]) -> None:
+        self._folder, self._today = folder, today
+        self._held: list[Snapshot] = []
+
+    def newest(self) -> None:
+        """Map those that are there now: the service has kept them."""
+        records = Records(self._folder, today=self._today)
+        self._held = [*self._held[-1:], records.snapshot()]
+        records.live.close()  # a snapshot has readers of its own, and they go with it
+
+    def of(self, state: list[Any]) -> Snapshot | None:
+        """The records of a state; None where they have gone."""
+        if not any(_state_of(s) == state for s in self._held):
+            self.newest()
+        return next((s for s in self._held if _state_of(s) == state), None)
+
+
 def main() -> None:
     tasks = _tasks()
     if (first := next(tasks, None)) is None:
         return
     folder, clock = Path(first["folder"]), {"now": dt.datetime.now()}
-    records, porch = Records(folder, today=lambda: clock["now"].date()), Database(folder, PORCH)
-    held = records.snapshot()
+    held, porch = _Held(folder, lambda: clock["now"].date()), Database(folder, PORCH)
+    held.newest()
     importlib.import_module("scipy.spatial")  # what takes longest to read of all that a paper needs
     say(ready=True)
     with threadpool_limits(1, user_api="blas"):
         for task in tasks:
             clock["now"], sheets = dt.datetime.fromisoformat(task["now"]), None
-            if (
-                _state_of(held) != task["records"]
-            ):  # the service has read newer ones, and kept them: here they are only mapped
-                held = records.snapshot()
-            if _state_of(held) == task["records"]:
+            if (snapshot := held.of(task["records"])) is not None:
                 with suppress(RainPorchError):  # the service meets with it too, and tells it
-                    agent = _agent_as(task, porch, held, clock["now"])
+                    agent = _agent_as(task, porch, snapshot, clock["now"])
                     sheets = [base64.b64encode(s).decode() for s in paper_made(agent, task["wanted"])]
-            if task["asked"]:
-                say(asked=task["asked"], sheets=sheets)
-    records.close()
+            say(asked=task["asked"], sheets=sheets)
     porch.close()
 
 
