@@ -10,12 +10,16 @@ from __future__ import annotations
 
 import argparse
 import csv
+import json
 import shutil
+import sqlite3
 import subprocess
 import sys
 import threading
 import time
+import urllib.request
 from collections.abc import Callable
+from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -45,15 +49,27 @@ class Watch:
     """Megabytes of the service's own process, and of it with all that it started, with the second at which they were seen."""
 
     process: int
+    port: int
     seen: list[tuple[float, float, float]] = field(default_factory=list)
+    shown: list[tuple[float, int]] = field(
+        default_factory=list
+    )  # which version of the records stands on screen, and since when
 
     def look(self, until: float) -> None:
         start = time.perf_counter()
         while time.perf_counter() < until:
+            self.look_at_records()
             ours = [self.process, *children(self.process)]
             each = [held_mb(p) for p in ours]
             self.seen.append((time.perf_counter() - start, each[0], sum(each)))
-            time.sleep(5)
+            time.sleep(1)
+
+    def look_at_records(self) -> None:
+        """Note a version of the records when it is first answered from."""
+        with urllib.request.urlopen(f"http://127.0.0.1:{self.port}/api/records/standing", timeout=60) as answer:
+            version = int(json.load(answer)["version"])
+        if not self.shown or self.shown[-1][1] != version:
+            self.shown.append((time.perf_counter(), version))
 
     def between(self, first: float, last: float, of: int) -> float:
         held = [x[of] for x in self.seen if first <= x[0] <= last]
@@ -69,7 +85,18 @@ def children(process: int) -> list[int]:
         return []
 
 
-def bring_in(files: list[Path], folder: Path, until: float, took: list[float]) -> None:
+def version_of(folder: Path) -> int:
+    with closing(sqlite3.connect(folder / "records.db")) as db:
+        return int(db.execute("SELECT value FROM meta WHERE name = 'version'").fetchone()[0])
+
+
+def until_shown(watch: Watch, done: list[tuple[float, int]]) -> list[float]:
+    """Seconds from the end of each import until an answer was made from it, or from a later one."""
+    waits = ([at for at, version in watch.shown if version >= of][:1] for _, of in done)
+    return [first[0] - ended for (ended, _), first in zip(done, waits, strict=True) if first]
+
+
+def bring_in(files: list[Path], folder: Path, until: float, took: list[float], ended: list[tuple[float, int]]) -> None:
     turn = 0
     while time.perf_counter() < until:
         start = time.perf_counter()
@@ -89,6 +116,7 @@ def bring_in(files: list[Path], folder: Path, until: float, took: list[float]) -
             print("an import failed:", done.stderr[-300:])
             return
         took.append(time.perf_counter() - start)
+        ended.append((time.perf_counter(), version_of(folder)))
         turn += 1
 
 
@@ -99,7 +127,7 @@ def at_work(
     port = int(url.rsplit(":", 1)[1])
     clients = [Client(port, n, seed) for seed, n in enumerate(begin(port))]
     until = time.perf_counter() + seconds
-    watch = Watch(process)
+    watch = Watch(process, port)
     threads = [threading.Thread(target=c.work, args=(until, PAUSE)) for c in clients]
     threads += [threading.Thread(target=doing, args=(until,)) for doing in (watch.look, beside) if doing]
     for t in threads:
@@ -131,12 +159,14 @@ def results(records: Path, file: Path, work: Path, minutes: float = 5) -> list[R
     end = minutes * 60
     with serving(work) as (url, process):
         took: list[float] = []
-        clients, watch = at_work(url, process, end, lambda until: bring_in(files, work, until, took))
+        ended: list[tuple[float, int]] = []
+        clients, watch = at_work(url, process, end, lambda until: bring_in(files, work, until, took, ended))
     anew = started_anew(work)
     shutil.rmtree(work, ignore_errors=True)
     on = f"{CLIENTS} agents, an act every {PAUSE:g} s, imports of {rows:,} rows"
     failed = sum(c.failed for c in clients)
     speed = [rows / t for t in took]
+    waits = until_shown(watch, ended)
     held = [watch.between(end - 60, end, of) for of in (1, 2)]
     return [
         *acts(clients, on, BUDGETS),
@@ -145,6 +175,8 @@ def results(records: Path, file: Path, work: Path, minutes: float = 5) -> list[R
         Result("memory of one started anew on the same records", on, anew, anew, None, unit="MB",
                note="after two minutes of the same agents: what the other held above it, it did not give back"),
         Result("import beside them", on, float(np.median(speed)), float(np.percentile(speed, 5)), None, unit="rows/s", note=f"{len(took)} imports"),
+        Result("an import, until it is shown", on, float(np.median(waits)), max(waits), None, unit="s",
+               note="the records of before serve until those at work are priced on the new"),
     ]  # fmt: skip
 
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import datetime as dt
 import threading
 import time
-from concurrent.futures import Future
 from dataclasses import replace
 
 import pytest
 
+from rain_porch.app import at_work as module
 from rain_porch.app import records as of_folder
 from rain_porch.app.at_work import MOST, STAYS, AtWork
 from rain_porch.app.home.homes import HomeRef
@@ -21,24 +21,15 @@ from rain_porch.app.workup.workups import begin_workup, change_workup, open_work
 from rain_porch.records.importing import import_file
 from tests.conftest import NOW
 
-PAPERS: list[tuple] = []
-
 
 @pytest.fixture
 def at_work(agent):
-    return AtWork(lambda records, owner: replace(agent, records=records, owner=owner), lambda: NOW, begun)
-
-
-def begun(agent, workup_id):
-    prepared: Future[None] = Future()
-    threading.Timer(0.2, prepared.set_result, [None]).start()
-    PAPERS.append((prepared, agent.records.stamp, workup_id))
-    return prepared
+    return AtWork(lambda records, owner: replace(agent, records=records, owner=owner), lambda: NOW)
 
 
 def test_those_asked_of_last_come_first_and_who_has_left_is_forgotten(agent):
     clock = [NOW]
-    held = AtWork(lambda *_: agent, lambda: clock[0], begun)
+    held = AtWork(lambda *_: agent, lambda: clock[0])
     held.note(1, 5)
     held.note(1, 6, page=True)
     held.note(2, 5)
@@ -59,7 +50,6 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
     opened = open_workup(agent, number)
     keys = [str(k) for k in opened.standpoint.columns.keys[:3]]
     change_workup(agent, number, opened.revision, Decide(change="decide", listing_ids=keys, choice="kept"))
-    PAPERS.clear()
     at_work.note(FOLDERS_OWNER, number, page=True)
     at_work.note(FOLDERS_OWNER, number + 99)  # no such workup
     newer = Records(agent.records.folder, today=lambda: NOW.date())
@@ -69,9 +59,23 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
     opened = open_workup(replace(agent, records=records), number)
     made = {key[0] for key in records.fits.kept()}
     assert ("price", *opened.decided) in records.fits.kept() and {"market fit", "past listings"} <= made
-    assert len(records.tables)
-    assert [(p.done(), *told) for p, *told in PAPERS] == [(True, records.stamp, number)], "its pages are waited for"
+    assert len(records.tables) and len(records.papers) == 1
     newer.close()
+
+
+def test_what_other_rooms_take_long_for_is_worked_out_once_after_a_workup_is_opened(agent, at_work, monkeypatch):
+    made: list[int] = []
+    monkeypatch.setattr(module, "FIRST_SECONDS", 0.05)
+    monkeypatch.setattr(module, "_work_out", lambda agent, number, with_pages: made.append(number))
+    for number in (3, 3, 4, 3):
+        at_work.get_ready(agent, number)
+    newer = replace(agent.records, stamp=(agent.records.stamp[0] + 1, 0))
+    at_work.get_ready(replace(agent, records=newer), 3)
+    at_work._getting_ready.shutdown(wait=True)
+    assert made == [3, 4, 3], "and again on other records"
+    at_work.close()
+    at_work.get_ready(agent, 9)
+    assert made == [3, 4, 3]
 
 
 def test_where_all_is_read_anew_the_records_of_before_serve_until_it_is_made(town, tmp_path, monkeypatch):

@@ -46,7 +46,7 @@ def _served(folder: Path, host: str, port: int) -> None:
     app.state.porch.records.snapshot()
     print(f"Rain Porch is open at http://{host}:{port}", flush=True)
     print(said_of_accounts(app.state.porch), end="", flush=True)
-    app.state.porch.papers = PaperProcess(folder)
+    app.state.porch.papers = PaperProcess()
     plan_daily_backup(app.state.porch.agent_of(FOLDERS_OWNER))
     app.state.porch.schedule.start()
     # what is there now stays: only what requests leave behind is looked through

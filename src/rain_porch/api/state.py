@@ -5,7 +5,6 @@ from __future__ import annotations
 import datetime as dt
 import secrets
 from collections.abc import Callable
-from concurrent.futures import Future
 from dataclasses import dataclass
 from pathlib import Path as FilePath
 from typing import Annotated
@@ -46,7 +45,7 @@ class State:
         self.is_open_here = is_open_here
         self.first_code = new_code()
         self.porch = database.Database(folder, database.PORCH)
-        self.working_on = AtWork(lambda on, owner: Agent.on(on, owner, self.porch, now), now, self.prepare_paper)
+        self.working_on = AtWork(lambda on, owner: Agent.on(on, owner, self.porch, now), now)
         self._own_records = records is None
         self.records = records or Records(folder, today=lambda: now().date(), ahead=self.working_on.make_ahead)
         self.incoming = IncomingFiles(folder, now)
@@ -61,15 +60,14 @@ class State:
         if self.papers:
             self.papers.start()
 
-    def prepare_paper(self, agent: Agent, workup_id: int) -> Future[None]:
-        """What the papers of a workup are made from, begun where papers are made beside; done when it is there, or nobody makes it."""
+    def opened(self, agent: Agent, workup_id: int) -> None:
+        """A workup is opened: its papers, and what its rooms take long for, get ready meanwhile."""
         if self.papers:
-            return self.papers.prepare(agent, workup_id)
-        nobody: Future[None] = Future()
-        nobody.set_result(None)
-        return nobody
+            self.papers.start()
+            self.working_on.get_ready(agent, workup_id)
 
     def close(self) -> None:
+        self.working_on.close()
         self.schedule.end()
         if self.papers:
             self.papers.stop()

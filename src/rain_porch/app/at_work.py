@@ -1,27 +1,29 @@
-"""Who works on what now: when newer records come, it is priced on them before anybody asks for it."""
+"""Who works on what now: what their screens and papers will ask for is worked out before they ask, also on newer records."""
 
 from __future__ import annotations
 
 import datetime as dt
 import sqlite3
 import threading
+import time
 from collections import OrderedDict
 from collections.abc import Callable
-from concurrent.futures import Future, wait
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 from dataclasses import dataclass
 
 from ..core.errors import RainPorchError
+from .handover.report_input import report_input
 from .office.agent import Agent
-from .pricing.opened import Opened, found_candidates, priced
+from .pricing.opened import found_candidates, priced
 from .pricing.past_listings import past_listings
 from .pricing.wide_models import make_models_ahead
 from .snapshot import Snapshot
 from .workup.workups import open_workup
 
 MOST = 60  # workups
-LONGEST_SECONDS = 30.0  # that papers are waited for
 STAYS = dt.timedelta(minutes=20)  # since somebody last asked something of it
+FIRST_SECONDS = 1.0  # for which what a screen asks for at once goes first
 
 
 @dataclass(frozen=True)
@@ -33,16 +35,13 @@ class _Asked:
 class AtWork:
     """The workups of which something was asked in the last minutes, those of last first."""
 
-    def __init__(
-        self,
-        agent_on: Callable[[Snapshot, int], Agent],
-        now: Callable[[], dt.datetime],
-        prepare: Callable[[Agent, int], Future[None]],
-    ) -> None:
-        """agent_on: the agent of an account, on given records. prepare: begins what the papers of a workup are made from."""
-        self._agent_on, self._now, self._prepare = agent_on, now, prepare
+    def __init__(self, agent_on: Callable[[Snapshot, int], Agent], now: Callable[[], dt.datetime]) -> None:
+        """agent_on: the agent of an account, on given records."""
+        self._agent_on, self._now = agent_on, now
         self._asked: OrderedDict[tuple[int, int], _Asked] = OrderedDict()
         self._lock = threading.Lock()
+        self._ready: OrderedDict[tuple[int, int, tuple[int, int]], None] = OrderedDict()
+        self._getting_ready = ThreadPoolExecutor(1, "getting ready")
 
     def note(self, owner: int, workup_id: int, page: bool = False) -> None:
         """Something was asked of a workup. page: a page of its paper."""
@@ -60,22 +59,43 @@ class AtWork:
             held = [(key, asked) for key, asked in reversed(self._asked.items()) if asked.at >= since]
         return [(*key, asked.page_at is not None and asked.page_at >= since) for key, asked in held]
 
+    def get_ready(self, agent: Agent, workup_id: int) -> None:
+        """A workup is opened: what its other rooms take long for is worked out beside, once for a version of the records, since what
+        takes long hangs on the home and not on what is decided."""
+        which = (agent.owner, workup_id, agent.records.stamp)
+        with self._lock:
+            if which in self._ready:
+                return
+            self._ready[which] = None
+            while len(self._ready) > 4 * MOST:
+                self._ready.popitem(last=False)
+        with suppress(RuntimeError):  # the service is about to end
+            self._getting_ready.submit(self._get_ready, agent, workup_id)
+
+    def _get_ready(self, agent: Agent, workup_id: int) -> None:
+        time.sleep(FIRST_SECONDS)
+        _work_out(agent, workup_id, with_pages=True)
+
     def make_ahead(self, records: Snapshot, before: Snapshot) -> None:
-        """What the screens of those at work will ask for, made from new records: the models first, which many share."""
+        """The same from new records, for all at work: the models first, which many share."""
         make_models_ahead(records, before)
         if not len(records.columns):
             return
-        working = [(self._agent_on(records, owner), workup, pages) for owner, workup, pages in self.workups()]
-        papers = [self._prepare(agent, workup_id) for agent, workup_id, with_pages in working if with_pages]
-        for agent, workup_id, _ in working:
-            # gone meanwhile, or nothing that could be priced on these records: who asks is told
-            with suppress(RainPorchError, sqlite3.ProgrammingError):
-                _price_ahead(open_workup(agent, workup_id))
-        wait(papers, LONGEST_SECONDS)
+        for owner, workup_id, with_pages in self.workups():
+            _work_out(self._agent_on(records, owner), workup_id, with_pages)
+
+    def close(self) -> None:
+        """Begin nothing more."""
+        self._getting_ready.shutdown(wait=False, cancel_futures=True)
 
 
-def _price_ahead(opened: Opened) -> None:
-    priced(opened)
-    with suppress(RainPorchError):  # a search that names an area which has gone
-        found_candidates(opened)
-    past_listings(opened.standpoint)
+def _work_out(agent: Agent, workup_id: int, with_pages: bool) -> None:
+    """What has gone meanwhile, or cannot be priced on these records, is told to who asks for it."""
+    with suppress(RainPorchError, sqlite3.ProgrammingError):
+        opened = open_workup(agent, workup_id)
+        priced(opened)
+        with suppress(RainPorchError):  # a search that names an area which has gone
+            found_candidates(opened)
+        past_listings(opened.standpoint)
+        if with_pages:
+            report_input(agent, workup_id)

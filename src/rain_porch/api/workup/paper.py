@@ -186,7 +186,7 @@ def page(
 ) -> Response:
     """One page as a picture, just as it will print, the sheet of it that is asked for, else the first; without a layout of the
     workup's own pages. Nothing (204) for a page that has nothing to say."""
-    made = _made(porch, {"workup": workup_id, "layout": layout, "number": number, "form": form})
+    made = _made(porch, workup_id, {"layout": layout, "number": number, "form": form})
     if not made:
         return Response(status_code=204)
     if sheet is not None and sheet > len(made):
@@ -202,7 +202,7 @@ class SheetsDoc(BaseModel):
 
 @router.get("/workups/{workup_id}/pages/{number}")
 def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName = None) -> SheetsDoc:
-    made = _made(porch, {"workup": workup_id, "layout": layout, "number": number, "form": "svg"})
+    made = _made(porch, workup_id, {"layout": layout, "number": number, "form": "svg"})
     return SheetsDoc(sheets=len(made))
 
 
@@ -210,7 +210,7 @@ def sheets(porch: Porch, workup_id: Number, number: Number, layout: LayoutName =
 def report(
     porch: Porch, workup_id: Number, form: Literal["pdf", "html", "xlsx"], layout: LayoutName = None
 ) -> Response:
-    made = _made(porch, {"workup": workup_id, "layout": layout, "number": None, "form": form})
+    made = _made(porch, workup_id, {"layout": layout, "number": None, "form": form})
     return attached(made[0], open_workup(porch.agent, workup_id).state.address, form)
 
 
@@ -230,8 +230,8 @@ def appointment(
     return attached(text, f"{state.address} appointment", "ics")
 
 
-def _made(porch: Porch, wanted: Wanted) -> list[bytes]:
-    """Beside where that is under way, else here."""
-    beside = porch.state.papers
-    made = None if beside is None else beside.made(porch.agent, wanted)
-    return paper_made(porch.agent, wanted) if made is None else made
+def _made(porch: Porch, workup_id: int, wanted: Wanted) -> list[bytes]:
+    """Drawn and typeset beside where that is under way, else here."""
+    given, beside = report_input(porch.agent, workup_id, wanted["layout"]), porch.state.papers
+    made = None if beside is None else beside.made(given, wanted)
+    return paper_made(given, wanted) if made is None else made
