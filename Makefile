@@ -1,6 +1,7 @@
 # make demo   sets everything up and starts the application on the demo records, http://127.0.0.1:8040
 # make test   sets everything up and runs all tests
 # make fuzz   the properties on cases never seen before, with the seed that makes them again
+# make late   the journeys with every answer late by chance
 # make check  linters and types     make bench  benchmarks     make shots  docs/screenshots     make wheel  one file to install
 PY := .venv/bin/python
 STAMPS := .stamps
@@ -11,7 +12,7 @@ API_SOURCES := $(shell find src/rain_porch -name '*.py')
 # what Python compiles is kept beside its modules, also where the machine would have it otherwise: tests start many processes
 export PYTHONDONTWRITEBYTECODE :=
 
-.PHONY: demo test fuzz check check-python check-web bench shots wheel types installed clean
+.PHONY: demo test fuzz late check check-python check-web bench shots wheel types installed clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/rain-porch demo
@@ -33,6 +34,12 @@ $(STAMPS)/demo: $(STAMPS)/python-dev $(API_SOURCES)
 fuzz: $(STAMPS)/python-dev
 	@seed=$$(od -An -N4 -tu4 /dev/urandom | tr -d ' '); echo "seed $$seed"; \
 	HYPOTHESIS_PROFILE=fuzz $(PY) -m pytest tests/core tests/records tests/app/workup/test_changes.py tests/app/workup/test_merging.py tests/api/test_stateful.py -n 2 -q --hypothesis-seed=$$seed || { echo "seed $$seed"; exit 1; }
+
+# the journeys with every question up to 600 ms late, by chance: a service far away, and answers in another order
+late: export RAIN_PORCH_TEST_LATE = 600
+late: export RAIN_PORCH_TEST_DEMO = $(abspath $(STAMPS)/demo)
+late: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/browser $(STAMPS)/demo
+	$(PY) -m pytest tests/e2e -n 2 --dist worksteal
 
 check: check-python check-web
 

@@ -59,9 +59,10 @@ class Watch:
         start = time.perf_counter()
         while time.perf_counter() < until:
             self.look_at_records()
-            ours = [self.process, *children(self.process)]
-            each = [held_mb(p) for p in ours]
-            self.seen.append((time.perf_counter() - start, each[0], sum(each)))
+            if not self.seen or time.perf_counter() - start > self.seen[-1][0] + 5:
+                ours = [self.process, *children(self.process)]
+                each = [held_mb(p) for p in ours]
+                self.seen.append((time.perf_counter() - start, each[0], sum(each)))
             time.sleep(1)
 
     def look_at_records(self) -> None:

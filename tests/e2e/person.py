@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Callable
 
 from playwright.sync_api import Locator, Page, expect
@@ -9,9 +10,18 @@ from playwright.sync_api import Locator, Page, expect
 Press = Callable[[Page, Locator], None]
 MOST_TABS = 480
 
+# `make late`: every question waits up to so many ms before it leaves, by chance: what comes in another order than it was asked for
+# does no harm
+LATE_MS = int(os.environ.get("RAIN_PORCH_TEST_LATE", "0"))
+
 # before a page's own scripts: how many requests and parts of the program are under way, and what had the focus last
 WATCH = """(() => {
-  const ask = window.fetch
+  const late = LATE_MS
+  const ask = async (...given) => {
+    if (late) await new Promise((soon) => setTimeout(soon, Math.random() * late))
+    return fetched(...given)
+  }
+  const fetched = window.fetch
   window.underWay = 0
   document.addEventListener('focusin', (e) => { window.lastFocused = e.target }, true)
   const over = () => { window.underWay -= 1 }
@@ -25,7 +35,7 @@ WATCH = """(() => {
     window.underWay += 1
     return ask(...given).finally(() => { window.underWay -= 1 })
   }
-})()"""
+})()""".replace("LATE_MS", str(LATE_MS))
 LATE = """(() => {
   const ask = window.fetch, waits = %s
   window.fetch = async (...given) => {

@@ -6,6 +6,7 @@ import datetime as dt
 import gc
 import ipaddress
 import re
+import sys
 from pathlib import Path
 
 import uvicorn
@@ -23,6 +24,8 @@ from . import journal
 from .app import create_app
 from .state import State
 
+# after which a thread that works long lets another one on: a short answer hands over some ten times, and waited 5 ms each time
+SWITCH_SECONDS = 0.001
 KEEP_ALIVE_SECONDS = 75  # that an idle connection stays open: as long as a proxy in front keeps it
 
 
@@ -31,6 +34,7 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
     share_arenas()
+    sys.setswitchinterval(SWITCH_SECONDS)
     with held(folder, "serving", dt.datetime.now()):
         _served(folder, host, port)
 
