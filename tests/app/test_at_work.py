@@ -15,6 +15,7 @@ from rain_porch.app.at_work import MOST, STAYS, AtWork
 from rain_porch.app.home.homes import HomeRef
 from rain_porch.app.lookup import looked_up
 from rain_porch.app.office.agent import FOLDERS_OWNER
+from rain_porch.app.pricing import opened as opened_module
 from rain_porch.app.records import Records
 from rain_porch.app.workup.changes import Decide
 from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup
@@ -44,7 +45,8 @@ def test_those_asked_of_last_come_first_and_who_has_left_is_forgotten(agent):
     assert [n for _, n, _ in held.workups()] == list(range(2 * MOST - 1, MOST - 1, -1))
 
 
-def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(agent, at_work):
+@pytest.mark.parametrize("is_much", [False, True])
+def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(agent, at_work, monkeypatch, is_much):
     hit = next(h for h in looked_up(agent, "630 hedgerow terrace").hits if h.kind == "parcel")
     number = begin_workup(agent, HomeRef(hit.kind, hit.key))
     opened = open_workup(agent, number)
@@ -55,7 +57,9 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
     newer = Records(agent.records.folder, today=lambda: NOW.date())
     records = newer.snapshot()
     assert not len(records.fits)
-    at_work.make_ahead(records, agent.records)
+    if is_much:  # what takes long comes from the process beside
+        monkeypatch.setattr(opened_module, "_priced", lambda _: pytest.fail("it was priced here"))
+    at_work.make_ahead(records, agent.records, is_much)
     opened = open_workup(replace(agent, records=records), number)
     made = {key[0] for key in records.fits.kept()}
     assert ("price", *opened.decided) in records.fits.kept() and {"market fit", "past listings"} <= made
@@ -66,7 +70,7 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
 def test_what_other_rooms_take_long_for_is_worked_out_once_after_a_workup_is_opened(agent, at_work, monkeypatch):
     made: list[int] = []
     monkeypatch.setattr(module, "FIRST_SECONDS", 0.05)
-    monkeypatch.setattr(module, "_work_out", lambda agent, number, with_pages: made.append(number))
+    monkeypatch.setattr(module, "work_out", lambda agent, number, with_pages: made.append(number))
     for number in (3, 3, 4, 3):
         at_work.get_ready(agent, number)
     newer = replace(agent.records, stamp=(agent.records.stamp[0] + 1, 0))

@@ -83,7 +83,7 @@ class SharedTown:
         self._number += 1
         self.folder = self._made / f"town-{self._number}"
         copy_demo(self._demo, self.folder)
-        self.records = Records(self.folder, ahead=make_models_ahead)
+        self.records = Records(self.folder, ahead=lambda now, before, _: make_models_ahead(now, before))
         self._watch = sqlite3.connect(self.folder / "records.db")
         self._seen = self._version()
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import datetime as dt
-import sqlite3
 import threading
 import time
 from collections import OrderedDict
@@ -12,14 +11,10 @@ from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 from dataclasses import dataclass
 
-from ..core.errors import RainPorchError
-from .handover.report_input import report_input
+from .ahead_process import work_out, worked_out_beside
 from .office.agent import Agent
-from .pricing.opened import found_candidates, priced
-from .pricing.past_listings import past_listings
 from .pricing.wide_models import make_models_ahead
 from .snapshot import Snapshot
-from .workup.workups import open_workup
 
 MOST = 60  # workups
 STAYS = dt.timedelta(minutes=20)  # since somebody last asked something of it
@@ -74,28 +69,22 @@ class AtWork:
 
     def _get_ready(self, agent: Agent, workup_id: int) -> None:
         time.sleep(FIRST_SECONDS)
-        _work_out(agent, workup_id, with_pages=True)
+        work_out(agent, workup_id, with_pages=True)
 
-    def make_ahead(self, records: Snapshot, before: Snapshot) -> None:
-        """The same from new records, for all at work: the models first, which many share."""
+    def make_ahead(self, records: Snapshot, before: Snapshot, is_much: bool) -> None:
+        """The same from new records, for all at work. is_much: all was read anew, and is not used until this is done: a process beside
+        does what takes long."""
+        working = self.workups()
+        if is_much and working:
+            records.fits.take(
+                worked_out_beside(records, self._now(), [(owner, number) for owner, number, _ in working])
+            )
         make_models_ahead(records, before)
         if not len(records.columns):
             return
-        for owner, workup_id, with_pages in self.workups():
-            _work_out(self._agent_on(records, owner), workup_id, with_pages)
+        for owner, workup_id, with_pages in working:
+            work_out(self._agent_on(records, owner), workup_id, with_pages)
 
     def close(self) -> None:
         """Begin nothing more."""
         self._getting_ready.shutdown(wait=False, cancel_futures=True)
-
-
-def _work_out(agent: Agent, workup_id: int, with_pages: bool) -> None:
-    """What has gone meanwhile, or cannot be priced on these records, is told to who asks for it."""
-    with suppress(RainPorchError, sqlite3.ProgrammingError):
-        opened = open_workup(agent, workup_id)
-        priced(opened)
-        with suppress(RainPorchError):  # a search that names an area which has gone
-            found_candidates(opened)
-        past_listings(opened.standpoint)
-        if with_pages:
-            report_input(agent, workup_id)

@@ -19,7 +19,7 @@ from .memory import give_back
 from .snapshot import Snapshot
 
 READERS, BESIDE_TRIES = 3, 3
-AHEAD_SECONDS = 20  # for which new records wait until those at work are priced on them
+AHEAD_SECONDS = 45  # for which new records wait until those at work are priced on them
 
 
 class Records:
@@ -29,10 +29,10 @@ class Records:
         self,
         folder: Path,
         today: Callable[[], dt.date] = dt.date.today,
-        ahead: Callable[[Snapshot, Snapshot], None] | None = None,
+        ahead: Callable[[Snapshot, Snapshot, bool], None] | None = None,
     ) -> None:
         """ahead: called beside with the new snapshot and the one before it: what will be asked for again is made meanwhile. Where all
-        was read anew, which takes long anyway, the records of before go on being used until it is done."""
+        was read anew, as its third value says, which takes long anyway, the records of before go on being used until it is done."""
         self.folder = folder
         self.today = today
         self._ahead = ahead
@@ -41,7 +41,7 @@ class Records:
         self._reading = threading.Lock()  # held while the columns are read
         self._starting = threading.Lock()
         self._next: threading.Thread | None = None
-        self._fits = threading.Lock()
+        self._fits = threading.RLock()
 
     def snapshot(self) -> Snapshot:
         """The newest records as one value.
@@ -74,7 +74,7 @@ class Records:
         """A new snapshot, with what is worth making ahead under way or done."""
         taken, is_much = self._taken(before)
         if before is not None and self._ahead is not None:
-            making = threading.Thread(target=self._ahead, args=(taken, before), daemon=True)
+            making = threading.Thread(target=self._ahead, args=(taken, before, is_much), daemon=True)
             making.start()
             making.join(AHEAD_SECONDS if is_much else 0)
         return taken

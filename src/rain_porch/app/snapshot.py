@@ -5,11 +5,12 @@ from __future__ import annotations
 import datetime as dt
 import threading
 from collections.abc import Callable, Hashable
+from contextlib import AbstractContextManager
 from dataclasses import dataclass, field, replace
 from fnmatch import fnmatchcase
 from functools import partial
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any, TypeVar, cast
 
 import numpy as np
 
@@ -28,6 +29,8 @@ from ..store.db import Readers
 from ..store.records import areas, homes, series
 
 T = TypeVar("T")
+_NOT_MADE: Any = object()
+Turn = AbstractContextManager[Any]  # a lock that who holds it may take again
 # so many are kept of each: a fit takes some 2 MB, a table up to 4
 MASKS, REMEMBERED, FITS, TABLES, PICTURES, PAPERS = 60, 400, 160, 60, 300, 24
 
@@ -54,7 +57,7 @@ class Snapshot:
     db: Readers
     today: Callable[[], dt.date]
     mark: str = ""  # of the records' state, by which a file knows what it was made from
-    turn: threading.Lock = field(repr=False, compare=False, default_factory=threading.Lock)
+    turn: Turn = field(repr=False, compare=False, default_factory=threading.RLock)
     fits: Memo = field(repr=False, compare=False, default_factory=lambda: Memo(FITS))
     _masks: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(MASKS))
     _memo: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(REMEMBERED))
@@ -75,13 +78,13 @@ class Snapshot:
         return self._memo.get(key, make)
 
     def fitted(self, key: Hashable, make: Callable[[], T]) -> T:
-        """The same for long work: one after the other, so that short answers come between."""
-
-        def in_turn() -> T:
-            with self.turn:
-                return make()
-
-        return self.fits.get(key, in_turn)
+        """The same for long work, which may ask for more of it: one after the other, whoever asks, so that short answers come between.
+        The turn is taken before the key's own lock, by all: two that need each other's work would wait for ever otherwise."""
+        kept = self.fits.peek(key, _NOT_MADE)
+        if kept is not _NOT_MADE:
+            return cast(T, kept)
+        with self.turn:
+            return self.fits.get(key, make)
 
     def middle(self, rows: Ints | None = None) -> tuple[float, float]:
         """(latitude, longitude) in the middle of some records, or of all where none of them has a place; 0, 0 of none."""

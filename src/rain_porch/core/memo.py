@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Iterable
 from typing import Any, TypeVar
 
 T = TypeVar("T")
@@ -33,6 +33,27 @@ class Memo:
         """The keys of what is kept, what was asked for longest ago first."""
         with self._lock:
             return list(self._made)
+
+    def peek(self, key: Hashable, otherwise: T) -> T:
+        """What is kept under the key, else the other; nothing is made, and nobody waits."""
+        with self._lock:
+            if key in self._made:
+                self._made.move_to_end(key)
+                otherwise = self._made[key]
+            return otherwise
+
+    def held(self) -> list[tuple[Hashable, Any]]:
+        """What is kept, each with its key, what was asked for longest ago first."""
+        with self._lock:
+            return list(self._made.items())
+
+    def take(self, made: Iterable[tuple[Hashable, Any]]) -> None:
+        """Keep what was made elsewhere; what is kept already stays."""
+        with self._lock:
+            for key, value in made:
+                self._made.setdefault(key, value)
+            while len(self._made) > self.most:
+                self._made.popitem(last=False)
 
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """What is kept under the key, else what `make` gives; whatever it raises goes to all who wait for it in turn."""

@@ -110,7 +110,7 @@ def rival_rows(opened: Opened) -> Ints:
 
 def _evidence(opened: Opened, days: int) -> Evidence | None:
     """What the sales around the home tell, by so many days: the same whichever comps are kept."""
-    s, kept, stands = opened.standpoint, opened.standpoint.records.fits.get, opened.stands
+    s, kept, stands = opened.standpoint, opened.standpoint.records.fitted, opened.stands
     wide = market_fit(s)
     if wide is None:
         return None

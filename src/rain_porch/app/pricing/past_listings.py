@@ -88,7 +88,7 @@ def _fits(standpoint: Standpoint) -> list[QuarterFit]:
     middle = _middle_of_cell(standpoint.subject, WIDE_CELL_DEGREES)
     key = ("fits then", middle.home_kind, middle.latitude, middle.longitude, view.day)
     firsts = quarters_of(np.arange(view.day - REACH_DAYS, view.day + 1))
-    return standpoint.records.fits.get(key, lambda: quarterly_fits(columns, view, middle, firsts))
+    return standpoint.records.fitted(key, lambda: quarterly_fits(columns, view, middle, firsts))
 
 
 def _without(standpoint: Standpoint, around: Around, own: Bools) -> PastListings:

@@ -39,12 +39,12 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
     lat, lon = cell(subject.latitude, subject.longitude)
     records.fits.get((_ASKED, subject.home_kind, lat, lon), lambda: None)
     key = ("wide model", subject.home_kind.value, begun)
-    rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, (subject.home_kind,), begun))
+    rows = records.fitted((*key, "rows"), lambda: _sales(records.columns, (subject.home_kind,), begun))
     kinds: tuple[HomeKind, ...] = (subject.home_kind,)
     if rows.size < _OF_ITS_OWN and subject.home_kind in _TOGETHER:
         kinds = _TOGETHER
         key = ("wide model", "several kinds", begun)
-        rows = records.fits.get((*key, "rows"), lambda: _sales(records.columns, _TOGETHER, begun))
+        rows = records.fitted((*key, "rows"), lambda: _sales(records.columns, _TOGETHER, begun))
     here: tuple[float, ...] = () if rows.size <= MOST else (lat, lon)
     of = (*key, *here)
 
@@ -53,7 +53,7 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
         others = told_by_others(records, kinds, begun, near)
         return fit_wide_model(records.columns, near, begun, subject.home_kind, others)
 
-    return records.fits.get(of, lambda: kept_model(records, of, fitted) if keep else fitted())
+    return records.fitted(of, lambda: kept_model(records, of, fitted) if keep else fitted())
 
 
 def model_worths(
@@ -89,7 +89,7 @@ def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit 
         others = told_by_others(s.records, (s.subject.home_kind,), s.view.day, rows)
         return fit_sales(s.columns, rows, s.view.day, s.subject, others=others)
 
-    return s.records.fits.get(key, fitted)
+    return s.records.fitted(key, fitted)
 
 
 def told_by_others(records: Snapshot, kinds: Sequence[HomeKind], day: int, rows: Ints) -> list[TimeTold]:
@@ -104,14 +104,14 @@ def told_by_others(records: Snapshot, kinds: Sequence[HomeKind], day: int, rows:
 
     def sales(of: Subject) -> Ints:
         key = ("sales of a kind", of.home_kind.value, day, *place)
-        return records.fits.get(key, lambda: wide_rows(columns, columns.as_of(day), of, False))
+        return records.fitted(key, lambda: wide_rows(columns, columns.as_of(day), of, False))
 
     def told(of: Subject) -> TimeTold | None:
         def fitted() -> TimeTold | None:
             fit = fit_sales(columns, sales(of), day, of)
             return None if fit is None else fit.told
 
-        return records.fits.get(("time of a kind", of.home_kind.value, day, *place), fitted)
+        return records.fitted(("time of a kind", of.home_kind.value, day, *place), fitted)
 
     heard = [of for of in others if sales(of).size >= ENOUGH]
     if sum(sales(of).size for of in heard) <= rows.size:
