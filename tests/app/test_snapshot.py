@@ -181,3 +181,28 @@ def test_while_many_new_records_are_read_those_of_before_are_used_at_once(bring,
             break
         threading.Event().wait(0.05)
     assert len(records.snapshot().columns) == 2
+
+
+def test_long_work_that_needs_other_long_work_waits_for_nobody_who_waits_for_it(agent):
+    """Two homes are priced at once: one begins what the other needs, and must not wait for the turn that the other has."""
+    records, begun, made = agent.records, threading.Event(), []
+
+    def second() -> str:
+        begun.set()
+        threading.Event().wait(0.2)  # by now the first asks for the shared one too
+        return records.fitted("shared", lambda: "shared") + " and second"
+
+    def first() -> None:
+        begun.wait(10)
+        made.append(records.fitted("shared", lambda: "shared"))
+
+    threads = [
+        threading.Thread(target=first, daemon=True),
+        threading.Thread(target=lambda: made.append(records.fitted("second", second)), daemon=True),
+    ]
+    for t in threads:
+        t.start()
+    for t in threads:
+        t.join(20)
+    assert sorted(made) == ["shared", "shared and second"]
+    assert records.fitted("second", lambda: "made again") == "shared and second"

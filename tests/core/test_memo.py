@@ -56,3 +56,13 @@ def test_a_failure_is_told_to_all_and_kept_for_none():
 def test_one_value_may_need_another():
     memo = Memo(4)
     assert memo.get("a", lambda: memo.get("b", lambda: 2) + 1) == 3
+
+
+def test_what_was_made_elsewhere_is_taken_over_and_what_is_here_stays():
+    memo = Memo(3)
+    memo.get("here", lambda: 1)
+    memo.take([("there", 2), ("here", 9)])
+    assert memo.held() == [("here", 1), ("there", 2)]
+    assert memo.peek("here", 0) == 1 and memo.peek("nowhere", 0) == 0 and len(memo) == 2
+    memo.take([("more", 3), ("most", 4)])
+    assert memo.kept() == ["here", "more", "most"], "looked at last, it stays; the oldest goes"
