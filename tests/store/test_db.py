@@ -3,12 +3,26 @@
 from __future__ import annotations
 
 import sqlite3
+import subprocess
+import sys
 import threading
+from contextlib import closing
 
 import pytest
 
 from rain_porch.core.errors import Refused
-from rain_porch.store.db import PORCH, Database, Readers, atomic, connect, frozen, migrate, open_database, snapshot
+from rain_porch.store.db import (
+    PORCH,
+    Database,
+    Readers,
+    atomic,
+    connect,
+    frozen,
+    migrate,
+    not_ours,
+    open_database,
+    snapshot,
+)
 
 
 @pytest.fixture
@@ -115,3 +129,38 @@ def test_opening_twice_migrates_once(tmp_path):
     again = open_database(tmp_path, PORCH)
     assert again.execute("SELECT sql FROM sqlite_master ORDER BY name").fetchall() == schema
     again.close()
+
+
+KILLED_WHILE_WRITING = """
+import os, sqlite3, sys
+db = sqlite3.connect(sys.argv[1], isolation_level=None)
+db.execute("PRAGMA cache_size = 1")  # what is not committed yet is in the file already
+db.execute(sys.argv[2])
+db.execute("BEGIN")
+db.execute("CREATE TABLE half (said TEXT)")
+db.executemany("INSERT INTO half VALUES (?)", [("x" * 900,)] * 400)
+os.kill(os.getpid(), 9)
+"""
+
+
+@pytest.mark.parametrize(
+    ("first", "told"),
+    [
+        ("PRAGMA user_version = 0", ""),  # the first start, as its database was being made
+        ("CREATE TABLE recipes (n INTEGER)", "made by another program"),
+    ],
+)
+def test_a_file_whose_program_was_killed_as_it_wrote_is_what_it_was_before(tmp_path, first, told):
+    path = tmp_path / "porch.db"
+    subprocess.run([sys.executable, "-c", KILLED_WHILE_WRITING, str(path), first], check=False)
+    journal = path.with_name("porch.db-journal")
+    assert journal.stat().st_size, "it is half written"
+    before = path.read_bytes(), journal.read_bytes()
+    assert ("another program" in not_ours(PORCH, path)) == ("another" in told)
+    assert (path.read_bytes(), journal.read_bytes()) == before, "looking at it changes nothing"
+    if told:
+        return
+    open_database(tmp_path, PORCH).close()
+    with closing(sqlite3.connect(path)) as db:
+        tables = {r[0] for r in db.execute("SELECT name FROM sqlite_master")}
+    assert "workups" in tables and "half" not in tables

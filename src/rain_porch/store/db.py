@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import errno
+import shutil
 import sqlite3
 import threading
 import weakref
@@ -12,6 +13,7 @@ from importlib.resources import files
 from importlib.resources.abc import Traversable
 from pathlib import Path
 from queue import Empty, SimpleQueue
+from tempfile import TemporaryDirectory
 from typing import Any, TypeAlias, TypeVar
 
 from ..core.errors import Refused
@@ -179,18 +181,37 @@ def not_ours(which: str, path: Path) -> str:
     """
     if not path.stat().st_size:
         return "is empty: bring a backup back with rain-porch restore"
-    db = sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=10)
     try:
-        names = {r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        names = _tables(path)
     except sqlite3.OperationalError:
         raise
     except sqlite3.DatabaseError as error:
         return f"is damaged, or no database of Rain Porch ({error}): bring a backup back with rain-porch restore"
-    finally:
-        db.close()
     if not names or FIRST_TABLE[which] in names:
         return ""
     return "was made by another program: move it away, or name another folder with --data"
+
+
+def _tables(path: Path) -> set[str]:
+    """The names of a file's tables, without a change to it. One that was being written when its program was killed must first be
+    brought back to what it was, which its own journal tells: that is done with a copy here."""
+
+    def names_in(file: Path, mode: str) -> set[str]:
+        db = sqlite3.connect(f"{file.resolve().as_uri()}?mode={mode}", uri=True, timeout=10)
+        try:
+            return {r[0] for r in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        finally:
+            db.close()
+
+    try:
+        return names_in(path, "ro")
+    except sqlite3.OperationalError as error:
+        if error.sqlite_errorcode != sqlite3.SQLITE_READONLY_ROLLBACK:
+            raise
+    with TemporaryDirectory() as aside:
+        for file in (path, path.with_name(f"{path.name}-journal")):
+            shutil.copy(file, aside)
+        return names_in(Path(aside) / path.name, "rw")
 
 
 class Rows:
