@@ -5,7 +5,6 @@ from __future__ import annotations
 import argparse
 import datetime as dt
 import json
-import os
 import sys
 from pathlib import Path
 from typing import Any
@@ -29,11 +28,8 @@ from ..settings import data_folder, folder_with_records
 from ..store.records.incoming import imports as store
 from .telling import show
 
-IMPORT_NICENESS = 5
-
 
 def run_import(args: argparse.Namespace) -> int:
-    os.setpriority(os.PRIO_PROCESS, 0, IMPORT_NICENESS)  # whoever looks at a screen of the service meanwhile goes first
     records = Records(data_folder(args.data))
     columns = _mapping(records, args.mapping)
     out: list[tuple[int, ImportDoc]] = []

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import datetime as dt
 import json
-import os
 import sys
 from pathlib import Path
 
@@ -23,7 +22,6 @@ OUTCOMES = ("new", "changed", "same", "suspect", "rejected", "blanked")
 
 
 def main() -> None:
-    os.nice(5)  # whoever looks at a screen meanwhile goes first
     task = json.loads(sys.stdin.readline())
     folder = Path(task["folder"])
     db = database.open_database(folder, database.RECORDS)
