@@ -70,7 +70,7 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
 def test_what_other_rooms_take_long_for_is_worked_out_once_after_a_workup_is_opened(agent, at_work, monkeypatch):
     made: list[int] = []
     monkeypatch.setattr(module, "FIRST_SECONDS", 0.05)
-    monkeypatch.setattr(module, "work_out", lambda agent, number, with_pages: made.append(number))
+    monkeypatch.setattr(module, "worked_out_beside", lambda records, now, workups: made.append(workups[0][1]) or [])
     for number in (3, 3, 4, 3):
         at_work.get_ready(agent, number)
     newer = replace(agent.records, stamp=(agent.records.stamp[0] + 1, 0))

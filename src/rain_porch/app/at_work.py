@@ -69,7 +69,7 @@ class AtWork:
 
     def _get_ready(self, agent: Agent, workup_id: int) -> None:
         time.sleep(FIRST_SECONDS)
-        work_out(agent, workup_id, with_pages=True)
+        agent.records.fits.take(worked_out_beside(agent.records, self._now(), [(agent.owner, workup_id)]))
 
     def make_ahead(self, records: Snapshot, before: Snapshot, is_much: bool) -> None:
         """The same from new records, for all at work. is_much: all was read anew, and is not used until this is done: a process beside
