@@ -51,9 +51,7 @@ class Watch:
     process: int
     port: int
     seen: list[tuple[float, float, float]] = field(default_factory=list)
-    shown: list[tuple[float, int]] = field(
-        default_factory=list
-    )  # which version of the records stands on screen, and since when
+    shown: list[tuple[float, int]] = field(default_factory=list)  # since when which version is answered from
 
     def look(self, until: float) -> None:
         start = time.perf_counter()

@@ -6,16 +6,15 @@ import datetime as dt
 import gc
 import ipaddress
 import re
-import sys
 from pathlib import Path
 
 import uvicorn
-from threadpoolctl import threadpool_limits
 
 from ..app.handover.paper_process import PaperProcess
 from ..app.memory import share_arenas
 from ..app.office.accounts import somebody_signs_in
 from ..app.office.agent import FOLDERS_OWNER
+from ..app.processors import on_one_processor
 from ..app.schedule import plan_daily_backup
 from ..core.errors import BadInput
 from ..settings import setting
@@ -24,8 +23,6 @@ from . import journal
 from .app import create_app
 from .state import State
 
-# after which a thread that works long lets another one on: a short answer hands over some ten times, and waited 5 ms each time
-SWITCH_SECONDS = 0.001
 KEEP_ALIVE_SECONDS = 75  # that an idle connection stays open: as long as a proxy in front keeps it
 
 
@@ -34,7 +31,6 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
     share_arenas()
-    sys.setswitchinterval(SWITCH_SECONDS)
     with held(folder, "serving", dt.datetime.now()):
         _served(folder, host, port)
 
@@ -57,7 +53,7 @@ def _served(folder: Path, host: str, port: int) -> None:
     gc.collect()
     gc.freeze()
     # many requests at once are worth more than one on all processors: each computes on one
-    with threadpool_limits(1, user_api="blas"):
+    with on_one_processor():
         uvicorn.run(app, host=host, port=port, log_level="warning", timeout_keep_alive=KEEP_ALIVE_SECONDS)
     app.state.porch.close()
 

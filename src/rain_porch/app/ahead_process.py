@@ -16,14 +16,14 @@ from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
-from threadpoolctl import threadpool_limits
-
 from ..core.errors import RainPorchError
 from ..store.db import PORCH, Database
+from ..store.records.kept_columns import code_digest
 from .handover.report_input import report_input
 from .office.agent import Agent
 from .pricing.opened import found_candidates, priced
 from .pricing.past_listings import past_listings
+from .processors import on_one_processor
 from .records import Records
 from .snapshot import Snapshot
 from .workup.workups import open_workup
@@ -34,9 +34,15 @@ LONGEST_SECONDS = 120
 Fits = list[tuple[Hashable, Any]]
 
 
-def worked_out_beside(records: Snapshot, now: dt.datetime, workups: Sequence[tuple[int, int]]) -> Fits:
-    """What took long of the prices of these workups, each by its owner and number, on just these records; nothing where that fails."""
-    task = {"folder": str(records.folder), "now": now.isoformat(), "workups": workups, "mark": records.mark}
+def worked_out_beside(
+    records: Snapshot, now: dt.datetime, workups: Sequence[tuple[int, int]], chances_alone: bool = False
+) -> Fits:
+    """What took long of the prices and chances of these workups, or of their chances alone, each by its owner and number, on just these
+    records and by the same core; nothing where that fails."""
+    task = {
+        "folder": str(records.folder), "now": now.isoformat(), "workups": workups, "chances_alone": chances_alone,
+        "stands": _stands(records),
+    }  # fmt: skip
     try:
         done = subprocess.run(
             [sys.executable, "-m", MODULE], input=(json.dumps(task) + "\n").encode(), stdout=subprocess.PIPE,
@@ -44,8 +50,13 @@ def worked_out_beside(records: Snapshot, now: dt.datetime, workups: Sequence[tup
         )  # fmt: skip
         made: Fits = pickle.loads(done.stdout)  # by this program itself
         return made
-    except (OSError, subprocess.SubprocessError, pickle.UnpicklingError, EOFError):
-        return []
+    except (OSError, subprocess.SubprocessError, pickle.UnpicklingError, EOFError, AttributeError, ImportError):
+        return []  # the last ones: the program was changed under the service
+
+
+def _stands(records: Snapshot) -> list[Any]:
+    """What the fits hang on: the state of the records, the last backtest, the code of the core."""
+    return [records.mark, *records.stamp, code_digest()]
 
 
 def main() -> None:
@@ -54,9 +65,10 @@ def main() -> None:
     now = dt.datetime.fromisoformat(task["now"])
     with _opened(Path(task["folder"]), now) as (snapshot, porch):
         fits: Fits = []
-        if snapshot.mark == task["mark"]:
+        if _stands(snapshot) == task["stands"]:
             for owner, workup_id in task["workups"]:
-                work_out(Agent.on(snapshot, owner, porch, lambda: now), workup_id)
+                agent = Agent.on(snapshot, owner, porch, lambda: now)
+                (chances_of if task["chances_alone"] else work_out)(agent, workup_id)
             fits = snapshot.fits.held()
         pickle.dump(fits, sys.stdout.buffer, pickle.HIGHEST_PROTOCOL)
 
@@ -73,10 +85,16 @@ def work_out(agent: Agent, workup_id: int, with_pages: bool = False) -> None:
             report_input(agent, workup_id)
 
 
+def chances_of(agent: Agent, workup_id: int) -> None:
+    """The chances of a workup's home; what has gone meanwhile is told to who asks for it."""
+    with suppress(RainPorchError):
+        past_listings(open_workup(agent, workup_id).standpoint)
+
+
 @contextmanager
 def _opened(folder: Path, now: dt.datetime) -> Iterator[tuple[Snapshot, Database]]:
     records, porch = Records(folder, today=now.date), Database(folder, PORCH)
-    with threadpool_limits(1, user_api="blas"):
+    with on_one_processor():
         yield records.snapshot(), porch
     porch.close()
     records.close()

@@ -36,6 +36,7 @@ class AtWork:
         self._asked: OrderedDict[tuple[int, int], _Asked] = OrderedDict()
         self._lock = threading.Lock()
         self._ready: OrderedDict[tuple[int, int, tuple[int, int]], None] = OrderedDict()
+        self._opened: list[tuple[Snapshot, int, int]] = []  # whose chances wait to be worked out
         self._getting_ready = ThreadPoolExecutor(1, "getting ready")
 
     def note(self, owner: int, workup_id: int, page: bool = False) -> None:
@@ -55,8 +56,8 @@ class AtWork:
         return [(*key, asked.page_at is not None and asked.page_at >= since) for key, asked in held]
 
     def get_ready(self, agent: Agent, workup_id: int) -> None:
-        """A workup is opened: what its other rooms take long for is worked out beside, once for a version of the records, since what
-        takes long hangs on the home and not on what is decided."""
+        """A workup is opened: the chances of its home are worked out beside, once for a version of the records, since they hang on the
+        home and not on what is decided. Its price is asked for by the first screen."""
         which = (agent.owner, workup_id, agent.records.stamp)
         with self._lock:
             if which in self._ready:
@@ -64,12 +65,20 @@ class AtWork:
             self._ready[which] = None
             while len(self._ready) > 4 * MOST:
                 self._ready.popitem(last=False)
+            self._opened.append((agent.records, agent.owner, workup_id))
         with suppress(RuntimeError):  # the service is about to end
-            self._getting_ready.submit(self._get_ready, agent, workup_id)
+            self._getting_ready.submit(self._get_ready)
 
-    def _get_ready(self, agent: Agent, workup_id: int) -> None:
+    def _get_ready(self) -> None:
+        """All that were opened by now, on the records of the first of them, at once."""
+        if not self._opened:
+            return
         time.sleep(FIRST_SECONDS)
-        agent.records.fits.take(worked_out_beside(agent.records, self._now(), [(agent.owner, workup_id)]))
+        with self._lock:
+            records = self._opened[0][0]
+            mine = [(owner, number) for of, owner, number in self._opened if of.stamp == records.stamp]
+            self._opened = [x for x in self._opened if x[0].stamp != records.stamp]
+        records.fits.take(worked_out_beside(records, self._now(), mine, chances_alone=True))
 
     def make_ahead(self, records: Snapshot, before: Snapshot, is_much: bool) -> None:
         """The same from new records, for all at work. is_much: all was read anew, and is not used until this is done: a process beside

@@ -16,7 +16,7 @@ from ..store.records.incoming.changed import changed_since
 from ..store.records.incoming.imports import records_mark, records_version
 from ..store.records.kept_columns import Before, is_little, kept_columns, read_beside
 from .memory import give_back
-from .snapshot import Snapshot
+from .snapshot import Snapshot, new_turns
 
 READERS, BESIDE_TRIES = 3, 3
 AHEAD_SECONDS = 45  # for which new records wait until those at work are priced on them
@@ -41,7 +41,7 @@ class Records:
         self._reading = threading.Lock()  # held while the columns are read
         self._starting = threading.Lock()
         self._next: threading.Thread | None = None
-        self._fits = threading.RLock()
+        self._turns = new_turns()
 
     def snapshot(self) -> Snapshot:
         """The newest records as one value.
@@ -100,7 +100,7 @@ class Records:
                 )
         if len(read) >= MANY:
             give_back()
-        return Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._fits), is_much
+        return Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._turns), is_much
 
     @contextmanager
     def connection(self) -> Iterator[sqlite3.Connection]:

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 import threading
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Mapping
 from contextlib import AbstractContextManager
 from dataclasses import dataclass, field, replace
 from fnmatch import fnmatchcase
 from functools import partial
 from pathlib import Path
-from typing import Any, TypeVar, cast
+from typing import Any, Literal, TypeVar, cast
 
 import numpy as np
 
@@ -30,7 +30,8 @@ from ..store.records import areas, homes, series
 
 T = TypeVar("T")
 _NOT_MADE: Any = object()
-Turn = AbstractContextManager[Any]  # a lock that who holds it may take again
+Line = Literal["worths", "chances"]  # in which long work waits for its turn
+Turns = Mapping[Line, AbstractContextManager[Any]]
 # so many are kept of each: a fit takes some 2 MB, a table up to 4
 MASKS, REMEMBERED, FITS, TABLES, PICTURES, PAPERS = 60, 400, 160, 60, 300, 24
 
@@ -57,7 +58,7 @@ class Snapshot:
     db: Readers
     today: Callable[[], dt.date]
     mark: str = ""  # of the records' state, by which a file knows what it was made from
-    turn: Turn = field(repr=False, compare=False, default_factory=threading.RLock)
+    turns: Turns = field(repr=False, compare=False, default_factory=lambda: new_turns())
     fits: Memo = field(repr=False, compare=False, default_factory=lambda: Memo(FITS))
     _masks: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(MASKS))
     _memo: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(REMEMBERED))
@@ -77,13 +78,14 @@ class Snapshot:
         """What is dear to work out from this snapshot; the key says all else that it depends on."""
         return self._memo.get(key, make)
 
-    def fitted(self, key: Hashable, make: Callable[[], T]) -> T:
-        """The same for long work, which may ask for more of it: one after the other, whoever asks, so that short answers come between.
-        The turn is taken before the key's own lock, by all: two that need each other's work would wait for ever otherwise."""
+    def fitted(self, key: Hashable, make: Callable[[], T], line: Line = "worths") -> T:
+        """The same for long work, which may ask for more of it: of each line one after the other, whoever asks, so that short answers
+        come between; a worth does not wait for another home's chances. The turn is taken before the key's own lock, by all: two that
+        need each other's work would wait for ever otherwise. Chances may ask for worths, never the other way round."""
         kept = self.fits.peek(key, _NOT_MADE)
         if kept is not _NOT_MADE:
             return cast(T, kept)
-        with self.turn:
+        with self.turns[line]:
             return self.fits.get(key, make)
 
     def middle(self, rows: Ints | None = None) -> tuple[float, float]:
@@ -190,6 +192,11 @@ class Snapshot:
 
     def series_names(self) -> list[str]:
         return series.names(self.db)
+
+
+def new_turns() -> Turns:
+    """For each line a lock that who holds it may take again."""
+    return {"worths": threading.RLock(), "chances": threading.RLock()}
 
 
 def freshness(records: Snapshot) -> dict[str, Any]:

@@ -3,9 +3,6 @@
 from __future__ import annotations
 
 import argparse
-from contextlib import AbstractContextManager
-
-from threadpoolctl import threadpool_limits
 
 from ..app.office.agent import folders_agent
 from ..app.office.house_rules import rules_of
@@ -13,13 +10,6 @@ from ..app.records import Records
 from ..app.snapshot import Snapshot
 from ..core.facts.house_rules import USUAL, HouseRules
 from ..settings import folder_with_records
-
-
-def on_one_processor() -> AbstractContextManager[object]:
-    """Linear algebra on one processor, as in the service: sums of several differ in their last digits, and of homes around one
-    home they take more time together than one alone."""
-    limits: AbstractContextManager[object] = threadpool_limits(1, user_api="blas")
-    return limits
 
 
 def records_and_rules(args: argparse.Namespace) -> tuple[Snapshot, HouseRules]:

@@ -8,12 +8,12 @@ import json
 from ..app.handover.report_input import report_input
 from ..app.office.agent import folders_agent
 from ..app.office.sharing import agent_for_workup
+from ..app.processors import on_one_processor
 from ..app.records import Records
 from ..app.schemas import SCHEMAS
 from ..app.workup.workups import list_workups
 from ..report.papers import write_report
 from ..settings import folder_with_records
-from .opening import on_one_processor
 from .telling import show
 
 

@@ -14,6 +14,7 @@ from pydantic import ValidationError
 from ..app.home import homes
 from ..app.office.agent import folders_agent
 from ..app.pricing.find_document import find_doc
+from ..app.processors import on_one_processor
 from ..app.records import Records
 from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, Refused
@@ -22,7 +23,7 @@ from ..core.facts.words import home_plural
 from ..documents.search import SearchDoc
 from ..documents.wire import KindScoreDoc
 from ..settings import folder_with_records
-from .opening import on_one_processor, records_and_rules
+from .opening import records_and_rules
 from .telling import show
 
 

@@ -39,9 +39,8 @@ def within(label: Any) -> str:
 _FUNCTIONS: Mapping[str, Any] = {"BEGIN": sentence_case, "CONTINUE": continued, "WITHIN": within}
 """What a phrase may do to words that come into it."""
 
-_adding = (
-    threading.RLock()
-)  # requests run side by side: all of them are to see one bundle, with what a phrase refers to
+# requests run side by side: all of them are to see one bundle, with what a phrase refers to
+_adding = threading.RLock()
 _ENTRY = re.compile(r"^([a-zA-Z][\w-]*) =(?:.*\n)(?:[ }].*\n|\n(?=[ }]))*", re.MULTILINE)
 _REFERRED = re.compile(r"\{ *([a-z][\w-]*) *\}|\(([a-z][\w-]*)\)")
 

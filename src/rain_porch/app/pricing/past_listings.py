@@ -53,10 +53,10 @@ def past_listings(standpoint: Standpoint) -> PastListings:
     records, day, centre = standpoint.records, standpoint.view.day, _middle_of_cell(standpoint.subject, CELL_DEGREES)
     cell = (centre.home_kind, centre.latitude, centre.longitude, day)
     here = replace(standpoint, subject=centre)
-    around = records.fitted(("listings around", *cell), lambda: _around(here))
+    around = records.fitted(("listings around", *cell), lambda: _around(here), "chances")
     own = _of_the_home(standpoint, around.rows)
     key = ("past listings", *cell, tuple(around.rows[own].tolist()))
-    return records.fitted(key, lambda: _without(standpoint, around, own))
+    return records.fitted(key, lambda: _without(standpoint, around, own), "chances")
 
 
 def _middle_of_cell(s: Subject, width: float) -> Subject:
@@ -88,7 +88,7 @@ def _fits(standpoint: Standpoint) -> list[QuarterFit]:
     middle = _middle_of_cell(standpoint.subject, WIDE_CELL_DEGREES)
     key = ("fits then", middle.home_kind, middle.latitude, middle.longitude, view.day)
     firsts = quarters_of(np.arange(view.day - REACH_DAYS, view.day + 1))
-    return standpoint.records.fitted(key, lambda: quarterly_fits(columns, view, middle, firsts))
+    return standpoint.records.fitted(key, lambda: quarterly_fits(columns, view, middle, firsts), "chances")
 
 
 def _without(standpoint: Standpoint, around: Around, own: Bools) -> PastListings:
