@@ -11,7 +11,6 @@ import numpy as np
 import pytest
 
 from rain_porch.app import ahead_process as beside_module
-from rain_porch.app import at_work as module
 from rain_porch.app import records as of_folder
 from rain_porch.app.ahead_process import worked_out_beside
 from rain_porch.app.at_work import MOST, STAYS, AtWork
@@ -24,7 +23,6 @@ from rain_porch.app.processors import on_one_processor
 from rain_porch.app.records import Records
 from rain_porch.app.workup.changes import Decide
 from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup
-from rain_porch.core.memo import Memo
 from rain_porch.records.importing import import_file
 from tests.conftest import NOW
 
@@ -76,38 +74,15 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
 def test_the_process_beside_answers_for_just_these_records_and_this_program(agent, monkeypatch):
     hit = next(h for h in looked_up(agent, "630 hedgerow terrace").hits if h.kind == "parcel")
     number = begin_workup(agent, HomeRef(hit.kind, hit.key))
-    fits = dict(
-        worked_out_beside(agent.records, NOW, [(FOLDERS_OWNER, number), (FOLDERS_OWNER, 99)], chances_alone=True)
-    )
+    fits = dict(worked_out_beside(agent.records, NOW, [(FOLDERS_OWNER, number), (FOLDERS_OWNER, 99)]))
     with on_one_processor():  # as the service does
         here = past_listings(open_workup(agent, number).standpoint)
     (there,) = [value for key, value in fits.items() if key[0] == "past listings"]
-    assert "price" not in {key[0] for key in fits} and np.array_equal(there.outcomes.position, here.outcomes.position)
+    assert "price" in {key[0] for key in fits} and np.array_equal(there.outcomes.position, here.outcomes.position)
     tested = replace(agent.records, stamp=(agent.records.stamp[0], agent.records.stamp[1] + 1))
     assert worked_out_beside(tested, NOW, [(FOLDERS_OWNER, number)]) == [], "another backtest, other ranges"
     monkeypatch.setattr(beside_module, "code_digest", lambda: "another program")
     assert worked_out_beside(agent.records, NOW, [(FOLDERS_OWNER, number)]) == []
-
-
-def test_what_other_rooms_take_long_for_is_worked_out_once_after_a_workup_is_opened(agent, at_work, monkeypatch):
-    made: list[list[int]] = []
-    monkeypatch.setattr(module, "FIRST_SECONDS", 0.05)
-
-    def beside(records, now, workups, chances_alone):
-        made.append([n for _, n in workups])
-        return [(("past listings", len(made)), chances_alone)]
-
-    monkeypatch.setattr(module, "worked_out_beside", beside)
-    for number in (3, 3, 4, 3):
-        at_work.get_ready(agent, number)
-    newer = replace(agent.records, stamp=(agent.records.stamp[0] + 1, 0), fits=Memo(9))
-    at_work.get_ready(replace(agent, records=newer), 3)
-    at_work._getting_ready.shutdown(wait=True)
-    assert made == [[3, 4], [3]], "those opened together at once, and again on other records"
-    assert ("past listings", 1) in agent.records.fits.kept() and newer.fits.kept() == [("past listings", 2)]
-    at_work.close()
-    at_work.get_ready(agent, 9)
-    assert len(made) == 2
 
 
 def test_where_all_is_read_anew_the_records_of_before_serve_until_it_is_made(town, tmp_path, monkeypatch):

@@ -39,6 +39,16 @@ def test_enter_takes_what_was_typed_whatever_is_listed_still(page: Page, server)
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Hedgerow")
 
+    page.goto(server.url)
+    expect(field).to_be_focused()
+    page.keyboard.type("734 sill drive")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("option", name="unit 101")).to_be_visible()
+    expect(page).to_have_url(re.compile("/$"))  # it may be any of its units: they are seen first
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_have_text("734 Sill Drive, unit 102")
+
     room(page, "Comps")
     page.get_by_role("button", name="Add a home").click()
     expect(page.get_by_role("textbox", name="Listing number or address")).to_be_focused()

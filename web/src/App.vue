@@ -38,7 +38,7 @@ const SignIn = later(() => import('./session/SignIn.vue'))
 const { isOut, session } = useSession()
 // another workup, file or page is another room: nothing of the last one stays, no saved word and no revision
 const route = useRoute()
-const whose = computed(() => Object.values(route.params).join('/'))
+const roomOf = computed(() => Object.values(route.params).join('/'))
 // a field holds its figure as it was written when it came: where the office reads otherwise, the room is drawn anew
 const drawn = ref(0)
 watch(session.data, (now) => now && readIn(now.form) && (drawn.value += 1), {
@@ -71,7 +71,7 @@ onSignedOut(() => void queries.invalidateQueries({ queryKey: ['session'] }))
         </p>
         <RecordsStanding v-if="!isOut" />
       </header>
-      <main class="room"><router-view :key="`${drawn} ${whose}`" /></main>
+      <main class="room"><router-view :key="`${drawn} ${roomOf}`" /></main>
     </div>
     <Legend />
     <KeysPage />

@@ -60,14 +60,7 @@ class State:
         if self.papers:
             self.papers.start()
 
-    def opened(self, agent: Agent, workup_id: int) -> None:
-        """A workup is opened: its papers, and what its rooms take long for, get ready meanwhile."""
-        if self.papers:
-            self.papers.start()
-            self.working_on.get_ready(agent, workup_id)
-
     def close(self) -> None:
-        self.working_on.close()
         self.schedule.end()
         if self.papers:
             self.papers.stop()

@@ -34,15 +34,11 @@ LONGEST_SECONDS = 120
 Fits = list[tuple[Hashable, Any]]
 
 
-def worked_out_beside(
-    records: Snapshot, now: dt.datetime, workups: Sequence[tuple[int, int]], chances_alone: bool = False
-) -> Fits:
-    """What took long of the prices and chances of these workups, or of their chances alone, each by its owner and number, on just these
-    records and by the same core; nothing where that fails."""
-    task = {
-        "folder": str(records.folder), "now": now.isoformat(), "workups": workups, "chances_alone": chances_alone,
-        "stands": _stands(records),
-    }  # fmt: skip
+def worked_out_beside(records: Snapshot, now: dt.datetime, workups: Sequence[tuple[int, int]]) -> Fits:
+    """What took long of the prices and chances of these workups, each by its owner and number, on just these records and by the same
+    core; nothing where that fails."""
+    stands = _stands(records)
+    task = {"folder": str(records.folder), "now": now.isoformat(), "workups": workups, "stands": stands}
     try:
         done = subprocess.run(
             [sys.executable, "-m", MODULE], input=(json.dumps(task) + "\n").encode(), stdout=subprocess.PIPE,
@@ -67,8 +63,7 @@ def main() -> None:
         fits: Fits = []
         if _stands(snapshot) == task["stands"]:
             for owner, workup_id in task["workups"]:
-                agent = Agent.on(snapshot, owner, porch, lambda: now)
-                (chances_of if task["chances_alone"] else work_out)(agent, workup_id)
+                work_out(Agent.on(snapshot, owner, porch, lambda: now), workup_id)
             fits = snapshot.fits.held()
         pickle.dump(fits, sys.stdout.buffer, pickle.HIGHEST_PROTOCOL)
 
@@ -83,12 +78,6 @@ def work_out(agent: Agent, workup_id: int, with_pages: bool = False) -> None:
         past_listings(opened.standpoint)
         if with_pages:
             report_input(agent, workup_id)
-
-
-def chances_of(agent: Agent, workup_id: int) -> None:
-    """The chances of a workup's home; what has gone meanwhile is told to who asks for it."""
-    with suppress(RainPorchError):
-        past_listings(open_workup(agent, workup_id).standpoint)
 
 
 @contextmanager

@@ -1,14 +1,11 @@
-"""Who works on what now: what their screens and papers will ask for is worked out before they ask, also on newer records."""
+"""Who works on what now: what their screens and papers will ask for is worked out on newer records before they have them."""
 
 from __future__ import annotations
 
 import datetime as dt
 import threading
-import time
 from collections import OrderedDict
 from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
-from contextlib import suppress
 from dataclasses import dataclass
 
 from .ahead_process import work_out, worked_out_beside
@@ -18,7 +15,6 @@ from .snapshot import Snapshot
 
 MOST = 60  # workups
 STAYS = dt.timedelta(minutes=20)  # since somebody last asked something of it
-FIRST_SECONDS = 1.0  # for which what a screen asks for at once goes first
 
 
 @dataclass(frozen=True)
@@ -35,9 +31,6 @@ class AtWork:
         self._agent_on, self._now = agent_on, now
         self._asked: OrderedDict[tuple[int, int], _Asked] = OrderedDict()
         self._lock = threading.Lock()
-        self._ready: OrderedDict[tuple[int, int, tuple[int, int]], None] = OrderedDict()
-        self._opened: list[tuple[Snapshot, int, int]] = []  # whose chances wait to be worked out
-        self._getting_ready = ThreadPoolExecutor(1, "getting ready")
 
     def note(self, owner: int, workup_id: int, page: bool = False) -> None:
         """Something was asked of a workup. page: a page of its paper."""
@@ -55,33 +48,8 @@ class AtWork:
             held = [(key, asked) for key, asked in reversed(self._asked.items()) if asked.at >= since]
         return [(*key, asked.page_at is not None and asked.page_at >= since) for key, asked in held]
 
-    def get_ready(self, agent: Agent, workup_id: int) -> None:
-        """A workup is opened: the chances of its home are worked out beside, once for a version of the records, since they hang on the
-        home and not on what is decided. Its price is asked for by the first screen."""
-        which = (agent.owner, workup_id, agent.records.stamp)
-        with self._lock:
-            if which in self._ready:
-                return
-            self._ready[which] = None
-            while len(self._ready) > 4 * MOST:
-                self._ready.popitem(last=False)
-            self._opened.append((agent.records, agent.owner, workup_id))
-        with suppress(RuntimeError):  # the service is about to end
-            self._getting_ready.submit(self._get_ready)
-
-    def _get_ready(self) -> None:
-        """All that were opened by now, on the records of the first of them, at once."""
-        if not self._opened:
-            return
-        time.sleep(FIRST_SECONDS)
-        with self._lock:
-            records = self._opened[0][0]
-            mine = [(owner, number) for of, owner, number in self._opened if of.stamp == records.stamp]
-            self._opened = [x for x in self._opened if x[0].stamp != records.stamp]
-        records.fits.take(worked_out_beside(records, self._now(), mine, chances_alone=True))
-
     def make_ahead(self, records: Snapshot, before: Snapshot, is_much: bool) -> None:
-        """The same from new records, for all at work. is_much: all was read anew, and is not used until this is done: a process beside
+        """Work out from new records what all at work ask for. is_much: all was read anew, and is not used until this is done: a process beside
         does what takes long."""
         working = self.workups()
         if is_much and working:
@@ -93,7 +61,3 @@ class AtWork:
             return
         for owner, workup_id, with_pages in working:
             work_out(self._agent_on(records, owner), workup_id, with_pages)
-
-    def close(self) -> None:
-        """Begin nothing more."""
-        self._getting_ready.shutdown(wait=False, cancel_futures=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -113,7 +114,7 @@ def _begun_numbers(records: Snapshot, text: str) -> list[HitDoc]:
     if len(text) < 3 or not any(ch.isdigit() for ch in text):
         return []
     found = homes.numbered(records.db, text, MOST_HOMES) or homes.numbered(records.db, text.upper(), MOST_HOMES)
-    return [hit_doc(h, f"{h.kind} {h.key}") for h in found]
+    return [hit_doc(replace(h, shown=called_by_place(h.shown) or h.shown), f"{h.kind} {h.key}") for h in found]
 
 
 def _with_its_units(found: Sequence[homes.Hit]) -> list[homes.Hit]:

@@ -16,6 +16,7 @@ const form = computed(() => formNow())
 const failed = ref('')
 const next = inTurn()
 let newest = 0
+let kept = formNow() // by the service
 async function choose(change: Partial<LocalForm>) {
   const mine = ++newest
   failed.value = ''
@@ -25,9 +26,9 @@ async function choose(change: Partial<LocalForm>) {
   await next(async () => {
     try {
       await got(api.PUT('/api/local-form', { body }))
+      kept = body
     } catch (error) {
       failed.value = (error as Told).message
-      const kept = await got(api.GET('/api/local-form'))
       if (mine === newest) readIn(kept) // what was chosen since is on its way
     }
   })

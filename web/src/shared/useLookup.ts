@@ -7,6 +7,14 @@ import { useRested } from './useRested'
 export type Hit = Docs['HitDoc']
 type Kind = Hit['kind']
 
+/** Whether a typed text means the first of the answers: it is called so, or the others are the same home. */
+function isOne(found: Hit[], words: string): boolean {
+  const first = found[0]
+  if (!first) return false
+  const isCalledSo = [first.shown, first.key].some((name) => name.toLowerCase() === words.toLowerCase())
+  return isCalledSo || found.every((h) => h.shown.startsWith(first.shown))
+}
+
 /** What a typed text may mean, of the kinds wanted, which of the answers is chosen, and what opening one does. */
 export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel', 'listing', 'area']) {
   const router = useRouter()
@@ -42,9 +50,9 @@ export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel'
 
   /**
    * The answer that Enter takes: of what is offered for all that is typed by now. The key is often pressed before that
-   * is there, and what is listed still is for the first letters, which may be another home. Null where nothing is
-   * offered, what was typed fits nothing and its neighbours were not seen yet, more was typed meanwhile, or nobody
-   * answers.
+   * is there, and what is listed still is for the first letters, which may be another home. What was not seen yet is
+   * taken where one home alone can be meant; else it is listed, and the next Enter takes it. Null where nothing is taken,
+   * more was typed meanwhile, or nobody answers.
    */
   async function taken(): Promise<Hit | null> {
     const chosen = at.value ? offered.value[at.value] : undefined
@@ -55,7 +63,9 @@ export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel'
     try {
       const now = await client.ensureQueryData(question(words))
       if (words !== text.value.trim()) return null
-      const list = wanted(now.hits).length || !seen ? wanted(now.hits) : wanted(now.nearest)
+      const found = wanted(now.hits)
+      if (!seen) return isOne(found, words) ? found[0]! : null
+      const list = found.length ? found : wanted(now.nearest)
       return list.find((h) => h.kind === chosen?.kind && h.key === chosen.key) ?? list[0] ?? null
     } catch (error) {
       failed.value = (error as Told).message

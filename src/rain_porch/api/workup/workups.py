@@ -154,7 +154,7 @@ def enter_by_hand(porch: Porch, body: EnteredHome) -> Made:
 def open_workup(porch: Porch, workup_id: Number) -> OpenDoc:
     opened = book.open_workup(porch.agent, workup_id)
     history = book.history_of(porch.agent, workup_id)
-    porch.state.opened(porch.agent, workup_id)
+    porch.state.at_work()
     return OpenDoc(
         workup_id=workup_id,
         revision=opened.revision,
