@@ -34,7 +34,8 @@ class Places:
         if len(points) * len(self.points) > _BY_HAND:
             far, at = self._tree.query(points, k=range(1, k + 1))
             return np.asarray(far, dtype=np.float64), np.asarray(at, dtype=np.int64)
-        squared = ((points[:, None, :] - self.points[None]) ** 2).sum(axis=2)
+        across, along = (np.subtract.outer(points[:, i], self.points[:, i]) for i in (0, 1))
+        squared = np.add(np.square(across, out=across), np.square(along, out=along), out=across)
         at = np.argpartition(squared, k - 1, axis=1)[:, :k]
         at = np.take_along_axis(at, np.argsort(np.take_along_axis(squared, at, axis=1), axis=1, kind="stable"), axis=1)
         return np.sqrt(np.take_along_axis(squared, at, axis=1)), at
