@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import threading
+import time
 import weakref
 
 import numpy as np
@@ -62,16 +63,29 @@ def test_an_import_in_the_middle_of_a_mask_leaves_no_mask_of_another_length(brin
     assert records.snapshot().area_mask(("Ferry",)).sum() == 7
 
 
-def test_an_old_snapshot_goes_with_its_last_reader(bring, records):
+def test_an_old_snapshot_goes_with_its_last_reader_and_the_log_is_begun_anew(bring, records, monkeypatch):
+    monkeypatch.setattr(of_folder, "LOG_SECONDS", 0.0)
+    log = records.folder / "records.db-wal"
     bring(HEAD + sale("A1", 300_000))
     held = records.snapshot()
     readers, gone = held.db, weakref.ref(held)
     bring(HEAD + sale("A2", 300_000), "more.csv")
     records.snapshot()
     assert readers.execute("SELECT count(*) FROM listings").fetchone()[0] == 1
+    records.snapshot()
+    time.sleep(0.2)
+    assert log.stat().st_size, "he reads what is not to be taken from under him"
     del held, readers
     gc.collect()
     assert gone() is None
+    until = time.monotonic() + 20
+    while log.stat().st_size:
+        assert time.monotonic() < until
+        now = records.snapshot()
+        time.sleep(0.05)
+    assert now.db.execute("SELECT count(*) FROM listings").fetchone()[0] == len(now.columns) == 2
+    bring(HEAD + sale("A3", 300_000), "third.csv")
+    assert now.db.execute("SELECT count(*) FROM listings").fetchone()[0] == 2, "it is frozen still"
 
 
 def test_readers_and_an_importer_side_by_side_never_meet_a_half(bring, records):

@@ -254,18 +254,37 @@ class Readers:
         with self.one() as connection:
             return Rows(connection.execute(sql, parameters))
 
-    def close(self) -> None:
-        """Close all, once what they are reading is read; a statement that takes seconds more is not waited for."""
+    def begin_again(self) -> bool:
+        """Let all that are frozen see the database as it is now; False, and nothing done, where one of them is busy for long."""
+        with self._all(SHORT_SECONDS) as held:
+            if len(held) < self._count:
+                return False
+            for connection in held:
+                connection.execute("COMMIT")
+                connection.execute("BEGIN")
+                connection.execute("SELECT 1 FROM sqlite_master").fetchone()  # it is frozen as it first reads
+            return True
+
+    @contextmanager
+    def _all(self, seconds: float) -> Iterator[list[sqlite3.Connection]]:
+        """All connections, or those that came back within so many seconds each: nobody else has one meanwhile."""
         held: list[sqlite3.Connection] = []
         with suppress(Empty):
             for _ in range(self._count):
-                held.append(self._idle.get(timeout=PATIENT_SECONDS))
-        self._closing()
-        for connection in held:  # who comes later is told that they are closed
-            self._idle.put(connection)
+                held.append(self._idle.get(timeout=seconds))
+        try:
+            yield held
+        finally:
+            for connection in held:
+                self._idle.put(connection)
+
+    def close(self) -> None:
+        """Close all, once what they are reading is read; a statement that takes seconds more is not waited for."""
+        with self._all(PATIENT_SECONDS):
+            self._closing()  # who comes later is told that they are closed
 
 
-PATIENT_SECONDS = 3.0
+PATIENT_SECONDS, SHORT_SECONDS = 3.0, 0.3
 
 
 def _close_all(connections: list[sqlite3.Connection]) -> None:
@@ -292,9 +311,9 @@ class Database:
     """
 
     def __init__(self, folder: Path, which: str, readers: int = 3) -> None:
-        self.folder = folder
+        self.folder, self.path = folder, folder / f"{which}.db"
         self._writer = open_database(folder, which)
-        self._readers = Readers([connect(folder / f"{which}.db", cache=4000) for _ in range(readers)])
+        self._readers = Readers([connect(self.path, cache=4000) for _ in range(readers)])
         self._line = threading.RLock()
         self._mine = threading.local()
 
