@@ -6,6 +6,7 @@ import json
 import socket
 import threading
 import time
+import weakref
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 
@@ -13,6 +14,8 @@ import httpx
 import pytest
 
 from rain_porch.api import limits
+from rain_porch.records.importing import import_file
+from tests.conftest import NOW
 from tests.e2e.conftest import Server
 
 
@@ -98,3 +101,20 @@ def test_changes_of_many_at_once_all_arrive(server):
         told = sorted(pool.map(save, range(12)))
     names = [v["name"] for v in httpx.get(f"{server.url}/api/views").json() if v["name"].startswith("View ")]
     assert told == [201] * 6 + [422] * 6 and sorted(names) == [f"View {n}" for n in range(6)]
+
+
+def test_an_open_connection_holds_no_records_of_before(server, tmp_path):
+    records = server.app.state.porch.records
+    with httpx.Client(base_url=server.url) as idle:  # a browser's window that asks for nothing more
+        idle.get("/api/lookup", params={"text": "630 hedgerow terrace"}).raise_for_status()
+        before = weakref.ref(records.snapshot())
+        file = tmp_path / "more.csv"
+        file.write_text("ListingId,StandardStatus,UnparsedAddress,City,ListPrice\nZZ1,Active,1 Test Lane,Town,250000\n")
+        with records.connection() as own:
+            import_file(own, file, folder=server.folder, now=NOW, source="More")
+        until = time.monotonic() + 20
+        while before() is not None:
+            assert time.monotonic() < until
+            httpx.get(f"{server.url}/api/lookup", params={"text": "1 test lane"}).raise_for_status()
+            time.sleep(0.1)
+        assert idle.get("/api/lookup", params={"text": "1 test lane"}).json()["hits"]

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import threading
 import time
 import weakref
@@ -10,12 +9,14 @@ import weakref
 import numpy as np
 import pytest
 
+from rain_porch.app import clearing
 from rain_porch.app import records as of_folder
 from rain_porch.app import snapshot as of_records
 from rain_porch.app.home.homes import HomeRef
 from rain_porch.app.office.agent import folders_agent
 from rain_porch.app.pricing.opened import priced, suggested
 from rain_porch.app.workup.workups import begin_workup, change_workup, open_workup, undo_change
+from rain_porch.core.market.measures import Market
 from rain_porch.core.search.search import Search
 from tests.app.workup.test_changes import change
 
@@ -64,11 +65,12 @@ def test_an_import_in_the_middle_of_a_mask_leaves_no_mask_of_another_length(brin
 
 
 def test_an_old_snapshot_goes_with_its_last_reader_and_the_log_is_begun_anew(bring, records, monkeypatch):
-    monkeypatch.setattr(of_folder, "LOG_SECONDS", 0.0)
+    monkeypatch.setattr(clearing, "SECONDS", 0.0)
     log = records.folder / "records.db-wal"
     bring(HEAD + sale("A1", 300_000))
     held = records.snapshot()
-    readers, gone = held.db, weakref.ref(held)
+    readers, gone, columns = held.db, weakref.ref(held), weakref.ref(held.columns)
+    Market(held.columns, np.arange(1), 0)  # its book holds the columns, and they hold it
     bring(HEAD + sale("A2", 300_000), "more.csv")
     records.snapshot()
     assert readers.execute("SELECT count(*) FROM listings").fetchone()[0] == 1
@@ -76,10 +78,9 @@ def test_an_old_snapshot_goes_with_its_last_reader_and_the_log_is_begun_anew(bri
     time.sleep(0.2)
     assert log.stat().st_size, "he reads what is not to be taken from under him"
     del held, readers
-    gc.collect()
     assert gone() is None
     until = time.monotonic() + 20
-    while log.stat().st_size:
+    while log.stat().st_size or columns() is not None:
         assert time.monotonic() < until
         now = records.snapshot()
         time.sleep(0.05)

@@ -5,10 +5,9 @@ from __future__ import annotations
 import datetime as dt
 import sqlite3
 import threading
-import time
 import weakref
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager, suppress
+from contextlib import contextmanager
 from pathlib import Path
 
 from ..core.market.columns import MANY
@@ -17,13 +16,11 @@ from ..store.records.backtests import newest
 from ..store.records.incoming.changed import changed_since
 from ..store.records.incoming.imports import records_mark, records_version
 from ..store.records.kept_columns import Before, is_little, kept_columns, read_beside
-from ..store.write_ahead import begin_log_anew
-from .memory import give_back
+from .clearing import Clearing
 from .snapshot import Snapshot, new_turns
 
 READERS, BESIDE_TRIES = 3, 3
 AHEAD_SECONDS = 45  # for which new records wait until those at work are priced on them
-LOG_SECONDS = 5.0  # between two tries to begin the log anew
 
 
 class Records:
@@ -46,10 +43,7 @@ class Records:
         self._starting = threading.Lock()
         self._next: threading.Thread | None = None
         self._turns = new_turns()
-        self._before: weakref.ref[db.Readers] | None = (
-            None  # of the records before, whose log is still to be begun anew
-        )
-        self._log_tried = 0.0
+        self._clearing = Clearing(self.live, _stamp)
 
     def snapshot(self) -> Snapshot:
         """The newest records as one value.
@@ -57,9 +51,10 @@ class Records:
         Where they are many, those of before an import go on being used for the moments in which the new are read.
         """
         held = self._newest
-        if held is not None and held.stamp == _stamp(self.live):
-            self._shorten_log(held)
-            return held
+        if held is not None:
+            self._clearing.go_on(held.db, held.stamp)
+            if held.stamp == _stamp(self.live):
+                return held
         if held is not None and len(held.columns) >= MANY:
             with self._starting:
                 if self._next is None or not self._next.is_alive():
@@ -76,26 +71,11 @@ class Records:
         with self._reading:
             held = self._newest
             if held is None or held.stamp != _stamp(self.live):
-                if held is not None:
-                    self._before = weakref.ref(held.db)
+                before = weakref.ref(held.db) if held else None
                 held = self._newest = self._made_ready(held)
+                if before:
+                    self._clearing.after(before)
             return held
-
-    def _shorten_log(self, held: Snapshot) -> None:
-        """Once nobody reads the records of before an import, begin the log anew, beside."""
-        before = self._before
-        if before is None or before() is not None or time.monotonic() < self._log_tried + LOG_SECONDS:
-            return
-        self._log_tried = time.monotonic()
-
-        def shorten() -> None:
-            with suppress(
-                sqlite3.Error
-            ):  # another program holds the records, or the service is about to end: the next one does it
-                if begin_log_anew(self.live, held.db, _stamp, held.stamp) and self._before is before:
-                    self._before = None
-
-        threading.Thread(target=shorten, daemon=True).start()
 
     def _made_ready(self, before: Snapshot | None) -> Snapshot:
         """A new snapshot, with what is worth making ahead under way or done."""
@@ -125,8 +105,6 @@ class Records:
                 read = kept_columns(
                     self.folder, connection, Before(before.mark, before.columns) if before is not None else None
                 )
-        if len(read) >= MANY:
-            give_back()
         return Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._turns), is_much
 
     @contextmanager
