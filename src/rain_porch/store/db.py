@@ -236,6 +236,7 @@ class Readers:
 
     def __init__(self, connections: Sequence[sqlite3.Connection]) -> None:
         self._idle: SimpleQueue[sqlite3.Connection] = SimpleQueue()
+        self._door = threading.Lock()  # one goes in at a time; nobody does while all connections are fetched together
         self._count = len(connections)
         for connection in connections:
             self._idle.put(connection)
@@ -244,7 +245,8 @@ class Readers:
     @contextmanager
     def one(self) -> Iterator[sqlite3.Connection]:
         """One of the connections for the length of a block: to read a whole table."""
-        connection = self._idle.get()
+        with self._door:
+            connection = self._idle.get()
         try:
             yield connection
         finally:
@@ -267,16 +269,19 @@ class Readers:
 
     @contextmanager
     def _all(self, seconds: float) -> Iterator[list[sqlite3.Connection]]:
-        """All connections, or those that came back within so many seconds each: nobody else has one meanwhile."""
+        """All connections, or those that came back within so many seconds each: nobody else gets one meanwhile."""
         held: list[sqlite3.Connection] = []
-        with suppress(Empty):
-            for _ in range(self._count):
-                held.append(self._idle.get(timeout=seconds))
+        is_shut = self._door.acquire(timeout=seconds)
         try:
+            with suppress(Empty):
+                for _ in range(self._count):
+                    held.append(self._idle.get(timeout=seconds))
             yield held
         finally:
             for connection in held:
                 self._idle.put(connection)
+            if is_shut:
+                self._door.release()
 
     def close(self) -> None:
         """Close all, once what they are reading is read; a statement that takes seconds more is not waited for."""
