@@ -8,10 +8,10 @@ from contextlib import closing
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.e2e.conftest import Server
-from tests.e2e.person import late
+from tests.e2e.person import late, tab_to
 from tests.e2e.test_evening import find_home, room
 
 pytestmark = pytest.mark.e2e
@@ -33,6 +33,7 @@ def test_enter_takes_what_was_typed_whatever_is_listed_still(page: Page, server)
     page.goto(server.url)
     expect(field).to_be_focused()
     page.keyboard.type("99999 hedgrow terrace")
+    page.wait_for_timeout(300)  # it is asked for by now, and nothing has been answered yet
     page.keyboard.press("Enter")
     expect(page.get_by_text("No home has the address")).to_be_visible()
     expect(page).to_have_url(re.compile("/$"))  # what is near is seen first
@@ -57,6 +58,23 @@ def test_enter_takes_what_was_typed_whatever_is_listed_still(page: Page, server)
     page.keyboard.type("00")
     page.keyboard.press("Enter")
     expect(page.locator(".saved")).to_contain_text("1 home kept")
+
+
+def test_a_room_that_comes_late_takes_the_focus_from_nobody(page: Page, server: Server) -> None:
+    under_way: list[Route] = []
+    page.route(re.compile(r"/assets/Desk-[^/]*\.js"), lambda route: under_way.append(route))
+    page.goto(server.url, wait_until="commit")
+    market = page.get_by_role("link", name="Market", exact=True)
+    tab_to(page, market)
+    under_way[0].continue_()
+    field = page.get_by_role("combobox", name="Which home?", exact=True)
+    expect(field).to_be_visible()
+    page.wait_for_timeout(300)
+    expect(market).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("combobox", name="Place", exact=True)).to_be_visible()
+    page.get_by_role("link", name="Desk", exact=True).click()
+    expect(field).to_be_focused()  # who comes by the link types at once
 
 
 def test_of_one_workup_nothing_stays_in_the_next(page: Page) -> None:

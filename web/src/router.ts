@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { noteFocus } from './shared/focusBefore'
 import { SERVICE_PATH } from './shared/servicePath'
 
 export const router = createRouter({
@@ -48,3 +49,4 @@ export const router = createRouter({
     { path: '/:rest(.*)', redirect: '/' },
   ],
 })
+router.beforeEach(noteFocus)

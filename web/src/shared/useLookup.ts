@@ -56,7 +56,8 @@ export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel'
    */
   async function taken(): Promise<Hit | null> {
     const chosen = at.value ? offered.value[at.value] : undefined
-    const seen = asked.value === text.value.trim() && !query.isPlaceholderData.value
+    const isAnswered = query.isSuccess.value && !query.isPlaceholderData.value
+    const seen = isAnswered && asked.value === text.value.trim()
     const words = rest()
     if (words.length < 2) return null
     failed.value = ''

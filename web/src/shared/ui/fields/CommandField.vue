@@ -3,6 +3,7 @@ import { mdiMagnify } from '@mdi/js'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LookupList from '../LookupList.vue'
+import { isFocusUnmoved } from '@/shared/focusBefore'
 import { useLookup, type Hit } from '@/shared/useLookup'
 
 const props = defineProps<{ large?: boolean }>()
@@ -71,8 +72,8 @@ function shortcut(event: KeyboardEvent) {
   }
 }
 onMounted(() => {
-  if (props.large) field.value?.focus()
-  else window.addEventListener('keydown', shortcut)
+  if (props.large && isFocusUnmoved()) field.value?.focus()
+  if (!props.large) window.addEventListener('keydown', shortcut)
 })
 onBeforeUnmount(() => window.removeEventListener('keydown', shortcut))
 </script>
