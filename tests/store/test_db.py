@@ -13,7 +13,6 @@ import pytest
 from rain_porch.core.errors import Refused
 from rain_porch.store.db import (
     PORCH,
-    Database,
     Readers,
     atomic,
     connect,
@@ -26,11 +25,9 @@ from rain_porch.store.db import (
 
 
 @pytest.fixture
-def db(tmp_path):
-    held = Database(tmp_path, PORCH)
-    held.execute("CREATE TABLE notes (n INTEGER PRIMARY KEY, said TEXT UNIQUE)")
-    yield held
-    held.close()
+def db(porch):
+    porch.execute("CREATE TABLE notes (n INTEGER PRIMARY KEY, said TEXT UNIQUE)")
+    return porch
 
 
 def said(db) -> list[str]:

@@ -7,7 +7,6 @@ import inspect
 import pytest
 
 from rain_porch.core.errors import BadInput, NotFound, OutOfDate
-from rain_porch.store.db import PORCH, Database
 from rain_porch.store.porch import choices, clients, deliveries, due_work, kept, links, searches, shares, views, workups
 
 NOW = "2026-11-02T19:30:00"
@@ -16,11 +15,9 @@ ROOMS = (choices, clients, deliveries, due_work, kept, links, searches, shares, 
 
 
 @pytest.fixture
-def db(tmp_path):
-    held = Database(tmp_path, PORCH)
-    held.execute("INSERT INTO accounts (account_id, name) VALUES (2, 'another')")
-    yield held
-    held.close()
+def db(porch):
+    porch.execute("INSERT INTO accounts (account_id, name) VALUES (2, 'another')")
+    return porch
 
 
 def test_every_question_and_change_names_the_account():

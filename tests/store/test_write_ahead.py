@@ -6,16 +6,14 @@ import threading
 
 import pytest
 
-from rain_porch.store.db import PORCH, Database, frozen
+from rain_porch.store.db import frozen
 from rain_porch.store.write_ahead import begin_log_anew
 
 
 @pytest.fixture
-def db(tmp_path):
-    made = Database(tmp_path, PORCH)
-    made.execute("CREATE TABLE notes (said TEXT)")
-    yield made
-    made.close()
+def db(porch):
+    porch.execute("CREATE TABLE notes (said TEXT)")
+    return porch
 
 
 def count(of):

@@ -51,9 +51,8 @@ class Journal:
                 LOGGER.info(self._line(scope, status, (time.perf_counter() - start) * 1000))
             if scope["method"] not in READING:
                 await run_in_threadpool(note, Request(scope), status)
-            scope.get("state", {}).pop(
-                "agent", None
-            )  # a connection that stays open holds its last request, not the records of then
+            # a connection that stays open holds its last request: not the records of then
+            scope.get("state", {}).pop("agent", None)
 
     def _line(self, scope: Scope, status: int, ms: float) -> str:
         ids = {name: int(v) for name, v in scope.get("path_params", {}).items() if str(v).isdigit()}

@@ -270,8 +270,10 @@ class Readers:
     @contextmanager
     def _all(self, seconds: float) -> Iterator[list[sqlite3.Connection]]:
         """All connections, or those that came back within so many seconds each: nobody else gets one meanwhile."""
+        if not self._door.acquire(timeout=seconds):
+            yield []
+            return
         held: list[sqlite3.Connection] = []
-        is_shut = self._door.acquire(timeout=seconds)
         try:
             with suppress(Empty):
                 for _ in range(self._count):
@@ -280,8 +282,7 @@ class Readers:
         finally:
             for connection in held:
                 self._idle.put(connection)
-            if is_shut:
-                self._door.release()
+            self._door.release()
 
     def close(self) -> None:
         """Close all, once what they are reading is read; a statement that takes seconds more is not waited for."""

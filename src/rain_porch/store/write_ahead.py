@@ -26,7 +26,7 @@ def begin_log_anew(db: Database, readers: Readers, stamp: Callable[[sqlite3.Conn
         own.execute("PRAGMA busy_timeout = 0")
         if not _written_in(own):
             return False
-        with atomic(db) as _, db.line() as writer:  # nothing is committed meanwhile
+        with db.line() as writer, atomic(writer):  # nothing is committed meanwhile
             if stamp(writer) != seen or not readers.begin_again():
                 return False
         busy, _, _ = own.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()

@@ -7,12 +7,14 @@ import { useRested } from './useRested'
 export type Hit = Docs['HitDoc']
 type Kind = Hit['kind']
 
-/** Whether a typed text means the first of the answers: it is called so, or the others are the same home. */
+/** Whether a typed text means the first of the answers: it is called so, or all of them are one home or its workups. */
 function isOne(found: Hit[], words: string): boolean {
   const first = found[0]
   if (!first) return false
   const isCalledSo = [first.shown, first.key].some((name) => name.toLowerCase() === words.toLowerCase())
-  return isCalledSo || found.every((h) => h.shown.startsWith(first.shown))
+  const home = (found.find((h) => h.kind === 'parcel' || h.kind === 'listing') ?? first).shown
+  const isOfHome = (h: Hit) => h.shown === home || (h.kind === 'workup' && home.startsWith(`${h.shown},`))
+  return isCalledSo || found.every(isOfHome)
 }
 
 /** What a typed text may mean, of the kinds wanted, which of the answers is chosen, and what opening one does. */
