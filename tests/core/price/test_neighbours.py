@@ -1,4 +1,4 @@
-"""The nearest are those that sorting all distances finds, by hand and by a tree; what stands apart from neighbours is the plain sum."""
+"""The nearest are those that sorting all distances finds, by hand, by strips and by a tree; what stands apart from neighbours is the plain sum."""
 
 from __future__ import annotations
 
@@ -8,13 +8,22 @@ import pytest
 from rain_porch.core.price import neighbours
 from rain_porch.core.price.neighbours import Places, apart
 
+WAYS = {"hand": (10**9, 10**9), "strips": (0, 10**9), "tree": (0, 0)}
 
-@pytest.mark.parametrize("by_hand", [0, 10**9])
-@pytest.mark.parametrize(("n", "m", "k"), [(1, 3, 5), (40, 1, 7), (500, 60, 61), (30, 30, 30)])
-def test_the_nearest_are_those_of_all_distances_sorted(by_hand, n, m, k, monkeypatch):
-    monkeypatch.setattr(neighbours, "_BY_HAND", by_hand)
+
+@pytest.mark.parametrize("way", WAYS)
+@pytest.mark.parametrize("spread", ["even", "towns", "on a road", "at one place"])
+@pytest.mark.parametrize(("n", "m", "k"), [(1, 3, 5), (40, 1, 7), (500, 60, 61), (30, 30, 30), (900, 700, 9)])
+def test_the_nearest_are_those_of_all_distances_sorted(way, spread, n, m, k, monkeypatch):
+    monkeypatch.setattr(neighbours, "_BY_HAND", WAYS[way][0])
+    monkeypatch.setattr(neighbours, "_BY_STRIPS", WAYS[way][1])
     rng = np.random.default_rng(n + m)
     held, asked = rng.normal(size=(n, 2)), rng.normal(size=(m, 2))
+    if spread == "towns":  # dense ones and a few homes far out
+        held *= rng.choice([0.01, 0.2, 30.0], (n, 1), p=[0.6, 0.3, 0.1])
+    elif spread != "even":  # that strips cannot tell apart along the way
+        held[:, 1] = held[:, 0] = 3.0
+        held[:, 0] += rng.integers(0, 40, n) if spread == "on a road" else 0.0
     far, at = Places(held).nearest(asked, k)
     every = np.hypot(*(asked[:, None, :] - held[None]).transpose(2, 0, 1))
     assert far.shape == at.shape == (m, min(k, n))

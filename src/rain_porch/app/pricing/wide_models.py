@@ -16,9 +16,9 @@ from ...core.market.columns import HOME_KINDS, Columns, Ints
 from ...core.market.features import size_of
 from ...core.market.listing_facts import recent_sale_rows
 from ...core.price.evidence import MAX_SALES, REACH_DAYS, WideFit, fit_sales, wide_rows
-from ...core.price.wide_model import ENOUGH, MOST, ModelWorth, WideModel, fit_wide_model
+from ...core.price.wide_model import ENOUGH, MOST, ModelWorth, WideModel, fit_wide_model, placed_rows
 from ..snapshot import Snapshot
-from .kept_models import kept_model
+from .kept_fits import kept_fit
 from .standpoint import Standpoint
 
 # kinds whose sales speak for each other where one has too few for a model of its own: houses on lots of their own
@@ -49,11 +49,15 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
     of = (*key, *here)
 
     def fitted() -> WideModel | None:
-        near = _nearest(records.columns, rows, lat, lon, begun) if here else rows
+        near = placed_rows(records.columns, _nearest(records.columns, rows, lat, lon, begun) if here else rows)
         others = told_by_others(records, kinds, begun, near)
-        return fit_wide_model(records.columns, near, begun, subject.home_kind, others)
 
-    return records.fitted(of, lambda: kept_model(records, of, fitted) if keep else fitted())
+        def make() -> WideModel | None:
+            return fit_wide_model(records.columns, near, begun, subject.home_kind, others)
+
+        return kept_fit(records, of, near, others, make) if keep else make()
+
+    return records.fitted(of, fitted)
 
 
 def model_worths(
@@ -87,9 +91,16 @@ def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit 
 
     def fitted() -> WideFit | None:
         others = told_by_others(s.records, (s.subject.home_kind,), s.view.day, rows)
-        return fit_sales(s.columns, rows, s.view.day, s.subject, others=others)
+        return _market_fit(s.records, s.subject, s.view.day, rows, others)
 
     return s.records.fitted(key, fitted)
+
+
+def _market_fit(records: Snapshot, of: Subject, day: int, rows: Ints, others: Sequence[TimeTold]) -> WideFit | None:
+    def make() -> WideFit | None:
+        return fit_sales(records.columns, rows, day, of, others=others)
+
+    return kept_fit(records, ("market fit", of.home_kind.value, day), rows, others, make)
 
 
 def told_by_others(records: Snapshot, kinds: Sequence[HomeKind], day: int, rows: Ints) -> list[TimeTold]:
@@ -108,7 +119,7 @@ def told_by_others(records: Snapshot, kinds: Sequence[HomeKind], day: int, rows:
 
     def told(of: Subject) -> TimeTold | None:
         def fitted() -> TimeTold | None:
-            fit = fit_sales(columns, sales(of), day, of)
+            fit = _market_fit(records, of, day, sales(of), ())
             return None if fit is None else fit.told
 
         return records.fitted(("time of a kind", of.home_kind.value, day, *place), fitted)

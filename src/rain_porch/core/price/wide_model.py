@@ -186,12 +186,17 @@ def _levels(unit: float) -> tuple[tuple[float, int, float], ...]:
     return (_NEAR * unit, 40, 1.0), (_FAR * unit, 60, 1.5)
 
 
+def placed_rows(columns: Columns, rows: Ints) -> Ints:
+    """Those of some rows that have a place."""
+    return rows[np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])]
+
+
 def fit_wide_model(
     columns: Columns, rows: Ints, day: int, kind: HomeKind, others: Sequence[TimeTold] = ()
 ) -> WideModel | None:
     """The model over sales of one kind, all dated before `day`; None where fewer than 150 of them have a place. others: what fits
     of other kinds of home, of the same day, say of time."""
-    rows = rows[np.isfinite(columns.lats[rows]) & np.isfinite(columns.lons[rows])]
+    rows = placed_rows(columns, rows)
     if rows.size < ENOUGH:
         return None
     days = price_days(columns, rows).astype(np.float64)
