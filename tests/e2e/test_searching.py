@@ -154,15 +154,47 @@ def test_a_dragged_corner_takes_no_other_with_it(comps: Page) -> None:
         before = after  # and on to the next at once: the answer to this one comes while that is dragged
 
 
+def test_an_area_dragged_by_its_middle_leaves_the_others_where_they_are(comps: Page) -> None:
+    page = comps
+    box = page.get_by_role("application", name=re.compile("Map of the home")).bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    for left in (x - 110, x + 20):
+        page.get_by_role("button", name=re.compile("Draw a rectangle")).click()
+        page.mouse.click(left, y - 60)
+        page.mouse.move(left + 40, y)
+        with page.expect_request(with_a_shape) as asked:
+            page.mouse.click(left + 80, y + 40)
+        expect(page.get_by_role("button", name=re.compile("Draw a rectangle"))).not_to_have_class(re.compile(r"\bon\b"))
+    expect(sentence(page)).to_contain_text("inside 2 drawn areas")
+    first, second = all_drawn(asked.value)
+    page.wait_for_timeout(700)  # a second click within so long belongs to the one that closed the area
+    page.mouse.move(x + 60, y - 10)
+    page.mouse.down()
+    page.mouse.move(x + 60, y + 60, steps=4)
+    with page.expect_request(with_a_shape) as asked:
+        page.mouse.up()
+    now = all_drawn(asked.value)
+    assert now[0] == first
+    assert all(abs(b[0] - a[0]) < 1e-5 and b[1] < a[1] for a, b in zip(second, now[1], strict=True)), (
+        "moved down, and no further"
+    )
+
+
 def with_a_shape(request: Request) -> bool:
     return request.method != "GET" and '"points"' in (request.post_data or "")
 
 
 def drawn(request: Request) -> list[list[float]]:
     """The corners of the first drawn area in a request that changes the search."""
-    found = re.search(r'"points":(\[\[.*?\]\])', request.post_data or "")
+    return all_drawn(request)[0]
+
+
+def all_drawn(request: Request) -> list[list[list[float]]]:
+    """The corners of each of them."""
+    found = re.findall(r'"points":(\[\[.*?\]\])', request.post_data or "")
     assert found, request.post_data
-    return json.loads(found.group(1))
+    return [json.loads(points) for points in found]
 
 
 def test_the_wheel_reaches_the_last_home_of_the_table(comps: Page) -> None:

@@ -1,10 +1,8 @@
 <script setup lang="ts">
-import { later } from '@/shared/useReaching'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
 import { computed, provide, ref, watchEffect } from 'vue'
-import type { DrawnFence, DrawnShape, Tool } from '@/shared/map/mapShapes'
-import MapTools from '@/shared/map/MapTools.vue'
+import type { Tool } from '@/shared/map/mapShapes'
 import { CHOSEN } from '@/shared/map/marks'
 import SplitPane from '@/shared/SplitPane.vue'
 import { useNarrow } from '@/shared/useNarrow'
@@ -12,10 +10,10 @@ import Ways from '@/shared/Ways.vue'
 import CandidateTable from './CandidateTable.vue'
 import ChosenFigures from './ChosenFigures.vue'
 import ColumnsMenu from './ColumnsMenu.vue'
+import FindingMap from './FindingMap.vue'
 import FoundCounts from './search/FoundCounts.vue'
 import InFigures from './InFigures.vue'
 import KeyHints from './KeyHints.vue'
-import MapCard from './MapCard.vue'
 import RecordPanel from './record/RecordPanel.vue'
 import SavedSearches from './search/SavedSearches.vue'
 import SearchSentence from './search/SearchSentence.vue'
@@ -23,7 +21,6 @@ import SideBySide from './record/SideBySide.vue'
 import TwoHomes from './record/TwoHomes.vue'
 import type { Choosing } from './useChoosing'
 import { useFinding, type Candidate } from './useFinding'
-import { useFrame } from './useFrame'
 import { NARROW_WAYS, useFindingKeys, WAYS, type Way } from './useFindingKeys'
 import { useSearch } from './search/useSearch'
 import { useSelection } from './useSelection'
@@ -33,8 +30,7 @@ import { useSelection } from './useSelection'
  * stand in it alike; what they add comes through the slots.
  */
 const props = defineProps<{ choosing: Choosing; sortedBy?: string }>()
-const HomeMap = later(() => import('@/shared/map/HomeMap.vue'))
-const { home, found, choices, lit, kept, way: choosingBy } = useFinding()
+const { found, kept, way: choosingBy } = useFinding()
 const search = useSearch()
 const selection = useSelection(props.sortedBy ?? 'likeness')
 const { shown, elsewhere, here, only, current, move, sorting } = selection
@@ -49,24 +45,8 @@ const beyond = computed(() => {
 const fault = computed(() => found.data.value?.fault)
 const tool = ref<Tool | null>(null)
 const mapShare = ref(27)
-const crossings = computed(() => search.live.value?.crossings ?? found.data.value?.crossings)
-function addShape(shape: DrawnShape) {
-  tool.value = null
-  const next = search.copy()
-  void search.take({ ...next, shapes: [...(next.shapes ?? []), shape] })
-}
-function addFence(fence: DrawnFence) {
-  tool.value = null
-  const next = search.copy()
-  void search.take({ ...next, fences: [...(next.fences ?? []), fence] })
-}
-function moveShape(index: number, shape: DrawnShape) {
-  const next = search.copy()
-  void search.take({ ...next, shapes: (next.shapes ?? []).map((s, i) => (i === index ? shape : s)) })
-}
 const dropTool = () => tool.value !== null && ((tool.value = null), true)
 const narrow = useNarrow()
-const frame = useFrame(found.data, home)
 /** A map is drawn once there is room for it: one that was hidden would not know how wide it is. */
 const mapSeen = ref(false)
 const keys = useFindingKeys(selection, props.choosing, dropTool, narrow)
@@ -116,31 +96,7 @@ defineExpose({ show, listed, shown, here, setAside: keys.setAside, current, open
       :only="way === 'map' ? 'left' : way === 'list' ? 'right' : undefined"
     >
       <template #left>
-        <HomeMap
-          v-if="home && found.data.value && mapSeen"
-          :subject="frame ?? home.subject"
-          :candidates="shown"
-          :choices="choices"
-          :lit="lit"
-          :radius="home.here ? (search.draft.value?.radius_miles ?? null) : null"
-          :zoom="frame?.zoom"
-          :unnamed="!home.named"
-          :shapes="search.draft.value?.shapes"
-          :fences="search.draft.value?.fences"
-          :crossings="crossings"
-          :tool="tool"
-          @drawn="addShape"
-          @fence="addFence"
-          @moved="moveShape"
-          @lit="lit = $event"
-          @open="openHome"
-          @radius="search.dragRadius"
-        >
-          <template #card="{ homes, close }">
-            <MapCard :homes="homes" @open="(close(), openHome($event))" />
-          </template>
-        </HomeMap>
-        <MapTools v-model="tool" :no-fences="!home?.here" />
+        <FindingMap v-model:tool="tool" :search="search" :rows="shown" :seen="mapSeen" @open="openHome" />
       </template>
       <template #right>
         <CandidateTable

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
-import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'
 import AddCriterion from './AddCriterion.vue'
 import PartEditor from './PartEditor.vue'
+import SentencePart from './SentencePart.vue'
 import type { SearchTools } from './useSearch'
 
 const props = defineProps<{ search: SearchTools }>()
@@ -26,29 +26,15 @@ function added(part: string) {
 <template>
   <p class="sentence">
     <template v-for="(phrase, i) in search.phrases.value" :key="phrase.part ?? i">
-      <MenuBox
+      <SentencePart
         v-if="opens(phrase.part)"
+        :text="phrase.text"
+        :part="phrase.part"
+        :fault="fault?.part === phrase.part ? fault.message : undefined"
+        :search="search"
         :model-value="opened === phrase.part"
-        location="bottom start"
         @update:model-value="opened = $event ? phrase.part : null"
-      >
-        <template #press="{ props: activator }">
-          <PressArea
-            v-bind="activator"
-            class="part"
-            :class="{ faulty: fault?.part === phrase.part }"
-            :title="fault?.part === phrase.part ? fault.message : undefined"
-          >
-            {{ phrase.text }}
-          </PressArea>
-        </template>
-        <PartEditor
-          v-if="opened === phrase.part"
-          :part="phrase.part"
-          :search="search"
-          @close="opened = null"
-        />
-      </MenuBox>
+      />
       <span v-else>{{ phrase.text }}</span>
     </template>
     {{ ' ' }}
@@ -80,23 +66,8 @@ function added(part: string) {
   font-size: var(--title-s);
   line-height: 1.5;
 }
-.part {
-  font-weight: 600;
-  text-decoration: underline;
-  text-decoration-color: rgb(var(--v-theme-rain));
-  text-decoration-thickness: 2px;
-  text-underline-offset: 4px;
-  cursor: pointer;
-}
-.faulty {
-  text-decoration-color: rgb(var(--v-theme-clay));
-  text-decoration-style: wavy;
-}
 .add {
   font-size: var(--text);
   margin-left: 6px;
-}
-.part:hover {
-  color: rgb(var(--v-theme-rain));
 }
 </style>

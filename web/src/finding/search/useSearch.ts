@@ -4,6 +4,8 @@ import { useFields } from '@/shared/useFields'
 import { useFinding, type Search } from '../useFinding'
 
 const ONLY_ALL = { only: [] as string[] }
+/** Questions for counts that are under way at a time. */
+const TOGETHER = 2
 
 /**
  * The search as it stands, and a draft of it while a part is being changed: counts of the draft come at once, and an
@@ -33,25 +35,30 @@ export function useSearch() {
   )
   watch(found.data, () => (live.value = undefined))
 
-  let asking = false
-  /** Counts of a search that is not saved. One question is under way at a time: what is dragged past is not asked. */
+  let [under, asked, newest] = [0, 0, 0] // questions under way; their turns: the last, and that of the answer that is shown
+  /**
+   * Counts of a search that is not saved. Few questions are under way at a time, so that the next is with the service while the
+   * page is drawn; what is dragged past meanwhile is not asked, and a late answer is not shown.
+   */
   async function look(search: Search) {
     draft.value = search
     waiting = search
-    if (asking) return
-    asking = true
+    if (under === TOGETHER) return
+    under += 1
     while (waiting) {
       const next: Search = waiting
-      const before = taken
+      const [before, turn] = [taken, ++asked]
       waiting = null
       try {
         const counts = await ask.counts(next)
-        if (before === taken) live.value = counts
+        if (before !== taken || turn < newest) continue
+        newest = turn
+        live.value = counts
       } catch {
         // the part that was typed wrong says so when it is taken
       }
     }
-    asking = false
+    under -= 1
   }
   /** Counts follow a slider at once; the search is saved when it has come to rest, or with the next change. */
   function slide(search: Search) {

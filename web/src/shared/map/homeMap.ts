@@ -5,7 +5,6 @@ import GeoJSON from 'ol/format/GeoJSON'
 import { Point, type Polygon } from 'ol/geom'
 import { circular } from 'ol/geom/Polygon'
 import { Translate } from 'ol/interaction'
-import Collection from 'ol/Collection'
 import VectorLayer from 'ol/layer/Vector'
 import { fromLonLat, toLonLat } from 'ol/proj'
 import VectorSource from 'ol/source/Vector'
@@ -45,6 +44,12 @@ interface Told {
   says(words: string): void
 }
 
+const layer = (
+  source: VectorSource,
+  style: (f: FeatureLike, r: number) => Style | Style[] | void,
+  declutter = false,
+) => new VectorLayer({ source, style, declutter, updateWhileInteracting: true, updateWhileAnimating: true })
+
 /** The map: base map, radius with its handle, marks and the subject. Knows nothing of the workup. */
 export class HomeMapDrawing {
   private readonly map: OlMap
@@ -54,6 +59,9 @@ export class HomeMapDrawing {
   private readonly ring = new VectorSource()
   private readonly dots = new VectorSource()
   private readonly home = new VectorSource()
+  // what the pointer may be on: of other layers nothing is drawn anew to find out with each of its moves
+  private readonly dotLayer = layer(this.dots, (f) => f.get('style') as Style)
+  private readonly homeLayer = layer(this.home, (f) => this.homeStyle(f))
   private readonly handle = new Feature(new Point([0, 0]))
   private readonly cache = new Map<string, Style>()
   private centre: [number, number] = [0, 0]
@@ -68,12 +76,6 @@ export class HomeMapDrawing {
     private tokens: Tokens,
     private readonly told: Told,
   ) {
-    const layer = (
-      source: VectorSource,
-      style: (f: FeatureLike, r: number) => Style | Style[] | void,
-      declutter = false,
-    ) =>
-      new VectorLayer({ source, style, declutter, updateWhileInteracting: true, updateWhileAnimating: true })
     const ground = layer(this.ground, (f, r) => groundStyle(this.tokens, f, r), true)
     this.tiles = new TileGround(
       () => this.tokens,
@@ -89,12 +91,12 @@ export class HomeMapDrawing {
         layer(this.fineGround, (f, r) => this.fineStyle(f, r)),
         ground,
         layer(this.ring, () => this.ringStyle()),
-        layer(this.dots, (f) => f.get('style') as Style),
-        layer(this.home, (f) => this.homeStyle(f)),
+        this.dotLayer,
+        this.homeLayer,
       ],
       view: new View({ center: [0, 0], zoom: 14, maxZoom: 19 }),
     })
-    const translate = new Translate({ features: new Collection([this.handle]), hitTolerance: 6 })
+    const translate = this.moving(this.handle, 6)
     translate.on('translating', () => this.drag(false))
     translate.on('translateend', () => this.drag(true))
     this.map.addInteraction(translate)
@@ -126,8 +128,15 @@ export class HomeMapDrawing {
     event.stopImmediatePropagation()
   }
 
+  private moving(one: Feature | undefined, hitTolerance: number): Translate {
+    return new Translate({ layers: [this.homeLayer], filter: (f) => f === one, hitTolerance })
+  }
+
   private keysAt(pixel: number[]): string[] {
-    const hits = this.map.getFeaturesAtPixel(pixel, { hitTolerance: 4 })
+    const hits = this.map.getFeaturesAtPixel(pixel, {
+      hitTolerance: 4,
+      layerFilter: (of) => of === this.dotLayer,
+    })
     return hits.map((f) => f.get('key') as string | undefined).filter((key) => key !== undefined)
   }
 
@@ -189,6 +198,7 @@ export class HomeMapDrawing {
     unnamed = false,
   ) {
     const centre: [number, number] = [subject.longitude, subject.latitude]
+    if (this.dragging && miles) return // the ring is where the pointer has it
     const moved = centre[0] !== this.centre[0] || centre[1] !== this.centre[1]
     const grown = miles !== this.miles
     this.centre = centre
@@ -328,10 +338,10 @@ export class HomeMapDrawing {
 
   /** Let the subject be dragged to where it really stands. */
   movable() {
-    const house = this.home.getFeatures().filter((f) => f.get('what') === 'house')
-    const move = new Translate({ features: new Collection(house), hitTolerance: 8 })
+    const house = this.home.getFeatures().find((f) => f.get('what') === 'house')
+    const move = this.moving(house, 8)
     move.on('translateend', () => {
-      const at = (house[0]?.getGeometry() as Point).getCoordinates()
+      const at = (house?.getGeometry() as Point).getCoordinates()
       const [longitude, latitude] = toLonLat(at) as [number, number]
       this.told.home(latitude, longitude)
     })

@@ -65,7 +65,12 @@ export class MapShapes {
     private tokens: Tokens,
     private readonly told: Told,
   ) {
-    map.addLayer(new VectorLayer({ source: this.source, style: (f) => this.style(f.get('what')), zIndex: 5 }))
+    const layer = new VectorLayer({
+      source: this.source,
+      style: (f) => this.style(f.get('what')),
+      zIndex: 5,
+    })
+    map.addLayer(layer)
     const modify = new Modify({
       features: this.polygons,
       pixelTolerance: 8,
@@ -82,7 +87,11 @@ export class MapShapes {
       }
       this.released()
     })
-    const translate = new Translate({ features: this.grips, hitTolerance: 4 })
+    const translate = new Translate({
+      layers: [layer],
+      filter: (f) => f.get('what') === 'grip',
+      hitTolerance: 4,
+    })
     const grip = (event: { features: Collection<Feature> }) => event.features.item(0) as Feature
     translate.on('translatestart', () => (this.dragging = true))
     translate.on('translating', (event) => this.shift(grip(event), event.startCoordinate, event.coordinate))
