@@ -202,18 +202,20 @@ CROWD = market(crowd(3))
 
 
 @settings(max_examples=150)
-@given(searches())
-def test_what_if_counts_equal_those_of_making_the_change(search):
+@given(searches(), st.booleans())
+def test_what_if_counts_equal_those_of_making_the_change(search, from_a_home):
+    who = subject() if from_a_home else None
     view = CROWD.as_of(DAY)
-    told = steps.what_if(search, CROWD, view, subject())
-    made = {s.part: s for s in steps.steps(search, looser=True)}
-    for part, w in told.items():
-        if w.looser:
-            assert w.looser[1] == mt.run(made[part].search, CROWD, view, subject()).counts
+    told = steps.what_if(search, CROWD, view, who)
+    for looser in (True, False):
+        made = {s.part: s for s in steps.steps(search, looser)}
+        for part, w in told.items():
+            if step := w.looser if looser else w.tighter:
+                assert step == (made[part].words, mt.run(made[part].search, CROWD, view, who).counts)
     for c in search.criteria:
-        assert told[c.field].without == mt.run(search.without_criterion(c.field), CROWD, view, subject()).counts
-    if search.radius_miles is not None:
-        assert told["radius_miles"].without == mt.run(replace(search, radius_miles=None), CROWD, view, subject()).counts
+        assert told[c.field].without == mt.run(search.without_criterion(c.field), CROWD, view, who).counts
+    if search.radius_miles is not None and from_a_home:
+        assert told["radius_miles"].without == mt.run(replace(search, radius_miles=None), CROWD, view, who).counts
 
 
 @settings(max_examples=60)

@@ -196,7 +196,11 @@ def refusals(search: Search, columns: Columns, view: AsOf, subject: Subject | No
 
 def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS) -> Found:
     """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
-    refused = refusals(search, columns, view, subject, masks)
+    return found_by(refusals(search, columns, view, subject, masks), search, columns, view, masks)
+
+
+def found_by(refused: Refusals, search: Search, columns: Columns, view: AsOf, masks: Masks = NO_MASKS) -> Found:
+    """The same, where it is known which parts refuse which rows."""
     found = refused.found
     counts = counts_of(view, found)
     once = refused.times == 1

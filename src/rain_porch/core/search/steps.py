@@ -12,9 +12,9 @@ from ..facts.fields import BY_NAME, Kind
 from ..facts.homes import Subject
 from ..facts.house_rules import USUAL
 from ..facts.words import RecordKind, record_words
-from ..market.columns import AsOf, Columns, Floats, Ints
+from ..market.columns import SOLD, AsOf, Columns, Floats, Ints
 from ..phrases import phrase
-from .matching import NO_MASKS, Found, Masks, run
+from .matching import NO_MASKS, Masks, Refusals, counts_of, found_by, let_through, parts, refusals, window_rows
 from .search import Criterion, Search
 from .sentence import any_words, criterion_words, last_days, within_words
 
@@ -110,23 +110,49 @@ def what_if(
     view: AsOf,
     subject: Subject | None = None,
     masks: Masks = NO_MASKS,
-    found: Found | None = None,
+    refused: Refusals | None = None,
 ) -> dict[str, WhatIf]:
     """For each part of the search, the counts one step looser, one tighter, and without it, all else equal.
 
-    found: what the search itself finds, where that is known already.
+    Told from one look at the market: only what the search finds, and what a part alone refuses, can a step of that part find; but for
+    the days that a window gains. refused: which parts refuse which rows, where that is known already.
     """
+    refused = refused or refusals(search, columns, view, subject, masks)
+    found = found_by(refused, search, columns, view, masks)
 
     def counted(step: Step | None) -> tuple[str, Mapping[str, int]] | None:
-        return None if step is None else (step.words, run(step.search, columns, view, subject, masks).counts)
+        return None if step is None else (step.words, counts_of(view, rows_after(step)))
 
-    without = (found or run(search, columns, view, subject, masks)).without
+    def rows_after(step: Step) -> Ints:
+        if step.part == "windows.sold":
+            return _with_days(found.rows, search, step.search, columns, view, subject, masks)
+        others = {name: mask for name, mask in masks.items() if name != step.part}
+        rows = found.rows
+        if step.part in refused.names:
+            rows = np.concatenate([rows, refused.by_alone(step.part)])
+        lets_through = parts(step.search, columns, subject, others).get(step.part)
+        return rows if lets_through is None else rows[lets_through(rows)]
+
     looser = {s.part: s for s in steps(search, True)}
     tighter = {s.part: s for s in steps(search, False)}
+    without = found.without
     return {
         part: WhatIf(part, counted(looser.get(part)), counted(tighter.get(part)), without.get(part))
         for part in dict.fromkeys([*looser, *tighter, *(p for p in without if p in WITHOUT_STEPS)])
     }
+
+
+def _with_days(
+    rows: Ints, search: Search, then: Search, columns: Columns, view: AsOf, subject: Subject | None, masks: Masks
+) -> Ints:
+    """What is found when sales of so many days are looked for, from what is found now."""
+    was, now = search.windows[RecordKind.SOLD], then.windows[RecordKind.SOLD]
+    assert was.days is not None and now.days is not None  # of a window with days, that is stepped
+    if now.days <= was.days:
+        return np.asarray(rows[(view.kind[rows] != SOLD) | (view.date[rows] >= view.day - now.days)])
+    gained = replace(was, days=None, since=view.day - now.days, until=view.day - was.days - 1)
+    more = replace(search, windows={RecordKind.SOLD: gained})
+    return np.concatenate([rows, let_through(more, columns, window_rows(more, columns, view), subject, masks)])
 
 
 class Sales(Protocol):
