@@ -16,9 +16,9 @@ def test_what_is_shown_says_through_which_import_it_stands_while_a_newer_one_is_
     before = client.get("/api/records/standing").json()
     assert not before["is_behind"] and before["newest_import"] and before["taken_in"]
 
-    held, read = threading.Event(), of_folder.kept_columns
+    held, read = threading.Event(), of_folder.read_columns
     monkeypatch.setattr(of_folder, "MANY", 1)
-    monkeypatch.setattr(of_folder, "kept_columns", lambda *a: (held.wait(30), read(*a))[1])
+    monkeypatch.setattr(of_folder, "read_columns", lambda *a: (held.wait(30), read(*a))[1])
     file = tmp_path / "more.csv"
     file.write_text("Listing ID,Status,Address,City,List Price\nZZ1,Active,1 Test Lane,Town,250000\n")
     with office.state.records.connection() as db:

@@ -173,7 +173,7 @@ def test_while_many_new_records_are_read_those_of_before_are_used_at_once(bring,
     before = records.snapshot()
     bring(HEAD + sale("A2", 310_000), "more.csv")
     go_on, reading = threading.Event(), threading.Event()
-    load = of_folder.kept_columns
+    load = of_folder.read_columns
 
     def slow(folder, db, before):
         reading.set()
@@ -181,7 +181,7 @@ def test_while_many_new_records_are_read_those_of_before_are_used_at_once(bring,
         return load(folder, db, before)
 
     monkeypatch.setattr(of_folder, "MANY", 1)
-    monkeypatch.setattr(of_folder, "kept_columns", slow)
+    monkeypatch.setattr(of_folder, "read_columns", slow)
     assert records.snapshot() is before and reading.wait(20)
     asked = [threading.Thread(target=lambda: seen.append(records.snapshot() is before)) for _ in range(5)]
     seen: list[bool] = []

@@ -21,12 +21,13 @@ arrays = hnp.arrays(KINDS, hnp.array_shapes(max_dims=2, min_side=0, max_side=20)
 def test_arrays_come_back_as_they_were_and_cannot_be_written(held, told):
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "held"
-        assert write_arrays(path, "one state", told, held)
-        back = read_arrays(path, "one state")
-        assert back is not None and back[0] == told and back[1].keys() == held.keys()
-        for name, array in held.items():
-            assert back[1][name].dtype == array.dtype and back[1][name].tobytes() == array.tobytes()
-            assert back[1][name].shape == array.shape and not back[1][name].flags.writeable
+        written, back = write_arrays(path, "one state", told, held), read_arrays(path, "one state")
+        assert written is not None and back is not None and back[0] == told
+        for there in (written, back[1]):
+            assert there.keys() == held.keys()
+            for name, array in held.items():
+                assert there[name].dtype == array.dtype and there[name].tobytes() == array.tobytes()
+                assert there[name].shape == array.shape and not there[name].flags.writeable
         assert read_arrays(path, "another state") is None
         assert [p.name for p in Path(folder).iterdir()] == ["held"], "nothing half written is left beside"
 
@@ -67,7 +68,7 @@ def test_what_is_no_such_file_is_none(tmp_path, text):
     (tmp_path / "held").write_bytes(text)
     assert read_arrays(tmp_path / "held", "s") is None and read_arrays(tmp_path / "nowhere", "s") is None
     (tmp_path / "folder").mkdir()
-    assert read_arrays(tmp_path / "folder", "s") is None and not write_arrays(tmp_path / "no" / "place", "", {}, {})
+    assert read_arrays(tmp_path / "folder", "s") is None and write_arrays(tmp_path / "no" / "place", "", {}, {}) is None
 
 
 def _same_or_none(whole: bytes, spoilt: bytes) -> None:

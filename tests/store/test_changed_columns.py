@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import tempfile
 from pathlib import Path
+from unittest.mock import patch
 
 import numpy as np
 import pytest
@@ -12,6 +13,7 @@ from hypothesis import strategies as st
 
 from rain_porch.app.records import Records
 from rain_porch.core.errors import Refused
+from rain_porch.core.market import merging
 from rain_porch.core.market.book import followed
 from rain_porch.core.market.listing_facts import resold_from
 from rain_porch.records.importing import import_file
@@ -103,9 +105,13 @@ def worked_out(columns) -> tuple:
 
 
 @settings(max_examples=60)
-@given(first=st.lists(brought, min_size=2, max_size=3), then=st.lists(acts, min_size=1, max_size=6))
-def test_whatever_happens_the_columns_are_those_read_anew(first, then):
-    with tempfile.TemporaryDirectory() as made:
+@given(
+    first=st.lists(brought, min_size=2, max_size=3),
+    then=st.lists(acts, min_size=1, max_size=6),
+    runs=st.sampled_from([0, 3000]),  # beyond which rows are put in their places one by one
+)
+def test_whatever_happens_the_columns_are_those_read_anew(first, then, runs):
+    with tempfile.TemporaryDirectory() as made, patch.object(merging, "_MANY_RUNS", runs):
         folder = Path(made)
         db = open_database(folder, RECORDS)
         for act in first:
@@ -165,4 +171,22 @@ def test_too_many_changes_or_another_past_are_read_as_a_whole(town, monkeypatch)
         new_state(db)
     assert db.execute("SELECT count(*) FROM changed_records").fetchone()[0] == 0
     assert np.array_equal(db.execute("SELECT value FROM meta WHERE name = 'noting'").fetchone()[0], "1")
+    db.close()
+
+
+def test_a_pull_after_many_others_is_still_told_from_the_one_before_it(town, monkeypatch):
+    """Else one pull in ten had all records read anew."""
+    db = open_database(town, RECORDS)
+    monkeypatch.setattr(changed, "MOST_NOTED", 50)
+    marks = [records_mark(db)]
+    for pull in range(6):
+        with atomic(db):
+            db.execute(
+                f"UPDATE listings SET list_price = list_price WHERE row_id BETWEEN {30 * pull + 1} AND {30 * pull + 30}"
+            )
+            new_state(db)
+        told = changed_since(db, marks[-1])
+        assert told is not None and len(told.listings) == 30
+        assert all(changed_since(db, mark) is None for mark in marks[:-1]), "of which not all is noted any more"
+        marks.append(records_mark(db))
     db.close()

@@ -152,6 +152,35 @@ def test_a_file_that_does_not_fit_is_made_anew(town, spoil, monkeypatch):
         assert is_mapped(read_both(town)[0])
 
 
+def test_many_columns_stand_on_their_file_once_they_are_kept_also_where_another_has_put_its_own_there(
+    town, monkeypatch
+):
+    (town / kept.FILE).unlink()
+    held = Records(town, today=lambda: NOW.date())
+    monkeypatch.setattr(kept, "MANY", 1)
+    with held.snapshot().db.one() as db:
+        (town / kept.FILE).unlink()
+        read, keep = kept.read_columns(town, db)
+        assert keep is not None and not is_mapped(read) and not (town / kept.FILE).exists()
+        homes, words = read.home_id.copy(), {name: list(w.words) for name, w in read.words.items()}
+        replace, other = os.replace, town / "another's"
+
+        def and_then_another(part, path):
+            replace(part, path)
+            other.write_bytes(b"another's")
+            replace(other, path)
+
+        monkeypatch.setattr("rain_porch.store.array_file.os.replace", and_then_another)
+        assert keep()
+        assert is_mapped(read) and same(read, load_columns(db))
+        assert np.array_equal(read.home_id, homes) and words == {name: list(w.words) for name, w in read.words.items()}
+        order, sorted_ids = read.by_home()
+        assert np.array_equal(sorted_ids, read.home_id[order]), (
+            "homes are numbered as they were when that was worked out"
+        )
+    held.close()
+
+
 def test_columns_that_cannot_be_kept_are_used_all_the_same(town, monkeypatch):
     (town / kept.FILE).unlink()
     monkeypatch.setattr("rain_porch.store.array_file.os.replace", _full)
@@ -210,6 +239,9 @@ def _dies_writing(folder, at) -> None:
 
         def __exit__(self, *_):
             self.file.close()
+
+        def flush(self):
+            self.file.flush()
 
         def write(self, data):
             self.file.write(data)

@@ -15,10 +15,12 @@ from ..store import db
 from ..store.records.backtests import newest
 from ..store.records.incoming.changed import changed_since
 from ..store.records.incoming.imports import records_mark, records_version
-from ..store.records.kept_columns import Before, is_little, kept_columns, read_beside
+from ..store.records.kept_columns import Before, is_little, kept_columns, read_beside, read_columns
 from .clearing import Clearing
+from .memory import give_back
 from .snapshot import Snapshot, new_turns
 
+Keep = Callable[[], bool]
 READERS, BESIDE_TRIES = 3, 3
 AHEAD_SECONDS = 45  # for which new records wait until those at work are priced on them
 
@@ -71,24 +73,35 @@ class Records:
         with self._reading:
             held = self._newest
             if held is None or held.stamp != _stamp(self.live):
-                before = weakref.ref(held.db) if held else None
-                held = self._newest = self._made_ready(held)
-                if before:
-                    self._clearing.after(before)
+                before, held = held, self._made_ready(held)
+                self._newest = held
+                if before is not None:
+                    self._clearing.after(weakref.ref(before.db))
+                    if before.columns is not held.columns:
+                        before.give_way()
             return held
 
     def _made_ready(self, before: Snapshot | None) -> Snapshot:
         """A new snapshot, with what is worth making ahead under way or done."""
-        taken, is_much = self._taken(before)
-        if before is not None and self._ahead is not None:
-            making = threading.Thread(target=self._ahead, args=(taken, before, is_much), daemon=True)
-            making.start()
-            making.join(AHEAD_SECONDS if is_much else 0)
+        taken, is_much, keep = self._taken(before)
+        if before is not None and (self._ahead is not None or keep is not None):
+            beside = threading.Thread(target=self._beside, args=(taken, before, is_much, keep), daemon=True)
+            beside.start()
+            beside.join(AHEAD_SECONDS if is_much else 0)
         return taken
 
-    def _taken(self, before: Snapshot | None) -> tuple[Snapshot, bool]:
-        """A new snapshot; columns that have not changed are taken over, many new ones read by a process beside: whether they were."""
-        is_much = False
+    def _beside(self, taken: Snapshot, before: Snapshot, is_much: bool, keep: Keep | None) -> None:
+        try:
+            if self._ahead is not None:
+                self._ahead(taken, before, is_much)
+        finally:
+            if keep is not None:  # beside once more, since this holds the records of before
+                threading.Thread(target=_kept, args=(keep,), daemon=True).start()
+
+    def _taken(self, before: Snapshot | None) -> tuple[Snapshot, bool, Keep | None]:
+        """A new snapshot; columns that have not changed are taken over, many new ones read by a process beside: whether they were. Those
+        into which what changed was put are kept later: by what is returned."""
+        is_much, keep = False, None
         if before is not None and len(before.columns) >= MANY:
             read_of = before.stamp[0]
             for _ in range(BESIDE_TRIES):  # what is taken in meanwhile makes them old again
@@ -102,10 +115,14 @@ class Records:
             read = before.columns
         else:
             with readers.one() as connection:
-                read = kept_columns(
-                    self.folder, connection, Before(before.mark, before.columns) if before is not None else None
-                )
-        return Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._turns), is_much
+                if before is not None and len(before.columns) >= MANY:
+                    read, keep = read_columns(self.folder, connection, Before(before.mark, before.columns))
+                    give_back()
+                else:
+                    earlier = None if before is None else Before(before.mark, before.columns)
+                    read = kept_columns(self.folder, connection, earlier)
+        made = Snapshot(self.folder, stamp, read, readers, self.today, records_mark(readers), self._turns)
+        return made, is_much, keep
 
     @contextmanager
     def connection(self) -> Iterator[sqlite3.Connection]:
@@ -121,6 +138,11 @@ class Records:
             self._newest.db.close()
             self._newest = None
         self.live.close()
+
+
+def _kept(keep: Keep) -> None:
+    keep()
+    give_back()
 
 
 def _stamp(of: db.Db) -> tuple[int, int]:

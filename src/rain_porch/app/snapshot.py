@@ -88,6 +88,13 @@ class Snapshot:
         with self.turns[line]:
             return self.fits.get(key, make)
 
+    def give_way(self) -> None:
+        """Newer records serve from now on: what was worked out of these goes, though some who read them may not have ended. The fits
+        stay, by which it is known what was asked for."""
+        self.columns.give_way()
+        for memo in (self._masks, self._memo, self.tables, self.pictures, self.papers):
+            memo.clear()
+
     def middle(self, rows: Ints | None = None) -> tuple[float, float]:
         """(latitude, longitude) in the middle of some records, or of all where none of them has a place; 0, 0 of none."""
         for some in (rows, None):

@@ -47,6 +47,11 @@ class Memo:
         with self._lock:
             return list(self._made.items())
 
+    def clear(self) -> None:
+        """Keep nothing of it any more; what is asked for again is made again."""
+        with self._lock:
+            self._made.clear()
+
     def take(self, made: Iterable[tuple[Hashable, Any]]) -> None:
         """Keep what was made elsewhere; what is kept already stays."""
         with self._lock:

@@ -9,11 +9,12 @@ the only copy of anything.
 from __future__ import annotations
 
 import json
+import mmap
 import os
 import tempfile
 import time
 import zlib
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from contextlib import suppress
 from pathlib import Path
 from typing import Any, BinaryIO
@@ -23,14 +24,16 @@ from numpy.typing import NDArray
 
 MAGIC = b"RPARRAYS"
 _ALIGNED = 64
+_LEFT_BYTES = 16_000_000  # so many are filled before the system has them back
 _LEFT_SECONDS = 600  # after which nobody writes a file any more
 _FIXED = len(MAGIC) + 12
 
 Arrays = Mapping[str, NDArray[Any]]
 
 
-def write_arrays(path: Path, made_from: str, told: Mapping[str, Any], arrays: Arrays) -> bool:
-    """Keep arrays with what is told beside them (JSON); False where the file could not be written.
+def write_arrays(path: Path, made_from: str, told: Mapping[str, Any], arrays: Arrays) -> dict[str, NDArray[Any]] | None:
+    """Keep arrays with what is told beside them (JSON): the same as they stand in the file, mapped, which another may have put its
+    own in place of since; None where it could not be written.
 
     made_from: says what they were worked out from; who reads them names the same. Arrays of which all rows share one
     element (stride 0) take the room of one.
@@ -53,12 +56,44 @@ def write_arrays(path: Path, made_from: str, told: Mapping[str, Any], arrays: Ar
             for _, held in laid:
                 file.write(held.data if held.size else b"")
                 file.write(b"\0" * (-held.nbytes % _ALIGNED))
+            file.flush()
+            mapped = np.memmap(file.name, dtype=np.uint8, mode="r")
         os.replace(part, path)
     except OSError:
         with suppress(OSError):
             os.unlink(part)
-        return False
-    return True
+        return None
+    return {str(entry["name"]): _array(mapped, _FIXED + len(head), entry) for entry, _ in laid}
+
+
+def put_in_file(folder: Path, size: int, source: NDArray[Any] | None = None) -> Callable[[NDArray[Any]], NDArray[Any]]:
+    """Puts arrays of so many bytes together, one after the other, into a file that nobody else sees and that goes with the last of
+    them, and gives each back as it stands there: no memory that the system could not have back. Where the disk has no room, and beyond
+    that size, an array is given back as it is. source: a mapped array from which they are made, whose pages are left meanwhile."""
+    try:
+        file = tempfile.TemporaryFile(dir=folder, buffering=0)  # noqa: SIM115 (it is closed when `put` goes)
+        file.truncate(size)
+        held = np.asarray(np.memmap(file, dtype=np.uint8, mode="r", shape=(size,)))
+    except (OSError, ValueError):
+        return lambda array: array
+    first = 0
+
+    def put(array: NDArray[Any]) -> NDArray[Any]:
+        nonlocal first
+        start = -(-first // _ALIGNED) * _ALIGNED
+        if start + array.nbytes > size or not array.size:
+            return array
+        try:
+            file.seek(start)
+            file.write(array.data.cast("B"))
+        except OSError:
+            return array
+        if (start + array.nbytes) // _LEFT_BYTES > first // _LEFT_BYTES:
+            leave_pages(source)
+        first = start + array.nbytes
+        return held[start:first].view(array.dtype)
+
+    return put
 
 
 def made_from(path: Path) -> str | None:
@@ -87,15 +122,35 @@ def read_arrays(path: Path, made_from: str) -> tuple[dict[str, Any], dict[str, N
         return None
     out: dict[str, NDArray[Any]] = {}
     for entry in told["arrays"]:
-        dtype, shape = np.dtype(entry["dtype"]), tuple(entry["shape"])
-        count = 1 if entry["one"] else int(np.prod(shape))
-        start = _FIXED + length + entry["at"]
-        held = np.asarray(mapped)[start : start + count * dtype.itemsize]
+        held = _bytes(mapped, _FIXED + length, entry)
         if zlib.crc32(held.data if held.size else b"") != entry["crc"]:
             return None
-        array = held.view(dtype)
-        out[entry["name"]] = np.broadcast_to(array, shape) if entry["one"] else array.reshape(shape)
+        out[entry["name"]] = _array(mapped, _FIXED + length, entry)
+    if mapped is not None:
+        leave_pages(mapped)  # all have been looked at: those that are needed come back
     return told["told"], out
+
+
+def _bytes(mapped: Any, first: int, entry: Mapping[str, Any]) -> NDArray[np.uint8]:
+    """What the file holds of one array; the arrays begin at `first`."""
+    count = 1 if entry["one"] else int(np.prod(entry["shape"]))
+    start = first + entry["at"]
+    return np.asarray(mapped)[start : start + count * np.dtype(entry["dtype"]).itemsize]
+
+
+def _array(mapped: Any, first: int, entry: Mapping[str, Any]) -> NDArray[Any]:
+    array = _bytes(mapped, first, entry).view(entry["dtype"])
+    return np.broadcast_to(array, entry["shape"]) if entry["one"] else array.reshape(entry["shape"])
+
+
+def leave_pages(array: NDArray[Any] | None) -> None:
+    """Let the system have the memory in which the file of a mapped array was looked at; what is looked at again comes back from the
+    file. Other arrays are left as they are."""
+    held: Any = array
+    while isinstance(held, np.ndarray):
+        held = held.base
+    if isinstance(held, mmap.mmap) and hasattr(mmap, "MADV_DONTNEED"):
+        held.madvise(mmap.MADV_DONTNEED)
 
 
 def _sweep(path: Path) -> None:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
+import gc
 import itertools
+import weakref
 from typing import Any
 
 import numpy as np
@@ -101,3 +103,17 @@ def test_a_few_homes_among_many_have_the_figures_that_they_have_alone(seed):
     assert events[0] == events[1]
     touched = set(rows_touched(among, DAY - 100).tolist())
     assert {e.row for e in changed_since(other, DAY - 100)} <= touched
+
+
+def test_columns_and_their_book_go_with_the_last_who_reads_them():
+    """Where they held each other, those of each earlier import stayed until a collection."""
+    columns = market([sale(10), sale(20)])
+    read = mk.Market(columns, np.arange(2), DAY)
+    mk.series(read, list(mk.MEASURES), mk.periods("year", TODAY, TODAY, TODAY))
+    left = weakref.ref(columns)
+    gc.disable()
+    try:
+        del columns, read
+        assert left() is None
+    finally:
+        gc.enable()

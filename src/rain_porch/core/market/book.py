@@ -5,6 +5,7 @@ What a listing is on a day is told in stages.py; the lists here hold when its st
 
 from __future__ import annotations
 
+import weakref
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -108,7 +109,7 @@ class Book:
     """
 
     def __init__(self, columns: Columns) -> None:
-        self._columns = columns
+        self._of = weakref.ref(columns)  # which keep their book: so both go at once with the last who reads them
         kind = np.where(columns.deed, np.int8(SOLD), columns.kinds_today)
         listed = ~columns.deed
         self.start = _starts(columns, slice(None))
@@ -123,6 +124,12 @@ class Book:
         self._more = _entries(told, columns)
         self._stays = told.ended[told.kinds == FOR_SALE]
         self._dated: dict[str, Dated] = {}
+
+    @property
+    def _columns(self) -> Columns:
+        columns = self._of()
+        assert columns is not None, "whoever reads a book holds its columns"
+        return columns
 
     def dated(self, name: str) -> Dated:
         """One of the lists. Made when first asked for: most markets ask for a few of them."""

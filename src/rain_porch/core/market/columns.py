@@ -184,6 +184,10 @@ class Columns:
         """The market as it stood at the end of `day`. Kept, since every search of a workup asks for the same day."""
         return self._views.get(day, lambda: rewind(self, day))
 
+    def give_way(self) -> None:
+        """Keep no view of days any more: others serve from now on."""
+        self._views.clear()
+
     def values(self, name: str, rows: Ints) -> Floats | None:
         """A field's numbers in some rows, or its days as dates.py counts them, NaN where unknown; None for words."""
         if name in self.numbers:

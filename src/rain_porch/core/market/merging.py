@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from collections.abc import Callable
+from dataclasses import dataclass, fields, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -12,13 +14,15 @@ from ..facts.fields import RANK
 from .book import followed, followed_in
 from .columns import Bools, Columns, Ints, PriceChanges, Rows, Words
 from .listing_facts import resold_from, resold_in
-from .packed import Names, Numbers, Packed, Texts, smallest
+from .packed import Names, Numbers, Packed, Texts, smallest_type
 from .status_history import StatusChanges
 
 _PLAIN = (
     "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
     "new_construction", "sort_key",
 )  # fmt: skip
+Put = Callable[[NDArray[Any]], NDArray[Any]]
+_MANY_RUNS = 3_000  # beyond which rows are put in their places one by one
 
 
 @dataclass(frozen=True)
@@ -28,13 +32,45 @@ class Move:
     leaving: Bools
     of_before: Ints
     of_part: Ints
+    put: Put = np.asarray
+
+    @cached_property
+    def rows(self) -> int:
+        """How many there are now."""
+        return len(self.leaving) - int(self.leaving.sum()) + len(self.of_part)
+
+    @cached_property
+    def _runs(self) -> list[tuple[slice, slice]]:
+        """Rows before that stand one after the other now too, and where: with those of them that leave and leave no gap, since what is
+        told anew stands in their place."""
+        kept = np.flatnonzero(~self.leaving)
+        now = self.of_before[kept]
+        first = np.flatnonzero(np.diff(now - kept, prepend=-1 - len(self.leaving)))
+        ends = np.append(first[1:], len(kept))[: len(first)] - 1
+        spans = zip(kept[first], kept[ends] + 1, now[first], now[ends] + 1, strict=True)
+        return [(slice(a, b), slice(c, d)) for a, b, c, d in (map(int, span) for span in spans)]
+
+    def joined(self, before: NDArray[Any], part: NDArray[Any], dtype: Any = None) -> NDArray[Any]:
+        """A column, of those before, (n,), and of the part, (k,), as its rows stand now: copied in runs, since few rows move."""
+        out = np.empty(self.rows, dtype or np.promote_types(before.dtype, part.dtype))
+        if len(self._runs) > _MANY_RUNS:
+            stays = self.of_before >= 0
+            out[self.of_before[stays]] = before[stays]
+        else:
+            for then, now in self._runs:
+                out[now] = before[then]
+        out[self.of_part] = part
+        return self.put(out)
 
 
-def merged(before: Columns, leaving: Bools, part: Columns, home_id: Rows) -> tuple[Columns, Move]:
+def merged(
+    before: Columns, leaving: Bools, part: Columns, home_id: Rows, put: Put = np.asarray
+) -> tuple[Columns, Move]:
     """What reading all records anew would give, but for the numbers of homes and the codes of words.
 
     leaving: (n,) rows of `before` that are there no longer or stand in `part`; part: records told anew, as columns of their own;
-    home_id: (len(part),) their homes among those of `before`. Ranks of words are left out: they hang on all records.
+    home_id: (len(part),) their homes among those of `before`; put: where an array is to stand. Ranks of words are left out:
+    they hang on all records.
     """
     kept = np.flatnonzero(~leaving)
     at = np.searchsorted(before.sort_key[kept], part.sort_key)
@@ -43,35 +79,33 @@ def merged(before: Columns, leaving: Bools, part: Columns, home_id: Rows) -> tup
     row_now[source] = np.arange(len(source))
     of_before, of_part = row_now[: len(before)], row_now[len(before) :]
 
-    def joined(a: NDArray[Any], b: NDArray[Any]) -> NDArray[Any]:
-        return np.asarray(np.concatenate([a, b])[source])
-
+    move = Move(leaving, of_before, of_part, put)
     numbers = {
-        name: _numbers(before.numbers.get(name), part.numbers.get(name), len(before), len(part), source)
+        name: _numbers(before.numbers.get(name), part.numbers.get(name), move)
         for name in dict.fromkeys([*before.numbers, *part.numbers])
         if not name.startswith(RANK)
     }
     words = {
-        name: _words(before.words.get(name), part.words.get(name), leaving, len(part), source)
+        name: _words(before.words.get(name), part.words.get(name), move)
         for name in dict.fromkeys([*before.words, *part.words])
     }
-    plain: dict[str, Any] = {name: joined(getattr(before, name), getattr(part, name)) for name in _PLAIN}
+    plain: dict[str, Any] = {name: move.joined(getattr(before, name), getattr(part, name)) for name in _PLAIN}
     assert isinstance(before.keys, Texts) and isinstance(part.keys, Texts)
     assert isinstance(before.row_of, Names)
-    keys = _texts(before.keys, part.keys, source)
+    keys = _texts(before.keys, part.keys, source, move)
     now = replace(
         part,
         keys=keys,
         numbers={n: held for n, held in numbers.items() if n in part.numbers or np.isfinite(held[:]).any()},
         words={n: held for n, held in words.items() if n in part.words or held.words},
-        home_id=joined(before.home_id, home_id).astype(np.int32),
-        changes=_price_changes(before.changes, part.changes, of_before, of_part),
-        statuses=_status_changes(before.statuses, part.statuses, of_before, of_part),
+        home_id=move.joined(before.home_id, home_id, np.int32),
+        changes=PriceChanges(*_told_of(before.changes, part.changes, move)),
+        statuses=StatusChanges(*_told_of(before.statuses, part.statuses, move)),
         no_quick_resale=_rows_now(before.no_quick_resale, of_before) | _rows_now(part.no_quick_resale, of_part),
-        row_of=_names(before.row_of, keys, of_before, of_part),
+        row_of=_names(before.row_of, keys, move),
         **plain,
     )
-    return now, Move(leaving, of_before, of_part)
+    return now, move
 
 
 def carry(before: Columns, now: Columns, move: Move) -> None:
@@ -118,16 +152,16 @@ def _rows_now(rows: frozenset[int], now: Ints) -> frozenset[int]:
     return frozenset(int(now[row]) for row in rows if now[row] >= 0)
 
 
-def _numbers(a: Numbers | None, b: Numbers | None, of_a: int, of_b: int, source: Ints) -> Numbers:
+def _numbers(a: Numbers | None, b: Numbers | None, move: Move) -> Numbers:
     """A field's numbers, of those before and of those told anew; None where none of them has any."""
-    a = _unknown(of_a) if a is None else a
-    told = np.full(of_b, np.nan) if b is None else np.asarray(b[:])
+    a = _unknown(len(move.leaving)) if a is None else a
+    told = np.full(len(move.of_part), np.nan) if b is None else np.asarray(b[:])
     if not isinstance(a, Packed):
-        return np.asarray(np.concatenate([np.asarray(a), told])[source])
+        return move.joined(np.asarray(a), told)
     codes, values = _coded(a.values, told)
     if a.codes.strides == (0,) and len(values) == 1:
-        return Packed(np.broadcast_to(np.uint8(0), len(source)), values)
-    return Packed(smallest(np.concatenate([a.codes, codes])[source], len(values)), values)
+        return Packed(np.broadcast_to(np.uint8(0), move.rows), values)
+    return Packed(move.joined(a.codes, codes, smallest_type(len(values))), values)
 
 
 def _unknown(n: int) -> Packed:
@@ -145,21 +179,21 @@ def _coded(values: NDArray[np.float64], told: NDArray[np.float64]) -> tuple[NDAr
     return at[which].astype(np.uint32), np.concatenate([values, distinct[~known]])
 
 
-def _words(a: Words | None, b: Words | None, leaving: Bools, of_b: int, source: Ints) -> Words:
+def _words(a: Words | None, b: Words | None, move: Move) -> Words:
     """A field's words; those that no record has any more are left out."""
-    nothing = np.int8(-1)
-    a = Words(np.broadcast_to(nothing, len(leaving)), ()) if a is None else a
+    nothing, of_b = np.int8(-1), len(move.of_part)
+    a = Words(np.broadcast_to(nothing, len(move.leaving)), ()) if a is None else a
     b = Words(np.broadcast_to(nothing, of_b), ()) if b is None else b
     code_of = {word: code for code, word in enumerate(a.words)}
     for word in b.words:
         code_of.setdefault(word, len(code_of))
     told = np.array([*(code_of[word] for word in b.words), -1], dtype=np.int64)[b.codes]
     if a.codes.strides == (0,) and not code_of:
-        return Words(np.broadcast_to(nothing, len(source)), ())
+        return Words(np.broadcast_to(nothing, move.rows), ())
     signed = np.min_scalar_type(-len(code_of) - 1)
-    codes = np.concatenate([a.codes.astype(signed, copy=False), told.astype(signed)])[source]
+    codes = move.joined(a.codes, told, signed)
     words = tuple(code_of)
-    if not set(np.unique(a.codes[leaving]).tolist()) - set(told.tolist()):
+    if not set(np.unique(a.codes[move.leaving]).tolist()) - set(told.tolist()):
         return Words(codes, words)
     left = np.bincount(codes[codes >= 0], minlength=len(words)) > 0
     if left.all():
@@ -168,7 +202,7 @@ def _words(a: Words | None, b: Words | None, leaving: Bools, of_b: int, source: 
     return Words(again[codes], tuple(word for word, is_left in zip(words, left, strict=True) if is_left))
 
 
-def _texts(a: Texts, b: Texts, source: Ints) -> Texts:
+def _texts(a: Texts, b: Texts, source: Ints, move: Move) -> Texts:
     """Texts of both by rows, `source` counting on from the one to the other; runs are copied as a whole."""
     cuts = np.flatnonzero((np.diff(source) != 1) | (source[1:] == len(a))) + 1
     pieces = []
@@ -179,41 +213,31 @@ def _texts(a: Texts, b: Texts, source: Ints) -> Texts:
     lengths = np.concatenate([_lengths(a), _lengths(b)])[source]
     ends = np.cumsum(lengths)
     small = np.uint32 if not len(ends) or ends[-1] < 2**32 else np.int64
-    return Texts(np.concatenate(pieces) if pieces else np.zeros(0, np.uint8), ends.astype(small))
+    held = np.concatenate(pieces) if pieces else np.zeros(0, np.uint8)
+    return Texts(move.put(held), move.put(ends.astype(small)))
 
 
 def _lengths(texts: Texts) -> Ints:
     return np.asarray(np.diff(texts.ends.astype(np.int64), prepend=0), dtype=np.int64)
 
 
-def _names(before: Names, keys: Texts, of_before: Ints, of_part: Ints) -> Names:
+def _names(before: Names, keys: Texts, move: Move) -> Names:
     """The row of each key, by the hashes before and those of what is told anew."""
-    now = of_before[before.order]
+    now = move.of_before[before.order]
     stays = now >= 0
     hashes, order = before.hashes[stays], now[stays].astype(np.int32)
-    told = np.array([before.hash_of(keys[int(row)]) for row in of_part], dtype=np.uint32)
+    told = np.array([before.hash_of(keys[int(row)]) for row in move.of_part], dtype=np.uint32)
     by_hash = np.argsort(told, kind="stable")
     at = np.searchsorted(hashes, told[by_hash])
-    return Names(
-        keys,
-        np.insert(hashes, at, told[by_hash]),
-        np.insert(order, at, of_part[by_hash]).astype(np.int32),
-        before.hash_of,
-    )
+    order = np.insert(order, at, move.of_part[by_hash].astype(np.int32))
+    return Names(keys, move.put(np.insert(hashes, at, told[by_hash])), move.put(order), before.hash_of)
 
 
-def _price_changes(a: PriceChanges, b: PriceChanges, of_a: Ints, of_b: Ints) -> PriceChanges:
-    return PriceChanges(*_told_of((a.rows, a.days, a.old), (b.rows, b.days, b.old), of_a, of_b))
-
-
-def _status_changes(a: StatusChanges, b: StatusChanges, of_a: Ints, of_b: Ints) -> StatusChanges:
-    return StatusChanges(*_told_of((a.rows, a.days, a.kinds), (b.rows, b.days, b.kinds), of_a, of_b))
-
-
-def _told_of(a: tuple[Any, Any, Any], b: tuple[Any, Any, Any], of_a: Ints, of_b: Ints) -> tuple[Any, Any, Any]:
+def _told_of(a: PriceChanges | StatusChanges, b: PriceChanges | StatusChanges, move: Move) -> list[Any]:
     """(rows, days, values) of both by row and day, with the rows as they are numbered now."""
-    stays = of_a[a[0]] >= 0
-    rows = np.concatenate([of_a[a[0]][stays], of_b[b[0]]])
+    (a_rows, *before), (b_rows, *told) = ([getattr(x, f.name) for f in fields(x)] for x in (a, b))
+    stays = move.of_before[a_rows] >= 0
+    rows = np.concatenate([move.of_before[a_rows][stays], move.of_part[b_rows]])
     order = np.argsort(rows, kind="stable")
-    days, values = (np.concatenate([a[k][stays], b[k]])[order] for k in (1, 2))
-    return rows[order], days, values
+    rest = (np.concatenate([x[stays], y])[order] for x, y in zip(before, told, strict=True))
+    return [move.put(rows[order]), *map(move.put, rest)]

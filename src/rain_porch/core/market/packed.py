@@ -41,7 +41,12 @@ class Packed:
 
 def smallest(codes: NDArray[Any], values: int) -> NDArray[Any]:
     """Codes 0 … values − 1 in the smallest unsigned type that holds them."""
-    return codes.astype(np.min_scalar_type(max(values - 1, 0)), copy=False)
+    return codes.astype(smallest_type(values), copy=False)
+
+
+def smallest_type(values: int) -> np.dtype[Any]:
+    """The smallest unsigned type that holds codes 0 … values − 1."""
+    return np.min_scalar_type(max(values - 1, 0))
 
 
 def packed(values: Floats) -> Packed:

@@ -20,7 +20,7 @@ from ...core.facts.fields import FIELDS, OWN, RANK, Kind
 from ...core.facts.word_order import order_told
 from ...core.facts.words import plain, status_of
 from ...core.market.columns import FAILED, KIND_CODE, NO_CHANGES, STATUSES, UNDER_CONTRACT, Columns, PriceChanges, Words
-from ...core.market.merging import carry, merged
+from ...core.market.merging import Put, carry, merged
 from ...core.market.packed import Names, Numbers, Packed, Texts, packed
 from ...core.market.status_history import NO_STATUSES, StatusChanges, tells_more
 from .gathering import DATES, NAMES, NUMBERS, WORDS, Gathering, by_code
@@ -41,8 +41,8 @@ def load_columns(db: sqlite3.Connection) -> Columns:
     return _ranked(db, _read(db, "1", "1", {}))
 
 
-def changed_columns(db: sqlite3.Connection, before: Columns, changed: Changed) -> Columns:
-    """The columns of the records as they are now, from those of before and what changed since."""
+def changed_columns(db: sqlite3.Connection, before: Columns, changed: Changed, put: Put = np.asarray) -> Columns:
+    """The columns of the records as they are now, from those of before and what changed since. put: where the new arrays stand."""
     keys = {
         "listings": json.dumps(changed.listings),
         "transfers": json.dumps(changed.transfers),
@@ -57,7 +57,7 @@ def changed_columns(db: sqlite3.Connection, before: Columns, changed: Changed) -
     deeds = [f"deed:{key}" for key in changed.transfers] + [r[0] for r in of_parcels]
     leaving[[row for key in (*changed.listings, *deeds) if (row := before.row_of.get(key)) is not None]] = True
     home_id = _homes_among(db, before, leaving, part)
-    unranked, move = merged(before, leaving, part, home_id)
+    unranked, move = merged(before, leaving, part, home_id, put)
     now = _ranked(db, unranked)
     carry(before, now, move)
     return now

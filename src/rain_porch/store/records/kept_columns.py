@@ -13,9 +13,9 @@ import os
 import sqlite3
 import subprocess
 import sys
-from collections.abc import Mapping
-from dataclasses import dataclass
-from functools import cache
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, fields
+from functools import cache, partial
 from pathlib import Path
 from typing import Any, TypeGuard
 
@@ -29,7 +29,7 @@ from ...core.market.listing_facts import resold_from
 from ...core.market.market_rules import USUAL_MARKET
 from ...core.market.packed import Names, Numbers, Packed, Texts
 from ...core.market.status_history import StatusChanges
-from ..array_file import made_from, read_arrays, write_arrays
+from ..array_file import leave_pages, made_from, put_in_file, read_arrays, write_arrays
 from ..db import frozen
 from .columns import changed_columns, load_columns
 from .incoming.changed import Changed, changed_since
@@ -52,21 +52,41 @@ class Before:
 
 
 def kept_columns(folder: Path, db: sqlite3.Connection, before: Before | None = None) -> Columns:
+    """The columns of the records that `db` sees, as `read_columns` has them, kept in the file."""
+    read, keep = read_columns(folder, db, before)
+    if keep is not None:
+        keep()
+    return read
+
+
+def read_columns(
+    folder: Path, db: sqlite3.Connection, before: Before | None = None
+) -> tuple[Columns, Callable[[], bool] | None]:
     """The columns of the records that `db` sees: from the file where it was made from just these; else from those before, or those
-    that the file has, and what changed since; else read. They are kept in the file then."""
+    that the file has, and what changed since; else read. Where they are not from the file, what keeps them there, which takes a while,
+    may be done beside, and says whether they are kept."""
     mark = records_mark(db)
     path = folder / FILE
     if (held := _mapped(path, mark)) is not None:
-        return held
-    read = _from_before(db, before)
+        return held, None
+    read = _from_before(db, before, folder)
     if read is None:
-        read = _from_before(db, _earlier(path, db))
+        read = _from_before(db, _earlier(path, db), folder)
     if read is None:
         read = load_columns(db)
-    told, arrays = _parts(read)
-    written = write_arrays(path, f"{mark} {code_digest()}", told, arrays | _worked_out(read))
-    mapped = _mapped(path, mark) if written and len(read) >= MANY else None
-    return read if mapped is None else mapped  # what is mapped takes no memory of its own
+    return read, partial(_keep, path, mark, read)
+
+
+def _keep(path: Path, mark: str, columns: Columns) -> bool:
+    """Keep columns in the file, and have many of them stand on it from now on: what is mapped takes no memory of its own."""
+    told, arrays = _parts(columns)
+    written = write_arrays(path, f"{mark} {code_digest()}", told, arrays | _worked_out(columns))
+    if written is not None and len(columns) >= MANY:
+        mapped = _columns(told, written)
+        for f in fields(Columns):
+            if f.init and f.name != "rules":  # each the same as before, to the last bit
+                object.__setattr__(columns, f.name, getattr(mapped, f.name))
+    return written is not None
 
 
 def _mapped(path: Path, mark: str) -> Columns | None:
@@ -91,10 +111,16 @@ def is_little(changed: Changed | None) -> TypeGuard[Changed]:
     return changed is not None and len(changed) <= MOST_CHANGED
 
 
-def _from_before(db: sqlite3.Connection, before: Before | None) -> Columns | None:
+def _from_before(db: sqlite3.Connection, before: Before | None, folder: Path) -> Columns | None:
     if before is None or not is_little(changed := changed_since(db, before.mark)):
         return None
-    return changed_columns(db, before.columns, changed)
+    if len(before.columns) < MANY:
+        return changed_columns(db, before.columns, changed)
+    held = sum(array.nbytes for array in _parts(before.columns)[1].values() if array.strides != (0,))
+    now = changed_columns(db, before.columns, changed, put_in_file(folder, held + held // 8, before.columns.close))
+    for columns in (before.columns, now):
+        leave_pages(columns.close)
+    return now
 
 
 def read_beside(folder: Path) -> None:

@@ -12,6 +12,7 @@ from ...db import Db, WritableDb
 
 MOST_NOTED = 20_000  # changed records; where more change, columns are read anew as a whole
 _MARKS = 1_000  # states that are remembered
+_EVER = 2**62  # after the version of any state
 
 
 @dataclass(frozen=True)
@@ -45,7 +46,7 @@ def noting(db: sqlite3.Connection, records: int) -> Iterator[None]:
     if records <= MOST_NOTED:
         yield
         return
-    _forget(db)
+    _forget(db, _EVER)
     db.execute("UPDATE meta SET value = '0' WHERE name = 'noting'")
     yield
     db.execute("UPDATE meta SET value = '1' WHERE name = 'noting'")
@@ -53,8 +54,7 @@ def noting(db: sqlite3.Connection, records: int) -> Iterator[None]:
 
 def new_state(db: WritableDb) -> None:
     """Note that the records have changed: a number that counts up, and a mark that no other state of any records has."""
-    if db.execute("SELECT count(*) FROM changed_records").fetchone()[0] > MOST_NOTED:
-        _forget(db)
+    _forget(db, _kept_since(db))
     db.execute("UPDATE meta SET value = CAST(value AS INTEGER) + 1 WHERE name = 'version'")
     db.execute("UPDATE meta SET value = hex(randomblob(8)) WHERE name = 'mark'")
     db.execute(
@@ -66,6 +66,19 @@ def new_state(db: WritableDb) -> None:
     )
 
 
-def _forget(db: WritableDb) -> None:
-    db.execute("DELETE FROM changed_records")
-    db.execute("DELETE FROM earlier_marks")
+def _kept_since(db: WritableDb) -> int:
+    """The version from which notes are kept: the newest, as many as may be; a pull after others finds those of the last ones there."""
+    noted = 0
+    for version, changes in db.execute(
+        "SELECT version, count(*) FROM changed_records GROUP BY version ORDER BY version DESC"
+    ):
+        noted += changes
+        if noted > MOST_NOTED:
+            return int(version) + 1
+    return 0
+
+
+def _forget(db: WritableDb, before: int) -> None:
+    """What changed in states before that version, and the marks of those."""
+    db.execute("DELETE FROM changed_records WHERE version < :before", {"before": before})
+    db.execute("DELETE FROM earlier_marks WHERE version < :before", {"before": before})
