@@ -92,6 +92,7 @@ def main() -> None:
         told(on_demo.measured(demo, args.folder / "work"))
     if "screen" in args.only:
         told(screen.measured(demo))
+        told(screen.dragged(folder, A_HOME, f"{args.listings:,} listings") if folder.is_dir() else [])
     if "accuracy" in args.only:
         told(accuracy.measured(demo, args.folder))
     if "kinds" in args.only:
