@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from dataclasses import replace
 
 import numpy as np
@@ -9,6 +10,7 @@ import pytest
 
 from rain_porch.app.home.homes import HomeRef, read_home
 from rain_porch.app.pricing import kept_fits, wide_models
+from rain_porch.app.pricing.backtesting import backtest
 from rain_porch.app.pricing.price_document import price_doc
 from rain_porch.app.records import Records
 from rain_porch.core.market.fingerprint import fingerprint
@@ -130,6 +132,13 @@ def test_a_fingerprint_sees_every_column_and_no_numbering(demo_records):
         other = plain[name].copy()
         other[rows[7]] = ~other[rows[7]] if other.dtype == np.bool_ else other[rows[7]] + 1
         assert fingerprint(replace(columns, **{name: other}), rows) != told, name
+
+
+def test_a_backtest_leaves_no_files_of_its_many_days(bare):
+    held = Records(bare, today=lambda: NOW.date())
+    assert backtest(held.snapshot(), dt.date(2026, 3, 1), dt.date(2026, 3, 31), 60, 5, workers=1).cases
+    held.close()
+    assert not files(bare)
 
 
 def test_only_so_many_are_kept(bare, monkeypatch):

@@ -234,7 +234,7 @@ def _price_month(records: Snapshot, month: int, kind: int, rows: Ints) -> list[O
     middle = Subject({}, float(np.median(columns.lats[rows])), float(np.median(columns.lons[rows])), HOME_KINDS[kind])
     days = price_days(columns, rows) - 1
     around = ev.wide_rows(columns, columns.as_of(month), middle, False, SHARED_SALES)
-    others = told_by_others(records, (HOME_KINDS[kind],), month, around)
+    others = told_by_others(records, (HOME_KINDS[kind],), month, around, keep=False)
     shared = ev.fit_sales(columns, around, month, middle, others=others)
     view = columns.as_of(int(days.max()))
     distressed = Standpoint(records, columns, view, middle).distressed_share()

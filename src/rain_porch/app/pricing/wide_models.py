@@ -50,7 +50,7 @@ def wide_model(records: Snapshot, subject: Subject, day: int, keep: bool = True)
 
     def fitted() -> WideModel | None:
         near = placed_rows(records.columns, _nearest(records.columns, rows, lat, lon, begun) if here else rows)
-        others = told_by_others(records, kinds, begun, near)
+        others = told_by_others(records, kinds, begun, near, keep)
 
         def make() -> WideModel | None:
             return fit_wide_model(records.columns, near, begun, subject.home_kind, others)
@@ -96,16 +96,21 @@ def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit 
     return s.records.fitted(key, fitted)
 
 
-def _market_fit(records: Snapshot, of: Subject, day: int, rows: Ints, others: Sequence[TimeTold]) -> WideFit | None:
+def _market_fit(
+    records: Snapshot, of: Subject, day: int, rows: Ints, others: Sequence[TimeTold], keep: bool = True
+) -> WideFit | None:
     def make() -> WideFit | None:
         return fit_sales(records.columns, rows, day, of, others=others)
 
-    return kept_fit(records, ("market fit", of.home_kind.value, day), rows, others, make)
+    return kept_fit(records, ("market fit", of.home_kind.value, day), rows, others, make) if keep else make()
 
 
-def told_by_others(records: Snapshot, kinds: Sequence[HomeKind], day: int, rows: Ints) -> list[TimeTold]:
+def told_by_others(
+    records: Snapshot, kinds: Sequence[HomeKind], day: int, rows: Ints, keep: bool = True
+) -> list[TimeTold]:
     """What sales of other kinds around say of the market's time on a day, where there are more of them than of one's own: the
-    larger part of a market knows best itself. rows: one's own sales, of these kinds, in whose middle is looked around."""
+    larger part of a market knows best itself. rows: one's own sales, of these kinds, in whose middle is looked around; keep: whether
+    files of the fits are worth keeping."""
     columns = records.columns
     lats, lons = columns.lats[rows], columns.lons[rows]
     if rows.size >= MAX_SALES or not np.isfinite(lats).any():
@@ -119,7 +124,7 @@ def told_by_others(records: Snapshot, kinds: Sequence[HomeKind], day: int, rows:
 
     def told(of: Subject) -> TimeTold | None:
         def fitted() -> TimeTold | None:
-            fit = _market_fit(records, of, day, sales(of), ())
+            fit = _market_fit(records, of, day, sales(of), (), keep)
             return None if fit is None else fit.told
 
         return records.fitted(("time of a kind", of.home_kind.value, day, *place), fitted)

@@ -139,9 +139,9 @@ def _adjustments(a: Asked) -> Check:
     over = tuple(x.listing_id for x in a.adjusted if x.over_limits)
     most = max(a.adjusted, key=lambda x: x.gross_pct)
     return Check("adjustments", "Net and gross adjustment", not over,
-                 f"{len(over)} of {len(a.adjusted)} pass a limit (net {net:g} %, gross {gross:g} %, "
+                 f"{len(over)} of {len(a.adjusted)} exceed a limit (net {net:g} %, gross {gross:g} %, "
                  f"one line {line:g} %); the largest gross is {most.gross_pct:.1f} %." if over
-                 else f"None passes a limit; the largest gross is {most.gross_pct:.1f} %.",
+                 else f"None exceeds a limit; the largest gross is {most.gross_pct:.1f} %.",
                  "Look at their largest lines, or put more alike sales in their place." if over else "", over)  # fmt: skip
 
 
