@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra import numpy as hnp
 
-from rain_porch.store.array_file import read_arrays, write_arrays
+from rain_porch.store.array_file import put_in_file, read_arrays, write_arrays
 
 KINDS = st.sampled_from(["f8", "i8", "i4", "i2", "i1", "u1", "u2", "u4", "?"])
 arrays = hnp.arrays(KINDS, hnp.array_shapes(max_dims=2, min_side=0, max_side=20))
@@ -80,3 +80,36 @@ def _same_or_none(whole: bytes, spoilt: bytes) -> None:
         if bad is not None:
             assert bad[0] == good[0]
             assert {n: a.tobytes() for n, a in bad[1].items()} == {n: a.tobytes() for n, a in good[1].items()}
+
+
+@given(st.lists(hnp.arrays(KINDS, st.integers(0, 40)), max_size=6), st.integers(0, 800))
+def test_arrays_put_in_a_file_that_nobody_sees_are_as_they_were(held, size):
+    with tempfile.TemporaryDirectory() as folder:
+        put = put_in_file(Path(folder), size)
+        there = [put(array) for array in held]
+        assert not list(Path(folder).iterdir())
+        del put
+        for array, now in zip(held, there, strict=True):
+            assert now.dtype == array.dtype and now.tobytes() == array.tobytes()
+            assert now is array or not now.flags.writeable, "in memory only where the file has no room"
+        if held and held[0].size and held[0].nbytes <= size:
+            assert there[0] is not held[0]
+
+
+def test_where_the_disk_has_no_room_arrays_stay_in_memory(tmp_path, monkeypatch):
+    array = np.arange(9.0)
+    assert put_in_file(tmp_path / "no" / "place", 1000)(array) is array
+    made = tempfile.TemporaryFile
+
+    class Full:
+        def __init__(self, **how):
+            self.file = made(**how)
+
+        def __getattr__(self, name):
+            return getattr(self.file, name)
+
+        def write(self, data):
+            raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(tempfile, "TemporaryFile", Full)
+    assert put_in_file(tmp_path, 1000, source=array)(array) is array
