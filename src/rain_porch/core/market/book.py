@@ -128,7 +128,7 @@ class Book:
     @property
     def _columns(self) -> Columns:
         columns = self._of()
-        assert columns is not None, "whoever reads a book holds its columns"
+        assert columns is not None  # whoever reads a book holds its columns
         return columns
 
     def dated(self, name: str) -> Dated:
