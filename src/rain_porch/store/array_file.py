@@ -44,6 +44,7 @@ def write_arrays(path: Path, made_from: str, told: Mapping[str, Any], arrays: Ar
         held = np.ascontiguousarray(array[:1] if one else array)
         entry = {"name": name, "dtype": held.dtype.str, "shape": list(array.shape), "at": at, "crc": zlib.crc32(held.data.cast("B") if held.size else b""), "one": one}  # fmt: skip
         laid.append((entry, held))
+        leave_pages(held)  # they may be looked at for the first time here
         at += -(-held.nbytes // _ALIGNED) * _ALIGNED
     head = json.dumps({"made_from": made_from, "told": told, "size": at, "arrays": [e for e, _ in laid]}).encode()
     head += b" " * (-(_FIXED + len(head)) % _ALIGNED)
@@ -56,6 +57,7 @@ def write_arrays(path: Path, made_from: str, told: Mapping[str, Any], arrays: Ar
             for _, held in laid:
                 file.write(held.data if held.size else b"")
                 file.write(b"\0" * (-held.nbytes % _ALIGNED))
+                leave_pages(held)
             file.flush()
             mapped = np.memmap(file.name, dtype=np.uint8, mode="r")
         os.replace(part, path)
