@@ -79,6 +79,8 @@ def main() -> None:
     offices = args.folder / f"records-{AN_OFFICE}"
     if {"change", "office", "services"} & {*args.only} and not offices.is_dir():
         import_speed(crowd(args.folder, AN_OFFICE), offices, args.folder / "plain")
+    if offices.is_dir():
+        Records(offices).snapshot()  # this program's columns are kept from now on
     if "change" in args.only:
         told(one_change.results(offices, A_HOME))
         told(one_change.results(folder, A_HOME) if folder.is_dir() else [])

@@ -28,6 +28,7 @@ from ...core.price.wide_model import Usual, WideModel
 from ...core.statistics.regression import Fit
 from ...store.array_file import read_arrays, write_arrays
 from ...store.records.kept_columns import code_digest
+from ..memory import give_back
 from ..snapshot import Snapshot
 
 FILES = "records.model."
@@ -54,11 +55,15 @@ def kept_fit(
         read: F = put_together(*held, _KINDS)
         return _at(read, records, rows)
     made = make()
-    if made is not None:
-        arrays: Arrays = {}
-        told: dict[str, Any] = taken_apart(made, arrays)
-        write_arrays(path, made_from, told, arrays)
+    if made is None:
+        return None
+    arrays: Arrays = {}
+    told: dict[str, Any] = taken_apart(made, arrays)
+    if (written := write_arrays(path, made_from, told, arrays)) is not None:
         _let_go(records.folder)
+        made = put_together(told, written, _KINDS)  # the same, in no memory that the system could not have back
+    arrays.clear()
+    give_back()  # what the fit was made in
     return made
 
 
