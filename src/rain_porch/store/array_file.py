@@ -74,9 +74,9 @@ def put_in_file(folder: Path, size: int, source: NDArray[Any] | None = None) -> 
     that size, an array is given back as it is. source: a mapped array from which they are made, whose pages are left meanwhile."""
     try:
         file = tempfile.TemporaryFile(dir=folder, buffering=0)  # noqa: SIM115 (it is closed when `put` goes)
-        file.truncate(size)
+        os.posix_fallocate(file.fileno(), 0, size)  # the room is there before anything is put into it
         held = np.asarray(np.memmap(file, dtype=np.uint8, mode="r", shape=(size,)))
-    except (OSError, ValueError):
+    except (OSError, ValueError, AttributeError):
         return lambda array: array
     first = 0
 
@@ -87,7 +87,8 @@ def put_in_file(folder: Path, size: int, source: NDArray[Any] | None = None) -> 
             return array
         try:
             file.seek(start)
-            file.write(array.data.cast("B"))
+            if file.write(array.data.cast("B")) != array.nbytes:  # a full disk takes a part and says no more
+                return array
         except OSError:
             return array
         if (start + array.nbytes) // _LEFT_BYTES > first // _LEFT_BYTES:

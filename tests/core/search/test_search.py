@@ -218,6 +218,17 @@ def test_what_if_counts_equal_those_of_making_the_change(search, from_a_home):
         assert told["radius_miles"].without == mt.run(replace(search, radius_miles=None), CROWD, view, who).counts
 
 
+def test_letting_go_words_in_a_text_finds_what_does_not_bear_them():
+    """They are looked up in the records, as areas are; once what-if counts went on looking for them."""
+    view = CROWD.as_of(DAY)
+    bear = np.arange(len(CROWD)) % 3 == 0
+    plain = Search(criteria=())
+    told = replace(plain, criteria=(Criterion("public_remarks", words=("pier",)),))
+    loosened = steps.what_if(told, CROWD, view, subject(), {"public_remarks": bear})["public_remarks"].looser
+    assert loosened is not None and loosened[1] == mt.run(plain, CROWD, view, subject()).counts
+    assert loosened[1] != mt.run(told, CROWD, view, subject(), {"public_remarks": bear}).counts
+
+
 @settings(max_examples=60)
 @given(searches())
 def test_loosening_never_loses_and_tightening_never_adds(search):

@@ -45,10 +45,9 @@ THIN_DAYS = (90, 120, 180, 365, 730)
 
 def counts_of(standpoint: Standpoint, search: sr.Search, found: mt.Found | None = None) -> CountsDoc:
     """What a search finds and would find. BadInput, NotFound for one that cannot be run. found: where it was run already."""
-    refused = standpoint.refusals(search)
+    found = found or standpoint.run(search)
     masks = standpoint.records.masks_of(search)
-    found = found or mt.found_by(refused, search, standpoint.columns, standpoint.view, masks)
-    what_if = steps.what_if(search, standpoint.columns, standpoint.view, standpoint.seen_from, masks, refused)
+    what_if = steps.what_if(search, standpoint.columns, standpoint.view, standpoint.seen_from, masks, found)
 
     def step(given: Any) -> StepDoc | None:
         return None if given is None else StepDoc(words=given[0], counts=dict(given[1]))

@@ -49,13 +49,8 @@ class Standpoint:
         return float(self.columns.distressed[rows].mean()) if rows.size else 0.0
 
     def run(self, search: sr.Search) -> mt.Found:
-        refused = self.refusals(search)
-        return mt.found_by(refused, search, self.columns, self.view, self.records.masks_of(search))
-
-    def refusals(self, search: sr.Search) -> mt.Refusals:
-        """Which parts of a search refuse which records. Raises BadInput, NotFound where it cannot be run."""
         sr.check(search)
-        return mt.refusals(search, self.columns, self.view, self.seen_from, self.records.masks_of(search))
+        return mt.run(search, self.columns, self.view, self.seen_from, self.records.masks_of(search))
 
     def likeness(self, rows: Ints) -> tuple[Floats, Floats, Floats]:
         """(score, known share, distance in miles) of rows."""

@@ -7,7 +7,7 @@ no mask refuses it; what-if counts need only know which rows exactly one part re
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,16 +23,6 @@ from .shapes import across_any, in_shapes
 # rows that two parts refuse are dropped where there are many rows and the share that stays is this small; else dropping
 # costs more than it spares
 _FEW, _WORTH = 5000, 0.7
-
-
-@dataclass(frozen=True)
-class Found:
-    """rows: found rows. counts: by kind of record. unknown: found rows whose value a criterion could not see."""
-
-    rows: Ints
-    counts: Mapping[str, int]
-    unknown: Mapping[str, int]
-    without: Mapping[str, Mapping[str, int]]
 
 
 def criterion_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
@@ -159,8 +149,8 @@ def let_through(
 
 @dataclass(frozen=True)
 class Refusals:
-    """rows: of the windows, but for some that two parts refuse; times: how many parts refuse each; by: the place in `names` of the
-    last one that does; all (n,)."""
+    """rows: of the windows, without those that two parts refuse; times: how many parts refuse each; by: the place in `names` of the
+    one that does; all (n,)."""
 
     rows: Ints
     times: NDArray[np.int8]
@@ -173,8 +163,9 @@ class Refusals:
         return np.sort(self.rows[self.times == 0])
 
     def by_alone(self, name: str) -> Ints:
-        """The rows that this part refuses and no other."""
-        return np.asarray(self.rows[(self.times == 1) & (self.by == self.names.index(name))])
+        """The rows that this part refuses and no other; none of a part that the search has not."""
+        by = self.names.index(name) if name in self.names else len(self.names)
+        return np.asarray(self.rows[(self.times == 1) & (self.by == by)])
 
 
 def refusals(search: Search, columns: Columns, view: AsOf, subject: Subject | None, masks: Masks) -> Refusals:
@@ -191,16 +182,25 @@ def refusals(search: Search, columns: Columns, view: AsOf, subject: Subject | No
             still = refused < 2  # what two parts refuse is found by leaving out neither
             if np.count_nonzero(still) < _WORTH * len(rows):
                 rows, refused, by = rows[still], refused[still], by[still]
-    return Refusals(rows, refused, by, tuple(named))
+    once = refused < 2
+    return Refusals(rows[once], refused[once], by[once], tuple(named))
+
+
+@dataclass(frozen=True)
+class Found:
+    """rows: found rows. counts: by kind of record. unknown: found rows whose value a criterion could not see. without: counts without
+    each part; refused: by which part what else is refused."""
+
+    rows: Ints
+    counts: Mapping[str, int]
+    unknown: Mapping[str, int]
+    without: Mapping[str, Mapping[str, int]]
+    refused: Refusals = field(repr=False)
 
 
 def run(search: Search, columns: Columns, view: AsOf, subject: Subject | None = None, masks: Masks = NO_MASKS) -> Found:
     """Find the rows, count them by kind, count unknowns, and count what each part's absence would find."""
-    return found_by(refusals(search, columns, view, subject, masks), search, columns, view, masks)
-
-
-def found_by(refused: Refusals, search: Search, columns: Columns, view: AsOf, masks: Masks = NO_MASKS) -> Found:
-    """The same, where it is known which parts refuse which rows."""
+    refused = refusals(search, columns, view, subject, masks)
     found = refused.found
     counts = counts_of(view, found)
     once = refused.times == 1
@@ -212,4 +212,4 @@ def found_by(refused: Refusals, search: Search, columns: Columns, view: AsOf, ma
         for k, name in enumerate(names)
     }
     unknown = {c.field: int(unknown_mask(c, columns, found).sum()) for c in search.criteria if c.field not in masks}
-    return Found(found, counts, {k: n for k, n in unknown.items() if n}, without)
+    return Found(found, counts, {k: n for k, n in unknown.items() if n}, without, refused)

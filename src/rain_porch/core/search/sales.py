@@ -10,11 +10,9 @@ import numpy as np
 from ..facts.homes import Subject
 from ..facts.words import RecordKind
 from ..market.columns import AsOf, Columns, Ints
-from .matching import Masks, let_through, parts, refusals, window_rows
+from .matching import Masks, let_through, refusals, window_rows
 from .search import Search, check
-from .steps import Step
-
-_WINDOW = "windows.sold"
+from .steps import Step, gained
 
 
 @dataclass(frozen=True)
@@ -34,21 +32,12 @@ class MarketSales:
         return np.sort(let_through(only, self.columns, rows, self.subject, self.masks_of(search)))
 
     def added(self, search: Search, options: Sequence[Step]) -> list[Ints]:
-        """What each step adds to a search, in the order of the records: of a part, those that it alone refuses and that its
-        looser self lets through; of the window, those of the days that it gains."""
-        refused = refusals(_sales_alone(search), self.columns, self.view, self.subject, self.masks_of(search))
-        return [np.sort(self._added(search, step, refused.by_alone)) for step in options]
-
-    def _added(self, search: Search, step: Step, by_alone: Callable[[str], Ints]) -> Ints:
-        if step.part == _WINDOW:
-            now = search.windows[RecordKind.SOLD].days
-            assert now is not None  # a window with days is what this step widens
-            rows = window_rows(_sales_alone(step.search), self.columns, self.view)
-            rows = rows[self.view.date[rows] < self.view.day - now]
-            return let_through(step.search, self.columns, rows, self.subject, self.masks_of(step.search))
-        rows = by_alone(step.part)
-        looser = parts(step.search, self.columns, self.subject, self.masks_of(step.search)).get(step.part)
-        return rows if looser is None else np.asarray(rows[looser(rows)])
+        """What each step adds to a search, in the order of the records."""
+        only, masks = _sales_alone(search), self.masks_of(search)
+        refused = refusals(only, self.columns, self.view, self.subject, masks)
+        return [
+            np.sort(gained(only, step, refused, self.columns, self.view, self.subject, masks)) for step in options
+        ]
 
 
 def _sales_alone(search: Search) -> Search:

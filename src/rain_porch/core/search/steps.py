@@ -14,10 +14,11 @@ from ..facts.house_rules import USUAL
 from ..facts.words import RecordKind, record_words
 from ..market.columns import SOLD, AsOf, Columns, Floats, Ints
 from ..phrases import phrase
-from .matching import NO_MASKS, Masks, Refusals, counts_of, found_by, let_through, parts, refusals, window_rows
+from .matching import NO_MASKS, Found, Masks, Refusals, counts_of, let_through, parts, run, window_rows
 from .search import Criterion, Search
 from .sentence import any_words, criterion_words, last_days, within_words
 
+_WINDOW = "windows.sold"
 RADIUS_STEPS = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0, 5.0, 10.0, 15.0, 25.0)
 DAYS_STEPS = (30, 60, 90, 120, 180, 270, 365, 545, 730, 1095, 1460, 1825, 3650)
 
@@ -48,7 +49,7 @@ def steps(search: Search, looser: bool) -> list[Step]:
         if days is not None:
             out.append(
                 Step(
-                    "windows.sold",
+                    _WINDOW,
                     phrase("search-when", what=record_words(RecordKind.SOLD), when=last_days(int(days))),
                     search.with_days("sold", int(days)),
                 )
@@ -110,49 +111,63 @@ def what_if(
     view: AsOf,
     subject: Subject | None = None,
     masks: Masks = NO_MASKS,
-    refused: Refusals | None = None,
+    found: Found | None = None,
 ) -> dict[str, WhatIf]:
     """For each part of the search, the counts one step looser, one tighter, and without it, all else equal.
 
-    Told from one look at the market: only what the search finds, and what a part alone refuses, can a step of that part find; but for
-    the days that a window gains. refused: which parts refuse which rows, where that is known already.
+    found: what the search itself finds, where that is known already. Its steps are told from that.
     """
-    refused = refused or refusals(search, columns, view, subject, masks)
-    found = found_by(refused, search, columns, view, masks)
-
-    def counted(step: Step | None) -> tuple[str, Mapping[str, int]] | None:
-        return None if step is None else (step.words, counts_of(view, rows_after(step)))
-
-    def rows_after(step: Step) -> Ints:
-        if step.part == "windows.sold":
-            return _with_days(found.rows, search, step.search, columns, view, subject, masks)
-        others = {name: mask for name, mask in masks.items() if name != step.part}
-        rows = found.rows
-        if step.part in refused.names:
-            rows = np.concatenate([rows, refused.by_alone(step.part)])
-        lets_through = parts(step.search, columns, subject, others).get(step.part)
-        return rows if lets_through is None else rows[lets_through(rows)]
-
+    found = found or run(search, columns, view, subject, masks)
     looser = {s.part: s for s in steps(search, True)}
     tighter = {s.part: s for s in steps(search, False)}
-    without = found.without
+
+    def more(step: Step) -> tuple[str, Mapping[str, int]]:
+        rows = gained(search, step, found.refused, columns, view, subject, masks)
+        return step.words, counts_of(view, np.concatenate([found.rows, rows]))
+
+    def fewer(step: Step) -> tuple[str, Mapping[str, int]]:
+        return step.words, counts_of(view, _left(step, found.rows, columns, view, subject, masks))
+
     return {
-        part: WhatIf(part, counted(looser.get(part)), counted(tighter.get(part)), without.get(part))
-        for part in dict.fromkeys([*looser, *tighter, *(p for p in without if p in WITHOUT_STEPS)])
+        part: WhatIf(
+            part,
+            more(looser[part]) if part in looser else None,
+            fewer(tighter[part]) if part in tighter else None,
+            found.without.get(part),
+        )
+        for part in dict.fromkeys([*looser, *tighter, *(p for p in found.without if p in WITHOUT_STEPS)])
     }
 
 
-def _with_days(
-    rows: Ints, search: Search, then: Search, columns: Columns, view: AsOf, subject: Subject | None, masks: Masks
+def gained(
+    search: Search, step: Step, refused: Refusals, columns: Columns, view: AsOf, subject: Subject | None, masks: Masks
 ) -> Ints:
-    """What is found when sales of so many days are looked for, from what is found now."""
-    was, now = search.windows[RecordKind.SOLD], then.windows[RecordKind.SOLD]
-    assert was.days is not None and now.days is not None  # of a window with days, that is stepped
-    if now.days <= was.days:
-        return np.asarray(rows[(view.kind[rows] != SOLD) | (view.date[rows] >= view.day - now.days)])
-    gained = replace(was, days=None, since=view.day - now.days, until=view.day - was.days - 1)
-    more = replace(search, windows={RecordKind.SOLD: gained})
-    return np.concatenate([rows, let_through(more, columns, window_rows(more, columns, view), subject, masks)])
+    """What a looser step adds to a search, in no order: of a part, what it alone refuses and its looser self lets through; of the
+    window of sales, those of the days that it gains. refused, masks: of the search."""
+    if step.part != _WINDOW:
+        return _passing(step, refused.by_alone(step.part), columns, subject, masks)
+    window = search.windows[RecordKind.SOLD]
+    was, now = window.days, step.search.windows[RecordKind.SOLD].days
+    assert was is not None and now is not None  # a window with days is what this step widens
+    days = replace(window, days=None, since=view.day - now, until=view.day - was - 1)
+    more = replace(search, windows={RecordKind.SOLD: days})
+    return let_through(more, columns, window_rows(more, columns, view), subject, masks)
+
+
+def _left(step: Step, rows: Ints, columns: Columns, view: AsOf, subject: Subject | None, masks: Masks) -> Ints:
+    """What a tighter step leaves of what a search finds."""
+    if step.part != _WINDOW:
+        return _passing(step, rows, columns, subject, masks)
+    now = step.search.windows[RecordKind.SOLD].days
+    assert now is not None
+    return np.asarray(rows[(view.kind[rows] != SOLD) | (view.date[rows] >= view.day - now)])
+
+
+def _passing(step: Step, rows: Ints, columns: Columns, subject: Subject | None, masks: Masks) -> Ints:
+    """Those of some rows that the stepped part lets through; all where it has been let go."""
+    others = {name: mask for name, mask in masks.items() if name != step.part}
+    part = parts(step.search, columns, subject, others).get(step.part)
+    return rows if part is None else np.asarray(rows[part(rows)])
 
 
 class Sales(Protocol):
@@ -207,7 +222,7 @@ def _merge(search: Search, step: Step) -> Search:
     """Apply the one part that `step` changes to a search that other steps have changed already."""
     if step.part == "radius_miles":
         return replace(search, radius_miles=step.search.radius_miles)
-    if step.part == "windows.sold":
+    if step.part == _WINDOW:
         return replace(search, windows={**search.windows, "sold": step.search.windows["sold"]})
     if step.part == "leave_out_new_construction":
         return replace(search, leave_out_new_construction=False)
