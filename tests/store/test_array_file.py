@@ -96,7 +96,9 @@ def test_arrays_put_in_a_file_that_nobody_sees_are_as_they_were(held, size):
             assert there[0] is not held[0]
 
 
-def test_where_the_disk_has_no_room_arrays_stay_in_memory(tmp_path, monkeypatch):
+@pytest.mark.parametrize("full", ["takes a part", "says so", "beforehand"])
+def test_where_the_disk_has_no_room_arrays_stay_in_memory(tmp_path, monkeypatch, full):
+    """A part that is missing would read as nought."""
     array = np.arange(9.0)
     assert put_in_file(tmp_path / "no" / "place", 1000)(array) is array
     made = tempfile.TemporaryFile
@@ -109,7 +111,15 @@ def test_where_the_disk_has_no_room_arrays_stay_in_memory(tmp_path, monkeypatch)
             return getattr(self.file, name)
 
         def write(self, data):
+            if full == "takes a part":
+                return self.file.write(data[:40])
             raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(tempfile, "TemporaryFile", Full)
+    def refused(*_):
+        raise OSError(28, "No space left on device")
+
+    if full == "beforehand":
+        monkeypatch.setattr("rain_porch.store.array_file.os.posix_fallocate", refused)
+    else:
+        monkeypatch.setattr(tempfile, "TemporaryFile", Full)
     assert put_in_file(tmp_path, 1000, source=array)(array) is array

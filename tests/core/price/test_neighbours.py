@@ -31,6 +31,21 @@ def test_the_nearest_are_those_of_all_distances_sorted(way, spread, n, m, k, mon
     assert all(len(set(row)) == len(row) for row in at.tolist())
 
 
+@pytest.mark.parametrize("way", WAYS)
+@pytest.mark.parametrize("places", [1, 3, 60])
+def test_the_nearest_others_are_never_the_sale_itself_however_many_stand_at_its_place(way, places, monkeypatch):
+    monkeypatch.setattr(neighbours, "_BY_HAND", WAYS[way][0])
+    monkeypatch.setattr(neighbours, "_BY_STRIPS", WAYS[way][1])
+    rng = np.random.default_rng(places)
+    held = rng.normal(size=(places, 2))[rng.integers(0, places, 60)]
+    far, at = Places(held).nearest_others(7)
+    every = np.hypot(*(held[:, None, :] - held[None]).transpose(2, 0, 1))
+    np.fill_diagonal(every, np.inf)
+    assert far.shape == (60, 7) and np.allclose(far, np.sort(every, axis=1)[:, :7])
+    assert np.allclose(np.take_along_axis(every, at, axis=1), far)  # which is infinite for itself
+    assert all(len(set(row)) == 7 for row in at.tolist())
+
+
 @pytest.mark.parametrize("shape", [(9,), (9, 4)])
 def test_apart_is_each_less_the_mean_of_its_neighbours(shape):
     rng = np.random.default_rng(1)

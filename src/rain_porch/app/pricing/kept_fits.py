@@ -12,7 +12,7 @@ from collections.abc import Callable, Hashable, Sequence
 from contextlib import suppress
 from dataclasses import replace
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import TypeVar, cast
 
 import numpy as np
 
@@ -52,19 +52,21 @@ def kept_fit(
     if (held := read_arrays(path, made_from)) is not None:
         with suppress(OSError):
             os.utime(path)
-        read: F = put_together(*held, _KINDS)
-        return _at(read, records, rows)
+        return _at(cast(F, put_together(*held, _KINDS)), records, rows)
     made = make()
-    if made is None:
-        return None
-    arrays: Arrays = {}
-    told: dict[str, Any] = taken_apart(made, arrays)
-    if (written := write_arrays(path, made_from, told, arrays)) is not None:
+    if made is not None and (kept := _kept(made, path, made_from)) is not None:
         _let_go(records.folder)
-        made = put_together(told, written, _KINDS)  # the same, in no memory that the system could not have back
-    arrays.clear()
+        made = kept
     give_back()  # what the fit was made in
     return made
+
+
+def _kept(made: F, path: Path, made_from: str) -> F | None:
+    """A fit as it stands in its file, in no memory that the system could not have back; None where it could not be written."""
+    arrays: Arrays = {}
+    told = taken_apart(made, arrays)
+    written = write_arrays(path, made_from, told, arrays)
+    return None if written is None else cast(F, put_together(told, written, _KINDS))
 
 
 def _at(fit: F, records: Snapshot, rows: Ints) -> F:

@@ -36,6 +36,11 @@ RECORD_KINDS = tuple(RecordKind)
 HOME_KINDS = tuple(HomeKind)
 KIND_CODE = np.array([RECORD_KINDS.index(KIND_OF_STATUS[s]) for s in STATUSES], dtype=np.int8)
 SOLD, DEED_SALE, UNDER_CONTRACT, FOR_SALE, FAILED, PAUSED = range(6)
+# the columns, beside numbers and words, that say something of a record
+PLAIN = (
+    "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
+    "new_construction",
+)  # fmt: skip
 MANY = 200_000  # rows: where there are more, less is kept of what can be worked out again
 
 

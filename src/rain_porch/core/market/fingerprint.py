@@ -11,12 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..parts import Arrays, taken_apart
-from .columns import Columns, Ints, Words
-
-_PLAIN = (
-    "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
-    "new_construction",
-)  # fmt: skip
+from .columns import PLAIN, Columns, Ints, Words
 
 
 def fingerprint(columns: Columns, rows: Ints, *also: Any) -> str:
@@ -25,7 +20,7 @@ def fingerprint(columns: Columns, rows: Ints, *also: Any) -> str:
     Which rows those are, how homes are numbered and words coded says nothing: other records may have come and gone.
     """
     digest = hashlib.blake2b(digest_size=16)
-    for name in _PLAIN:
+    for name in PLAIN:
         _put(digest.update, name, getattr(columns, name)[rows])
     for name, numbers in columns.numbers.items():
         _put(digest.update, name, np.asarray(numbers[rows], dtype=np.float64))

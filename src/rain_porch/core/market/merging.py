@@ -12,15 +12,11 @@ from numpy.typing import NDArray
 
 from ..facts.fields import RANK
 from .book import followed, followed_in
-from .columns import Bools, Columns, Ints, PriceChanges, Rows, Words
+from .columns import PLAIN, Bools, Columns, Ints, PriceChanges, Rows, Words
 from .listing_facts import resold_from, resold_in
 from .packed import Names, Numbers, Packed, Texts, smallest_type
 from .status_history import StatusChanges
 
-_PLAIN = (
-    "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
-    "new_construction", "sort_key",
-)  # fmt: skip
 Put = Callable[[NDArray[Any]], NDArray[Any]]
 _MANY_RUNS = 3_000  # beyond which rows are put in their places one by one
 
@@ -89,7 +85,9 @@ def merged(
         name: _words(before.words.get(name), part.words.get(name), move)
         for name in dict.fromkeys([*before.words, *part.words])
     }
-    plain: dict[str, Any] = {name: move.joined(getattr(before, name), getattr(part, name)) for name in _PLAIN}
+    plain: dict[str, Any] = {
+        name: move.joined(getattr(before, name), getattr(part, name)) for name in (*PLAIN, "sort_key")
+    }
     assert isinstance(before.keys, Texts) and isinstance(part.keys, Texts)
     assert isinstance(before.row_of, Names)
     keys = _texts(before.keys, part.keys, source, move)

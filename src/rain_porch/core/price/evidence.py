@@ -180,7 +180,7 @@ def fit_sales(
         float(np.nanmedian(lats)) if np.isfinite(lats).any() else 0.0
     )  # of the sales: the fit is theirs, whoever asks
     places = np.nan_to_num(on_a_plane(lats, columns.lons[rows], about))
-    near = Places(places).nearest(places, k + 1)[1][:, 1:]
+    near = Places(places).nearest_others(k)[1]
     seen = apart(np.column_stack([x, h, y]), near)
     fit = _fitted(seen, features, basis, believed, errors)
     own, more = matrix(columns, rows, own_features(columns, rows))

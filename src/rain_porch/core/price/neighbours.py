@@ -39,6 +39,15 @@ class Places:
         squared, at = (_of_all if pairs <= _BY_HAND else _of_strips)(self.points, points, k)
         return np.sqrt(squared), at
 
+    def nearest_others(self, k: int) -> tuple[Floats, Ints]:
+        """The k nearest to each of these, without itself, the nearest first: their distances and rows, (n, k). Others may stand at its
+        very place, so that it is known by its row."""
+        far, at = self.nearest(self.points, k + 1)
+        itself = at == np.arange(len(at))[:, None]
+        itself[~itself.any(axis=1), -1] = True  # so many others stand there that it is not among the nearest
+        others = (len(at), at.shape[1] - 1)
+        return far[~itself].reshape(others), at[~itself].reshape(others)
+
 
 def _of_strips(of: Floats, points: Floats, k: int) -> tuple[Floats, Ints]:
     """The same by distances to those alone that lie in a strip across; to all where something nearer may lie outside of it."""

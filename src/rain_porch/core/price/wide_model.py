@@ -208,10 +208,10 @@ def fit_wide_model(
     y = np.log(net_price(columns, rows))
     origin = float(np.median(columns.lats[rows]))
     points = on_a_plane(columns.lats[rows], columns.lons[rows], origin)
-    far, near = Places(points).nearest(points, 61)
-    unit = float(np.clip(np.median(far[:, 10]) / _TENTH, 0.5, 6.0))
+    far, near = Places(points).nearest_others(60)
+    unit = float(np.clip(np.median(far[:, 9]) / _TENTH, 0.5, 6.0))
     louder = 0.5 ** ((day - days) / _HALF_YEARS)
-    time, now, first = _first_fit(seen.columns, y, days, basis_for(day, days), near[:, 1 : NEIGHBOURS + 1], others)
+    time, now, first = _first_fit(seen.columns, y, days, basis_for(day, days), near[:, :NEIGHBOURS], others)
     first = np.clip(first - np.median(first), -0.8, 0.8)
     levels = [_left_out_level(first, far, near, louder, reach, k, prior) for reach, k, prior in _levels(unit)]
     knots = tuple(np.unique(np.quantile(level, _LEVEL_QUANTILES)) for level in levels)
@@ -221,7 +221,7 @@ def fit_wide_model(
     from scipy.cluster.vq import kmeans2
 
     centres = kmeans2(points, count, minit="++", seed=1, iter=15)[0]
-    between = Places(centres).nearest(centres, 2)[0][:, 1]
+    between = Places(centres).nearest_others(1)[0][:, 0]
     bare = WideModel(
         day, rows, days, columns.home_id[rows].astype(np.int64), told, points, origin, first, louder, unit, (knots[0], knots[1]),
         (float(levels[0].mean()), float(levels[1].mean())), (max(float(levels[0].std()), 1e-6), max(float(levels[1].std()), 1e-6)), centres,
@@ -266,10 +266,9 @@ def _first_fit(
 def _left_out_level(
     left: Floats, far: Floats, near: Ints, louder: Floats, reach: float, k: int, prior: float
 ) -> Floats:
-    """Mean of what is left of the nearest sales, near ones first, each sale's own left out, drawn towards 0, (n,)."""
-    far, near = far[:, : k + 1], near[:, : k + 1]
+    """Mean of what is left of the k nearest others, near ones first, drawn towards 0, (n,)."""
+    far, near = far[:, :k], near[:, :k]
     w = np.exp(-far / reach) * louder[near]
-    w[near == np.arange(len(left))[:, None]] = 0.0
     return np.asarray((w * left[near]).sum(axis=1) / (w.sum(axis=1) + prior))
 
 

@@ -35,9 +35,7 @@ class MarketSales:
         """What each step adds to a search, in the order of the records."""
         only, masks = _sales_alone(search), self.masks_of(search)
         refused = refusals(only, self.columns, self.view, self.subject, masks)
-        return [
-            np.sort(gained(only, step, refused, self.columns, self.view, self.subject, masks)) for step in options
-        ]
+        return [np.sort(gained(only, step, refused, self.columns, self.view, self.subject, masks)) for step in options]
 
 
 def _sales_alone(search: Search) -> Search:

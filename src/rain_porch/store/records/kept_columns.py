@@ -24,7 +24,7 @@ from numpy.typing import NDArray
 
 from ... import core
 from ...core.market.book import followed
-from ...core.market.columns import MANY, Columns, PriceChanges, Words
+from ...core.market.columns import MANY, PLAIN, Columns, PriceChanges, Words
 from ...core.market.listing_facts import resold_from
 from ...core.market.market_rules import USUAL_MARKET
 from ...core.market.packed import Names, Numbers, Packed, Texts
@@ -37,10 +37,7 @@ from .incoming.imports import records_mark
 
 FILE = "records.columns"
 MOST_CHANGED = 10_000  # records told anew, beyond which all are read
-_ARRAYS = (
-    "on_market", "contract", "close", "off_market", "status", "home_kind", "deed", "lease", "not_arms_length", "distressed",
-    "new_construction", "home_id", "sort_key",
-)  # fmt: skip
+_ARRAYS = (*PLAIN, "home_id", "sort_key")
 
 
 @dataclass(frozen=True)
