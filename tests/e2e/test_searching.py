@@ -181,6 +181,29 @@ def test_an_area_dragged_by_its_middle_leaves_the_others_where_they_are(comps: P
     )
 
 
+def test_the_map_shows_the_whole_radius_wherever_it_was_left(comps: Page) -> None:
+    """Also where the rounded miles are just those that were shown last while it was dragged."""
+    page = comps
+    box = page.get_by_role("application", name=re.compile("Map of the home")).bounding_box()
+    assert box is not None
+    y, edge = box["y"] + box["height"] / 2, box["x"] + box["width"] - 14
+    for inwards in (24, 25, 26, 27, 28):
+        was = sentence(page).inner_text()
+        page.wait_for_timeout(300)  # the map has come to rest
+        page.mouse.move(edge, y)
+        page.mouse.down()
+        page.mouse.move(edge - inwards, y, steps=4)
+        page.wait_for_timeout(150)
+        with page.expect_response(lambda answer: answer.request.method == "POST" and "/changes" in answer.url):
+            page.mouse.up()
+        page.wait_for_timeout(500)
+        page.mouse.move(edge, y + 40)
+        page.mouse.move(edge, y)
+        expect(page.locator(".ol-viewport")).to_have_class(re.compile("ol-grab"))
+        page.keyboard.press("Control+z")
+        expect(sentence(page)).to_have_text(was)
+
+
 def with_a_shape(request: Request) -> bool:
     return request.method != "GET" and '"points"' in (request.post_data or "")
 

@@ -15,7 +15,16 @@ const adding = ref(false)
 const adder = ref<HTMLElement>()
 /** A part that is not in the sentence yet opens beside the button that added it. */
 const fresh = ref<string | null>(null)
-const opens = (part: string | null): part is string => part !== null
+/** The sentence in runs: a sign after a part stands with it, so that no line begins with one. */
+const runs = computed(() => {
+  const all = props.search.phrases.value
+  const sign = /^[,;.]/
+  return all.map((phrase, i) => ({
+    part: phrase.part,
+    text: phrase.part === null && i ? phrase.text.replace(sign, '') : phrase.text,
+    sign: phrase.part === null ? '' : (sign.exec(all[i + 1]?.text ?? '')?.[0] ?? ''),
+  }))
+})
 function added(part: string) {
   adding.value = false
   if (props.search.phrases.value.some((p) => p.part === part)) opened.value = part
@@ -25,17 +34,18 @@ function added(part: string) {
 
 <template>
   <p class="sentence">
-    <template v-for="(phrase, i) in search.phrases.value" :key="phrase.part ?? i">
-      <SentencePart
-        v-if="opens(phrase.part)"
-        :text="phrase.text"
-        :part="phrase.part"
-        :fault="fault?.part === phrase.part ? fault.message : undefined"
-        :search="search"
-        :model-value="opened === phrase.part"
-        @update:model-value="opened = $event ? phrase.part : null"
-      />
-      <span v-else>{{ phrase.text }}</span>
+    <template v-for="({ part, text, sign }, i) in runs" :key="part ?? i">
+      <span v-if="part !== null" class="run">
+        <SentencePart
+          :text="text"
+          :part="part"
+          :fault="fault?.part === part ? fault.message : undefined"
+          :search="search"
+          :model-value="opened === part"
+          @update:model-value="opened = $event ? part : null"
+        />{{ sign }}
+      </span>
+      <span v-else>{{ text }}</span>
     </template>
     {{ ' ' }}
     <span v-if="fault" class="clay small" role="alert">{{ fault.message }}</span>
@@ -65,6 +75,12 @@ function added(part: string) {
 .sentence {
   font-size: var(--title-s);
   line-height: 1.5;
+}
+.run {
+  white-space: nowrap;
+}
+.run > :deep(*) {
+  white-space: normal;
 }
 .add {
   font-size: var(--text);

@@ -189,8 +189,10 @@ export class HomeMapDrawing {
     this.home.changed()
   }
 
-  /** Put the subject in the middle with its radius, and look at both. */
-  /** `unnamed`: the place is only where to look from, and no home is shown there. */
+  /**
+   * Put the subject in the middle with its radius, and look at both. `unnamed`: the place is only where to look from, and no home is
+   * shown there.
+   */
   place(
     subject: { latitude: number; longitude: number },
     miles: number | null,
@@ -212,12 +214,15 @@ export class HomeMapDrawing {
       this.ring.addFeature(new Feature(circle))
       this.home.addFeature(this.handle)
       if (!this.dragging) this.handle.setGeometry(new Point(this.east(circle)))
-      if ((moved || grown) && !this.dragging)
-        this.map.getView().fit(circle.getExtent(), { padding: [14, 14, 14, 14], duration: moved ? 0 : 250 })
+      if ((moved || grown) && !this.dragging) this.fit(circle, moved ? 0 : 250)
     } else if (moved) {
       this.map.getView().setCenter(fromLonLat(centre))
       this.map.getView().setZoom(zoom ?? 15)
     }
+  }
+
+  private fit(circle: Polygon, duration: number) {
+    this.map.getView().fit(circle.getExtent(), { padding: [14, 14, 14, 14], duration })
   }
 
   private circle(miles: number): Polygon {
@@ -237,9 +242,14 @@ export class HomeMapDrawing {
       25,
       Math.max(0.05, Math.round((getDistance(this.centre, at) / MILE) * steps) / steps),
     )
+    const circle = this.circle(miles)
     this.ring.clear()
-    this.ring.addFeature(new Feature(this.circle(miles)))
-    if (done) this.handle.setGeometry(new Point(this.east(this.circle(miles))))
+    this.ring.addFeature(new Feature(circle))
+    if (done) {
+      this.miles = miles
+      this.handle.setGeometry(new Point(this.east(circle)))
+      this.fit(circle, 250)
+    }
     this.told.radius(miles, done)
   }
 
