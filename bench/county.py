@@ -7,7 +7,6 @@ import shutil
 import sqlite3
 import subprocess
 import sys
-import threading
 import time
 from collections.abc import Iterator, Sequence
 from contextlib import closing, contextmanager
@@ -16,7 +15,7 @@ from pathlib import Path
 import httpx
 import numpy as np
 
-from bench.memory import held_mb
+from bench.memory import held_mb, most_held
 from bench.serving import serving
 from bench.timing import Result
 from rain_porch.store.records.columns import load_columns
@@ -65,37 +64,30 @@ def measured(folder: Path, work: Path) -> list[Result]:
         number = first_worth(client, home)
         before = held_mb(process)
         tables, fresh, waits = [], [], []
-        most, settled = Most(process), 0.0
-        for k in range(PULLS):
-            version = client.get("/api/records/standing").json()["version"]
-            closings = nearby[k * CLOSED // PULLS : (k + 1) * CLOSED // PULLS]
-            pull(
-                work,
-                source,
-                [(key, int(price) + 1000 * (k + 1)) for key, price in asked[len(closings) :]],
-                closings,
-                day,
-            )
-            start = time.perf_counter()
-            while (told := client.get("/api/records/standing").json())["version"] == version or told["is_behind"]:
-                asking = time.perf_counter()
+        with most_held(process) as most:
+            for k in range(PULLS):
+                version = client.get("/api/records/standing").json()["version"]
+                closings = nearby[k * CLOSED // PULLS : (k + 1) * CLOSED // PULLS]
+                pull(work, source, [(key, int(price) + 1000 * (k + 1)) for key, price in asked[len(closings) :]], closings, day)  # fmt: skip
+                start = time.perf_counter()
+                while (told := client.get("/api/records/standing").json())["version"] == version or told["is_behind"]:
+                    asking = time.perf_counter()
+                    client.get(f"/api/workups/{number}/candidates").raise_for_status()
+                    waits.append((time.perf_counter() - asking) * 1000)
+                    time.sleep(0.02)
                 client.get(f"/api/workups/{number}/candidates").raise_for_status()
-                waits.append((time.perf_counter() - asking) * 1000)
-                time.sleep(0.02)
-            client.get(f"/api/workups/{number}/candidates").raise_for_status()
-            tables.append((time.perf_counter() - start) * 1000)
-            client.get(f"/api/workups/{number}/worth").raise_for_status()
-            fresh.append((time.perf_counter() - start) * 1000)
-        time.sleep(SETTLED_SECONDS)
-        most.end()
+                tables.append((time.perf_counter() - start) * 1000)
+                client.get(f"/api/workups/{number}/worth").raise_for_status()
+                fresh.append((time.perf_counter() - start) * 1000)
+            time.sleep(SETTLED_SECONDS)
         settled = held_mb(process)
     out += [
         Result(f"fresh table after a pull of {CHANGED:,} changed rows", on, *spread(tables), 1000, "columns read from the database", whole),
         Result("fresh worth after it", on, *spread(fresh), 1000, "columns read from the database", whole,
                note=f"of a home around which {CLOSED // PULLS} of them are closings"),
         Result("a table meanwhile", on, *spread(waits), 300),
-        Result("memory of the service meanwhile and after it, of that before", on, settled / before, most.mb / before, 1.3, unit="×",
-               note=f"p95 stands for the most that was seen: {most.mb:.0f} of {before:.0f} MB, then {settled:.0f}"),
+        Result("memory of the service meanwhile and after it, of that before", on, settled / before, most() / before, 1.3, unit="×",
+               note=f"p95 stands for the most that was seen: {most():.0f} of {before:.0f} MB, then {settled:.0f}"),
     ]  # fmt: skip
     taken = []
     for which in ("undo of a pull", "undo of the import of all"):
@@ -110,23 +102,6 @@ def measured(folder: Path, work: Path) -> list[Result]:
         taken.append(Result(which, on, *spread([(time.perf_counter() - start) * 1000]), 60_000))
     shutil.rmtree(work)
     return out + taken
-
-
-class Most:
-    """The most that a process was seen to hold since, looked at 20 times a second."""
-
-    def __init__(self, process: int) -> None:
-        self.mb, self._ended = held_mb(process), threading.Event()
-        self._looking = threading.Thread(target=self._look, args=(process,))
-        self._looking.start()
-
-    def _look(self, process: int) -> None:
-        while not self._ended.wait(0.05):
-            self.mb = max(self.mb, held_mb(process))
-
-    def end(self) -> None:
-        self._ended.set()
-        self._looking.join()
 
 
 @contextmanager

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import re
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import httpx
@@ -42,3 +45,21 @@ def held_mb(process: int) -> float:
     except OSError:
         return 0.0
     return sum(int(line.split()[1]) for line in told.splitlines() if line.startswith("Pss:")) / 1024
+
+
+@contextmanager
+def most_held(process: int) -> Iterator[Callable[[], float]]:
+    """The most that a process was seen to hold since, looked at 20 times a second."""
+    seen, ended = [held_mb(process)], threading.Event()
+
+    def look() -> None:
+        while not ended.wait(0.05):
+            seen.append(max(seen[-1], held_mb(process)))
+
+    looking = threading.Thread(target=look)
+    looking.start()
+    try:
+        yield lambda: seen[-1]
+    finally:
+        ended.set()
+        looking.join()

@@ -10,8 +10,6 @@ from __future__ import annotations
 
 import argparse
 import re
-import shutil
-import tempfile
 from collections import defaultdict
 from pathlib import Path
 
@@ -19,8 +17,8 @@ import httpx
 import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
-from bench.screen import FLAGS
-from bench.serving import serving
+from bench.screen import SCREEN, opened_browser
+from bench.serving import begun_workup, serving_a_copy
 from bench.timing import Result, table
 
 RADII = ("0.5", "0.75", "1.5", "1", "2", "3")
@@ -31,10 +29,7 @@ _ANSWERS = """() => performance.getEntriesByType('resource')
 
 
 def measured(page: Page, url: str, address: str, times: int) -> dict[str, list[float]]:
-    hit = next(
-        h for h in httpx.get(f"{url}/api/lookup", params={"text": address}).json()["hits"] if h["kind"] != "workup"
-    )
-    made = httpx.post(f"{url}/api/workups", json={"kind": hit["kind"], "key": hit["key"]}).json()["workup_id"]
+    made = begun_workup(url, address)
     page.goto(f"{url}/workups/{made}/comps")
     page.get_by_role("button", name=re.compile("^Keep the")).first.click()
     page.wait_for_timeout(4000)
@@ -61,16 +56,9 @@ BUDGETS = {"save": 30, "counts and sentence": 80, "table": 150, "worth": 250, "a
 
 
 def results(records: Path, address: str, times: int = 12) -> list[Result]:
-    with tempfile.TemporaryDirectory() as folder:
-        for file in records.glob("records.*"):
-            if not file.name.endswith(("-shm", "-wal")):
-                shutil.copy(file, folder)
-        with serving(Path(folder)) as (url, _), sync_playwright() as play:
-            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            took = measured(page, url, address, times)
-            listings = httpx.get(f"{url}/api/records").json()["counts"]["listings"]
-            browser.close()
+    with serving_a_copy(records) as (url, _), sync_playwright() as play, opened_browser(play) as browser:
+        took = measured(browser.new_page(viewport=SCREEN), url, address, times)
+        listings = httpx.get(f"{url}/api/records").json()["counts"]["listings"]
     return [
         Result(f"one change of a search: {name}", f"{listings:,} listings", float(np.median(ms)), float(np.percentile(ms, 95)), BUDGETS.get(name), note=f"{len(ms)} changes in a browser, worst {max(ms):.0f}")
         for name, ms in took.items()

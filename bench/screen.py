@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
 import tempfile
 import time
 from collections.abc import Iterator
@@ -13,7 +12,7 @@ import httpx
 import numpy as np
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, sync_playwright
 
-from bench.serving import serving
+from bench.serving import begun_workup, serving_a_copy
 from bench.timing import Result
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
@@ -53,8 +52,8 @@ _DRAG = """([middle, reach, y, seconds]) => new Promise((done) => {
 
 
 def measured(demo: Path, home: str = "630 hedgerow terrace") -> list[Result]:
-    with _browsing(demo) as (play, url):
-        with _browser(play) as browser:
+    with serving_a_copy(demo) as (url, _), sync_playwright() as play:
+        with opened_browser(play) as browser:
             cold = [_first_screen(browser.new_context(viewport=SCREEN), url) for _ in range(TIMES)]
         with tempfile.TemporaryDirectory() as profile:  # a person's own, in which compiled scripts are kept too
             own = play.chromium.launch_persistent_context(
@@ -70,7 +69,7 @@ def measured(demo: Path, home: str = "630 hedgerow terrace") -> list[Result]:
 
 
 def dragged(records: Path, home: str, on: str) -> list[Result]:
-    with _browsing(records) as (play, url), _browser(play) as browser:
+    with serving_a_copy(records) as (url, _), sync_playwright() as play, opened_browser(play) as browser:
         rates = [rate for _ in range(3) for rate in _redraws(browser, url, home)]
     return [
         Result("counts redrawn while the radius is dragged", on, float(np.median(rates)), float(np.percentile(rates, 5)), 30,
@@ -79,18 +78,7 @@ def dragged(records: Path, home: str, on: str) -> list[Result]:
 
 
 @contextmanager
-def _browsing(records: Path) -> Iterator[tuple[Playwright, str]]:
-    """What drives browsers, and the address of a service on a copy of records, in which workups are begun."""
-    with tempfile.TemporaryDirectory(dir=records.parent) as folder:
-        for file in [*records.glob("records.*"), *records.glob("demo.txt")]:
-            if not file.name.endswith(("-shm", "-wal")):
-                shutil.copy(file, folder)
-        with serving(Path(folder)) as (url, _), sync_playwright() as play:
-            yield play, url
-
-
-@contextmanager
-def _browser(play: Playwright) -> Iterator[Browser]:
+def opened_browser(play: Playwright) -> Iterator[Browser]:
     browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
     yield browser
     browser.close()
@@ -109,10 +97,7 @@ def _first_screen(context: BrowserContext, url: str) -> float:
 
 def _redraws(browser: Browser, url: str, home: str) -> list[float]:
     """Redraws a second, in each half second of dragging the handle to and fro, when the workup has been priced."""
-    hit = next(h for h in httpx.get(f"{url}/api/lookup", params={"text": home}).json()["hits"] if h["kind"] != "workup")
-    made = httpx.post(f"{url}/api/workups", json={"kind": hit["kind"], "key": hit["key"]}, timeout=60).json()[
-        "workup_id"
-    ]
+    made = begun_workup(url, home)
     page = browser.new_page(viewport=SCREEN)
     page.goto(f"{url}/workups/{made}/comps")
     page.get_by_text("for sale").first.wait_for()

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import shutil
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -35,6 +37,24 @@ def serving(folder: Path) -> Iterator[tuple[str, int]]:
     finally:
         server.terminate()
         server.wait(20)
+
+
+@contextmanager
+def serving_a_copy(records: Path) -> Iterator[tuple[str, int]]:
+    """The same on a copy of the records of a folder, in which workups may be begun."""
+    with tempfile.TemporaryDirectory(dir=records.parent) as folder:
+        for file in [*records.glob("records.*"), *records.glob("demo.txt")]:
+            if not file.name.endswith(("-shm", "-wal")):
+                shutil.copy(file, folder)
+        with serving(Path(folder)) as served:
+            yield served
+
+
+def begun_workup(url: str, text: str) -> int:
+    """The number of a workup of the first home that a text finds."""
+    hits = httpx.get(f"{url}/api/lookup", params={"text": text}, timeout=60).json()["hits"]
+    home = next({"kind": hit["kind"], "key": hit["key"]} for hit in hits if hit["kind"] != "workup")
+    return int(httpx.post(f"{url}/api/workups", json=home, timeout=60).json()["workup_id"])
 
 
 def wait_until_open(url: str) -> None:
