@@ -1,4 +1,4 @@
-"""Which records changed since an earlier state of them. Triggers note each (0011_changed_records.sql), so that no way of changing a
+"""Which records changed since an earlier state of them. Triggers note each (0012_notes_of_changes.sql), so that no way of changing a
 record can forget to."""
 
 from __future__ import annotations
@@ -47,9 +47,14 @@ def noting(db: sqlite3.Connection, records: int) -> Iterator[None]:
         yield
         return
     _forget(db, _EVER)
-    db.execute("UPDATE meta SET value = '0' WHERE name = 'noting'")
+    triggers = db.execute(
+        "SELECT name, sql FROM sqlite_master WHERE type = 'trigger' AND sql LIKE '%INTO changed_records%'"
+    ).fetchall()
+    for name, _ in triggers:
+        db.execute(f"DROP TRIGGER {name}")
     yield
-    db.execute("UPDATE meta SET value = '1' WHERE name = 'noting'")
+    for _, made in triggers:
+        db.execute(made)
 
 
 def new_state(db: WritableDb) -> None:

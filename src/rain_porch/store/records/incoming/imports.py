@@ -139,7 +139,7 @@ def apply(
     source does not have any more; they go, and come back when the import is undone.
     """
     with atomic(db), noting(db, record["new"] + record["changed"] + len(gone)):
-        number = write_record(db, record)
+        number, first = write_record(db, record), is_empty(db, table)
         if gone:
             _remove_gone(db, table, key_column, number, gone)
         names = ", ".join(columns)
@@ -172,7 +172,7 @@ def apply(
         if table == "listings":
             _seen_changes(db, values, str(record["finished_at"]))
         indexing.touch(db, table, "last_import = :id", {"id": number})
-        indexing.reindex(db, table)
+        indexing.reindex(db, table, first=first)
         new_state(db)
     return number
 

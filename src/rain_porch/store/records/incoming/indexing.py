@@ -19,12 +19,18 @@ def touch(db: sqlite3.Connection, table: str, condition: str, values: dict[str, 
     db.execute(f"INSERT OR IGNORE INTO temp.touched SELECT row_id FROM {table} WHERE {condition}", values)
 
 
-def reindex(db: sqlite3.Connection, table: str, went: bool = False) -> None:
-    """Make the entries of all touched rows of `table` anew, and forget the list. went: some rows are there no longer."""
+def reindex(db: sqlite3.Connection, table: str, went: bool = False, first: bool = False) -> None:
+    """Make the entries of all touched rows of `table` anew, and forget the list. went: some rows are there no longer; first: there
+    was none before, so that nothing is kept beside any."""
     db.execute(TOUCHED)
     if table in ("listings", "parcels"):
         placing.place(db, table, went)
-        (_listing_addresses if table == "listings" else _parcel_addresses)(db)
+        if table == "parcels":
+            _parcel_addresses(db)
+        elif first:
+            _make_listing_entries(db, "1")
+        else:
+            _listing_addresses(db)
     if table == "areas":
         _area_places(db)
     if table == "listings":
@@ -98,6 +104,12 @@ def _listing_entries(db: sqlite3.Connection, have: str) -> None:
     """
     homes = "home_key IN (SELECT key FROM temp.stirred_homes)"
     db.execute(f"DELETE FROM addresses WHERE rowid IN (SELECT row_id * 2 + 1 FROM listings WHERE {homes} AND {have})")
+    _make_listing_entries(db, homes)
+    db.execute("DELETE FROM temp.stirred_homes")
+
+
+def _make_listing_entries(db: sqlite3.Connection, homes: str) -> None:
+    """An entry for the newest listing of each of those homes, where its parcel is not known."""
     db.execute(
         "INSERT INTO addresses (rowid, words, kind, key, shown) "
         "SELECT row_id * 2 + 1, fold_address(unparsed_address, unit_number, city, postal_code), 'listing', "
@@ -106,7 +118,6 @@ def _listing_entries(db: sqlite3.Connection, have: str) -> None:
         "AND unparsed_address IS NOT NULL "
         "AND (parcel_number IS NULL OR parcel_number NOT IN (SELECT parcel_number FROM parcels))"
     )
-    db.execute("DELETE FROM temp.stirred_homes")
 
 
 def match_transfers(db: WritableDb) -> None:
