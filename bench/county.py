@@ -62,6 +62,9 @@ def measured(folder: Path, work: Path) -> list[Result]:
     ]
     with serving(work) as (url, process), httpx.Client(base_url=url, timeout=120) as client:
         number = first_worth(client, home)
+        client.get(f"/api/workups/{number}/candidates").raise_for_status()
+        client.get("/api/market", params={"measure": "median_price", "by": "month", "years": 5}).raise_for_status()
+        time.sleep(SETTLED_SECONDS)
         before = held_mb(process)
         tables, fresh, waits = [], [], []
         with most_held(process) as most:

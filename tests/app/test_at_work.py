@@ -63,7 +63,7 @@ def test_what_their_screens_ask_for_is_there_and_what_has_gone_stops_nothing(age
     assert not len(records.fits)
     if is_much:  # what takes long comes from the process beside
         monkeypatch.setattr(opened_module, "_priced", lambda _: pytest.fail("it was priced here"))
-    at_work.make_ahead(records, agent.records, is_much)
+    at_work.make_ahead(records, agent.records.fits, is_much)
     opened = open_workup(replace(agent, records=records), number)
     made = {key[0] for key in records.fits.kept()}
     assert ("price", *opened.decided) in records.fits.kept() and {"market fit", "past listings"} <= made

@@ -11,7 +11,7 @@ from pathlib import Path
 import uvicorn
 
 from ..app.handover.paper_process import PaperProcess
-from ..app.memory import share_arenas
+from ..app.memory import keep_little
 from ..app.office.accounts import somebody_signs_in
 from ..app.office.agent import FOLDERS_OWNER
 from ..app.processors import on_one_processor
@@ -30,7 +30,7 @@ def serve(folder: Path, host: str | None = None, port: int | None = None) -> Non
     """Run until stopped, on the given address or the settings'."""
     host = host or setting("RAIN_PORCH_HOST")
     port = port or int(setting("RAIN_PORCH_PORT"))
-    share_arenas()
+    keep_little()
     with held(folder, "serving", dt.datetime.now()):
         _served(folder, host, port)
 

@@ -8,6 +8,7 @@ from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from ..core.memo import Memo
 from .ahead_process import work_out, worked_out_beside
 from .office.agent import Agent
 from .pricing.wide_models import make_models_ahead
@@ -48,8 +49,8 @@ class AtWork:
             held = [(key, asked) for key, asked in reversed(self._asked.items()) if asked.at >= since]
         return [(*key, asked.page_at is not None and asked.page_at >= since) for key, asked in held]
 
-    def make_ahead(self, records: Snapshot, before: Snapshot, is_much: bool) -> None:
-        """Work out from new records what all at work ask for. is_much: all was read anew, and is not used until this is done: a process beside
+    def make_ahead(self, records: Snapshot, before: Memo, is_much: bool) -> None:
+        """Work out from new records what all at work ask for. before: the fits of the records before; is_much: all was read anew, and is not used until this is done: a process beside
         does what takes long."""
         working = self.workups()
         if is_much and working:

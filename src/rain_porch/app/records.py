@@ -11,6 +11,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from ..core.market.columns import MANY
+from ..core.memo import Memo
 from ..store import db
 from ..store.records.backtests import newest
 from ..store.records.incoming.changed import changed_since
@@ -32,10 +33,10 @@ class Records:
         self,
         folder: Path,
         today: Callable[[], dt.date] = dt.date.today,
-        ahead: Callable[[Snapshot, Snapshot, bool], None] | None = None,
+        ahead: Callable[[Snapshot, Memo, bool], None] | None = None,
     ) -> None:
-        """ahead: called beside with the new snapshot and the one before it: what will be asked for again is made meanwhile. Where all
-        was read anew, as its third value says, which takes long anyway, the records of before go on being used until it is done."""
+        """ahead: called beside with the new snapshot and the fits of the one before it: what will be asked for again is made meanwhile.
+        Where all was read anew, as its third value says, which takes long anyway, the records of before go on being used until it is done."""
         self.folder = folder
         self.today = today
         self._ahead = ahead
@@ -85,18 +86,20 @@ class Records:
         """A new snapshot, with what is worth making ahead under way or done."""
         taken, is_much, keep = self._taken(before)
         if before is not None and (self._ahead is not None or keep is not None):
-            beside = threading.Thread(target=self._beside, args=(taken, before, is_much, keep), daemon=True)
+            beside = threading.Thread(target=self._beside, args=(taken, before.fits, is_much, keep), daemon=True)
             beside.start()
             beside.join(AHEAD_SECONDS if is_much else 0)
         return taken
 
-    def _beside(self, taken: Snapshot, before: Snapshot, is_much: bool, keep: Keep | None) -> None:
+    def _beside(self, taken: Snapshot, before: Memo, is_much: bool, keep: Keep | None) -> None:
+        """before: the fits of the records before, which themselves are not held."""
         try:
             if self._ahead is not None:
                 self._ahead(taken, before, is_much)
         finally:
-            if keep is not None:  # beside once more, since this holds the records of before
-                threading.Thread(target=_kept, args=(keep,), daemon=True).start()
+            if keep is not None:
+                keep()
+                give_back()
 
     def _taken(self, before: Snapshot | None) -> tuple[Snapshot, bool, Keep | None]:
         """A new snapshot; columns that have not changed are taken over, many new ones read by a process beside: whether they were. Those
@@ -138,11 +141,6 @@ class Records:
             self._newest.db.close()
             self._newest = None
         self.live.close()
-
-
-def _kept(keep: Keep) -> None:
-    keep()
-    give_back()
 
 
 def _stamp(of: db.Db) -> tuple[int, int]:

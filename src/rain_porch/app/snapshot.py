@@ -25,6 +25,7 @@ from ..core.memo import Memo
 from ..core.search.matching import Masks
 from ..core.search.search import Search
 from ..store import health
+from ..store.array_file import leave_pages
 from ..store.db import Readers
 from ..store.records import areas, homes, series
 
@@ -92,6 +93,7 @@ class Snapshot:
         """Newer records serve from now on: what was worked out of these goes, though some who read them may not have ended. The fits
         stay, by which it is known what was asked for."""
         self.columns.give_way()
+        leave_pages(self.columns.close)
         for memo in (self._masks, self._memo, self.tables, self.pictures, self.papers):
             memo.clear()
 

@@ -60,6 +60,13 @@ class Memo:
             while len(self._made) > self.most:
                 self._made.popitem(last=False)
 
+    def put(self, key: Hashable, value: Any) -> None:
+        """Keep this under the key, whatever was kept there."""
+        with self._lock:
+            self._made[key] = value
+            while len(self._made) > self.most:
+                self._made.popitem(last=False)
+
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """What is kept under the key, else what `make` gives; whatever it raises goes to all who wait for it in turn."""
         with self._lock:
@@ -75,10 +82,7 @@ class Memo:
                     return held  # noqa: RET504
             try:
                 made = make()
-                with self._lock:
-                    self._made[key] = made
-                    while len(self._made) > self.most:
-                        self._made.popitem(last=False)
+                self.put(key, made)
                 return made
             finally:
                 with self._lock:

@@ -15,6 +15,7 @@ from ...core.market.change.time_prior import TimeTold
 from ...core.market.columns import HOME_KINDS, Columns, Ints
 from ...core.market.features import size_of
 from ...core.market.listing_facts import recent_sale_rows
+from ...core.memo import Memo
 from ...core.price.evidence import MAX_SALES, REACH_DAYS, WideFit, fit_sales, wide_rows
 from ...core.price.wide_model import ENOUGH, MOST, ModelWorth, WideModel, fit_wide_model, placed_rows
 from ..snapshot import Snapshot
@@ -73,12 +74,12 @@ def model_worths(
     return out
 
 
-def make_models_ahead(records: Snapshot, before: Snapshot) -> None:
+def make_models_ahead(records: Snapshot, before: Memo) -> None:
     """Make the models that were asked of the records before, of the newest day's quarter, from the new records: whoever prices a home
-    after an import finds them there."""
+    after an import finds them there. before: the fits of the records before."""
     if not len(records.columns):  # all was taken back
         return
-    asked = [key for key in before.fits.kept() if isinstance(key, tuple) and key[0] == _ASKED]
+    asked = [key for key in before.kept() if isinstance(key, tuple) and key[0] == _ASKED]
     for _, kind, lat, lon in asked:
         wide_model(records, Subject({}, lat, lon, kind), records.effective_day(None))
 

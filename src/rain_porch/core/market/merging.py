@@ -130,9 +130,9 @@ def carry(before: Columns, now: Columns, move: Move) -> None:
     resold = {int(later): int(earlier) for later, earlier in pairs}
     resold |= resold_in(now, rows)
 
-    now.memo.get("by home", lambda: (order, homes))
-    now.memo.get("followed", lambda: (back, earlier))
-    now.memo.get("resold from", lambda: resold)
+    now.memo.put("by home", (move.put(order), move.put(homes)))
+    now.memo.put("followed", (move.put(back), move.put(earlier)))
+    now.memo.put("resold from", resold)
 
 
 def _by_home(before: Columns, home_id: Rows, move: Move) -> tuple[Rows, Rows]:

@@ -83,6 +83,7 @@ def _keep(path: Path, mark: str, columns: Columns) -> bool:
         for f in fields(Columns):
             if f.init and f.name != "rules":  # each the same as before, to the last bit
                 object.__setattr__(columns, f.name, getattr(mapped, f.name))
+        _know(columns, written)
     return written is not None
 
 
@@ -113,7 +114,8 @@ def _from_before(db: sqlite3.Connection, before: Before | None, folder: Path) ->
         return None
     if len(before.columns) < MANY:
         return changed_columns(db, before.columns, changed)
-    held = sum(array.nbytes for array in _parts(before.columns)[1].values() if array.strides != (0,))
+    arrays = _parts(before.columns)[1] | _worked_out(before.columns)
+    held = sum(array.nbytes for array in arrays.values() if array.strides != (0,))
     now = changed_columns(db, before.columns, changed, put_in_file(folder, held + held // 8, before.columns.close))
     for columns in (before.columns, now):
         leave_pages(columns.close)
@@ -146,9 +148,9 @@ def _worked_out(columns: Columns) -> dict[str, NDArray[Any]]:
 
 def _know(columns: Columns, arrays: Mapping[str, NDArray[Any]]) -> None:
     """Let columns know what `_worked_out` of them has kept."""
-    columns.memo.get("by home", lambda: (arrays["by home"], arrays["homes"]))
-    columns.memo.get("followed", lambda: (arrays["back"], arrays["followed"]))
-    columns.memo.get("resold from", lambda: dict(arrays["resold"].tolist()))
+    columns.memo.put("by home", (arrays["by home"], arrays["homes"]))
+    columns.memo.put("followed", (arrays["back"], arrays["followed"]))
+    columns.memo.put("resold from", dict(arrays["resold"].tolist()))
 
 
 @cache
