@@ -64,6 +64,20 @@ def test_an_import_in_the_middle_of_a_mask_leaves_no_mask_of_another_length(brin
     assert records.snapshot().area_mask(("Ferry",)).sum() == 7
 
 
+def test_what_is_made_ahead_of_newer_records_does_not_hold_those_of_before(bring, records):
+    making, go_on = threading.Event(), threading.Event()
+    held = of_folder.Records(records.folder, ahead=lambda *_: (making.set(), go_on.wait(20)))
+    bring(HEAD + sale("A1", 300_000))
+    before = weakref.ref(held.snapshot())
+    bring(HEAD + sale("A2", 300_000), "more.csv")
+    try:
+        assert len(held.snapshot().columns) == 2 and making.wait(20)
+        assert before() is None
+    finally:
+        go_on.set()
+        held.close()
+
+
 def test_an_old_snapshot_goes_with_its_last_reader_and_the_log_is_begun_anew(bring, records, monkeypatch):
     monkeypatch.setattr(clearing, "SECONDS", 0.0)
     log = records.folder / "records.db-wal"
