@@ -17,6 +17,7 @@ from pathlib import Path
 from bench import (
     accuracy,
     bulletins,
+    commands,
     county,
     kinds,
     many_clients,
@@ -36,7 +37,7 @@ from rain_porch.demo.town import RECIPE, prepare_demo
 
 # what a whole run does; a run names those that it wants by --only
 PARTS = (
-    "import", "market", "bulletins", "memory", "meanwhile", "county", "demo", "screen", "change", "clients", "office", "services",
+    "import", "market", "bulletins", "memory", "meanwhile", "county", "commands", "demo", "screen", "change", "clients", "office", "services",
     "accuracy", "kinds",
 )  # fmt: skip
 AN_OFFICE, A_HOME = 25_000, "terrace"
@@ -77,10 +78,12 @@ def main() -> None:
     if "county" in args.only:
         told(county.measured(folder, args.folder / "work"))
     offices = args.folder / f"records-{AN_OFFICE}"
-    if {"change", "office", "services"} & {*args.only} and not offices.is_dir():
+    if {"commands", "change", "office", "services"} & {*args.only} and not offices.is_dir():
         import_speed(crowd(args.folder, AN_OFFICE), offices, args.folder / "plain")
     if offices.is_dir():
         Records(offices).snapshot()  # this program's columns are kept from now on
+    if "commands" in args.only:
+        told(commands.measured(offices, args.folder / "work"))
     if "change" in args.only:
         told(one_change.results(offices, A_HOME))
         told(one_change.results(folder, A_HOME) if folder.is_dir() else [])

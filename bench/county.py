@@ -13,11 +13,10 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 
 import httpx
-import numpy as np
 
 from bench.memory import held_mb, most_held
 from bench.serving import serving
-from bench.timing import Result
+from bench.timing import Result, spread
 from rain_porch.store.records.columns import load_columns
 
 STARTS, PULLS, CHANGED, CLOSED, SETTLED_SECONDS = 3, 5, 1_000, 100, 3
@@ -137,7 +136,3 @@ def pull(
 def undo(work: Path, number: int) -> None:
     command = ["undo", str(number), "--data", str(work)]
     subprocess.run([sys.executable, "-m", "rain_porch.cli", *command], check=True, stdout=subprocess.DEVNULL)
-
-
-def spread(took: list[float]) -> tuple[float, float]:
-    return float(np.median(took)), float(np.percentile(took, 95))

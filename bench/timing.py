@@ -48,6 +48,11 @@ def times(calls: Sequence[Callable[[], object]], warm: int = 3) -> tuple[float, 
         start = time.perf_counter()
         call()
         took.append((time.perf_counter() - start) * 1000)
+    return spread(took)
+
+
+def spread(took: Sequence[float]) -> tuple[float, float]:
+    """(median, 95th percentile)"""
     return float(np.median(took)), float(np.percentile(took, 95))
 
 
