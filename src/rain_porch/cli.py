@@ -21,6 +21,8 @@ from .store.db import unreadable
 
 # most of what a command reads in stays to its end: it need not be looked through so often
 gc.set_threshold(50_000, 20, 50)
+# nobody has Pydantic do otherwise than it does: looking for who would takes as long as all documents of a command
+os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
 
 # what changes what an office shares, as the list of who did what says it
 ACTS = {

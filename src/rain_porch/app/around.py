@@ -25,7 +25,7 @@ from ..documents.base import Doc, Worded
 from ..documents.finding import CandidatesDoc
 from ..documents.search import Place, SearchDoc
 from ..documents.stored import HomeRefDoc
-from ..documents.wire import SubjectDoc
+from ..documents.subject import SubjectDoc
 from .home.homes import Home, HomeRef, read_home
 from .home.photos import front_listing
 from .pricing import finding

@@ -4,9 +4,14 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from ..documents.accounts import AccountDoc
+from ..documents.backtests import BacktestDoc
+from ..documents.candidates import FindDoc
+from ..documents.imports import ImportDoc, UndoneDoc
+from ..documents.market import MarketDoc
+from ..documents.prices import PriceDoc
 from ..documents.search import SearchDoc
 from ..documents.stored import WorkupDoc
-from ..documents.wire import AccountDoc, BacktestDoc, FindDoc, ImportDoc, MarketDoc, PriceDoc, UndoneDoc
 from .market.closer_looks import BandsDoc, BehindDoc, ChangesDoc
 from .market.views import SoFarDoc, ViewAnswerDoc
 

@@ -14,7 +14,7 @@ from ..app.incoming.fetching import line, post
 from ..app.incoming.undoing import undo
 from ..app.records import Records
 from ..core.errors import Refused
-from ..documents.wire import ColumnLeftDoc, ImportDoc
+from ..documents.imports import ColumnLeftDoc, ImportDoc
 from ..records.exporting import KINDS as KINDS_OUT
 from ..records.exporting import export
 from ..records.feeds.feed import pull

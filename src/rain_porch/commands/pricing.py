@@ -20,8 +20,8 @@ from ..app.snapshot import Snapshot
 from ..core.errors import BadInput, Refused
 from ..core.facts.money import dollars
 from ..core.facts.words import home_plural
+from ..documents.backtests import KindScoreDoc
 from ..documents.search import SearchDoc
-from ..documents.wire import KindScoreDoc
 from ..settings import folder_with_records
 from .opening import records_and_rules
 from .telling import show

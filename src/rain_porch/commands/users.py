@@ -11,7 +11,7 @@ from pathlib import Path
 
 from ..app.office import accounts, sharing
 from ..core.errors import BadInput, NotAllowed, Refused
-from ..documents.wire import AccountDoc
+from ..documents.accounts import AccountDoc
 from ..settings import folder_with_records
 from ..store.db import PORCH, Database
 from .telling import show

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from .base import Doc, Worded
+from .candidates import CandidateDoc
 from .search import CriterionDoc, SearchDoc
-from .wire import CandidateDoc
 
 
 class PhraseDoc(Doc):

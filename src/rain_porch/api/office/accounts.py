@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 
 from ...app.office import accounts, sharing
 from ...core.errors import NotAllowed
-from ...documents.wire import AccountDoc
+from ...documents.accounts import AccountDoc
 from ..routing import api_router
 from ..state import AskedNumber, Number, Porch
 

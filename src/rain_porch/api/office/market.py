@@ -24,7 +24,7 @@ from ...app.market.views import SoFarDoc, ViewAnswerDoc, ViewDoc, label_of
 from ...app.workup.home_market import circles
 from ...core.market.measures import MEASURES
 from ...documents.base import Line
-from ...documents.wire import MarketDoc
+from ...documents.market import MarketDoc
 from ...report.workbooks.market_workbook import market_workbook
 from ...report.workbooks.sheet import sheet
 from ..attachments import MEDIA

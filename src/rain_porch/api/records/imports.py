@@ -23,7 +23,7 @@ from ...app.office import accounts
 from ...app.snapshot import freshness
 from ...core.errors import BadInput, NotFound
 from ...core.intake.parsing import guarded
-from ...documents.wire import ImportDoc, UndoneDoc
+from ...documents.imports import ImportDoc, UndoneDoc
 from ...records import exporting, inbox
 from ...records.feeds.feed import pull
 from ...records.files import kept_files

@@ -17,7 +17,7 @@ from ...core.facts.people import WHO_LIVES_THERE, tells_who_lives_there
 from ...core.facts.words import HomeKind, Status
 from ...core.intake.matching import SURE
 from ...documents.base import Worded
-from ...documents.wire import FormReadDoc, WordReadDoc
+from ...documents.imports import FormReadDoc, WordReadDoc
 from ...records import previewing
 from ...records.mapping.mapping import Part, takes_own
 from ...records.mapping.proposing import own_of

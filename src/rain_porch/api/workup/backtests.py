@@ -7,8 +7,8 @@ from pydantic import BaseModel, Field
 from ...app.pricing.backtester import Testing
 from ...app.workup.workups import open_workup
 from ...core.errors import NotFound
+from ...documents.backtests import BacktestDoc
 from ...documents.base import Worded
-from ...documents.wire import BacktestDoc
 from ..routing import api_router
 from ..state import Number, Porch
 

@@ -16,9 +16,9 @@ from ...app.pricing.opened import Opened, found, found_candidates, suggested
 from ...app.pricing.summaries import SummariesDoc, summaries_of_workup
 from ...app.workup.workups import open_workup
 from ...core.errors import BadInput, NotFound
+from ...documents.candidates import CandidateDoc
 from ...documents.finding import CandidatesDoc, CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.search import SearchDoc
-from ...documents.wire import CandidateDoc
 from ..routing import api_router
 from ..state import Number, Porch
 

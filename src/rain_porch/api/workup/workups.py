@@ -21,7 +21,7 @@ from ...app.workup.changes import Change
 from ...app.workup.outcomes import OutcomesDoc, outcomes
 from ...documents.base import Line, Value, Worded
 from ...documents.stored import WorkupDoc
-from ...documents.wire import SubjectDoc
+from ...documents.subject import SubjectDoc
 from ..routing import api_router
 from ..state import Asked, Number, Porch
 

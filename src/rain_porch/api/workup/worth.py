@@ -17,7 +17,7 @@ from ...core.facts.dates import date_of
 from ...core.facts.fields import BY_NAME, line_label
 from ...core.price.rate_evidence import market_index
 from ...documents.base import Worded
-from ...documents.wire import PriceDoc
+from ...documents.prices import PriceDoc
 from ...store.records.homes import addresses_of
 from ..routing import api_router
 from ..state import Number, Porch

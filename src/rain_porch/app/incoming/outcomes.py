@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 
-from ...documents import wire as d
+from ...documents import imports as d
 from ...records.import_result import ImportResult
 from ...records.places import FAR, SWAPPED
 from ...store.records.incoming.undo import Undone

@@ -12,7 +12,7 @@ from ...core.facts.dates import day_of
 from ...core.facts.places.place import miles
 from ...core.market import measures as mk
 from ...core.market.conditions import condition_mask, read_condition
-from ...documents import wire as d
+from ...documents import market as d
 from ..snapshot import Snapshot
 
 

@@ -15,8 +15,8 @@ from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
 from ...core.errors import BadInput, NotAllowed, NotFound, NotSignedIn
+from ...documents.accounts import AccountDoc
 from ...documents.base import check_line
-from ...documents.wire import AccountDoc
 from ...store.db import Database, Db, atomic
 from ...store.porch import accounts as store
 from ...store.porch.accounts import AGENT, MANAGER

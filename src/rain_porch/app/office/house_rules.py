@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from ...core.errors import NotAllowed
 from ...core.facts.house_rules import RULES, HouseRules, checked, rule_named
-from ...documents.stored import WorkupDoc
 from ...store.porch import house_rules as store
 from .agent import Agent
+
+if TYPE_CHECKING:  # who only asks for the rules does not wait for it to be read
+    from ...documents.stored import WorkupDoc
 
 SHOWN = 60  # changes
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 
-from ...documents import wire as d
+from ...documents import backtests as d
 from .backtesting import BacktestResult
 
 

@@ -11,8 +11,9 @@ from ...core.facts.house_rules import USUAL, HouseRules
 from ...core.search import search as sr
 from ...core.search.sentence import sentence
 from ...core.statistics.summary import known
-from ...documents import wire as d
+from ...documents.candidates import CandidateDoc, FindDoc
 from ...documents.search import SearchDoc
+from ...documents.subject import SubjectDoc
 from ...store.records.homes import addresses_of
 from ..home.homes import Home
 from ..snapshot import Snapshot
@@ -20,11 +21,11 @@ from .candidates import candidates, loosened
 from .standpoint import Standpoint
 
 
-def candidate_docs(standpoint: Standpoint, found: Sequence[Candidate]) -> list[d.CandidateDoc]:
+def candidate_docs(standpoint: Standpoint, found: Sequence[Candidate]) -> list[CandidateDoc]:
     shown = addresses_of(standpoint.records.db, [c.listing_id for c in found])
     lats, lons = standpoint.columns.lats, standpoint.columns.lons
     return [
-        d.CandidateDoc(
+        CandidateDoc(
             **{k: getattr(c, k) for k in (
                 "listing_id", "kind", "distance_miles", "date", "price", "list_price", "days_on_market",
                 "likeness", "known_share", "status", "paid_before_on",
@@ -42,8 +43,8 @@ def candidate_docs(standpoint: Standpoint, found: Sequence[Candidate]) -> list[d
     ]  # fmt: skip
 
 
-def subject_doc(subject: Subject) -> d.SubjectDoc:
-    return d.SubjectDoc(
+def subject_doc(subject: Subject) -> SubjectDoc:
+    return SubjectDoc(
         address=subject.address,
         parcel_number=subject.parcel_number,
         home_kind=subject.home_kind.value,
@@ -58,14 +59,14 @@ def subject_doc(subject: Subject) -> d.SubjectDoc:
 
 def find_doc(
     records: Snapshot, home: Home, as_of: dt.date | None, search: sr.Search | None, rules: HouseRules = USUAL
-) -> d.FindDoc:
+) -> FindDoc:
     """Candidates of a home: the given search as it is, or the proposed one, loosened until it finds enough."""
     standpoint = Standpoint.at(records, home.subject, records.effective_day(as_of), rules)
     said: list[str] = []
     if search is None:
         search, said = loosened(standpoint, standpoint.proposed())
     found = standpoint.run(search)
-    return d.FindDoc(
+    return FindDoc(
         effective_date=date_of(standpoint.view.day),
         sentence=sentence(search),
         counts=dict(found.counts),

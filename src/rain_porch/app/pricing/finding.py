@@ -22,6 +22,7 @@ from ...core.search.proposals import helps_most, match_everything, matching
 from ...core.search.sentence import parts
 from ...core.search.shapes import crossings
 from ...core.search.spread import spread
+from ...documents.candidates import CandidateDoc
 from ...documents.finding import (
     CandidatesDoc,
     CountsDoc,
@@ -35,7 +36,6 @@ from ...documents.finding import (
     WhatIfDoc,
 )
 from ...documents.search import CriterionDoc, SearchDoc
-from ...documents.wire import CandidateDoc
 from .candidates import candidates, sales_of
 from .find_document import candidate_docs
 from .standpoint import Standpoint

@@ -14,7 +14,7 @@ from ...core.facts.money import half_up
 from ...core.market.columns import SOLD
 from ...core.search import search as sr
 from ...core.search.sentence import sentence
-from ...documents import wire as d
+from ...documents import prices as d
 from ...documents.search import SearchDoc
 from ...store.records.homes import addresses_of
 from ..home.homes import Home, own_sale

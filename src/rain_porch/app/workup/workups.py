@@ -18,10 +18,10 @@ from ...core.facts.oddness import odd_fact, odd_price
 from ...core.market.market_rules import market_rules
 from ...core.search.matching import unknown_mask
 from ...core.search.search import Search, check
+from ...documents.prices import PriceDoc
 from ...documents.search import SearchDoc
 from ...documents.stored import DecisionDoc, HomeRefDoc, PaperDoc, WorkupDoc
 from ...documents.versions import read, written
-from ...documents.wire import PriceDoc
 from ...store.db import atomic
 from ...store.porch import deliveries as delivered
 from ...store.porch import shares
