@@ -5,9 +5,10 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from rain_porch.core.facts.places.place import miles
 from rain_porch.core.facts.words import HomeKind
 from rain_porch.core.market.features import FEATURES, features_of, matrix
-from rain_porch.core.price.evidence import evidence, house_rate, wide_fit
+from rain_porch.core.price.evidence import evidence, house_rate, wide_fit, wide_rows
 from tests.made import CENTRE, DAY, market, sale, subject
 
 TRUE = {"living_area": 0.6, "bathrooms_full": 0.05, "garage_spaces": 0.04, "year_built": 0.003}
@@ -169,3 +170,25 @@ def test_bedrooms_are_a_line_only_where_the_sales_tell_that_they_matter_beyond_t
         assert rate.dollars > 0 and not rate.weak
     else:
         assert (rate.dollars, rate.source) == (0.0, "none") and "No line: beyond the rest" in rate.says
+
+
+@pytest.mark.parametrize("placed", [True, False])
+def test_the_sales_around_a_home_are_those_that_a_look_at_each_finds(placed):
+    rng = np.random.default_rng(3)
+    rows = [
+        sale(int(rng.integers(1, 3000)), price, living_area=size, latitude=lat, longitude=lon, home_kind=kind)
+        for price, size, lat, lon, kind in zip(
+            rng.choice([900.0, 250_000.0], 400, p=[0.1, 0.9]), rng.choice([0.0, 1500.0], 400, p=[0.1, 0.9]),
+            CENTRE[0] + rng.uniform(-0.6, 0.6, 400), CENTRE[1] + rng.uniform(-0.8, 0.8, 400),
+            rng.choice([HomeKind.DETACHED, HomeKind.CONDOMINIUM], 400, p=[0.8, 0.2]), strict=True,
+        )
+    ]  # fmt: skip
+    columns, home = market(rows), subject(placed=placed)
+    got = wide_rows(columns, columns.as_of(DAY), home, leave_out_home=False)
+    far = miles(home.latitude, home.longitude, columns.lats, columns.lons)
+    wanted = [
+        row for row in range(len(columns))
+        if columns.home_kind[row] == list(HomeKind).index(HomeKind.DETACHED) and DAY - columns.close[row] <= 5 * 365
+        and columns.numbers["close_price"][row] > 1000 and columns.numbers["living_area"][row] > 0 and far[row] <= 25
+    ]  # fmt: skip
+    assert got.tolist() == wanted and 40 < len(wanted) < 200

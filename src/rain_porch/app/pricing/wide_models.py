@@ -86,8 +86,12 @@ def make_models_ahead(records: Snapshot, before: Memo) -> None:
 
 def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit | None:
     """The fit over the wider market around a home, made once for all homes around which the same sales lie."""
-    s = standpoint
-    rows = wide_rows(s.columns, s.view, s.subject, leave_out_home)
+    s, of = standpoint, standpoint.subject
+    where = (of.home_kind.value, of.latitude, of.longitude, of.placed, s.view.day)
+    home = (of.home_id, of.own_listing) if leave_out_home else ()
+    rows = s.records.remember(
+        ("wide rows", *where, *home), lambda: wide_rows(s.columns, s.view, s.subject, leave_out_home)
+    )
     key = ("market fit", s.subject.home_kind.value, s.view.day, rows.tobytes())
 
     def fitted() -> WideFit | None:

@@ -55,10 +55,10 @@ class Words:
         code = int(self.codes[row])
         return None if code < 0 else self.words[code]
 
-    def mask(self, wanted: frozenset[str]) -> Bools:
-        """Rows whose word, case folded, is among `wanted`; unknown rows are False."""
+    def mask(self, wanted: frozenset[str], rows: Ints | None = None) -> Bools:
+        """Which of some rows, or of all, have a word that, case folded, is among `wanted`; unknown ones do not."""
         hit = np.array([w.casefold() in wanted for w in self.words] + [False], dtype=np.bool_)
-        return hit[self.codes]
+        return hit[self.codes if rows is None else self.codes[rows]]
 
 
 @dataclass(frozen=True)

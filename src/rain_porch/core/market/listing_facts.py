@@ -18,6 +18,7 @@ from .columns import (
     STATUSES,
     UNDER_CONTRACT,
     AsOf,
+    Bools,
     Columns,
     Floats,
     Ints,
@@ -160,10 +161,12 @@ def resold_from(columns: Columns) -> dict[int, int]:
     return columns.memo.get("resold from", lambda: resold_in(columns))
 
 
-def recent_sale_rows(columns: Columns, view: AsOf) -> Ints:
-    """Rows of arm's-length, undistressed sales known at the view's day, with a price: what evidence may use."""
+def recent_sale_rows(columns: Columns, view: AsOf, among: Bools | bool = True) -> Ints:
+    """Rows of arm's-length, undistressed sales known at the view's day, with a price: what evidence may use. among: of all rows, those
+    that may be."""
     good = (
         (view.kind == SOLD)
+        & among
         & ~columns.lease
         & ~columns.not_arms_length
         & ~columns.distressed

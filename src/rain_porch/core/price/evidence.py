@@ -15,7 +15,7 @@ import numpy as np
 from ..facts.fields import RANK
 from ..facts.homes import Subject
 from ..facts.money import rate_rounded, rate_words
-from ..facts.places.place import near_miles, on_a_plane
+from ..facts.places.place import in_box, near_miles, on_a_plane
 from ..market.change.market_change import MarketChange, TimeBasis, basis_for, read_change
 from ..market.change.time_prior import TimePrior, TimeTold, time_prior
 from ..market.columns import HOME_KINDS, AsOf, Columns, Floats, Ints
@@ -126,10 +126,11 @@ def wide_rows(
     reach_days: int = REACH_DAYS,
 ) -> Ints:
     """Arm's-length sales of the subject's kind within 25 miles and 5 years, at most `most`, nearest in place and time."""
-    rows = recent_sale_rows(columns, view)
-    size = size_of(subject.home_kind)
-    good = (columns.home_kind[rows] == HOME_KINDS.index(subject.home_kind)) & (columns.numbers[size][rows] > 0)
-    good &= (columns.numbers["close_price"][rows] > 1000) & (view.day - columns.close[rows] <= reach_days)
+    among = (columns.home_kind == HOME_KINDS.index(subject.home_kind)) & (columns.close >= view.day - reach_days)
+    if subject.placed:
+        among &= in_box(subject.latitude, subject.longitude, REACH_MILES, columns.lats, columns.lons)
+    rows = recent_sale_rows(columns, view, among)
+    good = (columns.numbers[size_of(subject.home_kind)][rows] > 0) & (columns.numbers["close_price"][rows] > 1000)
     if leave_out_home and subject.home_id is not None:
         good &= columns.home_id[rows] != subject.home_id
     if leave_out_home and (own := columns.row(subject.own_listing)) is not None:

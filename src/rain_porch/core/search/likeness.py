@@ -47,7 +47,7 @@ def feature_likeness(f: Field, mine: float | str, columns: Columns, rows: Ints, 
             return np.where(ok, falling(gap, tolerance), np.nan)
         return falling(np.abs(theirs - value), tolerance)
     word = columns.words[f.name]
-    same = word.mask(frozenset({str(mine).casefold()}))[rows].astype(np.float64)
+    same = word.mask(frozenset({str(mine).casefold()}), rows).astype(np.float64)
     return np.where(word.codes[rows] < 0, np.nan, same)
 
 

@@ -38,7 +38,7 @@ def criterion_mask(c: Criterion, columns: Columns, rows: Ints) -> Bools:
     word = columns.words.get(c.field)
     if word is None:
         raise BadInput("criteria", f"“{c.field}” is not held in these records.")
-    ok = word.mask(frozenset(w.casefold() for w in c.words))[rows] if c.words else np.ones(len(rows), dtype=np.bool_)
+    ok = word.mask(frozenset(w.casefold() for w in c.words), rows) if c.words else np.ones(len(rows), dtype=np.bool_)
     return ok if c.must_be_known else ok | (word.codes[rows] < 0)
 
 

@@ -76,17 +76,21 @@ def near_miles(lat1: float | Floats, lon1: float | Floats, lat2: Floats, lon2: F
     return out
 
 
+def in_box(lat: float, lon: float, radius_miles: float, lats: Floats, lons: Floats) -> Bools:
+    """Which of the points lie in a box around the circle: all within the radius, and some beyond. Unknown places do not."""
+    dlat = np.degrees(radius_miles * METRES_PER_MILE / (_A * (1 - _E2))) * 1.01
+    dlon = min(180.0, dlat / max(0.01, np.cos(np.radians(min(89.0, abs(lat) + dlat)))))
+    across = np.abs(lons - lon)
+    return np.asarray((np.abs(lats - lat) <= dlat) & ((across <= dlon) | (across >= 360 - dlon)))
+
+
 def within_radius(lat: float, lon: float, radius_miles: float, lats: Floats, lons: Floats) -> Bools:
     """Which of the points lie within the radius, its edge included. Unknown places do not.
 
     A box first, then the middle-latitude formula, then the geodesic for the few near the edge.
     """
-    reach = radius_miles * METRES_PER_MILE
-    dlat = np.degrees(reach / (_A * (1 - _E2))) * 1.01
-    dlon = min(180.0, dlat / max(0.01, np.cos(np.radians(min(89.0, abs(lat) + dlat)))))
     inside = np.zeros(len(lats), dtype=np.bool_)
-    across = np.abs(lons - lon)
-    rows = np.flatnonzero((np.abs(lats - lat) <= dlat) & ((across <= dlon) | (across >= 360 - dlon)))
+    rows = np.flatnonzero(in_box(lat, lon, radius_miles, lats, lons))
     if rows.size:
         rough = near_miles(lat, lon, lats[rows], lons[rows])
         sure = rough <= radius_miles * 0.999
