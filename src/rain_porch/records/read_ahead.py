@@ -21,7 +21,7 @@ from .mapping.mapping import Part
 from .mapping.reading import Read, Reader
 
 _LENGTH = struct.Struct(">Q")
-LARGE = 16_000_000  # bytes from which a process of its own pays
+LARGE = 4_000_000  # bytes from which a process of its own pays
 
 
 @contextmanager
