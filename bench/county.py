@@ -81,7 +81,7 @@ def measured(folder: Path, work: Path) -> list[Result]:
                 tables.append((time.perf_counter() - start) * 1000)
                 client.get(f"/api/workups/{number}/worth").raise_for_status()
                 fresh.append((time.perf_counter() - start) * 1000)
-            time.sleep(SETTLED_SECONDS)
+                time.sleep(SETTLED_SECONDS)  # as long as the new columns take to be written down
         settled = held_mb(process)
     out += [
         Result(f"fresh table after a pull of {CHANGED:,} changed rows", on, *spread(tables), 1000, "columns read from the database", whole),
