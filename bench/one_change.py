@@ -2,7 +2,8 @@
 
 usage: python -m bench.one_change --records FOLDER --home ADDRESS [--times N]
 
-Milliseconds from the first request that a change of the radius sends to the end of each answer; the median and the worst. The
+Counts and table: milliseconds from the press of Enter after another radius to the frame in which they are another on the screen. Of
+what a search need not change, to the end of its answer from the first request that the change sends. The median and the worst. The
 records may be those of a county: `rain_porch.demo.crowd.write_crowd` writes as many listings as are wanted.
 """
 
@@ -22,10 +23,23 @@ from bench.serving import begun_workup, serving_a_copy
 from bench.timing import Result, table
 
 RADII = ("0.5", "0.75", "1.5", "1", "2", "3")
-ASKED = {"changes": "save", "": "counts and sentence", "candidates": "table", "worth": "worth", "asking": "ask"}
+ASKED = {"changes": "save", "worth": "worth", "asking": "ask"}
+SHOWN = {"counts and sentence": ".head", "table": "table[aria-label='Homes found']"}
 _ANSWERS = """() => performance.getEntriesByType('resource')
   .filter(e => e.name.includes('/api/workups/'))
   .map(e => [e.name.split('?')[0].split('/').slice(6).join('/'), e.startTime, e.responseEnd])"""
+# notes for each of some places on the page how long after the next Enter another text stands there
+_WATCH = """(places) => addEventListener('keydown', ({ timeStamp }) => {
+  const text = (place) => document.querySelector(place)?.textContent
+  const was = Object.fromEntries(Object.values(places).map((place) => [place, text(place)]))
+  window.shown = {}
+  const look = (now) => {
+    for (const [name, place] of Object.entries(places))
+      if (!(name in window.shown) && text(place) !== was[place]) window.shown[name] = now - timeStamp
+    if (Object.keys(window.shown).length < Object.keys(places).length) requestAnimationFrame(look)
+  }
+  requestAnimationFrame(look)
+}, { capture: true, once: true })"""
 
 
 def measured(page: Page, url: str, address: str, times: int) -> dict[str, list[float]]:
@@ -40,6 +54,7 @@ def measured(page: Page, url: str, address: str, times: int) -> dict[str, list[f
         field.fill(RADII[i % len(RADII)])
         page.wait_for_timeout(300)
         page.evaluate("performance.clearResourceTimings()")
+        page.evaluate(_WATCH, SHOWN)
         field.press("Enter")
         page.wait_for_timeout(2000)
         answers = page.evaluate(_ANSWERS)
@@ -47,6 +62,8 @@ def measured(page: Page, url: str, address: str, times: int) -> dict[str, list[f
         for name, _, ended in answers:
             if name in ASKED:
                 out[ASKED[name]].append(ended - began)
+        for name, ms in page.evaluate("window.shown").items():
+            out[name].append(ms)
         page.keyboard.press("Escape")
         page.wait_for_timeout(300)
     return out

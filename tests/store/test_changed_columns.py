@@ -175,6 +175,12 @@ def test_too_many_changes_or_another_past_are_read_as_a_whole(town, monkeypatch)
         db.execute("UPDATE listings SET list_price = list_price WHERE row_id <= 5")
         new_state(db)
     assert len(changed_since(db, mark).listings) == 5, "after which each change is noted again"
+    triggers = "SELECT count(*) FROM sqlite_master WHERE type = 'trigger'"
+    there = db.execute(triggers).fetchone()[0]
+    with pytest.raises(RuntimeError), atomic(db), changed.noting(db, 51):
+        assert db.execute(triggers).fetchone()[0] < there
+        raise RuntimeError
+    assert db.execute(triggers).fetchone()[0] == there, "what is not taken in leaves nothing behind"
     db.close()
 
 

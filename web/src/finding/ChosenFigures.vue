@@ -15,6 +15,7 @@ const finding = useFinding()
 const told = useQuery({
   queryKey: figuresKey(finding),
   queryFn: finding.ask.summaries,
+  enabled: computed(() => !finding.found.isFetching.value),
   placeholderData: keepPreviousData,
 })
 const of = (name: string, kind: string) =>

@@ -21,6 +21,7 @@ const { lit } = finding
 const told = useQuery({
   queryKey: figuresKey(finding),
   queryFn: finding.ask.summaries,
+  enabled: computed(() => !finding.found.isFetching.value),
   placeholderData: keepPreviousData,
 })
 type Field = Docs['FieldSummaryDoc']

@@ -19,20 +19,21 @@ function makeWorkup(id: Ref<number>) {
     queryFn: () => got(api.GET('/api/workups/{workup_id}', { params: { path: path.value } })),
     placeholderData: keepPreviousData,
   })
-  const searchKey = computed(() =>
-    JSON.stringify([
-      open.data.value?.state.search,
-      open.data.value?.state.corrections,
-      open.data.value?.state.effective_date,
-      open.data.value?.state.place,
-    ]),
-  )
-  const found = useQuery({
-    queryKey: ['candidates', id, searchKey],
+  const search = (state: Docs['WorkupDoc'] | undefined) => ({
+    queryKey: [
+      'candidates',
+      id.value,
+      JSON.stringify([state?.search, state?.corrections, state?.effective_date, state?.place]),
+    ],
     queryFn: () => got(api.GET('/api/workups/{workup_id}/candidates', { params: { path: path.value } })),
-    enabled: computed(() => !!open.data.value),
-    placeholderData: keepPreviousData,
   })
+  const found = useQuery(
+    computed(() => ({
+      ...search(open.data.value?.state),
+      enabled: !!open.data.value,
+      placeholderData: keepPreviousData<Docs['CandidatesDoc']>,
+    })),
+  )
   const worth = useQuery({
     queryKey: ['worth', id, computed(() => open.data.value?.revision)],
     queryFn: () => got(api.GET('/api/workups/{workup_id}/worth', { params: { path: path.value } })),
@@ -51,6 +52,15 @@ function makeWorkup(id: Ref<number>) {
   /** The service does not answer, or has to be signed in to again: what waits goes out when it does. */
   const away = ref(false)
   let refreshes = 0
+
+  /** A search that is saved: what it finds is asked for at once, and not only when the workup has been read anew. */
+  function searched(taken: Docs['SearchDoc'], of: number) {
+    const held = open.data.value
+    if (!held) return
+    const state = { ...held.state, search: taken }
+    void client.prefetchQuery(search(state)) // before the page is drawn anew
+    client.setQueryData<Docs['OpenDoc']>(['workup', id.value], { ...held, revision: of, state })
+  }
 
   /** A change that was asked about, and what to do with it when the answer is yes. */
   const questioned = ref<Change | null>(null)
@@ -72,6 +82,7 @@ function makeWorkup(id: Ref<number>) {
       const done = await sooner(ask, (gone) => (away.value = gone))
       revision = done.revision
       said.value = done.what
+      if (change.change === 'set_search' && waiting.value === 1) searched(change.search, done.revision)
     })
     let done = true
     try {
@@ -188,7 +199,7 @@ function makeWorkup(id: Ref<number>) {
     })
   const kept = computed(() => Object.values(choices.value).filter((c) => c === 'kept').length)
   /** True while what is shown of the worth may still be the answer to an earlier state. */
-  const reckoning = computed(() => saving.value || open.isFetching.value || worth.isFetching.value)
+  const reckoning = computed(() => finding.value || worth.isFetching.value)
   return {
     id,
     open,

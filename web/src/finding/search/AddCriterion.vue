@@ -12,12 +12,13 @@ import type { Search, SearchTools } from './useSearch'
 
 const props = defineProps<{ search: SearchTools }>()
 const emit = defineEmits<{ added: [part: string]; close: [] }>()
-const { stamp, home, ask } = useFinding()
+const { stamp, home, found, ask } = useFinding()
 const typed = ref('')
 const fields = useFields()
 const proposals = useQuery({
   queryKey: ['proposals', stamp],
   queryFn: ask.proposals,
+  enabled: computed(() => !found.isFetching.value),
 })
 const PLACES: [string, string][] = [
   ['areas', 'In a named area, building, city or postal code'],

@@ -19,6 +19,7 @@ const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}
 const proposals = useQuery({
   queryKey: ['proposals', stamp],
   queryFn: ask.proposals,
+  enabled: computed(() => !found.isFetching.value),
 })
 const helps = computed(() => proposals.data.value?.helps)
 </script>
