@@ -11,7 +11,7 @@ import { day, priced } from '@/shared/format'
 import { useWorkup } from './useWorkup'
 
 /** The effective date, which can be changed, and what has happened around the home since. */
-const { id, open, state, worth, reckoning, send } = useWorkup()
+const { id, open, state, found, worth, send } = useWorkup()
 const opened = ref(false)
 // a decision waits for what it changes: not for this, which it hardly touches, and which is asked anew when it is opened
 const told = useQuery({
@@ -22,7 +22,7 @@ const told = useQuery({
   ],
   queryFn: () =>
     got(api.GET('/api/workups/{workup_id}/since', { params: { path: { workup_id: id.value } } })),
-  enabled: computed(() => !!open.data.value && !reckoning.value),
+  enabled: computed(() => !!open.data.value && !found.isFetching.value),
 })
 const count = computed(() => Object.values(told.data.value?.counts ?? {}).reduce((a, b) => a + b, 0))
 const behind = computed(

@@ -9,7 +9,7 @@ export const within = (chances: Docs['AtPriceDoc']['chances'] | undefined, days:
 
 /** What the list price would mean: the set one, else the indicated value as it is shown. */
 export function useAsking() {
-  const { id, state, worth, open, reckoning } = useWorkup()
+  const { id, state, found, worth, open } = useWorkup()
   const price = computed(() => {
     const value = worth.data.value?.price.indicated_value
     return state.value?.list_price ?? (value || null)
@@ -22,7 +22,10 @@ export function useAsking() {
           params: { path: { workup_id: id.value }, query: { list_price: price.value as number } },
         }),
       ),
-    enabled: computed(() => !reckoning.value && !!price.value && price.value > 1000),
+    // at the price that is worked out just now, and after what is looked at first
+    enabled: computed(
+      () => !worth.isFetching.value && !found.isFetching.value && !!price.value && price.value > 1000,
+    ),
     placeholderData: keepPreviousData,
   })
   const set = computed(() => state.value?.list_price != null)
