@@ -6,7 +6,7 @@ import json
 import re
 
 import pytest
-from playwright.sync_api import Page, Request, expect
+from playwright.sync_api import Page, Request, Route, expect
 
 from tests.e2e.test_evening import find_home, room
 
@@ -88,6 +88,32 @@ def test_kinds_of_record_have_windows_of_their_own(comps: Page) -> None:
     page.get_by_label("failed until").fill("Jan 1, 2025")
     page.get_by_label("failed until").press("Enter")
     expect(page.get_by_role("alert").last).to_contain_text("end before they start")
+
+
+def test_counts_of_a_typed_search_do_not_wait_for_what_it_finds_and_go_where_it_is_refused(comps: Page) -> None:
+    page, counts = comps, comps.locator("p.counts").first.locator("b")
+    was = counts.all_inner_texts()
+    held: list[Route] = []
+    page.route("**/changes", lambda route: held.append(route))
+
+    page.get_by_role("button", name="within 1 mi").first.click()
+    miles = page.get_by_label("Miles", exact=True)
+    miles.fill("2")
+    miles.press("Enter")
+    expect(counts).not_to_have_text(was)
+    expect(sentence(page)).to_contain_text("within 2 mi")
+    shown = counts.all_inner_texts()
+    with page.expect_response("**/candidates"):
+        held.pop().continue_()
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()
+    expect(counts).to_have_text(shown)  # what it finds tells the same
+    miles.fill("3")
+    miles.press("Enter")
+    expect(counts).not_to_have_text(shown)
+    held.pop().fulfill(status=422, json={"message": "Not so far.", "field": "search"})
+    expect(page.get_by_text("Not so far.").first).to_be_visible()
+    expect(sentence(page)).to_contain_text("within 2 mi")
+    expect(counts).to_have_text(shown)
 
 
 def test_areas_fences_and_shapes_limit_the_place(comps: Page) -> None:

@@ -50,8 +50,8 @@ class AtWork:
         return [(*key, asked.page_at is not None and asked.page_at >= since) for key, asked in held]
 
     def make_ahead(self, records: Snapshot, before: Memo, is_much: bool) -> None:
-        """Work out from new records what all at work ask for. before: the fits of the records before; is_much: all was read anew, and is not used until this is done: a process beside
-        does what takes long."""
+        """Work out from new records what all at work ask for. before: the fits of the records before; is_much: all was read anew, and is
+        not used until this is done: a process beside does what takes long."""
         working = self.workups()
         if is_much and working:
             records.fits.take(

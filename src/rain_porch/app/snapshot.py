@@ -34,7 +34,7 @@ _NOT_MADE: Any = object()
 Line = Literal["worths", "chances"]  # in which long work waits for its turn
 Turns = Mapping[Line, AbstractContextManager[Any]]
 # so many are kept of each: a fit takes some 2 MB, a table up to 4
-MASKS, REMEMBERED, FITS, TABLES, PICTURES, PAPERS = 60, 400, 160, 60, 300, 24
+MASKS, REMEMBERED, FITS, TABLES, COUNTS, PICTURES, PAPERS = 60, 400, 160, 60, 60, 300, 24
 
 # what else may be named as an area, beside the polygons of the map: field → how it is called
 _PLACE_WORDS = {
@@ -64,6 +64,7 @@ class Snapshot:
     _masks: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(MASKS))
     _memo: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(REMEMBERED))
     tables: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(TABLES))
+    counts: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(COUNTS))
     pictures: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(PICTURES))
     papers: Memo = field(init=False, repr=False, compare=False, default_factory=lambda: Memo(PAPERS))
 
@@ -94,7 +95,7 @@ class Snapshot:
         stay, by which it is known what was asked for."""
         self.columns.give_way()
         leave_pages(self.columns.close)
-        for memo in (self._masks, self._memo, self.tables, self.pictures, self.papers):
+        for memo in (self._masks, self._memo, self.tables, self.counts, self.pictures, self.papers):
             memo.clear()
 
     def middle(self, rows: Ints | None = None) -> tuple[float, float]:

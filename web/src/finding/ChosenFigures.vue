@@ -1,23 +1,17 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { money, number, perSqft, perSqftWords } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding } from './useFinding'
-import { figuresKey } from './useFigures'
+import { useFigures } from './useFigures'
 
 /** What the chosen come to, in one line a kind, wherever they are chosen. */
 const props = defineProps<{ word: string }>()
 defineEmits<{ open: [] }>()
 const finding = useFinding()
-const told = useQuery({
-  queryKey: figuresKey(finding),
-  queryFn: finding.ask.summaries,
-  enabled: computed(() => !finding.found.isFetching.value),
-  placeholderData: keepPreviousData,
-})
+const told = useFigures(finding)
 const of = (name: string, kind: string) =>
   told.data.value?.fields.find((f) => f.field === name)?.chosen?.find((k) => k.kind === kind)
 const lines = computed(() =>

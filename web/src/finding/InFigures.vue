@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { DASH, money, number, perSqft, share } from '@/shared/format'
@@ -11,19 +10,14 @@ import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding, type Candidate } from './useFinding'
 import Choose from './Choose.vue'
 import PriceBySize from './PriceBySize.vue'
-import { figuresKey } from './useFigures'
+import { useFigures } from './useFigures'
 
 /** Means, medians and the like of what is found, by kind; what lies far from the rest, and the mean without it. */
 const props = defineProps<{ rows: Candidate[]; word: string }>()
 defineEmits<{ open: [key: string] }>()
 const finding = useFinding()
 const { lit } = finding
-const told = useQuery({
-  queryKey: figuresKey(finding),
-  queryFn: finding.ask.summaries,
-  enabled: computed(() => !finding.found.isFetching.value),
-  placeholderData: keepPreviousData,
-})
+const told = useFigures(finding)
 type Field = Docs['FieldSummaryDoc']
 type Summary = Docs['SummaryDoc']
 const SHOW: Record<string, (v: number) => string> = {

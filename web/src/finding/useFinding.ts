@@ -1,4 +1,4 @@
-import { inject, provide, type ComputedRef, type InjectionKey, type Ref } from 'vue'
+import { computed, inject, provide, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { Docs, Told } from '@/shared/api/client'
 import type { Choice } from '@/shared/map/marks'
 
@@ -69,3 +69,6 @@ export function useFinding(): Finding {
   if (!held) throw new Error('useFinding stands inside a room that finds homes only')
   return held
 }
+
+/** Whether what a search finds is here: the service has one processor for all that a page asks for, and that is looked at first. */
+export const afterFound = ({ found }: Pick<Finding, 'found'>) => computed(() => !found.isFetching.value)

@@ -16,6 +16,7 @@ from ...app.pricing.opened import Opened, found, found_candidates, suggested
 from ...app.pricing.summaries import SummariesDoc, summaries_of_workup
 from ...app.workup.workups import open_workup
 from ...core.errors import BadInput, NotFound
+from ...core.search.matching import Found
 from ...documents.candidates import CandidateDoc
 from ...documents.finding import CandidatesDoc, CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.search import SearchDoc
@@ -28,7 +29,7 @@ router = api_router("workups")
 @router.post("/workups/{workup_id}/counts")
 def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
     """What a search would find, without saving it."""
-    return finding.counts_of(open_workup(porch.agent, workup_id).standpoint, body.search())
+    return _counts(open_workup(porch.agent, workup_id), body)
 
 
 @router.get("/workups/{workup_id}/proposals")
@@ -57,11 +58,18 @@ def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
     return made.model_copy(update={"kept_elsewhere": _elsewhere(opened, held)})
 
 
+def _counts(opened: Opened, search: SearchDoc, run: Found | None = None) -> CountsDoc:
+    """Kept, since the same search is counted and looked for in one moment. run: where it was run already."""
+    return opened.standpoint.records.counts.get(
+        opened.seeking(search), lambda: finding.counts_of(opened.standpoint, search.search(), run)
+    )
+
+
 def _table(opened: Opened) -> CandidatesDoc:
     """All of the answer that no decision changes."""
     standpoint, search = opened.standpoint, opened.state.search.search()
     return CandidatesDoc(
-        **finding.counts_of(standpoint, search, found(opened)).model_dump(),
+        **_counts(opened, opened.state.search, found(opened)).model_dump(),
         candidates=candidate_docs(standpoint, found_candidates(opened)),
         kept_elsewhere=[],
         suggested=suggested(opened),

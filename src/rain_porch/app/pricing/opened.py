@@ -16,6 +16,7 @@ from ...core.market.columns import FAILED, FOR_SALE, UNDER_CONTRACT, Ints
 from ...core.price.evidence import Evidence, evidence
 from ...core.price.grid import Own
 from ...core.search.matching import Found
+from ...documents.search import SearchDoc
 from ...documents.stored import WorkupDoc
 from ..home.homes import Home
 from .candidates import candidates, most_alike
@@ -40,7 +41,11 @@ class Opened:
     @cached_property
     def sought(self) -> tuple[object, ...]:
         """The key of all that depends on the home, its day and its search, and on nothing that was decided since."""
-        return (*self.stands, "sought", self.state.search.model_dump_json())
+        return self.seeking(self.state.search)
+
+    def seeking(self, search: SearchDoc) -> tuple[object, ...]:
+        """The same for another search than its own."""
+        return (*self.stands, "sought", search.model_dump_json())
 
     @cached_property
     def decided(self) -> tuple[object, ...]:

@@ -89,14 +89,12 @@ def market_fit(standpoint: Standpoint, leave_out_home: bool = False) -> WideFit 
     s, of = standpoint, standpoint.subject
     where = (of.home_kind.value, of.latitude, of.longitude, of.placed, s.view.day)
     home = (of.home_id, of.own_listing) if leave_out_home else ()
-    rows = s.records.remember(
-        ("wide rows", *where, *home), lambda: wide_rows(s.columns, s.view, s.subject, leave_out_home)
-    )
-    key = ("market fit", s.subject.home_kind.value, s.view.day, rows.tobytes())
+    rows = s.records.remember(("wide rows", *where, *home), lambda: wide_rows(s.columns, s.view, of, leave_out_home))
+    key = ("market fit", of.home_kind.value, s.view.day, rows.tobytes())
 
     def fitted() -> WideFit | None:
-        others = told_by_others(s.records, (s.subject.home_kind,), s.view.day, rows)
-        return _market_fit(s.records, s.subject, s.view.day, rows, others)
+        others = told_by_others(s.records, (of.home_kind,), s.view.day, rows)
+        return _market_fit(s.records, of, s.view.day, rows, others)
 
     return s.records.fitted(key, fitted)
 

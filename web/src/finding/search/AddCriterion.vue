@@ -3,23 +3,19 @@ import LinkButton from '@/shared/ui/LinkButton.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import TextField from '@/shared/ui/fields/TextField.vue'
 import { vFocus } from '@/shared/vFocus'
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { fact } from '@/shared/format'
 import { useFields } from '@/shared/useFields'
 import { useFinding } from '../useFinding'
+import { useProposals } from './useProposals'
 import type { Search, SearchTools } from './useSearch'
 
 const props = defineProps<{ search: SearchTools }>()
 const emit = defineEmits<{ added: [part: string]; close: [] }>()
-const { stamp, home, found, ask } = useFinding()
+const { home } = useFinding()
 const typed = ref('')
 const fields = useFields()
-const proposals = useQuery({
-  queryKey: ['proposals', stamp],
-  queryFn: ask.proposals,
-  enabled: computed(() => !found.isFetching.value),
-})
+const proposals = useProposals()
 const PLACES: [string, string][] = [
   ['areas', 'In a named area, building, city or postal code'],
   ['not_areas', 'Not in a named area'],

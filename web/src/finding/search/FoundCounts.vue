@@ -1,26 +1,22 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { number } from '@/shared/format'
 import Mark from '@/shared/map/Mark.vue'
 import { KIND_WORDS } from '@/shared/map/marks'
 import { useFinding } from '../useFinding'
+import { useProposals } from './useProposals'
 import type { Search, SearchTools } from './useSearch'
 
 /** How many homes of each kind the search finds, what is unknown of them, and what would find more or fewer. */
 const props = defineProps<{ search: SearchTools; brief?: boolean }>()
-const { stamp, found, ask, saving } = useFinding()
+const { found, saving } = useFinding()
 const counts = computed(() => props.search.live.value?.counts ?? found.data.value?.counts ?? {})
 const unknown = computed(() =>
   Object.entries(props.search.live.value?.unknown ?? found.data.value?.unknown ?? {}),
 )
 const within = computed(() => Object.entries(found.data.value?.sold_within ?? {}))
-const proposals = useQuery({
-  queryKey: ['proposals', stamp],
-  queryFn: ask.proposals,
-  enabled: computed(() => !found.isFetching.value),
-})
+const proposals = useProposals()
 const helps = computed(() => proposals.data.value?.helps)
 </script>
 

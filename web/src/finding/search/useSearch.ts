@@ -12,12 +12,13 @@ const TOGETHER = 2
  * answer to an older draft never replaces that of a newer one.
  */
 export function useSearch() {
-  const { search: held, saving, found, takeSearch, ask } = useFinding()
+  const { way, search: held, saving, found, takeSearch, ask } = useFinding()
   const fields = useFields()
   const draft = ref<Search>()
   const live = ref<Docs['CountsDoc']>()
   let waiting: Search | null = null
-  let taken = 0 // searches saved so far: an answer to what was asked before is not shown after
+  let taken = 0 // searches saved so far
+  let era = 0 // an answer to what was asked in an earlier one is not shown
   let resting = 0 // the timer of a slider that has not come to rest
   watch(
     [held, saving],
@@ -29,29 +30,30 @@ export function useSearch() {
       draft.value = now
       taken += 1
       waiting = null
-      live.value = undefined
+      forget()
     },
     { immediate: true },
   )
-  watch(found.data, () => (live.value = undefined))
+  watch(found.data, forget)
 
+  let looked: Search | undefined // what was asked about last
   let [under, asked, newest] = [0, 0, 0] // questions under way; their turns: the last, and that of the answer that is shown
   /**
    * Counts of a search that is not saved. Few questions are under way at a time, so that the next is with the service while the
    * page is drawn; what is dragged past meanwhile is not asked, and a late answer is not shown.
    */
   async function look(search: Search) {
-    draft.value = search
+    draft.value = looked = search
     waiting = search
     if (under === TOGETHER) return
     under += 1
     while (waiting) {
       const next: Search = waiting
-      const [before, turn] = [taken, ++asked]
+      const [then, turn] = [era, ++asked]
       waiting = null
       try {
         const counts = await ask.counts(next)
-        if (before !== taken || turn < newest) continue
+        if (then !== era || turn < newest) continue
         newest = turn
         live.value = counts
       } catch {
@@ -59,6 +61,11 @@ export function useSearch() {
       }
     }
     under -= 1
+  }
+  /** Counts of a draft are shown no more, nor those that are still to come. */
+  function forget() {
+    era += 1
+    live.value = undefined
   }
   /** Counts follow a slider at once; the search is saved when it has come to rest, or with the next change. */
   function slide(search: Search) {
@@ -70,11 +77,17 @@ export function useSearch() {
     window.clearTimeout(resting)
     resting = 0
     const mine = ++taken
+    era += 1
     waiting = null
     draft.value = search
+    // its counts come before all that is found; where nothing is kept, they are asked for to take it
+    if (way === 'keep' && looked !== search) void look(search)
     const done = await takeSearch(search)
-    // what was refused goes; what was changed since stands, and further changes build on that
-    if (!done && mine === taken) draft.value = held.value
+    // what was refused goes, with its counts; what was changed since stands, and further changes build on that
+    if (!done && mine === taken) {
+      draft.value = held.value
+      forget()
+    }
     return done
   }
 
