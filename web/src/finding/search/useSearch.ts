@@ -80,9 +80,10 @@ export function useSearch() {
     era += 1
     waiting = null
     draft.value = search
+    const saved = takeSearch(search)
     // its counts come before all that is found; where nothing is kept, they are asked for to take it
     if (way === 'keep' && looked !== search) void look(search)
-    const done = await takeSearch(search)
+    const done = await saved
     // what was refused goes, with its counts; what was changed since stands, and further changes build on that
     if (!done && mine === taken) {
       draft.value = held.value
