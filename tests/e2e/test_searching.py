@@ -153,17 +153,22 @@ def test_areas_fences_and_shapes_limit_the_place(comps: Page) -> None:
     expect(sentence(page)).to_contain_text("inside a drawn area")
 
 
-def test_a_dragged_corner_takes_no_other_with_it(comps: Page) -> None:
-    page = comps
+def rectangle(page: Page) -> list[tuple[float, float]]:
+    """Draws one in the middle of the map: its corners on the screen, the first of them first."""
     box = page.get_by_role("application", name=re.compile("Map of the home")).bounding_box()
     assert box is not None
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-    corners = [(x - 90, y - 60), (x + 80, y - 60), (x + 80, y + 70), (x - 90, y + 70)]
     page.get_by_role("button", name=re.compile("Draw a rectangle")).click()
-    page.mouse.click(*corners[0])
+    page.mouse.click(x - 90, y - 60)
     page.mouse.move(x, y)
+    page.mouse.click(x + 80, y + 70)
+    return [(x - 90, y - 60), (x + 80, y - 60), (x + 80, y + 70), (x - 90, y + 70)]
+
+
+def test_a_dragged_corner_takes_no_other_with_it(comps: Page) -> None:
+    page = comps
     with page.expect_request(with_a_shape) as asked:
-        page.mouse.click(*corners[2])
+        corners = rectangle(page)
     before = drawn(asked.value)
     assert len(before) == 4
     expect(sentence(page)).to_contain_text("inside a drawn area")
@@ -178,6 +183,29 @@ def test_a_dragged_corner_takes_no_other_with_it(comps: Page) -> None:
         assert len(after) == len(before)
         assert sum(was not in after for was in before) == 1
         before = after  # and on to the next at once: the answer to this one comes while that is dragged
+
+
+def test_a_corner_under_a_resting_pointer_is_taken_up_whatever_came_meanwhile(comps: Page) -> None:
+    page, held = comps, list[Route]()
+    page.route("**/changes", lambda route: held.append(route))
+    with page.expect_request(with_a_shape) as asked:
+        corner = rectangle(page)[0]
+    before = drawn(asked.value)
+    page.mouse.move(*corner)
+    held.pop().continue_()
+    page.unroute("**/changes")
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()  # the area is drawn anew, under the pointer
+
+    for _ in range(2):  # and once more from where it was let go
+        page.mouse.down()
+        corner = corner[0] - 9, corner[1] - 7
+        page.mouse.move(*corner, steps=4)
+        with page.expect_request(with_a_shape) as asked:
+            page.mouse.up()
+        after = drawn(asked.value)
+        assert len(after) == len(before)
+        assert sum(was not in after for was in before) == 1
+        before = after
 
 
 def test_an_area_dragged_by_its_middle_leaves_the_others_where_they_are(comps: Page) -> None:

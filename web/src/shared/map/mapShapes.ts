@@ -1,4 +1,4 @@
-import { Feature, type Map as OlMap } from 'ol'
+import { Feature, MapBrowserEvent, type Map as OlMap } from 'ol'
 import Collection from 'ol/Collection'
 import { LineString, MultiLineString, Point, Polygon } from 'ol/geom'
 import { circular } from 'ol/geom/Polygon'
@@ -34,6 +34,8 @@ interface Told {
   moved(index: number, shape: DrawnShape): void
 }
 
+/** What of a shape is drawn: a saved one names more than one that was just drawn, and nothing need be drawn anew for that. */
+const outline = (s: DrawnShape) => [s.points, s.radius_miles ?? null, s.inside !== false]
 const same = (a: number[], b: number[]) => a[0] === b[0] && a[1] === b[1]
 /** A ring as the map has it, its first corner again at its end; without, a dragged corner takes another with it. */
 const closed = (ring: number[][]) => [...ring, ring[0]!]
@@ -55,6 +57,8 @@ export class MapShapes {
   private shapes: DrawnShape[] = []
   private shown = ''
   private dragging = false
+  /** Where a mouse or a pen is over the map. */
+  private pointer: PointerEvent | null = null
   /** When a pen last closed an area. */
   private ended = -DOUBLE
   /** What was to be shown while a corner was dragged: it waits, so that nothing is taken from under the pointer. */
@@ -103,9 +107,15 @@ export class MapShapes {
     map.on('dblclick', () => !this.justClosed)
     this.hands = [modify, translate]
     for (const hand of this.hands) map.addInteraction(hand)
+    map.on(['pointermove', 'pointerdrag'], (event) => {
+      const at = (event as MapBrowserEvent<PointerEvent>).originalEvent
+      this.pointer = at.pointerType === 'touch' ? null : at
+    })
     // the dot that marks a corner under the pointer goes with the pointer
     map.getViewport()?.addEventListener('pointerleave', (event) => {
-      if (event.buttons || this.pen) return // a corner is being dragged, or nothing can be
+      if (event.buttons) return // a corner is being dragged
+      this.pointer = null
+      if (this.pen) return // nothing can be
       modify.setActive(false)
       modify.setActive(true)
     })
@@ -132,14 +142,14 @@ export class MapShapes {
 
   /** crossings: where outlines cross themselves, (longitude, latitude). */
   show(shapes: DrawnShape[], fences: DrawnFence[], crossings: number[][] = []) {
-    const now = JSON.stringify([shapes, fences, crossings])
-    if (now === this.shown) return
+    const now = JSON.stringify([shapes.map(outline), fences.map((f) => f.lines), crossings])
     if (this.dragging) {
-      this.waiting = [shapes, fences, crossings]
+      this.waiting = now === this.shown ? null : [shapes, fences, crossings]
       return
     }
-    this.shown = now
     this.shapes = shapes
+    if (now === this.shown) return
+    this.shown = now
     this.source.clear()
     this.polygons.clear()
     this.grips.clear()
@@ -164,6 +174,13 @@ export class MapShapes {
       const lines = fence.lines.map((line) => line.map((p) => fromLonLat(p)))
       this.source.addFeature(new Feature({ geometry: new MultiLineString(lines), what: 'fence' }))
     }
+    this.pointAgain()
+  }
+  /** What was drawn anew under a pointer that rests is pointed at, so that a press takes it up without a move before. */
+  private pointAgain() {
+    const [modify] = this.hands
+    if (this.pointer && modify.getActive())
+      modify.handleEvent(new MapBrowserEvent('pointermove', this.map, this.pointer))
   }
 
   /** Take up a pen, or lay it down (null). */
