@@ -24,12 +24,17 @@ let waiting = 0 // of all that is done in turn, anywhere
 /** Who leaves while something is not kept yet is asked. */
 window.addEventListener('beforeunload', (event) => waiting && event.preventDefault())
 
-/** Things done one after the other, whatever comes of each. */
+/** Things done one after the other, whatever comes of each; the first at once, before anything is drawn. */
 export function inTurn(): <T>(act: () => Promise<T>) => Promise<T> {
   let line: Promise<unknown> = Promise.resolve()
+  let before = 0
   return (act) => {
     waiting += 1
-    const turn = line.then(act).finally(() => (waiting -= 1))
+    const turn = (before ? line.then(act) : act()).finally(() => {
+      waiting -= 1
+      before -= 1
+    })
+    before += 1
     line = turn.catch(() => undefined)
     return turn
   }

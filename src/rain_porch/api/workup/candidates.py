@@ -12,11 +12,11 @@ from ...app.home.homes import HomeRef, read_home
 from ...app.pricing import finding
 from ...app.pricing.candidates import candidates
 from ...app.pricing.find_document import candidate_docs
-from ...app.pricing.opened import Opened, found, found_candidates, suggested
+from ...app.pricing.found_table import counts, found_table
+from ...app.pricing.opened import Opened
 from ...app.pricing.summaries import SummariesDoc, summaries_of_workup
 from ...app.workup.workups import open_workup
 from ...core.errors import BadInput, NotFound
-from ...core.search.matching import Found
 from ...documents.candidates import CandidateDoc
 from ...documents.finding import CandidatesDoc, CountsDoc, FieldSpreadDoc, LikenessPartDoc, ProposalsDoc
 from ...documents.search import SearchDoc
@@ -29,7 +29,7 @@ router = api_router("workups")
 @router.post("/workups/{workup_id}/counts")
 def live_counts(porch: Porch, workup_id: Number, body: SearchDoc) -> CountsDoc:
     """What a search would find, without saving it."""
-    return _counts(open_workup(porch.agent, workup_id), body)
+    return counts(open_workup(porch.agent, workup_id), body)
 
 
 @router.get("/workups/{workup_id}/proposals")
@@ -50,31 +50,11 @@ def spread_around(porch: Porch, workup_id: Number, field: Annotated[str, Query(m
 def find_candidates(porch: Porch, workup_id: Number) -> CandidatesDoc:
     opened = open_workup(porch.agent, workup_id)
     try:
-        found(opened)
+        made = found_table(opened)
     except (BadInput, NotFound) as error:  # an area that was named went with its import, say: the search stays in sight
         return finding.faulty(opened.state.search.search(), error, _elsewhere(opened, set()))
-    made = porch.records.tables.get((*opened.sought, "table"), lambda: _table(opened))
     held = {c.listing_id for c in made.candidates}
     return made.model_copy(update={"kept_elsewhere": _elsewhere(opened, held)})
-
-
-def _counts(opened: Opened, search: SearchDoc, run: Found | None = None) -> CountsDoc:
-    """Kept, since the same search is counted and looked for in one moment. run: where it was run already."""
-    return opened.standpoint.records.counts.get(
-        opened.seeking(search), lambda: finding.counts_of(opened.standpoint, search.search(), run)
-    )
-
-
-def _table(opened: Opened) -> CandidatesDoc:
-    """All of the answer that no decision changes."""
-    standpoint, search = opened.standpoint, opened.state.search.search()
-    return CandidatesDoc(
-        **_counts(opened, opened.state.search, found(opened)).model_dump(),
-        candidates=candidate_docs(standpoint, found_candidates(opened)),
-        kept_elsewhere=[],
-        suggested=suggested(opened),
-        sold_within=finding.sold_within(standpoint, search),
-    )
 
 
 @router.get("/workups/{workup_id}/summaries")

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import datetime as dt
+from contextlib import suppress
 from typing import Annotated, Literal
 from urllib.parse import quote
 
-from fastapi import Query
+from fastapi import BackgroundTasks, Query
 from pydantic import BaseModel, Field
 
 from ...app.home import photos
@@ -14,11 +15,13 @@ from ...app.home.homes import FACT_FIELDS, HomeRef, by_hand
 from ...app.home.story import story_of_home
 from ...app.office import sharing
 from ...app.pricing.find_document import subject_doc
+from ...app.pricing.found_table import found_table
 from ...app.pricing.opened import Opened
 from ...app.pricing.summaries import own_figures
 from ...app.workup import workups as book
 from ...app.workup.changes import Change
 from ...app.workup.outcomes import OutcomesDoc, outcomes
+from ...core.errors import BadInput, NotFound
 from ...documents.base import Line, Value, Worded
 from ...documents.stored import WorkupDoc
 from ...documents.subject import SubjectDoc
@@ -196,9 +199,17 @@ def delete_workup(porch: Porch, workup_id: Number) -> None:
 
 
 @router.post("/workups/{workup_id}/changes")
-def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest) -> Changed:
+def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest, after: BackgroundTasks) -> Changed:
     revision, what = book.change_workup(porch.agent, workup_id, body.revision, body.change)
+    if body.change.change == "set_search":
+        after.add_task(_look, porch, workup_id)
     return Changed(revision=revision, what=what)
+
+
+def _look(porch: Asked, workup_id: int) -> None:
+    """What the new search finds is asked for next: it is looked for while the page still draws that it was saved."""
+    with suppress(BadInput, NotFound):  # whoever asks is told
+        found_table(book.open_workup(porch.agent, workup_id))
 
 
 @router.post("/workups/{workup_id}/undo")

@@ -79,8 +79,8 @@ export function useSearch() {
     const mine = ++taken
     era += 1
     waiting = null
-    draft.value = search
     const saved = takeSearch(search)
+    draft.value = search
     // its counts come before all that is found; where nothing is kept, they are asked for to take it
     if (way === 'keep' && looked !== search) void look(search)
     const done = await saved
