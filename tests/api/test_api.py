@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import sqlite3
+from unittest.mock import Mock
 
 import pytest
 import schemathesis
@@ -8,6 +9,7 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, Phase, given, settings
 
 from rain_porch.api.app import create_app
+from rain_porch.app.pricing import found_table
 from rain_porch.app.records import Records
 from rain_porch.core.facts.fields import PRIVATE
 from rain_porch.records.importing import import_file
@@ -73,6 +75,17 @@ def test_live_counts_are_those_of_the_saved_search_and_nothing_is_saved(client):
     assert client.get(f"/api/workups/{n}/candidates").json()["counts"] == live["counts"]
     steps = {w["part"]: w for w in live["what_if"]}
     assert sum(steps["radius_miles"]["without"].values()) >= sum(live["counts"].values())
+
+
+def test_what_a_saved_search_finds_is_looked_for_before_it_is_asked_for(client, monkeypatch):
+    n = begin(client)
+    search = client.get(f"/api/workups/{n}").json()["state"]["search"]
+    looked = Mock(wraps=found_table.candidate_docs)
+    monkeypatch.setattr(found_table, "candidate_docs", looked)
+    change(client, n, change="set_search", search={**search, "radius_miles": 2.0})
+    assert looked.call_count == 1
+    assert len(client.get(f"/api/workups/{n}/candidates").json()["candidates"]) == len(looked.call_args.args[1]) > 0
+    assert looked.call_count == 1
 
 
 def test_bad_requests_name_the_field_and_change_nothing(client):
