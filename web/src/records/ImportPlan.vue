@@ -42,13 +42,7 @@ watchEffect(() => {
   if (!shown.value) shown.value = ['rejected', 'suspect', 'changed', 'new', 'same'].find((o) => n(o)) ?? ''
 })
 const rows = computed(() => props.samples[shown.value] ?? [])
-const { label, reason } = useFieldWords()
-/** In the file's own heads where it is the file that speaks. */
-const facts = (record: Record<string, unknown> | undefined, named: (name: string) => string = label) =>
-  Object.entries(record ?? {})
-    .filter(([, v]) => v !== null && v !== '')
-    .map(([k, v]) => `${named(k)} ${v}`)
-    .join(' · ')
+const { label, reason, facts, asItStood } = useFieldWords()
 const changes = computed(() => Object.entries((props.result.changes ?? {}) as Record<string, number>))
 const reasons = computed(() => Object.entries((props.result.reasons ?? {}) as Record<string, number>))
 const places = computed(
@@ -152,9 +146,7 @@ const showForms = ref(forms.value.length <= FEW)
             <template v-else-if="shown === 'rejected' || shown === 'suspect'">
               <td class="num key">row {{ number(r.row_number ?? 0) }}</td>
               <td class="why">{{ r.reasons?.map(reason).join('; ') }}</td>
-              <td class="quiet small cut" :title="facts(r.original, String)">
-                {{ facts(r.original, String) }}
-              </td>
+              <td class="quiet small cut" :title="asItStood(r.original)">{{ asItStood(r.original) }}</td>
             </template>
             <template v-else>
               <td class="key">{{ r.key }}</td>

@@ -15,7 +15,7 @@ import { useUndo } from './useUndo'
 const { mayImport } = useSession()
 const router = useRouter()
 const records = useRecords()
-const { reason } = useFieldWords()
+const { reason, asItStood } = useFieldWords()
 const opened = ref<number | null>(null)
 const asking = ref<number | null>(null)
 const { undo, stop, isUnderWay, howFar, said, fault } = useUndo()
@@ -26,7 +26,7 @@ const rows = useQuery({
       api.GET('/api/records/imports/{import_id}/rows', {
         params: { path: { import_id: opened.value as number } },
       }),
-    ) as Promise<{ row_number: number; outcome: string; reasons: string[]; original: string }[]>,
+    ),
   enabled: () => opened.value !== null,
 })
 function takeBack(importId: number) {
@@ -143,7 +143,7 @@ const why = (x: { reasons: Record<string, number> }) =>
               <td class="num">{{ number(r.row_number) }}</td>
               <td>{{ r.outcome }}</td>
               <td>{{ r.reasons.map(reason).join('; ') }}</td>
-              <td class="original quiet small">{{ r.original }}</td>
+              <td class="original quiet small" :title="asItStood(r.original)">{{ asItStood(r.original) }}</td>
             </tr>
           </tbody>
         </PlainTable>

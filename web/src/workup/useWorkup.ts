@@ -37,7 +37,8 @@ function makeWorkup(id: Ref<number>) {
   const worth = useQuery({
     queryKey: ['worth', id, computed(() => open.data.value?.revision)],
     queryFn: () => got(api.GET('/api/workups/{workup_id}/worth', { params: { path: path.value } })),
-    enabled: computed(() => !!open.data.value),
+    // what another search finds is looked at before what that makes of the worth
+    enabled: computed(() => !!open.data.value && !found.isPlaceholderData.value),
     placeholderData: keepPreviousData,
   })
 

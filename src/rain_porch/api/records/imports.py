@@ -5,7 +5,6 @@ from __future__ import annotations
 import csv
 import datetime as dt
 import io
-import json
 import tempfile
 from pathlib import Path
 from typing import Annotated, Any, Literal
@@ -184,10 +183,19 @@ def look_into_inbox(porch: Porch, asked: InboxRequest) -> InboxDoc:
     return _inbox(porch)
 
 
+class ReportedRowDoc(BaseModel):
+    """original: the row as it stood, by the file's heads."""
+
+    row_number: int
+    outcome: str
+    reasons: list[str]
+    original: dict[str, Any]
+
+
 @router.get("/records/imports/{import_id}/rows")
-def reported_rows(porch: Porch, import_id: Number) -> list[dict[str, Any]]:
+def reported_rows(porch: Porch, import_id: Number) -> list[ReportedRowDoc]:
     """Rows of an import that were rejected, or in which something was blanked or marked suspect."""
-    return imports.reported_rows(porch.live, import_id)
+    return [ReportedRowDoc(**row) for row in imports.reported_rows(porch.live, import_id)]
 
 
 @router.get("/records/imports/{import_id}/rejects.csv", response_class=Response)
@@ -196,7 +204,7 @@ def rejects(porch: Porch, import_id: Number) -> Response:
     rows = [r for r in imports.reported_rows(porch.live, import_id, ALL_ROWS) if r["outcome"] == "rejected"]
     if not rows:
         raise NotFound(f"Import {import_id} rejected nothing.", import_id=import_id)
-    originals = [json.loads(r["original"]) for r in rows]
+    originals = [r["original"] for r in rows]
     columns = list(dict.fromkeys(name for o in originals for name in o))
     out = io.StringIO()
     writer = csv.writer(out)

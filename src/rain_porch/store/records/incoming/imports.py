@@ -274,7 +274,11 @@ def reported_rows(db: Db, import_id: int, limit: int = 500) -> list[dict[str, An
         "SELECT row_number, outcome, reasons, original FROM import_rows WHERE import_id = :id ORDER BY row_number LIMIT :limit",
         {"id": import_id, "limit": limit},
     )
-    return [{**dict(r), "reasons": json.loads(r["reasons"])} for r in rows]
+    return [_reported(r) for r in rows]
+
+
+def _reported(row: sqlite3.Row) -> dict[str, Any]:
+    return {**dict(row), "reasons": json.loads(row["reasons"]), "original": json.loads(row["original"])}
 
 
 def staged_rows(db: sqlite3.Connection, outcome: str, columns: Sequence[str], limit: int = 50) -> list[dict[str, Any]]:
@@ -286,7 +290,7 @@ def staged_rows(db: sqlite3.Connection, outcome: str, columns: Sequence[str], li
             "SELECT row_number, reasons, original FROM staging.reported WHERE outcome = :outcome LIMIT :n",
             {"outcome": outcome, "n": limit},
         )
-        return [{**dict(r), "reasons": json.loads(r["reasons"]), "original": json.loads(r["original"])} for r in rows]
+        return [_reported(r) for r in rows]
     names = ", ".join(columns)
     rows = db.execute(
         f"SELECT key, before, {names} FROM staging.ready WHERE outcome = :outcome LIMIT :n",
