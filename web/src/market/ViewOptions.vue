@@ -4,31 +4,17 @@ import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import PressArea from '@/shared/ui/PressArea.vue'
 import { computed, ref } from 'vue'
-import { grouped } from './conditions'
 import NewCondition from './NewCondition.vue'
-import { useFields } from '@/shared/useFields'
+import { useConditions } from './useConditions'
 import type { ViewTools } from './useView'
 
 /** What is added to the sentence: conditions on any field, smoothing, years laid over each other, an outside series. */
 const props = defineProps<{ tools: ViewTools }>()
 const { view, lists, set } = props.tools
-const fields = useFields()
-const asked = computed(() => [
-  { name: 'price', label: 'Price', kind: 'money', unit: '$' },
-  { name: 'seller', label: 'Seller', kind: 'word', unit: '' },
-  ...(fields.data.value ?? [])
-    .filter((f) => f.searched && !['date', 'time', 'text'].includes(f.kind))
-    .map((f) => ({ name: f.name, label: f.label, kind: f.kind, unit: f.unit })),
-])
+const { asked, groups: groupsOf } = useConditions()
 const adding = ref(false)
 /** A condition is taken away by what it was made of: "between" is made of two. */
-const groups = computed(() =>
-  grouped(
-    view.value.where ?? [],
-    (name) => asked.value.find((f) => f.name === name)?.label,
-    (name) => asked.value.find((f) => f.name === name)?.unit ?? '',
-  ),
-)
+const groups = computed(() => groupsOf(view.value.where ?? []))
 const drop = (made: string[]) => set({ where: view.value.where!.filter((c) => !made.includes(c)) })
 function add(made: string[]) {
   adding.value = false

@@ -8,6 +8,7 @@ import TypedInput from '@/shared/ui/fields/TypedInput.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, got } from '@/shared/api/client'
+import { useConditions } from '../useConditions'
 import type { View } from '../useView'
 import { blank, KINDS, viewWords } from './parts'
 import type { Part } from './useBulletins'
@@ -27,6 +28,12 @@ function move(i: number, by: number) {
   next.splice(Math.max(0, Math.min(next.length, i + by)), 0, one!)
   emit('put', next)
 }
+const { groups } = useConditions()
+const looksAt = (view: View) =>
+  viewWords(
+    view,
+    groups(view.where ?? []).map((g) => g.words),
+  )
 const same = (a: View, b: View) => JSON.stringify(a) === JSON.stringify(b)
 const picked = ref('')
 function addSaved() {
@@ -71,8 +78,8 @@ function addSaved() {
         @typed="change(i, { comment: $event })"
       />
       <p class="small options">
-        <span v-if="part.kind !== 'words'" class="quiet of" :title="viewWords(part.view)">{{
-          viewWords(part.view)
+        <span v-if="part.kind !== 'words'" class="quiet of" :title="looksAt(part.view)">{{
+          looksAt(part.view)
         }}</span>
         <LinkButton
           v-if="part.kind !== 'words' && !same(part.view, view)"

@@ -43,13 +43,13 @@ export const blank = (kind: Part['kind'], view: View, title = ''): Part => ({
   page_break: false,
 })
 
-/** What a view looks at, in a few words: "detached, Lantern Hill and Quarry Bend". */
-export function viewWords(view: View): string {
+/** What a view looks at, in a few words: "detached, Lantern Hill and Quarry Bend"; `conditions` as they are said. */
+export function viewWords(view: View, conditions: string[]): string {
   const places = (view.places ?? []).join(view.together ? ' and ' : ', ')
   return [
     view.home_kind || 'all kinds',
     places || drawnWords(view.drawn) || 'everywhere',
-    (view.where ?? []).join(', '),
+    conditions.join(', '),
   ]
     .filter(Boolean)
     .join(' · ')
