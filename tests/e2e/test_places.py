@@ -17,6 +17,12 @@ def test_the_desk_offers_the_nearest_and_takes_commands(page: Page) -> None:
     field.fill("99999 hedgrow terrace")
     expect(page.get_by_text("No home has the address")).to_be_visible()
     expect(page.get_by_role("option").first).to_contain_text("Hedgerow")
+    field.fill("612 hedgerow")
+    expect(page.get_by_role("option").first).to_contain_text("613 Hedgerow Terrace")
+    field.press("Enter")  # another number than was typed is nobody's choice
+    expect(page.get_by_text("No home has the address")).to_be_visible()
+    field.press("ArrowDown")
+    expect(page.get_by_role("listbox").get_by_role("option", selected=True)).to_contain_text("613 Hedgerow Terrace")
     expect(page.get_by_text("Records run through")).to_contain_text("9,415 parcels")
     page.keyboard.press("Control+k")
     top = page.get_by_role("combobox", name="Which home, number, workup or command?")
@@ -24,6 +30,8 @@ def test_the_desk_offers_the_nearest_and_takes_commands(page: Page) -> None:
     top.fill("market")
     top.press("Enter")
     expect(page).to_have_url(re.compile("/market$"))
+    top.fill("630 hedgrow terrace")
+    expect(page.get_by_role("listbox").get_by_role("option", selected=True)).to_contain_text("630 Hedgerow Terrace")
 
 
 def test_a_listing_number_opens_its_home_from_any_place(page: Page, server) -> None:

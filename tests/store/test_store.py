@@ -157,6 +157,15 @@ def test_an_address_that_fits_nothing_offers_what_comes_near(bring, records):
     assert homes.nearest_addresses(records.live, "99", homes.address_terms(records.live)) == []
 
 
+def test_the_nearest_of_a_street_are_those_whose_numbers_are(bring, records):
+    numbers = [101, 105, 610, 613, 617, 1002]
+    rows = "".join(f"S{n},{n} Hedgerow Terrace,Brindle,00013\n" for n in numbers)
+    bring(f"ParcelNumber,UnparsedAddress,City,PostalCode\n{rows}O612,612 Osier Street,Brindle,00013\n", "parcels.csv")
+    for text in ("612 hedgerow ter", "hedgrow terrace 612", "612 Hedgerow Terrace, Othertown"):
+        near = homes.nearest_addresses(records.live, text, homes.address_terms(records.live))
+        assert [h.key for h in near[:4]] == ["S613", "S610", "S617", "S1002"], text
+
+
 def test_a_listing_of_a_known_parcel_adds_no_second_address(bring, records):
     bring(PARCELS, "parcels.csv")
     bring(

@@ -17,6 +17,12 @@ function isOne(found: Hit[], words: string): boolean {
   return isCalledSo || found.every(isOfHome)
 }
 
+/** Whether a home has all the numbers that were typed: of the house, of the unit. */
+function isSoNumbered(hit: Hit | undefined, words: string): boolean {
+  const numbers = (text = '') => text.match(/\d+/g)?.map(String) ?? []
+  return numbers(words).every((typed) => numbers(hit?.shown).includes(typed))
+}
+
 /** What a typed text may mean, of the kinds wanted, which of the answers is chosen, and what opening one does. */
 export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel', 'listing', 'area']) {
   const router = useRouter()
@@ -45,9 +51,10 @@ export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel'
       query.isSuccess.value &&
       !hits.value.length,
   )
-  /** Which of those offered is chosen, from 0: a new list begins with its first. */
+  /** Which of those offered is chosen, from 0: a new list begins with its first; none (-1) where that has another number. */
   const at = ref(0)
-  watch(offered, () => (at.value = 0))
+  const beginning = () => (hits.value.length || isSoNumbered(nearest.value[0], asked.value) ? 0 : -1)
+  watch(offered, () => (at.value = beginning()))
   const move = (by: number) => (at.value = Math.max(0, Math.min(at.value + by, offered.value.length - 1)))
 
   /**
@@ -57,7 +64,7 @@ export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel'
    * more was typed meanwhile, or nobody answers.
    */
   async function taken(): Promise<Hit | null> {
-    const chosen = at.value ? offered.value[at.value] : undefined
+    const chosen = at.value > 0 ? offered.value[at.value] : undefined
     const isAnswered = query.isSuccess.value && !query.isPlaceholderData.value
     const seen = isAnswered && asked.value === text.value.trim()
     const words = rest()
@@ -69,6 +76,7 @@ export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel'
       const found = wanted(now.hits)
       if (!seen) return isOne(found, words) ? found[0]! : null
       const list = found.length ? found : wanted(now.nearest)
+      if (at.value < 0) return null
       return list.find((h) => h.kind === chosen?.kind && h.key === chosen.key) ?? list[0] ?? null
     } catch (error) {
       failed.value = (error as Told).message

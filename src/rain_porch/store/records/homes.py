@@ -151,10 +151,22 @@ def addresses_of(db: Db, listing_ids: list[str]) -> dict[str, str]:
     return out
 
 
-def _match(db: Db, query: str, limit: int) -> list[Hit]:
+def _match(db: Db, query: str, limit: int, number: int | None = None) -> list[Hit]:
+    """What fits a query best; of what fits alike the house numbers nearest to one."""
     rows = db.execute(
-        "SELECT kind, key, shown FROM addresses WHERE addresses MATCH :q ORDER BY rank, length(shown), shown LIMIT :limit",
-        {"q": query, "limit": limit},
+        "SELECT kind, key, shown FROM addresses WHERE addresses MATCH :q "
+        "ORDER BY rank, abs(CAST(shown AS INTEGER) - :number), length(shown), shown LIMIT :limit",
+        {"q": query, "limit": limit, "number": number},
+    )
+    return [Hit(r["kind"], r["key"], r["shown"]) for r in rows]
+
+
+def _match_near(db: Db, query: str, limit: int, number: int | None) -> list[Hit]:
+    """What fits a query, the house numbers nearest to one first."""
+    rows = db.execute(
+        "SELECT kind, key, shown FROM addresses WHERE addresses MATCH :q "
+        "ORDER BY abs(CAST(shown AS INTEGER) - :number), rank, length(shown), shown LIMIT :limit",
+        {"q": query, "limit": limit, "number": number},
     )
     return [Hit(r["kind"], r["key"], r["shown"]) for r in rows]
 
@@ -186,12 +198,16 @@ def _unfinished(word: str) -> str:
 
 
 def nearest_addresses(db: Db, text: str, terms: Sequence[str], limit: int = 5) -> list[Hit]:
-    """What comes close to an address that fits nothing: any of its words, house numbers last."""
+    """What comes close to an address that fits nothing: on its street the house numbers nearest to its own, then what has any of its words."""
     parts = addresses.words(text)
     words = [p for p in parts if not p[0].isdigit()]
     if not words:
         return []
-    return _match(db, " OR ".join(_with_slips(terms, p) for p in words), limit)
+    number = next((int(n[0]) for p in parts if (n := re.match(r"\d{1,9}", p))), None)
+    near = [_with_slips(terms, p) for p in words]
+    found = _match_near(db, " AND ".join(near), limit, number)
+    others = _match(db, " OR ".join(near), limit, number) if len(found) < limit else []
+    return [*found, *(h for h in others if h not in found)][:limit]
 
 
 def _with_slips(terms: Sequence[str], word: str) -> str:

@@ -191,6 +191,12 @@ watch(
 .map {
   width: 100%;
   height: 100%;
+  --ol-background-color: rgb(var(--v-theme-surface));
+  --ol-accent-background-color: rgb(var(--v-theme-mist));
+  --ol-partial-background-color: rgb(var(--v-theme-surface)); /* the scale lies on names of places */
+  --ol-subtle-background-color: rgb(var(--v-theme-line));
+  --ol-foreground-color: rgb(var(--v-theme-on-surface));
+  --ol-subtle-foreground-color: rgb(var(--v-theme-quiet));
 }
 .card {
   position: absolute;

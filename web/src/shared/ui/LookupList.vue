@@ -40,7 +40,7 @@ watch(
   >
     <p v-if="nothing" class="none">
       No home has the address “{{ text.trim() }}”.
-      <template v-if="nearest.length">The nearest are:</template>
+      <template v-if="nearest.length">The nearest are{{ at < 0 ? ', ↓ chooses one' : '' }}:</template>
       <template v-else>Try part of it, a parcel number or a listing number.</template>
     </p>
     <PressArea

@@ -92,7 +92,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', shortcut))
       :aria-label="large ? 'Which home?' : 'Which home, number, workup or command?'"
       :aria-expanded="focused && offered.length > 0"
       :aria-controls="id"
-      :aria-activedescendant="offered.length ? `${id}-${at}` : undefined"
+      :aria-activedescendant="offered[at] && `${id}-${at}`"
       :placeholder="
         large ? 'Part of an address, a parcel or listing number' : 'Which home, number, workup or command?'
       "
