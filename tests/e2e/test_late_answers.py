@@ -62,6 +62,25 @@ def test_enter_takes_what_was_typed_whatever_is_listed_still(page: Page, server)
     expect(page.locator(".saved")).to_contain_text("1 home kept")
 
 
+def test_a_worth_that_waits_for_what_is_found_says_that_it_is_of_before(page: Page) -> None:
+    find_home(page, "630 hedgerow terrace")
+    room(page, "Comps")
+    page.get_by_role("button", name="Keep the 12 most alike").click()
+    rail = page.locator("[aria-busy]").filter(has_text="Indicated")
+    expect(rail).to_have_attribute("aria-busy", "false")
+    held: list[Route] = []
+    page.route("**/candidates", lambda route: held.append(route))
+    page.get_by_role("button", name="within 1 mi").first.click()
+    miles = page.get_by_label("Miles", exact=True)
+    miles.fill("0.5")
+    miles.press("Enter")
+    expect(page.get_by_text("Saved: search changed")).to_be_visible()
+    page.wait_for_timeout(400)  # all but what is found has been answered
+    expect(rail).to_have_attribute("aria-busy", "true")
+    held.pop().continue_()
+    expect(rail).to_have_attribute("aria-busy", "false")
+
+
 def test_a_room_that_comes_late_takes_the_focus_from_nobody(page: Page, server: Server) -> None:
     under_way: list[Route] = []
     page.route(re.compile(r"/assets/Desk-[^/]*\.js"), lambda route: under_way.append(route))

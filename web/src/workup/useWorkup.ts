@@ -200,7 +200,9 @@ function makeWorkup(id: Ref<number>) {
     })
   const kept = computed(() => Object.values(choices.value).filter((c) => c === 'kept').length)
   /** True while what is shown of the worth may still be the answer to an earlier state. */
-  const reckoning = computed(() => saving.value || open.isFetching.value || worth.isFetching.value)
+  const reckoning = computed(
+    () => saving.value || open.isFetching.value || worth.isFetching.value || worth.isPlaceholderData.value,
+  )
   return {
     id,
     open,

@@ -24,7 +24,12 @@ export function useAsking() {
       ),
     // at the price that is worked out just now, and after what is looked at first
     enabled: computed(
-      () => !worth.isFetching.value && !found.isFetching.value && !!price.value && price.value > 1000,
+      () =>
+        !worth.isFetching.value &&
+        !worth.isPlaceholderData.value &&
+        !found.isFetching.value &&
+        !!price.value &&
+        price.value > 1000,
     ),
     placeholderData: keepPreviousData,
   })
