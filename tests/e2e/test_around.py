@@ -270,6 +270,7 @@ def test_a_packet(page: Page, server) -> None:
         "The 3 chosen of",
         "first list",
         "last list",
+        "sold",
         "of first",
         "all days",
     )
