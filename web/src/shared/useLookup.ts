@@ -19,7 +19,7 @@ function isOne(found: Hit[], words: string): boolean {
 
 /** Whether a home has all the numbers that were typed: of the house, of the unit. */
 function isSoNumbered(hit: Hit | undefined, words: string): boolean {
-  const numbers = (text = '') => text.match(/\d+/g)?.map(String) ?? []
+  const numbers = (text = '') => Array.from(text.matchAll(/\d+/g), ([number]) => number)
   return numbers(words).every((typed) => numbers(hit?.shown).includes(typed))
 }
 
@@ -64,20 +64,16 @@ export function useLookup(text: Ref<string>, kinds: Kind[] = ['workup', 'parcel'
    * more was typed meanwhile, or nobody answers.
    */
   async function taken(): Promise<Hit | null> {
-    const chosen = at.value > 0 ? offered.value[at.value] : undefined
+    const chosen = offered.value[at.value]
     const isAnswered = query.isSuccess.value && !query.isPlaceholderData.value
     const seen = isAnswered && asked.value === text.value.trim()
     const words = rest()
     if (words.length < 2) return null
     failed.value = ''
+    if (seen) return chosen ?? null
     try {
-      const now = await client.ensureQueryData(question(words))
-      if (words !== text.value.trim()) return null
-      const found = wanted(now.hits)
-      if (!seen) return isOne(found, words) ? found[0]! : null
-      const list = found.length ? found : wanted(now.nearest)
-      if (at.value < 0) return null
-      return list.find((h) => h.kind === chosen?.kind && h.key === chosen.key) ?? list[0] ?? null
+      const found = wanted((await client.ensureQueryData(question(words))).hits)
+      return words === text.value.trim() && isOne(found, words) ? found[0]! : null
     } catch (error) {
       failed.value = (error as Told).message
       return null

@@ -202,11 +202,11 @@ def delete_workup(porch: Porch, workup_id: Number) -> None:
 def change_workup(porch: Porch, workup_id: Number, body: ChangeRequest, after: BackgroundTasks) -> Changed:
     revision, what = book.change_workup(porch.agent, workup_id, body.revision, body.change)
     if body.change.change == "set_search":
-        after.add_task(_look, porch, workup_id)
+        after.add_task(_find_ahead, porch, workup_id)
     return Changed(revision=revision, what=what)
 
 
-def _look(porch: Asked, workup_id: int) -> None:
+def _find_ahead(porch: Asked, workup_id: int) -> None:
     """What the new search finds is asked for next: it is looked for while the page still draws that it was saved."""
     with suppress(BadInput, NotFound):  # whoever asks is told
         found_table(book.open_workup(porch.agent, workup_id))

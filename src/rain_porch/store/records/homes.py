@@ -151,22 +151,13 @@ def addresses_of(db: Db, listing_ids: list[str]) -> dict[str, str]:
     return out
 
 
-def _match(db: Db, query: str, limit: int, number: int | None = None) -> list[Hit]:
-    """What fits a query best; of what fits alike the house numbers nearest to one."""
+def _match(db: Db, query: str, limit: int, number: int | None = None, is_street: bool = False) -> list[Hit]:
+    """What fits a query best; of what fits alike the house numbers nearest to one, where one is given. is_street: what fits is
+    the street that is meant, so that the number comes first."""
     rows = db.execute(
-        "SELECT kind, key, shown FROM addresses WHERE addresses MATCH :q "
-        "ORDER BY rank, abs(CAST(shown AS INTEGER) - :number), length(shown), shown LIMIT :limit",
-        {"q": query, "limit": limit, "number": number},
-    )
-    return [Hit(r["kind"], r["key"], r["shown"]) for r in rows]
-
-
-def _match_near(db: Db, query: str, limit: int, number: int | None) -> list[Hit]:
-    """What fits a query, the house numbers nearest to one first."""
-    rows = db.execute(
-        "SELECT kind, key, shown FROM addresses WHERE addresses MATCH :q "
-        "ORDER BY abs(CAST(shown AS INTEGER) - :number), rank, length(shown), shown LIMIT :limit",
-        {"q": query, "limit": limit, "number": number},
+        "SELECT kind, key, shown, abs(CAST(shown AS INTEGER) - :number) AS apart FROM addresses WHERE addresses MATCH :q "
+        "ORDER BY CASE WHEN :is_street THEN apart END, rank, apart, length(shown), shown LIMIT :limit",
+        {"q": query, "limit": limit, "number": number, "is_street": is_street},
     )
     return [Hit(r["kind"], r["key"], r["shown"]) for r in rows]
 
@@ -205,7 +196,7 @@ def nearest_addresses(db: Db, text: str, terms: Sequence[str], limit: int = 5) -
         return []
     number = next((int(n[0]) for p in parts if (n := re.match(r"\d{1,9}", p))), None)
     near = [_with_slips(terms, p) for p in words]
-    found = _match_near(db, " AND ".join(near), limit, number)
+    found = _match(db, " AND ".join(near), limit, number, is_street=True)
     others = _match(db, " OR ".join(near), limit, number) if len(found) < limit else []
     return [*found, *(h for h in others if h not in found)][:limit]
 
