@@ -111,6 +111,9 @@ def test_an_import_with_rejects_is_looked_at_and_undone(page: Page, server: Serv
     told = page.get_by_role("table", name="Rows to look at")
     expect(told).to_contain_text("902 Test Row")
     expect(told).not_to_contain_text(re.compile(r"[{}\"]"))  # in words, as the file had it
+    line = told.get_by_role("row").filter(has_text="902 Test Row").locator("summary")
+    line.click()
+    assert line.evaluate("line => line.scrollWidth <= line.clientWidth")  # all of it is in sight
     with page.expect_download() as download:
         page.get_by_role("link", name="download the rejected rows").click()
     assert "Z2" in Path(download.value.path()).read_text()

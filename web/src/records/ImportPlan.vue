@@ -7,6 +7,7 @@ import { computed, ref, watchEffect } from 'vue'
 import type { Docs } from '@/shared/api/client'
 import { number } from '@/shared/format'
 import { useFieldWords } from '@/shared/useFieldWords'
+import RowInWords from './RowInWords.vue'
 import WhereTheyLie from './WhereTheyLie.vue'
 
 type Sample = Record<string, unknown> & {
@@ -146,11 +147,11 @@ const showForms = ref(forms.value.length <= FEW)
             <template v-else-if="shown === 'rejected' || shown === 'suspect'">
               <td class="num key">row {{ number(r.row_number ?? 0) }}</td>
               <td class="why">{{ r.reasons?.map(reason).join('; ') }}</td>
-              <td class="quiet small cut" :title="asItStood(r.original)">{{ asItStood(r.original) }}</td>
+              <td class="cut"><RowInWords :words="asItStood(r.original)" /></td>
             </template>
             <template v-else>
               <td class="key">{{ r.key }}</td>
-              <td class="quiet small cut" :title="facts(r.after)">{{ facts(r.after) }}</td>
+              <td class="cut"><RowInWords :words="facts(r.after)" /></td>
             </template>
           </tr>
         </tbody>
@@ -237,9 +238,6 @@ const showForms = ref(forms.value.length <= FEW)
 .cut {
   width: 100%;
   max-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .change {
   margin-right: 16px;

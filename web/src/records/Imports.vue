@@ -9,6 +9,7 @@ import { useRouter } from 'vue-router'
 import { api, got, Told } from '@/shared/api/client'
 import { day, number } from '@/shared/format'
 import { useFieldWords } from '@/shared/useFieldWords'
+import RowInWords from './RowInWords.vue'
 import { NUMBERS, useRecords } from './useRecords'
 import { useUndo } from './useUndo'
 
@@ -143,7 +144,7 @@ const why = (x: { reasons: Record<string, number> }) =>
               <td class="num">{{ number(r.row_number) }}</td>
               <td>{{ r.outcome }}</td>
               <td>{{ r.reasons.map(reason).join('; ') }}</td>
-              <td class="original quiet small" :title="asItStood(r.original)">{{ asItStood(r.original) }}</td>
+              <td class="original"><RowInWords :words="asItStood(r.original)" /></td>
             </tr>
           </tbody>
         </PlainTable>
@@ -160,9 +161,6 @@ const why = (x: { reasons: Record<string, number> }) =>
 }
 .original {
   max-width: 560px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .when {
   white-space: nowrap;
