@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import time
 from collections.abc import Callable
 
 from playwright.sync_api import Locator, Page, expect
@@ -81,7 +82,7 @@ AIM = """async (e) => {
   const before = e.getBoundingClientRect()
   await new Promise((soon) => setTimeout(soon, 40))
   const r = e.getBoundingClientRect()
-  if (!e.isConnected || !r.width || ['x', 'y', 'width', 'height'].some((k) => r[k] !== before[k])) return null
+  if (!e.isConnected || !e.checkVisibility({ visibilityProperty: true }) || !r.width || ['x', 'y', 'width', 'height'].some((k) => r[k] !== before[k])) return null
   const [x, y] = [r.x + Math.min(r.width / 2, 60), r.y + r.height / 2]
   const at = document.elementFromPoint(x, y)
   if (at && (e.contains(at) || (at.contains(e) && at.matches('label, button')))) return { x, y }
@@ -100,22 +101,24 @@ STILL_THERE = """(e, [x, y]) => {
 
 def point_at(page: Page, what: Locator) -> tuple[float, float]:
     """Bring something into sight with the wheel, put the pointer on it; fails where something else lies over it."""
-    expect(what).to_be_visible()
     found = what.element_handle()
-    patience = 12  # what is still on its way, a menu that opens, say, is waited for
-    for _ in range(90):
+    ends = time.monotonic() + 30  # what is not there yet, or still moves
+    covered = None  # since when something lies over it: what is on its way, a menu that closes, say, is waited for
+    turns = 90
+    while time.monotonic() < ends and turns:
         aim = found.evaluate(AIM)
-        if aim is None:  # still moving, or drawn anew meanwhile
+        if aim is None:  # or drawn anew meanwhile
             found = what.element_handle()
         elif "x" in aim:
             page.mouse.move(aim["x"], aim["y"])
             if found.evaluate(STILL_THERE, [aim["x"], aim["y"]]):  # nothing that came meanwhile has moved it away
                 return aim["x"], aim["y"]
         elif aim["home"] is None:
-            patience -= 1
-            assert patience, f"{what} lies under something and no wheel brings it out"
+            covered = covered or time.monotonic()
+            assert time.monotonic() - covered < 5, f"{what} lies under something and no wheel brings it out"
             page.wait_for_timeout(80)
         else:
+            turns -= 1
             x, y, way = aim["home"]
             page.mouse.move(x, y)
             page.mouse.wheel(0, way)
