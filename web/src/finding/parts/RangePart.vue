@@ -86,6 +86,27 @@ function take() {
   if (wrong !== null) emit('fault', `${noNumber(wrong)} Leave an end empty for no limit.`)
   else void props.search.take(props.search.withRange(props.part, a, b)).then((ok) => ok && emit('taken'))
 }
+
+/** Who moves both ends types one past the other first: that is judged once both are left, or on Enter. */
+const pair = ref<HTMLElement>()
+let isHeld = false
+const isCrossed = () => {
+  const [a, b] = [read(low.value), read(high.value)]
+  return a !== null && b !== null && a > b
+}
+function changed(event: Event) {
+  isHeld = false
+  window.setTimeout(() => {
+    const next = document.activeElement
+    isHeld = isCrossed() && next !== event.target && Boolean(pair.value?.contains(next))
+    if (!isHeld) take()
+  })
+}
+function left(event: FocusEvent) {
+  if (!isHeld || pair.value?.contains(event.relatedTarget as Node | null)) return
+  isHeld = false
+  take()
+}
 </script>
 
 <template>
@@ -102,9 +123,9 @@ function take() {
       :name="`Limits of ${search.label(part)}`"
       @slid="dragged"
     />
-    <div class="range">
-      <LabelledField v-model="low" v-focus label="From" @change="take" />
-      <LabelledField v-model="high" label="To" @change="take" />
+    <div ref="pair" class="range" @focusout="left">
+      <LabelledField v-model="low" v-focus label="From" @change="changed" />
+      <LabelledField v-model="high" label="To" @change="changed" />
     </div>
     <p v-if="single !== null" class="small mt-1">
       <LinkButton @click="takeOnly(single)">only {{ shown(single) }}</LinkButton>
