@@ -15,7 +15,7 @@ def kinds(agent, text):
     return [h.kind for h in looked_up(agent, text).hits]
 
 
-@pytest.mark.parametrize("text", ["lantern hill", "LANTERN", "lan"])
+@pytest.mark.parametrize("text", ["lantern hill", "LANTERN", "lan", "Lantern_Hill", "lantern - h"])
 def test_a_place_is_offered_first(agent, text):
     first = looked_up(agent, text).hits[0]
     assert (first.kind, first.key) == ("area", "Lantern Hill")

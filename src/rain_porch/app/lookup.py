@@ -11,7 +11,7 @@ from pydantic import Field
 
 from ..core.facts.dates import NO_DAY, date_of, said
 from ..core.facts.places.addresses import called_by_place
-from ..core.facts.words import HomeKind
+from ..core.facts.words import HomeKind, as_typed
 from ..core.market.columns import FOR_SALE, HOME_KINDS, SOLD, Days
 from ..documents.base import Doc, Worded
 from ..store.records import homes
@@ -88,9 +88,11 @@ def homes_to_begin_with(records: Snapshot) -> list[HitDoc]:
 
 def _places(records: Snapshot, text: str) -> list[HitDoc]:
     """Places whose name begins with the text: a neighbourhood, a subdivision, a project, a city, a postal code."""
-    if len(text) < 3:
+    wanted = as_typed(text)
+    if len(wanted) < 3:
         return []
-    found = [p for p in records.named_places() if p["name"].casefold().startswith(text.casefold())]
+    named = records.remember("places as typed", lambda: [(as_typed(p["name"]), p) for p in records.named_places()])
+    found = [place for name, place in named if name.startswith(wanted)]
     return [HitDoc(kind="area", key=p["name"], shown=p["name"], note=p["kind"]) for p in found[:MOST_PLACES]]
 
 

@@ -42,3 +42,10 @@ def test_words_that_begin_with_what_is_typed_come_before_those_that_hold_it():
     columns = market([sale(city=c) for c in cities])
     assert list(words_of(columns, "city", "ham", 5)) == ["Hamlet", "Ham", "Oldham"]
     assert words_of(columns, "city", "", 2) == {"Oldham": 3, "Hamlet": 2}
+
+
+@pytest.mark.parametrize("typed", ["north ames", "NORTH_AMES", "north-am", " North  Ames "])
+def test_signs_between_the_words_of_a_name_are_typed_as_anybody_likes(typed):
+    columns = market([sale(city=c) for c in ("North_Ames", "Åre-Östra", "Northridge")])
+    assert list(words_of(columns, "city", typed, 5)) == ["North_Ames"]
+    assert list(words_of(columns, "city", "åre östra", 5)) == ["Åre-Östra"]

@@ -2,6 +2,13 @@
 import { SHORT_MONTHS } from './format'
 import { formNow, marks, reckoned } from './localForm'
 
+/** How what is typed of a name is compared with it: "North_Ames" is found by "north ames". */
+export const asTyped = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim()
+
 const NUMBER = /^([+-]?)(\d[\d,]*\.?\d*|\.\d+)(k|m|mio|%)?$/
 
 /** What else a unit may be typed in, and how many of the unit one of it is. */

@@ -93,6 +93,7 @@ def status_words(status: Status) -> str:
 
 
 _PLAIN = re.compile(r"[^a-z0-9]+")
+_BETWEEN = re.compile(r"[\W_]+")
 
 _STATUS_WORDS = {
     "comingsoon": Status.COMING_SOON,
@@ -178,6 +179,12 @@ HOME_CODES = {
 def plain(text: str) -> str:
     """Lower case, letters and digits only: how two spellings of one word are compared."""
     return _PLAIN.sub("", text.lower())
+
+
+def as_typed(text: str) -> str:
+    """Small letters and digits of any alphabet, with one blank for all signs between: how what is typed of a name is compared
+    with it. "North_Ames" → north ames."""
+    return _BETWEEN.sub(" ", text.casefold()).strip()
 
 
 def status_of(word: str) -> Status | None:

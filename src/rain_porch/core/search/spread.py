@@ -9,6 +9,7 @@ import numpy as np
 
 from ..errors import BadInput
 from ..facts.fields import BY_NAME, Kind
+from ..facts.words import as_typed
 from ..market.columns import Columns, Ints
 
 BINS = 40
@@ -63,7 +64,7 @@ def words_of(columns: Columns, name: str, text: str, limit: int) -> dict[str, in
     if held is None:
         raise BadInput("field", f"“{name}” is no field of words.")
     counts = np.bincount(held.codes[held.codes >= 0], minlength=len(held.words))
-    wanted = text.strip().casefold()
-    order = [i for i in np.argsort(-counts, kind="stable") if counts[i] and wanted in held.words[i].casefold()]
-    order.sort(key=lambda i: not held.words[i].casefold().startswith(wanted))
+    wanted = as_typed(text)
+    order = [i for i in np.argsort(-counts, kind="stable") if counts[i] and wanted in as_typed(held.words[i])]
+    order.sort(key=lambda i: not as_typed(held.words[i]).startswith(wanted))
     return {held.words[i]: int(counts[i]) for i in order[:limit]}

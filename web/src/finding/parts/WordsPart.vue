@@ -6,6 +6,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { number } from '@/shared/format'
+import { asTyped } from '@/shared/typed'
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import { useSession } from '@/session/useSession'
 import { useSpread } from '../search/useSpread'
@@ -25,7 +26,7 @@ const further = useQuery({
 const taken = computed(() => props.search.criterion(props.part)?.words ?? [])
 const words = computed(() => {
   const here = spread.data.value?.words ?? {}
-  const wanted = text.value.trim().toLowerCase()
+  const wanted = asTyped(text.value)
   const all = new Map<string, { n: number; far: boolean }>()
   // in the order of their counts, whatever is ticked: no row moves under the pointer
   for (const [word, n] of Object.entries(here)) all.set(word, { n, far: false })
@@ -35,7 +36,7 @@ const words = computed(() => {
       if (!all.has(word)) all.set(word, { n, far: true })
   return [...all]
     .map(([word, held]) => ({ word, ...held }))
-    .filter((w) => !wanted || taken.value.includes(w.word) || w.word.toLowerCase().includes(wanted))
+    .filter((w) => !wanted || taken.value.includes(w.word) || asTyped(w.word).includes(wanted))
     .sort((a, b) => placeOf(a.word) - placeOf(b.word))
 })
 const { mayImport } = useSession()
@@ -57,14 +58,12 @@ function toggle(word: string) {
 }
 /** Enter takes the first word that holds what is typed, once the records have answered to all of it. */
 async function first() {
-  const wanted = text.value.trim().toLowerCase()
+  const wanted = asTyped(text.value)
   if (!wanted) return
   await further.refetch({ cancelRefetch: false })
   await nextTick()
-  const found = words.value.find(
-    (w) => w.word.toLowerCase().includes(wanted) && !taken.value.includes(w.word),
-  )
-  if (!found || wanted !== text.value.trim().toLowerCase()) return
+  const found = words.value.find((w) => asTyped(w.word).includes(wanted) && !taken.value.includes(w.word))
+  if (!found || wanted !== asTyped(text.value)) return
   toggle(found.word)
   text.value = ''
 }

@@ -3,6 +3,7 @@ import PressArea from '../PressArea.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { api, got } from '@/shared/api/client'
+import { asTyped } from '@/shared/typed'
 
 /**
  * A place of the records, by typing part of its name: what fits is listed, Enter takes the first, arrows another. A star
@@ -33,7 +34,7 @@ watch(
   (now) => (text.value = now ?? ''),
 )
 const fits = computed(() => {
-  const wanted = text.value.trim().toLowerCase()
+  const wanted = asTyped(text.value)
   const own = (props.further ?? []).map((f) => ({ ...f, key: `further:${f.name}`, own: true }))
   const named = (areas.data.value ?? []).map((a) => ({
     name: a.name!,
@@ -42,8 +43,8 @@ const fits = computed(() => {
     own: false,
   }))
   const all = [...own, ...named]
-  const holds = all.filter((a) => a.name.toLowerCase().includes(wanted))
-  const starts = (name: string) => name.toLowerCase().startsWith(wanted)
+  const holds = all.filter((a) => asTyped(a.name).includes(wanted))
+  const starts = (name: string) => asTyped(name).startsWith(wanted)
   return [...holds.filter((a) => starts(a.name)), ...holds.filter((a) => !starts(a.name))].slice(0, 8)
 })
 watch(fits, () => (at.value = 0))
