@@ -127,8 +127,9 @@ def point_at(page: Page, what: Locator) -> tuple[float, float]:
 
 
 def click_on(page: Page, what: Locator) -> None:
+    """A press as a hand makes it: the button is let go a moment later, wherever the thing is by then."""
     x, y = point_at(page, what)
-    page.mouse.click(x, y)
+    page.mouse.click(x, y, delay=60)
 
 
 # holds the focus where it was to come: tabs that are pressed after it are not heard, so that they can be pressed without asking each time

@@ -6,11 +6,13 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
+import { holdPresses } from './shared/heldPress'
 import { reaching } from './shared/useReaching'
 import './shared/style/base.css'
 import { vuetify } from './shared/style/vuetify'
 
 reaching(router)
+holdPresses()
 createApp(App)
   .use(router)
   .use(vuetify)

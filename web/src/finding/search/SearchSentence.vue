@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import LinkButton from '@/shared/ui/LinkButton.vue'
 import MenuBox from '@/shared/ui/MenuBox.vue'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import AddCriterion from './AddCriterion.vue'
 import PartEditor from './PartEditor.vue'
 import SentencePart from './SentencePart.vue'
@@ -25,6 +25,13 @@ const runs = computed(() => {
     sign: phrase.part === null ? '' : (sign.exec(all[i + 1]?.text ?? '')?.[0] ?? ''),
   }))
 })
+/** What has left the sentence is open no more: where an undo brings it back, it does not open by itself. */
+watch(
+  () => props.search.phrases.value.some((p) => p.part === opened.value),
+  (isThere) => {
+    if (!isThere) opened.value = null
+  },
+)
 function added(part: string) {
   adding.value = false
   if (props.search.phrases.value.some((p) => p.part === part)) opened.value = part
