@@ -148,7 +148,7 @@ LOOK = r"""
   return [...found]
 }
 """
-SIZES = ((1280, 800), (1024, 768))  # what fits both fits a wider one
+SIZES = ((1280, 800), (1440, 900), (1024, 768))
 
 
 def look_over(page: Page) -> list[str]:

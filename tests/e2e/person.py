@@ -103,9 +103,8 @@ def point_at(page: Page, what: Locator) -> tuple[float, float]:
     """Bring something into sight with the wheel, put the pointer on it; fails where something else lies over it."""
     found = what.element_handle()
     ends = time.monotonic() + 30  # what is not there yet, or still moves
-    covered = None  # since when something lies over it: what is on its way, a menu that closes, say, is waited for
-    turns = 90
-    while time.monotonic() < ends and turns:
+    rests = turns = 0
+    while time.monotonic() < ends and turns < 90:
         aim = found.evaluate(AIM)
         if aim is None:  # or drawn anew meanwhile
             found = what.element_handle()
@@ -114,11 +113,11 @@ def point_at(page: Page, what: Locator) -> tuple[float, float]:
             if found.evaluate(STILL_THERE, [aim["x"], aim["y"]]):  # nothing that came meanwhile has moved it away
                 return aim["x"], aim["y"]
         elif aim["home"] is None:
-            covered = covered or time.monotonic()
-            assert time.monotonic() - covered < 5, f"{what} lies under something and no wheel brings it out"
-            page.wait_for_timeout(80)
+            assert rests < 3, f"{what} lies under something and no wheel brings it out"
+            at_rest(page)  # what is on its way, a menu that closes, say, is waited for
+            rests += 1
         else:
-            turns -= 1
+            turns += 1
             x, y, way = aim["home"]
             page.mouse.move(x, y)
             page.mouse.wheel(0, way)

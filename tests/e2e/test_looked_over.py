@@ -1,4 +1,4 @@
-"""Every view, dialog and menu looked over at two sizes, with the longest values of the demo."""
+"""Every view, dialog and menu looked over at three sizes, with the longest values of the demo."""
 
 from __future__ import annotations
 

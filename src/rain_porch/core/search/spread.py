@@ -64,7 +64,7 @@ def words_of(columns: Columns, name: str, text: str, limit: int) -> dict[str, in
     if held is None:
         raise BadInput("field", f"“{name}” is no field of words.")
     counts = np.bincount(held.codes[held.codes >= 0], minlength=len(held.words))
-    wanted = as_typed(text)
-    order = [i for i in np.argsort(-counts, kind="stable") if counts[i] and wanted in as_typed(held.words[i])]
-    order.sort(key=lambda i: not as_typed(held.words[i]).startswith(wanted))
+    wanted, names = as_typed(text), [as_typed(word) for word in held.words]
+    order = [i for i in np.argsort(-counts, kind="stable") if counts[i] and wanted in names[i]]
+    order.sort(key=lambda i: not names[i].startswith(wanted))
     return {held.words[i]: int(counts[i]) for i in order[:limit]}
