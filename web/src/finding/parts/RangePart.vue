@@ -9,6 +9,7 @@ import { localHead, isMetric, sizeOf } from '@/shared/localForm'
 import { noNumber, typedNumber, typedRange } from '@/shared/typed'
 import { useSpread } from '../search/useSpread'
 import { useFinding } from '../useFinding'
+import { useEnds } from './useEnds'
 import type { SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ part: string; search: SearchTools; mine?: number }>()
@@ -87,26 +88,10 @@ function take() {
   else void props.search.take(props.search.withRange(props.part, a, b)).then((ok) => ok && emit('taken'))
 }
 
-/** Who moves both ends types one past the other first: that is judged once both are left, or on Enter. */
-const pair = ref<HTMLElement>()
-let isHeld = false
-const isCrossed = () => {
+const { pair, changed, left } = useEnds(() => {
   const [a, b] = [read(low.value), read(high.value)]
   return a !== null && b !== null && a > b
-}
-function changed(event: Event) {
-  isHeld = false
-  window.setTimeout(() => {
-    const next = document.activeElement
-    isHeld = isCrossed() && next !== event.target && Boolean(pair.value?.contains(next))
-    if (!isHeld) take()
-  })
-}
-function left(event: FocusEvent) {
-  if (!isHeld || pair.value?.contains(event.relatedTarget as Node | null)) return
-  isHeld = false
-  take()
-}
+}, take)
 </script>
 
 <template>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import CheckBox from '@/shared/ui/CheckBox.vue'
 import ChoiceField from '@/shared/ui/fields/ChoiceField.vue'
-import DateField from '@/shared/ui/fields/DateField.vue'
 import PlainTable from '@/shared/ui/PlainTable.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, got } from '@/shared/api/client'
 import { KIND_WORDS } from '@/shared/map/marks'
+import DateEnds from './DateEnds.vue'
 import type { SearchTools } from '../search/useSearch'
 
 const props = defineProps<{ search: SearchTools }>()
@@ -39,8 +39,9 @@ const meant = (kind: string, status: string) => {
       <tr>
         <th>Kind</th>
         <th>Back</th>
-        <th>or since</th>
-        <th>until</th>
+        <th colspan="2">
+          <div class="ends"><span>or since</span><span>until</span></div>
+        </th>
       </tr>
     </thead>
     <tbody>
@@ -84,11 +85,12 @@ const meant = (kind: string, status: string) => {
             </option>
           </ChoiceField>
         </td>
-        <td v-for="end in ['since', 'until'] as const" :key="end">
-          <DateField
-            :value="windows[kind]?.[end]"
-            :aria-label="`${KIND_WORDS[kind]} ${end}`"
-            @date="change(kind, { on: true, [end]: $event })"
+        <td colspan="2">
+          <DateEnds
+            :low="windows[kind]?.since ?? null"
+            :high="windows[kind]?.until ?? null"
+            :names="[`${KIND_WORDS[kind]} since`, `${KIND_WORDS[kind]} until`]"
+            @dates="(since, until) => change(kind, { on: true, since, until })"
           />
         </td>
       </tr>
@@ -97,6 +99,11 @@ const meant = (kind: string, status: string) => {
 </template>
 
 <style scoped>
+.ends {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
 .kind {
   white-space: nowrap;
 }
